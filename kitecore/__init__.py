@@ -1,0 +1,12 @@
+"""The rules of making a short video, and their computation.
+
+Knows neither Django nor the web. Rooms, from the ground up:
+
+``ticks``     exact time
+``document``  what a project is
+``motion``    values over time
+``media``     files in
+``colour``, ``picture``, ``sound``   pixels and samples
+``edits``     what can be done to a document
+``render``    document and time to picture and sound, and to files
+"""

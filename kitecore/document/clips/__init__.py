@@ -1,0 +1,26 @@
+"""The kinds of clip. To add one: a module here, and its painter in `render.painters`."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Union
+
+from pydantic import Field
+
+from kitecore.document.clips._base import (
+    ClipBase,
+    Pictured,
+    Place,
+    Sounding,
+    Sourced,
+    clip_kinds,
+)
+from kitecore.registry import import_all
+
+import_all(__name__)
+
+if TYPE_CHECKING:
+    Clip = ClipBase
+else:
+    Clip = Annotated[Union[tuple(clip_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
+
+__all__ = ["Clip", "ClipBase", "Pictured", "Place", "Sounding", "Sourced", "clip_kinds"]

@@ -1,0 +1,110 @@
+"""The project as one immutable value."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator
+
+from kitecore.document.clips import ClipBase
+from kitecore.document.model import Model
+from kitecore.document.properties import Hex
+from kitecore.document.track import Track
+from kitecore.errors import NotThere
+from kitecore.ticks import RATES, Rate
+
+SCHEMA = "velvet-kite/1"
+Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
+
+
+class Canvas(Model):
+    """Size in pixels (even, up to 4096 on a side) and the colour behind everything."""
+
+    width: Side = 1080
+    height: Side = 1920
+    colour: Hex = "#000000"
+
+
+class FrameRate(Model):
+    """One of `kitecore.ticks.RATES`, as a fraction."""
+
+    num: int = 30
+    den: int = 1
+
+    @field_validator("den")
+    @classmethod
+    def _known(cls, den: int, info: object) -> int:
+        num = getattr(info, "data", {}).get("num")
+        if num is not None and not any((r.num, r.den) == (num, den) for r in RATES):
+            raise ValueError("frame rates: " + ", ".join(str(rate) for rate in RATES))
+        return den
+
+    @property
+    def exact(self) -> Rate:
+        return Rate(self.num, self.den)
+
+
+class Document(Model):
+    """What a project is: canvas, rate, tracks from the lowest picture up, then sounds.
+
+    Nothing in it is derived from something else in it.
+    """
+
+    schema_: Literal["velvet-kite/1"] = Field(default="velvet-kite/1", alias="schema")
+    canvas: Canvas = Canvas()
+    rate: FrameRate = FrameRate()
+    tracks: tuple[Track, ...] = ()
+
+    @property
+    def length(self) -> int:
+        """Tick at which the last clip ends."""
+        return max((track.end for track in self.tracks), default=0)
+
+    @property
+    def frames(self) -> int:
+        return self.length // self.rate.exact.frame_ticks
+
+    @property
+    def main(self) -> Track:
+        return next(track for track in self.tracks if track.kind == "main")
+
+    def clips(self) -> Iterator[tuple[Track, ClipBase]]:
+        for track in self.tracks:
+            for clip in track.clips:
+                yield track, clip
+
+    def find_track(self, track_id: str) -> Track:
+        for track in self.tracks:
+            if track.id == track_id:
+                return track
+        raise NotThere("That track is not there any more.")
+
+    def find_clip(self, clip_id: str) -> tuple[Track, ClipBase]:
+        for track, clip in self.clips():
+            if clip.id == clip_id:
+                return track, clip
+        raise NotThere("That clip is not there any more.")
+
+    def with_track(self, track: Track) -> Document:
+        """This document with the track of the same id exchanged."""
+        tracks = tuple(track if t.id == track.id else t for t in self.tracks)
+        return self.model_copy(update={"tracks": tracks})
+
+    def media_ids(self) -> frozenset[str]:
+        """Of all files it uses."""
+        found = (getattr(clip, "media", None) for _, clip in self.clips())
+        return frozenset(media for media in found if media is not None)
+
+
+def empty_document(canvas: Canvas | None = None, rate: FrameRate | None = None) -> Document:
+    """A new project: one main track, one free track for pictures, one for sound."""
+    return Document(
+        canvas=canvas or Canvas(),
+        rate=rate or FrameRate(),
+        tracks=(
+            Track(kind="main", name="Main", closes_gaps=True),
+            Track(kind="picture", name="Above"),
+            Track(kind="sound", name="Sound"),
+        ),
+    )

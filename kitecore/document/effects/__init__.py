@@ -1,0 +1,19 @@
+"""The effects a layer can carry. To add one: a module here, and its drawing in `picture.effects`."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Union
+
+from pydantic import Field
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.registry import import_all
+
+import_all(__name__)
+
+if TYPE_CHECKING:
+    Effect = EffectBase
+else:
+    Effect = Annotated[Union[tuple(effect_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
+
+__all__ = ["Effect", "EffectBase", "effect_kinds"]

@@ -1,0 +1,15 @@
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.model import param
+from kitecore.document.properties import Number
+
+
+@effect_kinds.register("soft_blur")
+class SoftBlur(EffectBase):
+    """Gaussian blur."""
+
+    kind: Literal["soft_blur"] = "soft_blur"
+    sigma: Number = param(8.0, help="Width of the blur", unit="px", low=0, high=100, step=0.5)

@@ -1,0 +1,62 @@
+"""What is true of every document, checked after every edit."""
+
+from __future__ import annotations
+
+from kitecore.document.clips import ClipBase
+from kitecore.document.document import Document
+from kitecore.document.track import Track
+from kitecore.errors import EditRefused
+from kitecore.ticks import Rate
+
+
+def check(document: Document, before: Document | None = None) -> None:
+    """Raise if ``document`` breaks an invariant.
+
+    Parameters
+    ----------
+    before
+        A document already checked: tracks shared with it (by identity) are taken as good.
+
+    Raises
+    ------
+    EditRefused
+        Naming the first thing that is wrong.
+    """
+    if [track.kind for track in document.tracks].count("main") != 1:
+        raise EditRefused("A project has exactly one main track.")
+    same_rate = before is not None and before.rate == document.rate
+    known = {id(track) for track in before.tracks} if before and same_rate else set()
+    for track in document.tracks:
+        if id(track) not in known:
+            _check_track(track, document.rate.exact)
+    _check_ids(document)
+
+
+def _check_ids(document: Document) -> None:
+    ids = [track.id for track in document.tracks]
+    ids += [clip.id for track in document.tracks for clip in track.clips]
+    if len(set(ids)) != len(ids):
+        raise EditRefused("Two parts of the project have the same id.")
+
+
+def _check_track(track: Track, rate: Rate) -> None:
+    step = rate.frame_ticks
+    last_end = 0
+    for clip in track.clips:
+        start, length = clip.start, clip.length
+        if start < last_end:
+            raise EditRefused(f"Two clips would overlap on the track “{track.name}”.")
+        if track.closes_gaps and start != last_end:
+            raise EditRefused(f"There would be a gap on the track “{track.name}”.")
+        if start % step or length % step or length <= 0:
+            raise EditRefused("A clip would not start and end with a frame.")
+        _check_clip(track, clip)
+        last_end = start + length
+
+
+def _check_clip(track: Track, clip: ClipBase) -> None:
+    if not track.accepts(clip):
+        raise EditRefused(f"The track “{track.name}” does not hold clips of that kind.")
+    before, after = clip.reach
+    if before < 0 or after < 0:
+        raise EditRefused(f"“{clip.name}” would go on after its source has ended.")

@@ -1,0 +1,85 @@
+"""Properties: a value, or keys over time. Read by `kitecore.motion.value_at` alone."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated, Any, Generic, TypeVar
+
+from pydantic import Field, field_validator
+
+from kitecore.document.ease import Ease, Steady
+from kitecore.document.model import Model, Tick
+
+T = TypeVar("T")
+M = TypeVar("M", bound=Model)
+
+
+class Key(Model, Generic[T]):
+    """``value`` at a tick counted from the start of the clip, and the way to the next key."""
+
+    at: Tick
+    value: T
+    ease: Ease = Steady()
+
+
+class Keys(Model, Generic[T]):
+    """At least one key, in order of time, no two at the same tick."""
+
+    keys: tuple[Key[T], ...] = Field(min_length=1)
+
+    @field_validator("keys")
+    @classmethod
+    def _in_order(cls, keys: tuple[Key[T], ...]) -> tuple[Key[T], ...]:
+        if any(a.at >= b.at for a, b in zip(keys, keys[1:], strict=False)):
+            raise ValueError("keys are in order of time, no two at the same moment")
+        return keys
+
+    def moved(self, by: int) -> Keys[T]:
+        keys = tuple(key.model_copy(update={"at": key.at + by}) for key in self.keys)
+        return self.model_copy(update={"keys": keys})
+
+
+Vector = tuple[float, float]
+Hex = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
+
+
+class NumberKeys(Keys[float]):
+    pass
+
+
+class PointKeys(Keys[Vector]):
+    pass
+
+
+class ColourKeys(Keys[Hex]):
+    pass
+
+
+Number = float | NumberKeys
+Point = Vector | PointKeys
+Colour = Hex | ColourKeys
+
+
+def map_keys(model: M, change: Callable[[Keys[Any]], Keys[Any]]) -> M:
+    """A copy of ``model`` in which ``change`` was applied to every keyed property, however deep.
+
+    Returns the same object where there is nothing to change.
+    """
+    update: dict[str, Any] = {}
+    for name in type(model).model_fields:
+        old = getattr(model, name)
+        new = _map_value(old, change)
+        if new is not old:
+            update[name] = new
+    return model.model_copy(update=update) if update else model
+
+
+def _map_value(value: Any, change: Callable[[Keys[Any]], Keys[Any]]) -> Any:
+    if isinstance(value, Keys):
+        return change(value)
+    if isinstance(value, Model):
+        return map_keys(value, change)
+    if isinstance(value, tuple):
+        mapped = tuple(_map_value(item, change) for item in value)
+        return mapped if any(a is not b for a, b in zip(mapped, value, strict=True)) else value
+    return value

@@ -1,0 +1,81 @@
+"""Reading saved documents of every age: one small upgrade function a step."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from pydantic import ValidationError
+
+from kitecore.document.document import SCHEMA, Document
+from kitecore.errors import BadInput
+
+Data = dict[str, Any]
+Upgrade = Callable[[Data], Data]
+
+
+class Upgrades:
+    """Steps from one schema to the next, registered by decorator."""
+
+    def __init__(self, newest: str) -> None:
+        self.newest = newest
+        self._steps: dict[str, tuple[str, Upgrade]] = {}
+
+    def step(self, old: str, new: str) -> Callable[[Upgrade], Upgrade]:
+        def keep(upgrade: Upgrade) -> Upgrade:
+            self._steps[old] = (new, upgrade)
+            return upgrade
+
+        return keep
+
+    def to_newest(self, data: Data) -> Data:
+        """Data of any known schema as data of the newest.
+
+        Raises
+        ------
+        BadInput
+            If the schema is unknown, for example newer than this program.
+        """
+        while (schema := data.get("schema")) != self.newest:
+            if schema not in self._steps:
+                raise BadInput(
+                    f"This project was saved as {schema!r}, which this version cannot read.",
+                    todo="Open it with the version that saved it, or a newer one.",
+                )
+            new, upgrade = self._steps[schema]
+            data = {**upgrade(data), "schema": new}
+        return data
+
+
+upgrades = Upgrades(SCHEMA)
+
+
+def load(data: Data) -> Document:
+    """A document from plain data, upgraded if need be.
+
+    Raises
+    ------
+    BadInput
+        If the data are no document.
+    """
+    try:
+        return Document.model_validate(upgrades.to_newest(data))
+    except ValidationError as error:
+        first = error.errors()[0]
+        where = " / ".join(str(part) for part in first["loc"])
+        raise BadInput(f"The project cannot be read: {first['msg']} ({where}).") from error
+
+
+def loads(text: str | bytes) -> Document:
+    """Same, from JSON."""
+    return load(json.loads(text))
+
+
+def dump(document: Document) -> Data:
+    """Plain data, as saved and as sent to the page."""
+    return document.model_dump(mode="json", by_alias=True)
+
+
+def dumps(document: Document) -> str:
+    return document.model_dump_json(by_alias=True)

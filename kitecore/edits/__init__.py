@@ -1,0 +1,35 @@
+"""What can be done to a document. To add an edit: a module here."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Annotated, Union
+
+from pydantic import Field
+
+from kitecore.document import Document, check
+from kitecore.edits._base import EditBase, edit_kinds
+from kitecore.registry import import_all
+
+import_all(__name__)
+
+if TYPE_CHECKING:
+    Edit = EditBase
+else:
+    Edit = Annotated[Union[tuple(edit_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
+
+__all__ = ["Edit", "EditBase", "apply", "edit_kinds"]
+
+
+def apply(document: Document, edit: EditBase) -> Document:
+    """The document after an edit, its invariants checked.
+
+    Raises
+    ------
+    EditRefused
+        If the edit does not fit, or would leave a broken document.
+    NotThere
+        If it names a clip or track that is not there.
+    """
+    after = edit.apply(document)
+    check(after, before=document)
+    return after

@@ -1,0 +1,108 @@
+"""Moving clips in time and between tracks."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document import ClipBase, Document, Id, derived_id
+from kitecore.document.model import Start
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips, open_track
+from kitecore.edits._lanes import cleared, nearest_border, pushed_in, settled
+from kitecore.edits.place import with_new_track
+from kitecore.errors import EditRefused
+
+
+@edit_kinds.register("move")
+class Move(EditBase):
+    """Move a clip so that it starts at ``to``, on its own or another track.
+
+    On a track that closes gaps it goes in at the join nearest to its new start; elsewhere it lies
+    over what was there.
+    """
+
+    kind: Literal["move"] = "move"
+    clip: Id
+    to: Start
+    track: Id | None = None
+
+    def label(self) -> str:
+        return "Move"
+
+    def apply(self, document: Document) -> Document:
+        [(home, clip)] = open_clips(document, (self.clip,))
+        to = document.rate.exact.nearest(self.to)
+        rest = tuple(other for other in home.clips if other.id != clip.id)
+        document = document.with_track(settled(home, rest))
+        target = open_track(document, self.track or home.id)
+        if not target.accepts(clip):
+            raise EditRefused(f"The track “{target.name}” does not hold clips of that kind.")
+        if target.closes_gaps:
+            border = nearest_border(target.clips, to)
+            clips = pushed_in(target.clips, (clip.at(border),), border)
+        else:
+            placed = clip.at(to)
+            clips = (*cleared(target.clips, placed.span, self.seed), placed)
+        return document.with_track(settled(target, clips))
+
+
+@edit_kinds.register("shift")
+class Shift(EditBase):
+    """Move several clips by the same time, on free tracks, over what is not moved."""
+
+    kind: Literal["shift"] = "shift"
+    clips: tuple[Id, ...]
+    by: int
+
+    def label(self) -> str:
+        return f"Move {count(self.clips)}"
+
+    def apply(self, document: Document) -> Document:
+        found = open_clips(document, self.clips)
+        step = document.rate.exact.frame_ticks
+        by = max(self.by // step * step, -min((clip.start for _, clip in found), default=0))
+        for track in {track.id: track for track, _ in found}.values():
+            if track.closes_gaps:
+                raise EditRefused("Clips of the main track move one at a time.")
+            mine = {clip.id for _, clip in found}
+            staying = tuple(clip for clip in track.clips if clip.id not in mine)
+            moved: tuple[ClipBase, ...] = tuple(
+                clip.at(clip.start + by) for clip in track.clips if clip.id in mine
+            )
+            for number, clip in enumerate(moved):
+                staying = cleared(staying, clip.span, derived_id(self.seed, number))
+            document = document.with_track(settled(track, (*staying, *moved)))
+        return document
+
+
+@edit_kinds.register("raise")
+class Raise(EditBase):
+    """Move a clip to a track of its own above; it keeps its time."""
+
+    kind: Literal["raise"] = "raise"
+    clip: Id
+
+    def label(self) -> str:
+        return "Raise"
+
+    def apply(self, document: Document) -> Document:
+        [(home, clip)] = open_clips(document, (self.clip,))
+        rest = tuple(other for other in home.clips if other.id != clip.id)
+        document = document.with_track(settled(home, rest))
+        kind: Literal["picture", "sound"] = "sound" if home.kind == "sound" else "picture"
+        return with_new_track(document, kind, (clip,), derived_id(self.seed, 0))
+
+
+@edit_kinds.register("lower")
+class Lower(EditBase):
+    """Put a clip back into the main track, at the join nearest to where it is."""
+
+    kind: Literal["lower"] = "lower"
+    clip: Id
+
+    def label(self) -> str:
+        return "Lower"
+
+    def apply(self, document: Document) -> Document:
+        [(_, clip)] = open_clips(document, (self.clip,))
+        onto_main = Move(seed=self.seed, clip=clip.id, to=clip.start, track=document.main.id)
+        return onto_main.apply(document)

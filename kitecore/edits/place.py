@@ -1,0 +1,86 @@
+"""Putting a clip on the timeline."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document import Clip, ClipBase, Document, Id, Track, derived_id
+from kitecore.document.model import Start
+from kitecore.edits._base import EditBase, edit_kinds, open_track
+from kitecore.edits._lanes import cleared, is_free, pushed_in, settled, split_at
+from kitecore.errors import EditRefused
+
+Mode = Literal["end", "push", "over", "above"]
+_HOW = {"end": "at the end", "push": "pushed in", "over": "over what was there", "above": "above"}
+
+
+@edit_kinds.register("place")
+class Place(EditBase):
+    """Put a clip at the end, push it in at ``at`` (later clips move), over what is there, or above.
+
+    Without ``track``: pictures go to the main track, sounds to the first sound track with room.
+    """
+
+    kind: Literal["place"] = "place"
+    clip: Clip
+    mode: Mode = "end"
+    at: Start = 0
+    track: Id | None = None
+
+    def label(self) -> str:
+        return f"Place “{self.clip.name}” {_HOW[self.mode]}"
+
+    def apply(self, document: Document) -> Document:
+        step = document.rate.exact.frame_ticks
+        length = self.clip.length // step * step
+        if not length:
+            raise EditRefused("The clip is shorter than one frame of the project.")
+        at = document.rate.exact.nearest(self.at)
+        clip = self.clip.model_copy(update={"id": derived_id(self.seed, 0), "length": length})
+        if self.mode == "above" or (self.track is None and self._is_sound(document)):
+            at = document.length if self.mode == "end" and not self._is_sound(document) else at
+            return _above(document, clip.at(self._sound_start(document, at)), self.seed)
+        track = open_track(document, self.track) if self.track else document.main
+        track = open_track(document, track.id)
+        return document.with_track(_placed(track, clip, self.mode, at, self.seed))
+
+    def _is_sound(self, document: Document) -> bool:
+        return not document.main.accepts(self.clip)
+
+    def _sound_start(self, document: Document, at: int) -> int:
+        if self.mode != "end" or not self._is_sound(document):
+            return at
+        return max((t.end for t in document.tracks if t.kind == "sound"), default=0)
+
+
+def _placed(track: Track, clip: ClipBase, mode: Mode, at: int, seed: str) -> Track:
+    if mode == "end":
+        return settled(track, (*track.clips, clip.at(track.end)))
+    at = min(at, track.end) if track.closes_gaps else at
+    if mode == "push":
+        around = split_at(track.clips, at, seed)
+        return settled(track, pushed_in(around, (clip.at(at),), at))
+    placed = clip.at(at)
+    return settled(track, (*cleared(track.clips, placed.span, seed), placed))
+
+
+def _above(document: Document, clip: ClipBase, seed: str) -> Document:
+    """On the lowest free track that has room there, or on a new one."""
+    kind: Literal["picture", "sound"] = "sound" if not document.main.accepts(clip) else "picture"
+    for track in document.tracks:
+        if track.kind == kind and not track.locked and is_free(track.clips, clip.span):
+            return document.with_track(settled(track, (*track.clips, clip)))
+    return with_new_track(document, kind, (clip,), derived_id(seed, 1))
+
+
+def with_new_track(
+    document: Document, kind: Literal["picture", "sound"], clips: tuple[ClipBase, ...], new: str
+) -> Document:
+    """The document with one more track on top of those of its kind."""
+    number = sum(track.kind == kind for track in document.tracks) + 1
+    noun = "Sound" if kind == "sound" else "Above"
+    track = Track(id=new, kind=kind, name=f"{noun} {number}", clips=clips)
+    pictures = sum(t.kind != "sound" for t in document.tracks)
+    at = len(document.tracks) if kind == "sound" else pictures
+    tracks = (*document.tracks[:at], track, *document.tracks[at:])
+    return document.model_copy(update={"tracks": tracks})

@@ -1,0 +1,81 @@
+"""Making clips shorter or longer at one end."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document import ClipBase, Document, Id, Track
+from kitecore.document.model import Start
+from kitecore.edits._base import EditBase, edit_kinds, open_clips
+from kitecore.edits._lanes import settled, swapped
+from kitecore.errors import EditRefused
+
+Edge = Literal["start", "end"]
+
+
+@edit_kinds.register("trim")
+class Trim(EditBase):
+    """Drag one end of a clip to ``to``; it stops at its neighbours and where its source ends.
+
+    On a track that closes gaps ``to`` counts as if the clip had stayed where it is, and later
+    clips move along.
+    """
+
+    kind: Literal["trim"] = "trim"
+    clip: Id
+    edge: Edge
+    to: Start
+
+    def label(self) -> str:
+        return f"Trim the {self.edge}"
+
+    def apply(self, document: Document) -> Document:
+        [(track, clip)] = open_clips(document, (self.clip,))
+        to = document.rate.exact.nearest(self.to)
+        return document.with_track(trimmed(document, track, clip, self.edge, to))
+
+
+@edit_kinds.register("cut_away")
+class CutAway(EditBase):
+    """Away left: what lies before ``at`` goes, away right: what lies after; in the given clips."""
+
+    kind: Literal["cut_away"] = "cut_away"
+    clips: tuple[Id, ...]
+    side: Literal["left", "right"]
+    at: Start
+
+    def label(self) -> str:
+        return f"Away {self.side}"
+
+    def apply(self, document: Document) -> Document:
+        at = document.rate.exact.nearest(self.at)
+        under = [c for _, c in open_clips(document, self.clips) if c.start < at < c.end]
+        if not under:
+            raise EditRefused(
+                "The playhead is not inside the clip in hand.",
+                todo="Move the playhead onto the clip.",
+            )
+        edge: Edge = "start" if self.side == "left" else "end"
+        for clip in under:
+            track, _ = document.find_clip(clip.id)
+            document = document.with_track(trimmed(document, track, clip, edge, at))
+        return document
+
+
+def trimmed(document: Document, track: Track, clip: ClipBase, edge: Edge, to: int) -> Track:
+    """The track after one end of ``clip`` went to ``to``, or as near as it can."""
+    step = document.rate.exact.frame_ticks
+    index = next(i for i, c in enumerate(track.clips) if c.id == clip.id)
+    before, after = (room // step * step for room in clip.reach)
+    low, high = clip.start - before, clip.end + after
+    if not track.closes_gaps:
+        low = max(low, track.clips[index - 1].end if index else 0)
+        high = min(high, track.clips[index + 1].start if index + 1 < len(track.clips) else high)
+    if edge == "start":
+        new = clip.trimmed(min(max(to, low), clip.end - step), clip.end)
+        if track.closes_gaps:
+            # The row closes up by length alone; the clip keeps its place in the order.
+            new = new.at(clip.start)
+    else:
+        new = clip.trimmed(clip.start, max(min(to, high), clip.start + step))
+    return settled(track, swapped(track.clips, new))

@@ -1,0 +1,88 @@
+"""Everything that can go wrong, in terms a person can act on.
+
+KiteError
+├── BadInput (ValueError)        what was handed in cannot be used
+│   ├── UnknownName (KeyError)   a registry has no entry of that name
+│   └── EditRefused              an edit does not fit the document
+├── NotThere (LookupError)       the thing asked for does not exist
+├── MediaError                   a file cannot be used
+│   ├── NotMedia                 it is no video, picture or sound we know
+│   ├── BrokenMedia              it claims to be one, but cannot be decoded
+│   └── MediaMissing             the file has gone
+├── RenderFailed (RuntimeError)  drawing or encoding did not succeed
+└── Superseded                   nobody waits for this answer any more
+"""
+
+from __future__ import annotations
+
+
+class KiteError(Exception):
+    """Root of all our errors.
+
+    Parameters
+    ----------
+    message
+        What happened, as a plain sentence.
+    safe
+        What is not affected.
+    todo
+        What the person can do next.
+    """
+
+    code = "error"
+    default_safe = "Your project is unchanged."
+    default_todo = ""
+
+    def __init__(self, message: str, *, safe: str | None = None, todo: str | None = None) -> None:
+        super().__init__(message)
+        self.message = message
+        self.safe = self.default_safe if safe is None else safe
+        self.todo = self.default_todo if todo is None else todo
+
+    def __str__(self) -> str:
+        return self.message
+
+
+class BadInput(KiteError, ValueError):
+    code = "bad_input"
+
+
+class UnknownName(BadInput, KeyError):
+    code = "unknown_name"
+
+
+class EditRefused(BadInput):
+    code = "edit_refused"
+
+
+class NotThere(KiteError, LookupError):
+    code = "not_there"
+
+
+class MediaError(KiteError):
+    code = "media"
+    default_safe = "Your other takes and your project are unchanged."
+
+
+class NotMedia(MediaError, ValueError):
+    code = "not_media"
+    default_todo = "Bring in a video, a picture or a sound file."
+
+
+class BrokenMedia(MediaError, ValueError):
+    code = "broken_media"
+    default_todo = "Copy the file again from where it was recorded, then bring it in once more."
+
+
+class MediaMissing(MediaError, LookupError):
+    code = "media_missing"
+    default_todo = "Bring the file in again."
+
+
+class RenderFailed(KiteError, RuntimeError):
+    code = "render_failed"
+    default_todo = "Try again."
+
+
+class Superseded(KiteError):
+    code = "superseded"

@@ -1,0 +1,82 @@
+"""Where the parts of a take lie: one folder a take, names fixed here."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+from pathlib import Path
+
+from kitecore.errors import MediaMissing
+from kitecore.media.index import FrameIndex
+from kitecore.media.info import MediaInfo
+
+
+@dataclass(frozen=True)
+class MediaFolder:
+    """A take on disk: the file as it came, what is known of it, and the copies made of it."""
+
+    path: Path
+
+    @property
+    def original(self) -> Path:
+        return self.path / "original"
+
+    @property
+    def proxy(self) -> Path:
+        """Small video whose frame ``n`` is frame ``n`` of the original, upright, BT.709."""
+        return self.path / "proxy.mp4"
+
+    @property
+    def strip(self) -> Path:
+        """Sheet of small pictures; `strip_facts` says how it is laid out."""
+        return self.path / "strip.jpg"
+
+    @property
+    def strip_facts(self) -> Path:
+        return self.path / "strip.json"
+
+    @property
+    def poster(self) -> Path:
+        return self.path / "poster.jpg"
+
+    @property
+    def peaks(self) -> Path:
+        return self.path / "peaks.i8"
+
+    @property
+    def sound(self) -> Path:
+        """All of the sound, decoded: float32 stereo at 48 kHz, from the start of the file."""
+        return self.path / "sound.f32"
+
+    @property
+    def info_file(self) -> Path:
+        return self.path / "info.json"
+
+    @property
+    def index_file(self) -> Path:
+        return self.path / "frames.npz"
+
+    @cached_property
+    def info(self) -> MediaInfo:
+        try:
+            return MediaInfo.model_validate_json(self.info_file.read_bytes())
+        except FileNotFoundError as error:
+            raise MediaMissing("This take is not ready, or its file is missing.") from error
+
+    @cached_property
+    def index(self) -> FrameIndex:
+        try:
+            return FrameIndex.load(self.index_file)
+        except FileNotFoundError as error:
+            raise MediaMissing("This take is not ready, or its file is missing.") from error
+
+    @cached_property
+    def strip_layout(self) -> dict[str, int]:
+        layout: dict[str, int] = json.loads(self.strip_facts.read_text())
+        return layout
+
+
+FindMedia = Callable[[str], MediaFolder]
+"""From a media id in a document to its folder."""

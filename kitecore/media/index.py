@@ -1,0 +1,142 @@
+"""When each frame of a video is shown."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.errors import BrokenMedia
+from kitecore.media.container import opened, origin_of, picture_stream
+from kitecore.ticks import TICKS_PER_SECOND, Rate
+
+COARSE = Fraction(1, 10_000)
+"""Time bases coarser than this round their frame times; those are put back on the grid."""
+
+
+@dataclass(frozen=True)
+class FrameIndex:
+    """Frames in order of showing.
+
+    Attributes
+    ----------
+    times
+        int64, ticks from the start of the file, rising.
+    pts
+        int64, the same moments in units of the stream's time base, as packets carry them.
+    keys
+        bool, whether decoding can start there.
+    end
+        Tick at which the last frame ends.
+    """
+
+    times: NDArray[np.int64]
+    pts: NDArray[np.int64]
+    keys: NDArray[np.bool_]
+    end: int
+
+    def __len__(self) -> int:
+        return len(self.times)
+
+    def frame_at(self, tick: int) -> int:
+        """Number of the frame shown at ``tick``; before the first that, after the last that."""
+        found = int(np.searchsorted(self.times, tick, side="right")) - 1
+        return min(max(found, 0), len(self.times) - 1)
+
+    def key_before(self, frame: int) -> int:
+        """The last frame not after ``frame`` at which decoding can start."""
+        keys = np.flatnonzero(self.keys[: frame + 1])
+        return int(keys[-1]) if len(keys) else 0
+
+    def save(self, path: Path) -> None:
+        np.savez(path, times=self.times, pts=self.pts, keys=self.keys, end=self.end)
+
+    @classmethod
+    def load(cls, path: Path) -> FrameIndex:
+        with np.load(path) as data:
+            return cls(data["times"], data["pts"], data["keys"], int(data["end"]))
+
+    @property
+    def rate(self) -> tuple[int, int]:
+        """Average frames a second, as a fraction; the plain rate where the pace is constant."""
+        if len(self.times) < 2:
+            return (30, 1)
+        step = Fraction(int(self.times[-1] - self.times[0]), len(self.times) - 1)
+        mean = Fraction(TICKS_PER_SECOND) / step
+        common = [Fraction(n, d) for d in (1, 1001) for n in _NUMERATORS[d]]
+        near = min(common, key=lambda rate: abs(rate - mean))
+        if abs(near - mean) < near / 5000:
+            return near.numerator, near.denominator
+        rounded = mean.limit_denominator(1001)
+        return rounded.numerator, rounded.denominator
+
+    @property
+    def variable(self) -> bool:
+        """Whether frames are shown for different lengths of time."""
+        if len(self.times) < 3:
+            return False
+        steps = np.diff(self.times)
+        return bool(steps.max() - steps.min() > TICKS_PER_SECOND // 400)
+
+
+_NUMERATORS = {
+    1: (10, 12, 15, 20, 24, 25, 30, 48, 50, 60, 90, 100, 120, 240),
+    1001: (24000, 30000, 60000, 120000),
+}
+
+
+def build_index(path: Path) -> FrameIndex:
+    """Read all packets (without decoding) and say when each frame is shown.
+
+    Edit lists are honoured: what they leave out is not in the index.
+
+    Raises
+    ------
+    BrokenMedia
+        If there is no frame.
+    """
+    with opened(path) as container:
+        stream = picture_stream(container)
+        if stream is None or stream.time_base is None:
+            raise BrokenMedia("There is no moving picture in this file.")
+        base = stream.time_base
+        found: list[tuple[int, bool, int]] = []
+        for packet in container.demux(stream):
+            if packet.pts is None or packet.size == 0:
+                continue
+            if not packet.is_discard:
+                found.append((packet.pts, packet.is_keyframe, packet.duration or 0))
+        origin = origin_of(container)
+    if not found:
+        raise BrokenMedia("There is no picture in this video.")
+    found.sort()
+    pts = np.array([entry[0] for entry in found], dtype=np.int64)
+    keys = np.array([entry[1] for entry in found])
+    unit = base * TICKS_PER_SECOND
+    times = np.array([round(int(p) * unit) for p in pts], dtype=np.int64) - origin
+    if base > COARSE:
+        times = _back_on_grid(times, round(unit))
+    last = round(found[-1][2] * unit) or int(np.median(np.diff(times)) if len(times) > 1 else 0)
+    if len(times) > 1 and base > COARSE:
+        last = int(np.median(np.diff(times)))
+    return FrameIndex(times, pts, keys, int(times[-1]) + (last or TICKS_PER_SECOND // 30))
+
+
+def _back_on_grid(times: NDArray[np.int64], unit: int) -> NDArray[np.int64]:
+    """Exact times where the rounded ones are those of a constant rate; else unchanged."""
+    if len(times) < 3:
+        return times
+    probe = FrameIndex(times, times, np.ones(len(times), dtype=np.bool_), 0)
+    num, den = probe.rate
+    try:
+        step = Rate(num, den).frame_ticks
+    except ValueError:
+        return times
+    exact = times[0] + np.arange(len(times), dtype=np.int64) * step
+    first = round(times[0] / step) * step
+    if abs(first - times[0]) <= unit:
+        exact += first - times[0]
+    return exact if np.abs(exact - times).max() <= unit else times

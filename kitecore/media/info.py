@@ -1,0 +1,62 @@
+"""What is known about a file."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document import FrameRate, Model
+from kitecore.ticks import RATES, Rate
+
+Kind = Literal["video", "still", "sound"]
+
+
+class Colours(Model):
+    """Colour tags as FFmpeg's numbers (ITU-T H.273); 2 means not tagged."""
+
+    matrix: int = 2
+    primaries: int = 2
+    transfer: int = 2
+    full_range: bool = False
+
+
+class PictureInfo(Model):
+    """Of the picture as it is shown: turned upright, square pixels.
+
+    ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright.
+    """
+
+    width: int
+    height: int
+    turn: int = 0
+    codec: str = ""
+    pixels: str = ""
+    depth: int = 8
+    alpha: bool = False
+    colours: Colours = Colours()
+    rate: tuple[int, int] | None = None
+    variable: bool = False
+    frames: int = 1
+
+
+class SoundInfo(Model):
+    codec: str
+    rate: int
+    channels: int
+
+
+class MediaInfo(Model):
+    """Length in ticks; for a still 0."""
+
+    kind: Kind
+    container: str
+    length: int
+    picture: PictureInfo | None = None
+    sound: SoundInfo | None = None
+
+    def nearest_project_rate(self) -> FrameRate:
+        """The rate a project gets when this take sets it."""
+        if self.picture is None or self.picture.rate is None:
+            return FrameRate()
+        num, den = self.picture.rate
+        best: Rate = min(RATES, key=lambda rate: abs(rate.num / rate.den - num / den))
+        return FrameRate(num=best.num, den=best.den)

@@ -1,0 +1,96 @@
+"""From a decoded frame to upright RGBA, and to plain planes."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import Final
+
+import av
+import numpy as np
+from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc, Interpolation
+from numpy.typing import NDArray
+
+from kitecore.media.info import Colours, PictureInfo
+from kitecore.media.premultiply import premultiply
+
+Rgba = NDArray[np.uint8]
+
+HDR_TRANSFERS: Final = (16, 18)
+"""H.273 numbers of PQ and HLG."""
+
+_UNTAGGED: Final = (0, 2, 3)
+
+_SPACES: Final = {
+    1: Colorspace.ITU709,
+    4: Colorspace.FCC,
+    5: Colorspace.ITU601,
+    6: Colorspace.ITU601,
+    7: Colorspace.SMPTE240M,
+    9: Colorspace.BT2020,
+    10: Colorspace.BT2020,
+}
+"""By H.273 number of the matrix."""
+
+
+def matrix_of(colours: Colours, height: int) -> int:
+    """H.273 number of the matrix; where it is not tagged BT.709 for HD, BT.601 below."""
+    if colours.matrix not in _UNTAGGED:
+        return colours.matrix
+    return 1 if height >= 720 else 6
+
+
+def scaled(
+    frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int], pixels: str
+) -> av.VideoFrame:
+    """The frame in another size and pixel format, still turned as in the file.
+
+    PQ and HLG are brought to BT.709 with their reference white at white; what is brighter clips.
+
+    Parameters
+    ----------
+    size
+        Width and height after turning upright.
+    pixels
+        ``"rgba"``, or ``"yuv420p"`` for BT.709 in limited range.
+    """
+    width, height = size[::-1] if picture.turn % 180 else size
+    shrinks = width * height < frame.width * frame.height
+    hdr = picture.colours.transfer in HDR_TRANSFERS
+    return frame.reformat(
+        width=width,
+        height=height,
+        format=pixels,
+        src_colorspace=_space(picture, frame),
+        dst_colorspace=Colorspace.ITU709,
+        src_color_range=_range(picture.colours, frame),
+        dst_color_range=ColorRange.JPEG if pixels == "rgba" else ColorRange.MPEG,
+        dst_color_trc=ColorTrc.BT709 if hdr else None,
+        dst_color_primaries=ColorPrimaries.BT709 if hdr else None,
+        interpolation=Interpolation.AREA if shrinks else Interpolation.BICUBIC,
+    )
+
+
+def _space(picture: PictureInfo, frame: av.VideoFrame) -> Colorspace:
+    if frame.format.is_rgb:
+        return Colorspace.ITU709
+    number = matrix_of(picture.colours, frame.height)
+    return _SPACES.get(number, Colorspace.ITU709)
+
+
+def _range(colours: Colours, frame: av.VideoFrame) -> ColorRange:
+    full = colours.full_range or frame.format.is_rgb or frame.format.name.startswith("yuvj")
+    return ColorRange.JPEG if full else ColorRange.MPEG
+
+
+def to_rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
+    """Upright premultiplied RGBA, uint8, shape (height, width, 4)."""
+    array = scaled(frame, picture, size, "rgba").to_ndarray()
+    if picture.turn:
+        array = np.ascontiguousarray(np.rot90(array, k=-picture.turn // 90))
+    return premultiply(array) if picture.alpha else array
+
+
+def fitting(width: int, height: int, long_side: int) -> tuple[int, int]:
+    """Even size of the same shape whose longer side is at most ``long_side``."""
+    factor = min(Fraction(1), Fraction(long_side, max(width, height)))
+    return max(2, round(width * factor / 2) * 2), max(2, round(height * factor / 2) * 2)

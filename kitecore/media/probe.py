@@ -1,0 +1,136 @@
+"""Finding out what a file is."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import av
+from av.container import InputContainer
+from av.video.stream import VideoStream
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from kitecore.errors import BrokenMedia, NotMedia
+from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
+from kitecore.media.index import FrameIndex, build_index
+from kitecore.media.info import Colours, MediaInfo, PictureInfo, SoundInfo
+from kitecore.media.sniff import HEAD, STILLS, sniff
+from kitecore.ticks import TICKS_PER_SECOND
+
+MAX_PIXELS = 64_000_000
+"""Largest picture that is decoded, in pixels."""
+
+_DOUBLE_COVER = {"vp8", "vp9"}
+"""Codecs whose alpha comes as a second picture that the pixel format does not tell of."""
+
+
+def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
+    """What the file holds, and for video when each frame is shown.
+
+    Every claim is tried: the first picture is decoded, the first sound too.
+
+    Raises
+    ------
+    NotMedia, BrokenMedia, MediaMissing
+    """
+    with path.open("rb") as file:
+        family = sniff(file.read(HEAD))
+    if family in STILLS:
+        return _probe_still(path, family), None
+    with opened(path) as container:
+        stream = picture_stream(container)
+        sound = _probe_sound(container)
+        if stream is None and sound is None:
+            raise NotMedia("The file holds neither picture nor sound.")
+        sound_end = _sound_end(container)
+        picture = _probe_picture(stream, container) if stream is not None else None
+    if picture is None:
+        if not sound_end:
+            raise BrokenMedia("The sound of this file has no length.")
+        return MediaInfo(kind="sound", container=family, length=sound_end, sound=sound), None
+    index = build_index(path)
+    picture = picture.model_copy(
+        update={"rate": index.rate, "variable": index.variable, "frames": len(index)}
+    )
+    info = MediaInfo(
+        kind="video", container=family, length=index.end, picture=picture, sound=sound
+    )
+    return info, index
+
+
+def _probe_still(path: Path, family: str) -> MediaInfo:
+    try:
+        with Image.open(path) as image:
+            if image.width * image.height > MAX_PIXELS:
+                raise NotMedia(
+                    f"The picture is too large ({image.width} × {image.height}).",
+                    todo=f"Make it smaller than {MAX_PIXELS // 1_000_000} million pixels.",
+                )
+            image.load()
+            alpha = image.has_transparency_data
+            upright = ImageOps.exif_transpose(image)
+            size = (upright.width, upright.height)
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError) as error:
+        raise BrokenMedia("The picture is damaged or incomplete.") from error
+    except Image.DecompressionBombError as error:
+        raise NotMedia("The picture is too large.") from error
+    picture = PictureInfo(width=size[0], height=size[1], alpha=alpha, codec=family)
+    return MediaInfo(kind="still", container=family, length=0, picture=picture)
+
+
+def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInfo:
+    context = stream.codec_context
+    if context.width * context.height > MAX_PIXELS:
+        raise NotMedia(f"The picture is too large ({context.width} × {context.height}).")
+    frame = next(container.decode(stream), None)
+    if frame is None:
+        raise BrokenMedia("No picture of this video can be decoded.")
+    width, height = frame.width, frame.height
+    ratio = stream.sample_aspect_ratio
+    if ratio and ratio != 1 and 0.1 < ratio < 10:
+        width = round(width * ratio)
+    turn = round(-frame.rotation / 90) * 90 % 360
+    if turn % 180:
+        width, height = height, width
+    pixels = frame.format
+    doubled = context.name in _DOUBLE_COVER or context.codec.canonical_name in _DOUBLE_COVER
+    alpha = "a" in pixels.name.split("p")[0] or pixels.name.startswith(("rgba", "argb", "bgra"))
+    alpha = alpha or (doubled and stream.metadata.get("alpha_mode", "0") == "1")
+    return PictureInfo(
+        width=width,
+        height=height,
+        turn=turn,
+        codec=context.codec.canonical_name,
+        pixels=pixels.name,
+        depth=max(component.bits for component in pixels.components),
+        alpha=alpha,
+        colours=Colours(
+            matrix=int(frame.colorspace),
+            primaries=int(frame.color_primaries),
+            transfer=int(frame.color_trc),
+            full_range=int(frame.color_range) == 2,
+        ),
+    )
+
+
+def _probe_sound(container: InputContainer) -> SoundInfo | None:
+    if not container.streams.audio:
+        return None
+    context = container.streams.audio[0].codec_context
+    if not context.sample_rate:
+        return None
+    return SoundInfo(
+        codec=context.codec.canonical_name, rate=context.sample_rate, channels=context.channels
+    )
+
+
+def _sound_end(container: InputContainer) -> int:
+    """Tick at which the sound ends, by its header; 0 if that does not say."""
+    if not container.streams.audio:
+        return 0
+    stream = container.streams.audio[0]
+    if stream.duration and stream.time_base:
+        start = to_ticks(stream.start_time or 0, stream.time_base) - origin_of(container)
+        return start + to_ticks(stream.duration, stream.time_base)
+    if container.duration:
+        return container.duration * TICKS_PER_SECOND // av.time_base
+    return 0

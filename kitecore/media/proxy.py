@@ -1,0 +1,79 @@
+"""The small copy of a video that previews are made from, its strip and its poster, in one pass."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from fractions import Fraction
+
+import av
+import numpy as np
+
+from kitecore.media.folder import MediaFolder
+from kitecore.media.pixels import fitting, scaled, to_rgba
+from kitecore.media.reader import PROXY_BASE, PROXY_KEYS, PROXY_STEP, open_original
+from kitecore.media.strips import StripMaker, over_ground
+
+PROXY_SIDE = 960
+"""Pixels of a proxy's longer side."""
+
+_OPTIONS = {"preset": "superfast", "crf": "21", "bf": "0", "sc_threshold": "0"}
+
+
+def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda share: None) -> None:
+    """Decode the take once and write proxy, strip and poster.
+
+    A take with alpha gets no proxy (H.264 has no alpha): it is always read from the original.
+    """
+    picture, index = folder.info.picture, folder.index
+    assert picture is not None
+    width, height = fitting(picture.width, picture.height, PROXY_SIDE)
+    strip = StripMaker(folder, width, height, index.end)
+    reader = open_original(folder, threads=2)
+    unfinished = folder.proxy.with_suffix(".part")
+    try:
+        with av.open(str(unfinished), "w", format="mp4") as out:
+            stream = out.add_stream("libx264", rate=PROXY_BASE // PROXY_STEP, options=_OPTIONS)
+            stream.width, stream.height, stream.pix_fmt = width, height, "yuv420p"
+            stream.gop_size = PROXY_KEYS
+            stream.codec_context.time_base = Fraction(1, PROXY_BASE)
+            stream.time_base = Fraction(1, PROXY_BASE)
+            for number in range(len(index)):
+                frame = reader.frame(number)
+                tick = int(index.times[number])
+                if strip.wants(tick):
+                    strip.offer(tick, over_ground(to_rgba(frame, picture, (width, height))))
+                if not picture.alpha:
+                    small = upright_planes(scaled(frame, picture, (width, height), "yuv420p"), picture.turn)
+                    small.pts, small.time_base = number * PROXY_STEP, Fraction(1, PROXY_BASE)
+                    small.pict_type = av.video.frame.PictureType.NONE
+                    out.mux(stream.encode(small))
+                progress((number + 1) / len(index))
+            out.mux(stream.encode(None))
+    finally:
+        reader.close()
+    strip.write()
+    if picture.alpha:
+        unfinished.unlink()
+    else:
+        unfinished.replace(folder.proxy)
+
+
+def upright_planes(frame: av.VideoFrame, turn: int) -> av.VideoFrame:
+    """A yuv420p frame turned clockwise by a multiple of 90°."""
+    if not turn:
+        return frame
+    planes = []
+    for number, plane in enumerate(frame.planes):
+        rows = np.frombuffer(plane, np.uint8).reshape(plane.height, plane.line_size)
+        planes.append((number, np.rot90(rows[:, : plane.width], k=-turn // 90)))
+    height, width = planes[0][1].shape
+    turned = av.VideoFrame(width, height, "yuv420p")
+    for number, rows in planes:
+        fill_plane(turned.planes[number], rows)
+    return turned
+
+
+def fill_plane(plane: av.video.plane.VideoPlane, rows: np.ndarray) -> None:
+    """Copy rows of bytes into a plane, minding its padding."""
+    target = np.frombuffer(plane, np.uint8).reshape(plane.height, plane.line_size)
+    target[:, : plane.width] = rows

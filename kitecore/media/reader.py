@@ -1,0 +1,154 @@
+"""Frames of a video by number, exactly."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from contextlib import ExitStack
+from pathlib import Path
+
+import av
+import numpy as np
+from av.video.codeccontext import VideoCodecContext
+
+from kitecore.errors import BrokenMedia
+from kitecore.media.container import opened, picture_stream, plain_errors
+from kitecore.media.folder import MediaFolder
+from kitecore.media.index import FrameIndex
+from kitecore.media.info import Colours, PictureInfo
+
+FORWARD = 40
+"""Frames that are decoded on the way rather than seeking."""
+
+PROXY_BASE = 12800
+"""Units a second of a proxy's time base; a frame is `PROXY_STEP` of them."""
+PROXY_STEP = 512
+
+_COVERED = {"vp9": "libvpx-vp9", "vp8": "libvpx"}
+"""Decoders that also decode the second picture which holds the alpha."""
+
+
+class VideoReader:
+    """Decodes one file. Fast forwards; goes back by seeking to the nearest key frame.
+
+    Not for use by several threads at once.
+    """
+
+    def __init__(
+        self, path: Path, picture: PictureInfo, index: FrameIndex, *, threads: int = 1
+    ) -> None:
+        self.path = path
+        self.picture = picture
+        self.index = index
+        self._stack = ExitStack()
+        self._container = self._stack.enter_context(opened(path))
+        stream = picture_stream(self._container)
+        if stream is None:
+            raise BrokenMedia("There is no moving picture in this file.")
+        self._stream = stream
+        own = _COVERED.get(picture.codec) if picture.alpha else None
+        self._context: VideoCodecContext = (
+            av.CodecContext.create(own, "r") if own else stream.codec_context  # type: ignore[assignment]
+        )
+        if not own:
+            self._context.thread_type = "AUTO" if threads > 1 else "SLICE"
+            self._context.thread_count = threads
+        self._frames = self._decode()
+        self._last: tuple[int, av.VideoFrame] | None = None
+
+    def frame(self, number: int) -> av.VideoFrame:
+        """The decoded frame, as it is in the file (not turned, not scaled).
+
+        Raises
+        ------
+        BrokenMedia
+            If decoding stops before any frame could be had.
+        """
+        number = min(max(number, 0), len(self.index) - 1)
+        if self._last and self._last[0] == number:
+            return self._last[1]
+        with plain_errors(self.path):
+            if not self._is_ahead(number):
+                self._seek(number)
+            return self._forward(number)
+
+    def _is_ahead(self, number: int) -> bool:
+        done = self._last[0] if self._last else -1
+        if not done < number:
+            return False
+        return number - done <= FORWARD or self.index.key_before(number) <= done + 1
+
+    def _seek(self, number: int) -> None:
+        """Go to a key frame from which ``number`` can be decoded."""
+        key = self.index.key_before(number)
+        while True:
+            self._container.seek(int(self.index.pts[key]), stream=self._stream, backward=True)
+            self._context.flush_buffers()
+            self._frames = self._decode()
+            self._last = None
+            first = next(self._frames, None)
+            if first is not None and self._number(first) <= number:
+                self._last = (self._number(first), first)
+                return
+            if key == 0:
+                if first is not None:
+                    self._last = (number, first)
+                return
+            key = self.index.key_before(key - 1)
+
+    def _forward(self, number: int) -> av.VideoFrame:
+        while self._last is None or self._last[0] < number:
+            frame = next(self._frames, None)
+            if frame is None:
+                break
+            at = self._number(frame)
+            if at > number and self._last is not None:
+                # The wanted frame is missing in a damaged file: the one before it stands in.
+                kept = self._last[1]
+                self._last = (at, frame)
+                return kept
+            self._last = (at, frame)
+        if self._last is None:
+            raise BrokenMedia("This part of the video cannot be decoded.")
+        return self._last[1]
+
+    def _number(self, frame: av.VideoFrame) -> int:
+        found = int(np.searchsorted(self.index.pts, frame.pts or 0, side="right")) - 1
+        return max(found, 0)
+
+    def _decode(self) -> Iterator[av.VideoFrame]:
+        for packet in self._container.demux(self._stream):
+            yield from self._context.decode(packet)
+
+    def close(self) -> None:
+        self._frames = iter(())
+        self._last = None
+        self._stack.close()
+
+
+def open_original(folder: MediaFolder, *, threads: int = 1) -> VideoReader:
+    """Reader of the file as it came."""
+    picture = folder.info.picture
+    assert picture is not None
+    return VideoReader(folder.original, picture, folder.index, threads=threads)
+
+
+def open_proxy(folder: MediaFolder) -> VideoReader:
+    """Reader of the small copy; same frame numbers."""
+    picture = folder.info.picture
+    assert picture is not None
+    upright = picture.model_copy(
+        update={
+            "turn": 0,
+            "codec": "h264",
+            "alpha": False,
+            "colours": Colours(matrix=1, primaries=1, transfer=1),
+        }
+    )
+    numbers = np.arange(len(folder.index), dtype=np.int64) * PROXY_STEP
+    keys = np.arange(len(numbers)) % PROXY_KEYS == 0
+    index = FrameIndex(folder.index.times, numbers, keys, folder.index.end)
+    return VideoReader(folder.proxy, upright, index)
+
+
+PROXY_KEYS = 12
+"""Frames from one key frame of a proxy to the next: at most so many are decoded for a scrub."""

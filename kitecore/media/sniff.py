@@ -1,0 +1,50 @@
+"""What a file is, by its first bytes. A cheap gate before any decoder sees it."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from kitecore.errors import NotMedia
+
+HEAD = 64
+"""Bytes that `sniff` wants to see."""
+
+_BRANDS_OF_STILLS: Final = (b"avif", b"avis", b"heic", b"mif1")
+
+
+def sniff(head: bytes) -> str:
+    """Family of container: ``mp4``, ``matroska``, ``png``, ``wav`` and so on.
+
+    Raises
+    ------
+    NotMedia
+        If the bytes are of nothing we take.
+    """
+    if head[4:8] in (b"ftyp", b"moov", b"mdat", b"wide", b"free", b"skip"):
+        return "avif" if head[8:12] in _BRANDS_OF_STILLS else "mp4"
+    if head[:4] == b"RIFF":
+        family = {b"WAVE": "wav", b"WEBP": "webp", b"AVI ": "avi"}.get(head[8:12])
+        if family:
+            return family
+    for magic, family in _MAGIC:
+        if head.startswith(magic):
+            return family
+    if len(head) > 1 and head[0] == 0xFF and head[1] & 0xE6 in (0xE2, 0xE4, 0xE6):
+        return "mp3"
+    if len(head) > 1 and head[0] == 0xFF and head[1] & 0xF6 == 0xF0:
+        return "aac"
+    raise NotMedia("This is not a video, picture or sound file that can be used here.")
+
+
+_MAGIC: Final = (
+    (b"\x1a\x45\xdf\xa3", "matroska"),
+    (b"\x89PNG\r\n\x1a\n", "png"),
+    (b"\xff\xd8\xff", "jpeg"),
+    (b"OggS", "ogg"),
+    (b"fLaC", "flac"),
+    (b"ID3", "mp3"),
+    (b"RF64", "wav"),
+    (b"GIF8", "gif"),
+)
+
+STILLS: Final = frozenset({"png", "jpeg", "webp", "avif", "gif"})

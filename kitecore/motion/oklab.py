@@ -1,0 +1,47 @@
+"""sRGB to and from OKLab, in which colours are mixed (B. Ottosson, "A perceptual color space", 2020)."""
+
+from __future__ import annotations
+
+import numpy as np
+
+_TO_LMS = np.array(
+    [
+        [0.4122214708, 0.5363325363, 0.0514459929],
+        [0.2119034982, 0.6806995451, 0.1073969566],
+        [0.0883024619, 0.2817188376, 0.6299787005],
+    ]
+)
+_TO_LAB = np.array(
+    [
+        [0.2104542553, 0.7936177850, -0.0040720468],
+        [1.9779984951, -2.4285922050, 0.4505937099],
+        [0.0259040371, 0.7827717662, -0.8086757660],
+    ]
+)
+_FROM_LMS = np.linalg.inv(_TO_LMS)
+_FROM_LAB = np.linalg.inv(_TO_LAB)
+
+
+def _linear(coded: np.ndarray) -> np.ndarray:
+    return np.where(coded <= 0.04045, coded / 12.92, ((coded + 0.055) / 1.055) ** 2.4)
+
+
+def _coded(linear: np.ndarray) -> np.ndarray:
+    linear = np.clip(linear, 0, 1)
+    return np.where(linear <= 0.0031308, linear * 12.92, 1.055 * linear ** (1 / 2.4) - 0.055)
+
+
+def rgb_of(hex_colour: str) -> tuple[int, int, int]:
+    """``"#rrggbb"`` as three numbers 0..255."""
+    return int(hex_colour[1:3], 16), int(hex_colour[3:5], 16), int(hex_colour[5:7], 16)
+
+
+def mix(first: str, second: str, share: float) -> str:
+    """The colour ``share`` (0..1) of the way from ``first`` to ``second``, through OKLab."""
+    labs = [
+        _TO_LAB @ np.cbrt(_TO_LMS @ _linear(np.array(rgb_of(colour)) / 255))
+        for colour in (first, second)
+    ]
+    lab = labs[0] + (labs[1] - labs[0]) * share
+    rgb = np.rint(_coded(_FROM_LMS @ (_FROM_LAB @ lab) ** 3) * 255).astype(int)
+    return "#" + "".join(f"{channel:02x}" for channel in rgb)

@@ -1,0 +1,153 @@
+"""Laying layers onto a canvas (W3C Compositing and Blending Level 1, premultiplied form)."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.picture.blend import blends
+from kitecore.picture.layer import Layer, Matrix, Rgba, packed
+
+Packed = NDArray[np.uint32]
+
+BAND = 64
+"""Rows gathered at a time: a band stays in the processor's cache until it is blended."""
+
+_NEAR = 1e-6
+
+
+def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal") -> None:
+    """Draw ``layer`` onto ``canvas`` in place.
+
+    Sampling is bilinear with a soft edge of one pixel; a layer that lands on whole pixels is
+    copied exactly. Layers much larger than they are drawn should come made smaller.
+
+    Parameters
+    ----------
+    opacity
+        0..1.
+    blend
+        A name in `kitecore.picture.blend.blends`.
+    """
+    level = round(min(max(opacity, 0.0), 1.0) * 255)
+    if not level:
+        return
+    draw = blends[blend]
+    shift = _whole_shift(layer.matrix)
+    if shift is not None:
+        _lay_shifted(canvas, layer.pixels, shift, level, draw)
+        return
+    left, top, right, bottom = _bounds(layer, canvas)
+    if right <= left or bottom <= top or abs(np.linalg.det(layer.matrix)) < 1e-12:
+        return
+    inverse = np.linalg.inv(layer.matrix)
+    for start in range(top, bottom, BAND):
+        end = min(start + BAND, bottom)
+        band = np.empty((end - start, right - left, 4), np.uint8)
+        _gather(packed(layer.pixels), inverse, left, start, packed(band))
+        draw(canvas[start:end, left:right], band, level)
+
+
+def _whole_shift(matrix: Matrix) -> tuple[int, int] | None:
+    """The matrix as a shift by whole pixels, if it is one."""
+    x, y = round(float(matrix[0, 2])), round(float(matrix[1, 2]))
+    plain = np.array([[1.0, 0.0, x], [0.0, 1.0, y], [0.0, 0.0, 1.0]])
+    return (x, y) if np.abs(matrix - plain).max() < _NEAR else None
+
+
+def _lay_shifted(
+    canvas: Rgba, pixels: Rgba, shift: tuple[int, int], level: int, draw: object
+) -> None:
+    x, y = shift
+    left, top = max(x, 0), max(y, 0)
+    right = min(x + pixels.shape[1], canvas.shape[1])
+    bottom = min(y + pixels.shape[0], canvas.shape[0])
+    if right > left and bottom > top:
+        part = pixels[top - y : bottom - y, left - x : right - x]
+        draw(canvas[top:bottom, left:right], part, level)  # type: ignore[operator]
+
+
+def _bounds(layer: Layer, canvas: Rgba) -> tuple[int, int, int, int]:
+    """Canvas pixels that the layer can touch, its soft edge included."""
+    height, width = layer.pixels.shape[:2]
+    corners = np.array([[0, 0, 1], [width, 0, 1], [0, height, 1], [width, height, 1]]).T
+    spots = (layer.matrix @ corners)[:2]
+    low, high = np.floor(spots.min(axis=1)) - 1, np.ceil(spots.max(axis=1)) + 1
+    return (
+        int(max(low[0], 0)),
+        int(max(low[1], 0)),
+        int(min(high[0], canvas.shape[1])),
+        int(min(high[1], canvas.shape[0])),
+    )
+
+
+@njit(cache=True, nogil=True)
+def _gather(pixels: Packed, inverse: Matrix, left: int, top: int, out: Packed) -> None:
+    """Sample ``pixels`` for every pixel of ``out``; bilinear, positions in 16.16 fixed point."""
+    height, width = pixels.shape
+    one = 65536.0
+    du, dv = int(np.rint(inverse[0, 0] * one)), int(np.rint(inverse[1, 0] * one))
+    most_u, most_v = (width - 1) << 16, (height - 1) << 16
+    rows, columns = out.shape
+    low, eight = np.uint32(0x00FF00FF), np.uint32(8)
+    for row in range(rows):
+        x, y = left + 0.5, top + row + 0.5
+        u0 = int(np.floor((inverse[0, 0] * x + inverse[0, 1] * y + inverse[0, 2] - 0.5) * one))
+        v0 = int(np.floor((inverse[1, 0] * x + inverse[1, 1] * y + inverse[1, 2] - 0.5) * one))
+        begin, end = _inside(u0, du, most_u, 0, columns)
+        begin, end = _inside(v0, dv, most_v, begin, end)
+        for column in range(begin):
+            out[row, column] = _sample_edge(pixels, u0 + column * du, v0 + column * dv)
+        u, v = u0 + begin * du, v0 + begin * dv
+        for column in range(begin, end):
+            i, j = np.uint64(u >> 16), np.uint64(v >> 16)
+            fu, fv = np.uint32((u >> 8) & 255), np.uint32((v >> 8) & 255)
+            u += du
+            v += dv
+            w11 = np.uint32((fu * fv + np.uint32(128)) >> eight)
+            w10, w01 = np.uint32(fu - w11), np.uint32(fv - w11)
+            w00 = np.uint32(np.uint32(256) - fu - w01)
+            p, q = pixels[j, i], pixels[j, i + np.uint64(1)]
+            r, s = pixels[j + np.uint64(1), i], pixels[j + np.uint64(1), i + np.uint64(1)]
+            even = np.uint32((p & low) * w00 + (q & low) * w10)
+            even += np.uint32((r & low) * w01 + (s & low) * w11)
+            p, q, r, s = p >> eight, q >> eight, r >> eight, s >> eight
+            odd = np.uint32((p & low) * w00 + (q & low) * w10)
+            odd += np.uint32((r & low) * w01 + (s & low) * w11)
+            out[row, np.uint64(column)] = np.uint32(((even >> eight) & low) | (odd & ~low))
+        for column in range(end, columns):
+            out[row, column] = _sample_edge(pixels, u0 + column * du, v0 + column * dv)
+
+
+@njit(cache=True, nogil=True)
+def _inside(start: int, step: int, most: int, begin: int, end: int) -> tuple[int, int]:
+    """The columns of ``begin`` to ``end`` at which ``start + column * step`` is in 0..most - 1."""
+    if step == 0:
+        return (begin, end) if 0 <= start < most else (begin, begin)
+    if step > 0:
+        first, last = -(start // step), -((start - most) // step)
+    else:
+        first, last = (start - most) // -step + 1, start // -step + 1
+    first = min(max(first, begin), end)
+    return first, min(max(last, first), end)
+
+
+@njit(cache=True, nogil=True)
+def _sample_edge(pixels: Packed, u: int, v: int) -> np.uint32:
+    """One sample of which some of the four pixels lie outside and count as transparent."""
+    height, width = pixels.shape
+    i, j = u >> 16, v >> 16
+    if i < -1 or j < -1 or i >= width or j >= height:
+        return np.uint32(0)
+    fu, fv = (u >> 8) & 255, (v >> 8) & 255
+    mixed = 0
+    for channel in range(0, 32, 8):
+        total = 32768
+        for corner in range(4):
+            x, y = i + corner % 2, j + corner // 2
+            if 0 <= x < width and 0 <= y < height:
+                weight = (fu if corner % 2 else 256 - fu) * (fv if corner // 2 else 256 - fv)
+                total += weight * ((int(pixels[y, x]) >> channel) & 255)
+        mixed |= (total >> 16) << channel
+    return np.uint32(mixed)

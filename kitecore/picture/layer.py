@@ -1,0 +1,62 @@
+"""A picture on its way to the canvas."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+Rgba = NDArray[np.uint8]
+Matrix = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Layer:
+    """Premultiplied pixels, and the 3 × 3 matrix from their coordinates to the canvas's.
+
+    Coordinates count from the outer corner of the first pixel, so its middle is (0.5, 0.5).
+    ``density`` is pixels of the layer to one of the project's canvas: effects scale by it.
+    """
+
+    pixels: Rgba
+    matrix: Matrix
+    density: float = 1.0
+
+    def padded(self, by: int) -> Layer:
+        """With a transparent border, the picture staying where it is."""
+        pixels = np.pad(self.pixels, ((by, by), (by, by), (0, 0)))
+        return replace(self, pixels=pixels, matrix=self.matrix @ moved(-by, -by))
+
+
+def moved(x: float, y: float) -> Matrix:
+    return np.array([[1.0, 0.0, x], [0.0, 1.0, y], [0.0, 0.0, 1.0]])
+
+
+def sized(x: float, y: float) -> Matrix:
+    return np.diag([x, y, 1.0])
+
+
+def turned(degrees: float) -> Matrix:
+    """Clockwise, as y points down."""
+    cos, sin = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
+    return np.array([[cos, -sin, 0.0], [sin, cos, 0.0], [0.0, 0.0, 1.0]])
+
+
+def leaned(degrees: float) -> Matrix:
+    """The top goes to the right for positive angles, the height stays."""
+    return np.array([[1.0, -np.tan(np.radians(degrees)), 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]])
+
+
+def solid(width: int, height: int, rgb: tuple[int, int, int]) -> Rgba:
+    """One opaque colour."""
+    pixels = np.empty((height, width, 4), np.uint8)
+    packed(pixels)[...] = packed(np.array([[[*rgb, 255]]], np.uint8))[0, 0]
+    return pixels
+
+
+def packed(pixels: Rgba) -> NDArray[np.uint32]:
+    """The same memory with one number a pixel: alpha in the highest byte, red in the lowest."""
+    words = pixels.view(np.uint32)
+    # Kernels index a contiguous array faster, and a slice of columns is none.
+    return words.reshape(pixels.shape[:2]) if words.flags.c_contiguous else words[..., 0]

@@ -1,0 +1,61 @@
+"""RGBA to the planes that encoders want."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+Rgba = NDArray[np.uint8]
+Plane = NDArray[np.uint8]
+
+# BT.709 (Rec. ITU-R BT.709-6, 3.2 to 3.4), limited range, scaled by 2**16.
+_KR, _KB = 0.2126, 0.0722
+_KG = 1 - _KR - _KB
+
+
+def _scaled(weights: tuple[float, ...], span: int) -> tuple[np.int32, ...]:
+    return tuple(np.int32(round(weight * span / 255 * 65536)) for weight in weights)
+
+
+_YR, _YG, _YB = _scaled((_KR, _KG, _KB), 219)
+_UR, _UG, _UB = _scaled(tuple(k / (2 * (1 - _KB)) for k in (-_KR, -_KG, 1 - _KB)), 224)
+_VR, _VG, _VB = _scaled(tuple(k / (2 * (1 - _KR)) for k in (1 - _KR, -_KG, -_KB)), 224)
+
+
+def to_planes(pixels: Rgba, luma: Plane, cb: Plane, cr: Plane) -> None:
+    """Opaque RGBA to BT.709 4:2:0 in limited range, chroma averaged over 2 × 2 pixels.
+
+    Parameters
+    ----------
+    pixels
+        Shape (height, width, 4), both even.
+    luma, cb, cr
+        Written: shapes (height, width) and twice (height / 2, width / 2); rows may be padded.
+    """
+    _to_planes(pixels.view(np.uint32)[..., 0], luma, cb, cr)
+
+
+@njit(cache=True, nogil=True)
+def _to_planes(pixels: NDArray[np.uint32], luma: Plane, cb: Plane, cr: Plane) -> None:
+    height, width = pixels.shape
+    byte = np.uint32(255)
+    one, two = np.uint32(8), np.uint32(16)
+    # 16 and 128 with a rounding half, in the scale of one pixel and of a sum of four.
+    dark, middle = np.int32((16 << 16) + 32768), np.int32((128 << 18) + (1 << 17))
+    for y in range(height):
+        for x in range(width):
+            p = pixels[y, x]
+            r, g, b = np.int32(p & byte), np.int32((p >> one) & byte), np.int32((p >> two) & byte)
+            luma[y, x] = np.uint8(np.int32(r * _YR + g * _YG + b * _YB + dark) >> np.int32(16))
+    for y in range(height // 2):
+        for x in range(width // 2):
+            p, q = pixels[2 * y, 2 * x], pixels[2 * y, 2 * x + 1]
+            s, t = pixels[2 * y + 1, 2 * x], pixels[2 * y + 1, 2 * x + 1]
+            r = np.int32((p & byte) + (q & byte) + (s & byte) + (t & byte))
+            p, q, s, t = p >> one, q >> one, s >> one, t >> one
+            g = np.int32((p & byte) + (q & byte) + (s & byte) + (t & byte))
+            p, q, s, t = p >> one, q >> one, s >> one, t >> one
+            b = np.int32((p & byte) + (q & byte) + (s & byte) + (t & byte))
+            cb[y, x] = np.uint8(np.int32(r * _UR + g * _UG + b * _UB + middle) >> np.int32(18))
+            cr[y, x] = np.uint8(np.int32(r * _VR + g * _VG + b * _VB + middle) >> np.int32(18))

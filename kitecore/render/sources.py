@@ -1,0 +1,108 @@
+"""Open files and decoded pictures, kept while they are of use."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+
+import av
+
+from kitecore.media.cache import PictureCache
+from kitecore.media.folder import FindMedia, MediaFolder
+from kitecore.media.info import PictureInfo
+from kitecore.media.pixels import Rgba, to_rgba
+from kitecore.media.proxy import PROXY_SIDE
+from kitecore.media.reader import VideoReader, open_original, open_proxy
+from kitecore.media.still import read_still
+from kitecore.ticks import TICKS_PER_SECOND
+
+OPEN_READERS = 8
+_NUDGE = TICKS_PER_SECOND // 100_000
+"""Ten microseconds: a frame whose time was rounded up a little still counts as shown."""
+
+Size = tuple[int, int]
+
+
+class Sources:
+    """What a renderer draws from. One for each thread that renders.
+
+    Parameters
+    ----------
+    find
+        From a media id to its folder.
+    draft
+        Use proxies where they are large enough.
+    cache_bytes
+        Bound of the decoded pictures kept.
+    threads
+        Of each decoder.
+    """
+
+    def __init__(
+        self,
+        find: FindMedia,
+        *,
+        draft: bool = False,
+        cache_bytes: int = 192 * 2**20,
+        threads: int = 1,
+    ) -> None:
+        self._find = find
+        self._draft = draft
+        self._threads = threads
+        self._folders: dict[str, MediaFolder] = {}
+        self._readers: OrderedDict[tuple[str, str, bool], VideoReader] = OrderedDict()
+        self.cache = PictureCache(cache_bytes)
+
+    def folder(self, media: str) -> MediaFolder:
+        if media not in self._folders:
+            self._folders[media] = self._find(media)
+        return self._folders[media]
+
+    def picture(self, media: str) -> PictureInfo:
+        found = self.folder(media).info.picture
+        assert found is not None
+        return found
+
+    def frame_number(self, media: str, tick: int) -> int:
+        """Number of a video's frame shown at ``tick`` of the file."""
+        return self.folder(media).index.frame_at(tick + _NUDGE)
+
+    def decoded(self, media: str, number: int, lane: str, size: Size) -> tuple[av.VideoFrame, PictureInfo]:
+        """A frame as decoded, from the proxy or the original, and how to read its pixels.
+
+        ``lane`` tells apart clips that use one file at different places at the same time.
+        """
+        reader = self._reader(media, lane, self._use_proxy(media, size))
+        return reader.frame(number), reader.picture
+
+    def video(self, media: str, tick: int, lane: str, size: Size) -> Rgba:
+        """The picture of a video at ``tick`` of the file, made ``size``."""
+        number = self.frame_number(media, tick)
+
+        def decode() -> Rgba:
+            frame, picture = self.decoded(media, number, lane, size)
+            return to_rgba(frame, picture, size)
+
+        return self.cache.get((media, number, size), decode)
+
+    def still(self, media: str, size: Size) -> Rgba:
+        return self.cache.get((media, size), lambda: read_still(self.folder(media), size))
+
+    def _use_proxy(self, media: str, size: Size) -> bool:
+        picture = self.picture(media)
+        small = max(size) <= min(PROXY_SIDE, max(picture.width, picture.height))
+        return self._draft and small and self.folder(media).proxy.exists()
+
+    def _reader(self, media: str, lane: str, proxy: bool) -> VideoReader:
+        key = (media, lane, proxy)
+        if key not in self._readers:
+            folder = self.folder(media)
+            opened = open_proxy(folder) if proxy else open_original(folder, threads=self._threads)
+            self._readers[key] = opened
+            while len(self._readers) > OPEN_READERS:
+                self._readers.popitem(last=False)[1].close()
+        self._readers.move_to_end(key)
+        return self._readers[key]
+
+    def close(self) -> None:
+        while self._readers:
+            self._readers.popitem()[1].close()

@@ -1,0 +1,22 @@
+"""One picture of the timeline as a JPEG, for scrubbing, stepping and small pictures."""
+
+from __future__ import annotations
+
+import simplejpeg
+
+from kitecore.document import Document
+from kitecore.media.pixels import fitting
+from kitecore.render.frame import render
+from kitecore.render.sources import Sources
+
+QUALITY = 88
+
+
+def still(document: Document, tick: int, long_side: int, sources: Sources) -> bytes:
+    """JPEG of the picture at ``tick``, its longer side at most ``long_side`` pixels."""
+    size = fitting(document.canvas.width, document.canvas.height, long_side)
+    pixels = render(document, tick, size, sources)
+    jpeg: bytes = simplejpeg.encode_jpeg(
+        pixels, quality=QUALITY, colorspace="RGBX", colorsubsampling="420", fastdct=True
+    )
+    return jpeg
