@@ -1,0 +1,136 @@
+"""Rendering in a process of its own, so that a decoder that crashes takes nothing with it.
+
+``python -m kitecore.render.worker FD MEDIA`` answers requests that come over the socket ``FD``, one
+after the other. Takes lie in folders below MEDIA, named by their ids.
+"""
+
+from __future__ import annotations
+
+import resource
+import sys
+from collections import OrderedDict
+from dataclasses import dataclass
+from multiprocessing.connection import Connection
+from pathlib import Path
+from typing import Literal
+
+from kitecore.document import Document, loads
+from kitecore.errors import KiteError, MediaMissing, RenderFailed
+from kitecore.media.folder import MediaFolder
+from kitecore.media.pixels import fitting
+from kitecore.render.pieces import picture_piece, sound_piece
+from kitecore.render.sources import Sources
+from kitecore.render.still import still
+
+MEMORY_LIMIT = 8 * 2**30
+_DOCUMENTS = 8
+
+
+@dataclass(frozen=True)
+class Request:
+    """``what`` to make of the document known as ``document``.
+
+    A still is of frame ``first``; pieces are of frames ``first`` up to ``last``. ``long_side`` in
+    pixels.
+    """
+
+    what: Literal["still", "picture", "sound"]
+    document: str
+    first: int
+    last: int = 0
+    long_side: int = 0
+
+
+@dataclass(frozen=True)
+class Unknown:
+    """The answer to a request whose document has not been told yet."""
+
+    document: str
+
+
+@dataclass(frozen=True)
+class Failed:
+    """The answer to a request that did not succeed."""
+
+    code: str
+    message: str
+    todo: str
+
+
+Answer = bytes | Unknown | Failed
+
+
+def _still(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return still(document, tick, request.long_side, sources)
+
+
+def _picture(document: Document, request: Request, sources: Sources) -> bytes:
+    size = fitting(document.canvas.width, document.canvas.height, request.long_side)
+    return picture_piece(document, request.first, request.last, size, sources)
+
+
+def _sound(document: Document, request: Request, sources: Sources) -> bytes:
+    return sound_piece(document, request.first, request.last, sources)
+
+
+_MAKERS = {"still": _still, "picture": _picture, "sound": _sound}
+
+
+class Worker:
+    """Keeps open files and the last documents between requests."""
+
+    def __init__(self, media: Path) -> None:
+        self._sources = Sources(lambda name: _folder(media, name), draft=True)
+        self._documents: OrderedDict[str, Document] = OrderedDict()
+
+    def learn(self, name: str, text: str) -> None:
+        self._documents[name] = loads(text)
+        while len(self._documents) > _DOCUMENTS:
+            self._documents.popitem(last=False)
+
+    def answer(self, request: Request) -> Answer:
+        document = self._documents.get(request.document)
+        if document is None:
+            return Unknown(request.document)
+        self._documents.move_to_end(request.document)
+        try:
+            return _MAKERS[request.what](document, request, self._sources)
+        except KiteError as error:
+            return Failed(error.code, error.message, error.todo)
+        except Exception as error:
+            failed = RenderFailed(f"The picture could not be drawn ({type(error).__name__}).")
+            return Failed(failed.code, failed.message, failed.todo)
+
+
+def _folder(media: Path, name: str) -> MediaFolder:
+    folder = MediaFolder(media / name)
+    if not folder.info_file.exists():
+        raise MediaMissing("A take of this project is not ready, or its file is missing.")
+    return folder
+
+
+def serve(connection: Connection, media: Path) -> None:
+    """Answer until the other side closes. Messages: a `Request`, or a document's name and JSON."""
+    worker = Worker(media)
+    while True:
+        try:
+            message = connection.recv()
+        except EOFError:
+            return
+        if isinstance(message, Request):
+            connection.send(worker.answer(message))
+        else:
+            worker.learn(*message)
+
+
+def main() -> None:
+    resource.setrlimit(resource.RLIMIT_AS, (MEMORY_LIMIT, MEMORY_LIMIT))
+    serve(Connection(int(sys.argv[1])), Path(sys.argv[2]))
+
+
+if __name__ == "__main__":
+    # Under its real name, so that messages are of the same classes on both sides.
+    from kitecore.render import worker
+
+    worker.main()

@@ -1,0 +1,1 @@
+"""The site: who may, what is kept, how the browser asks."""

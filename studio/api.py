@@ -1,0 +1,70 @@
+"""The API, put together from the apps; errors become answers here and nowhere else."""
+
+from __future__ import annotations
+
+from typing import Final
+
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI, Schema
+from ninja.errors import AuthenticationError, ValidationError
+from ninja.security import django_auth
+
+from kitecore.errors import BadInput, KiteError, MediaError, NotThere, RenderFailed, Superseded
+from studio.accounts.api import router as accounts
+from studio.exports.api import router as exports
+from studio.library.api import router as library
+from studio.playback.api import router as playback
+from studio.projects.api import router as projects
+from studio.problems import Problem, Stale
+
+api = NinjaAPI(title="Velvet Kite", version="1", auth=django_auth, urls_namespace="api")
+api.add_router("", accounts, tags=["accounts"])
+api.add_router("", projects, tags=["projects"])
+api.add_router("", library, tags=["library"])
+api.add_router("", playback, tags=["playback"])
+api.add_router("", exports, tags=["exports"])
+
+STATUS: Final[list[tuple[type[KiteError], int]]] = [
+    (NotThere, 404),
+    (Superseded, 410),
+    (Stale, 409),
+    (MediaError, 422),
+    (BadInput, 422),
+    (RenderFailed, 500),
+    (KiteError, 500),
+]
+"""HTTP status by class of error; the first that fits counts."""
+
+
+def _answer(request: HttpRequest, problem: Problem, status: int) -> HttpResponse:
+    return api.create_response(request, problem, status=status)
+
+
+@api.exception_handler(KiteError)
+def on_kite_error(request: HttpRequest, error: KiteError) -> HttpResponse:
+    status = next(status for kind, status in STATUS if isinstance(error, kind))
+    return _answer(request, Problem.of(error), status)
+
+
+@api.exception_handler(ValidationError)
+def on_validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    first = error.errors[0] if error.errors else {"msg": "unreadable", "loc": ()}
+    where = " / ".join(str(part) for part in first["loc"][2:])
+    message = f"That cannot be used: {first['msg']}" + (f" ({where})." if where else ".")
+    return _answer(request, Problem.of(BadInput(message)), 422)
+
+
+@api.exception_handler(AuthenticationError)
+def on_stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    problem = Problem(code="signed_out", message="You are signed out.", safe="", todo="Sign in.")
+    return _answer(request, problem, 401)
+
+
+class Health(Schema):
+    ok: bool = True
+
+
+@api.get("/health", auth=None, tags=["site"])
+def health(request: HttpRequest) -> Health:
+    """Answers as soon as the site is up."""
+    return Health()

@@ -1,0 +1,203 @@
+"""Uploads in resumable pieces: tus 1.0 (core, creation, termination; https://tus.io/protocols).
+
+A piece goes to disk as it arrives, so a file of any size needs little memory.
+"""
+
+from __future__ import annotations
+
+import base64
+import binascii
+from typing import Any
+from uuid import UUID
+
+from django.conf import settings
+from django.db.models import Sum
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.urls import path, reverse
+from django.views import View
+
+from kitecore.errors import BadInput, KiteError, NotMedia, NotThere
+from kitecore.media.sniff import HEAD, sniff
+from studio.library.models import Take
+from studio.library.tasks import ingest_take
+from studio.owned import owned
+from studio.problems import Problem
+from studio.projects.models import Project
+
+VERSION = "1.0.0"
+CHUNK = 1 << 20
+
+
+class TusView(View):
+    """What every answer of the protocol has in common."""
+
+    def dispatch(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        if not request.user.is_authenticated:
+            response = HttpResponse(status=401)
+        else:
+            try:
+                response = super().dispatch(request, *args, **kwargs)
+            except KiteError as error:
+                status = 404 if isinstance(error, NotThere) else 422
+                response = JsonResponse(Problem.of(error).model_dump(), status=status)
+        response["Tus-Resumable"] = VERSION
+        response["Cache-Control"] = "no-store"
+        return response
+
+
+class Creation(TusView):
+    def options(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
+        response = HttpResponse(status=204)
+        response["Tus-Version"] = VERSION
+        response["Tus-Extension"] = "creation,termination"
+        response["Tus-Max-Size"] = str(settings.UPLOAD_LIMIT)
+        return response
+
+    def post(self, request: HttpRequest) -> HttpResponse:
+        """Announce a file; the answer's Location takes its bytes."""
+        length = _number(request, "Upload-Length")
+        _require_room(request, length)
+        told = _metadata(request.headers.get("Upload-Metadata", ""))
+        project = owned(Project, request.user, "project", _uuid(told.get("project", "")))
+        take = Take.objects.create(
+            owner=request.user,
+            project=project,
+            name=(told.get("filename") or "Take")[:200],
+            order=_order(told.get("order", "")),
+            bytes=length,
+        )
+        take.folder.path.mkdir(parents=True)
+        take.folder.original.touch()
+        response = HttpResponse(status=201)
+        response["Location"] = reverse("upload", args=[take.id])
+        response["Upload-Id"] = str(take.id)
+        return response
+
+
+class Piece(TusView):
+    http_method_names = ["head", "patch", "delete"]
+
+    def head(self, request: HttpRequest, id: UUID) -> HttpResponse:
+        """How far the upload got."""
+        take = _arriving(request, id)
+        response = HttpResponse(status=200)
+        response["Upload-Offset"] = str(take.received)
+        response["Upload-Length"] = str(take.bytes)
+        return response
+
+    def patch(self, request: HttpRequest, id: UUID) -> HttpResponse:
+        """Take the bytes from ``Upload-Offset`` on."""
+        take = _arriving(request, id)
+        if request.headers.get("Content-Type") != "application/offset+octet-stream":
+            return HttpResponse(status=415)
+        if _number(request, "Upload-Offset") != take.received:
+            return HttpResponse(status=409)
+        take.received = _append(request, take)
+        take.save(update_fields=["received"])
+        if take.received == take.bytes:
+            _arrived(take)
+        response = HttpResponse(status=204)
+        response["Upload-Offset"] = str(take.received)
+        return response
+
+    def delete(self, request: HttpRequest, id: UUID) -> HttpResponse:
+        """Give up an upload."""
+        take = _arriving(request, id)
+        take.removed = True
+        take.save(update_fields=["removed"])
+        take.folder.original.unlink(missing_ok=True)
+        return HttpResponse(status=204)
+
+
+def _append(request: HttpRequest, take: Take) -> int:
+    """Write the body behind what is there, never more than was announced; the new length."""
+    with take.folder.original.open("r+b") as file:
+        # A broken connection may have left more on disk than was acknowledged.
+        file.seek(take.received)
+        file.truncate()
+        at = take.received
+        while at < take.bytes:
+            try:
+                chunk = request.read(min(CHUNK, take.bytes - at))
+            except OSError:
+                break
+            if not chunk:
+                break
+            file.write(chunk)
+            at += len(chunk)
+    if take.received < HEAD <= at or at == take.bytes:
+        _require_media(take)
+    return at
+
+
+def _require_media(take: Take) -> None:
+    """Refuse at once what is no media at all, before more of it arrives."""
+    with take.folder.original.open("rb") as file:
+        head = file.read(HEAD)
+    try:
+        sniff(head)
+    except NotMedia as error:
+        take.state, take.problem = Take.State.REFUSED, Problem.of(error).model_dump()
+        take.save(update_fields=["state", "problem"])
+        take.folder.original.unlink()
+        raise
+
+
+def _arrived(take: Take) -> None:
+    take.state = Take.State.WAITING
+    take.save(update_fields=["state"])
+    ingest_take(str(take.id))
+
+
+def _arriving(request: HttpRequest, id: UUID) -> Take:
+    take = owned(Take, request.user, "upload", id)
+    if take.removed or take.state != Take.State.ARRIVING:
+        raise NotThere("That upload is finished or was given up.")
+    return take
+
+
+def _require_room(request: HttpRequest, length: int) -> None:
+    limit = settings.UPLOAD_LIMIT
+    if length <= 0:
+        raise BadInput("The file is empty.", safe="", todo="Choose another file.")
+    if length > limit:
+        raise BadInput(f"The file is larger than {limit / 2**30:g} GB, the most that is taken.")
+    held = Take.objects.filter(owner=request.user, removed=False).aggregate(sum=Sum("bytes"))["sum"]
+    if (held or 0) + length > settings.LIBRARY_LIMIT:
+        raise BadInput("Your library is full.", todo="Remove takes that you do not need.")
+
+
+def _number(request: HttpRequest, header: str) -> int:
+    try:
+        return max(0, int(request.headers[header]))
+    except (KeyError, ValueError):
+        raise BadInput(f"The upload lacks its {header}.") from None
+
+
+def _order(text: str) -> int:
+    return int(text) if text.isdecimal() and len(text) < 18 else 0
+
+
+def _uuid(text: str) -> UUID:
+    try:
+        return UUID(text)
+    except ValueError:
+        raise NotThere("That project is not there.") from None
+
+
+def _metadata(header: str) -> dict[str, str]:
+    """``Upload-Metadata``: comma-separated pairs of a key and a value in Base64."""
+    told = {}
+    for pair in header.split(","):
+        key, _, value = pair.strip().partition(" ")
+        try:
+            told[key] = base64.b64decode(value, validate=True).decode()
+        except (binascii.Error, UnicodeDecodeError):
+            raise BadInput("The upload's description cannot be read.") from None
+    return told
+
+
+urlpatterns = [
+    path("", Creation.as_view(), name="uploads"),
+    path("<uuid:id>", Piece.as_view(), name="upload"),
+]

@@ -1,0 +1,176 @@
+"""Pictures while paused, pieces while playing; of projects and of single takes alike."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Annotated, Literal
+from uuid import UUID
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from ninja import Field, Query, Router, Schema
+
+from kitecore import edits
+from kitecore.document import Document, dumps
+from kitecore.edits import Edit
+from kitecore.errors import BadInput
+from kitecore.render.extract import content_key
+from kitecore.render.pieces import PICTURE_TYPE, SOUND_TYPE
+from kitecore.render.worker import Request
+from kitecore.ticks import Span
+from studio.library.models import Take, folder_of
+from studio.owned import owned
+from studio.playback.service import Job, render
+from studio.playback.store import PieceStore
+from studio.playback.takes import document_of_take
+from studio.problems import Problem
+from studio.projects import history
+from studio.projects.models import Project
+
+router = Router()
+
+MOST_FRAMES = 120
+"""Frames of a piece that may be asked for at once."""
+
+LongSide = Annotated[int, Field(ge=16, le=1920)]
+
+
+class Playing(Schema):
+    """What a player needs to know of what it plays."""
+
+    frames: int
+    rate_num: int
+    rate_den: int
+    width: int
+    height: int
+    picture_type: str = PICTURE_TYPE
+    sound_type: str = SOUND_TYPE
+
+
+class StillIn(Schema):
+    """``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
+
+    Of one ``lane`` only the request of the highest ``turn`` is answered.
+    """
+
+    frame: int = Field(ge=0)
+    long_side: LongSide = 640
+    edit: Edit | None = None
+    lane: str = Field(default="", max_length=80)
+    turn: int = 0
+
+
+@cache
+def store() -> PieceStore:
+    return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
+
+
+def _of_project(request: HttpRequest, id: UUID, revision: int) -> tuple[str, Document]:
+    project = owned(Project, request.user, "project", id)
+    found = history.revision_of(project, revision)
+    return f"revision-{found.pk}", history.document_at(found)
+
+
+def _of_take(request: HttpRequest, id: UUID) -> tuple[str, Document]:
+    take = owned(Take, request.user, "take", id)
+    return f"take-{take.id}", document_of_take(take)
+
+
+def _still(name: str, document: Document, given: StillIn) -> HttpResponse:
+    if given.edit is not None:
+        document = edits.apply(document, given.edit)
+        name = f"{name}+{hash(given.edit.model_dump_json())}"
+    job = Job(
+        Request("still", name, given.frame, long_side=given.long_side),
+        lambda: dumps(document),
+        f"still:{given.lane}" if given.lane else "",
+        given.turn,
+    )
+    return HttpResponse(render(job), content_type="image/jpeg")
+
+
+def _playing(document: Document) -> Playing:
+    return Playing(
+        frames=document.frames,
+        rate_num=document.rate.num,
+        rate_den=document.rate.den,
+        width=document.canvas.width,
+        height=document.canvas.height,
+    )
+
+
+class PieceQuery(Schema):
+    first: int = Field(ge=0)
+    last: int
+    long_side: LongSide = 640
+    lane: str = Field(default="", max_length=80)
+    turn: int = 0
+
+
+Kind = Literal["picture", "sound"]
+
+
+def _piece(name: str, document: Document, kind: Kind, given: PieceQuery) -> HttpResponse:
+    if not given.first < given.last <= given.first + MOST_FRAMES:
+        raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
+    rate = document.rate.exact
+    span = Span(rate.start_of(given.first), rate.start_of(given.last))
+    side = given.long_side if kind == "picture" else 0
+    key = content_key(document, span, folder_of, kind, side)
+    data = store().get(key)
+    if data is None:
+        request = Request(kind, name, given.first, given.last, side)
+        lane = f"{kind}:{given.lane}" if given.lane else ""
+        data = render(Job(request, lambda: dumps(document), lane, given.turn))
+        store().put(key, data)
+    return HttpResponse(data, content_type="video/mp4" if kind == "picture" else "audio/mp4")
+
+
+_MEDIA = {200: None, 404: Problem, 410: Problem, 422: Problem}
+
+
+@router.post("/projects/{uuid:id}/revisions/{int:revision}/still", response=_MEDIA)
+def project_still(request: HttpRequest, id: UUID, revision: int, given: StillIn) -> HttpResponse:
+    """A JPEG of the picture at a frame."""
+    return _still(*_of_project(request, id, revision), given)
+
+
+@router.get("/projects/{uuid:id}/revisions/{int:revision}/frames/{int:frame}", response=_MEDIA)
+def project_frame(
+    request: HttpRequest, id: UUID, revision: int, frame: int, long_side: LongSide = 360
+) -> HttpResponse:
+    """The same for a page to show directly; a revision's picture never changes."""
+    found = _of_project(request, id, revision)
+    response = _still(*found, StillIn(frame=frame, long_side=long_side))
+    response["Cache-Control"] = "private, max-age=3600"
+    return response
+
+
+@router.get("/projects/{uuid:id}/revisions/{int:revision}/playing", response=Playing)
+def project_playing(request: HttpRequest, id: UUID, revision: int) -> Playing:
+    return _playing(_of_project(request, id, revision)[1])
+
+
+@router.get("/projects/{uuid:id}/revisions/{int:revision}/{kind}", response=_MEDIA)
+def project_piece(
+    request: HttpRequest, id: UUID, revision: int, kind: Kind, given: Query[PieceQuery]
+) -> HttpResponse:
+    """Some frames as fragmented MP4, to be appended to a player."""
+    return _piece(*_of_project(request, id, revision), kind, given)
+
+
+@router.post("/takes/{uuid:id}/still", response=_MEDIA)
+def take_still(request: HttpRequest, id: UUID, given: StillIn) -> HttpResponse:
+    return _still(*_of_take(request, id), given)
+
+
+@router.get("/takes/{uuid:id}/playing", response=Playing)
+def take_playing(request: HttpRequest, id: UUID) -> Playing:
+    return _playing(_of_take(request, id)[1])
+
+
+@router.get("/takes/{uuid:id}/{kind}", response=_MEDIA)
+def take_piece(
+    request: HttpRequest, id: UUID, kind: Kind, given: Query[PieceQuery]
+) -> HttpResponse:
+    return _piece(*_of_take(request, id), kind, given)

@@ -1,0 +1,157 @@
+"""The render processes of this site, and the queues before them."""
+
+from __future__ import annotations
+
+import atexit
+import logging
+import socket
+import subprocess
+import sys
+from collections import deque
+from collections.abc import Callable
+from concurrent.futures import Future
+from dataclasses import dataclass, field
+from functools import cache
+from multiprocessing.connection import Connection
+from pathlib import Path
+from threading import Condition, Thread
+
+from django.conf import settings
+
+from kitecore.errors import RenderFailed, Superseded
+from kitecore.render.worker import Answer, Failed, Request, Unknown
+
+log = logging.getLogger(__name__)
+
+PATIENCE = 60.0
+"""Seconds after which a request counts as stuck."""
+
+
+@dataclass
+class Job:
+    """A request that waits for a render process.
+
+    Of a ``lane`` only the newest ``turn`` is wanted: older ones are dropped if not begun.
+    """
+
+    request: Request
+    document: Callable[[], str]
+    lane: str
+    turn: int
+    future: Future[bytes] = field(default_factory=Future)
+
+
+class RenderProcess:
+    """One process, fed by one thread; started when first needed and again when it has died."""
+
+    def __init__(self, media: Path) -> None:
+        self._media = media
+        self._jobs: deque[Job] = deque()
+        self._turns: dict[str, int] = {}
+        self._wake = Condition()
+        self._process: subprocess.Popen[bytes] | None = None
+        self._line: Connection | None = None
+        Thread(target=self._run, name="render", daemon=True).start()
+
+    def submit(self, job: Job) -> Future[bytes]:
+        with self._wake:
+            if job.lane:
+                self._turns[job.lane] = max(job.turn, self._turns.pop(job.lane, 0))
+                while len(self._turns) > 1000:
+                    self._turns.pop(next(iter(self._turns)))
+            self._jobs.append(job)
+            self._wake.notify()
+        return job.future
+
+    def close(self) -> None:
+        if self._process is not None and self._line is not None:
+            self._line.close()
+            self._process.kill()
+            self._process.wait()
+            self._process = None
+
+    def _run(self) -> None:
+        while True:
+            with self._wake:
+                self._wake.wait_for(lambda: bool(self._jobs))
+                job = self._jobs.popleft()
+                unwanted = job.lane and self._turns.get(job.lane, 0) > job.turn
+            if unwanted or not job.future.set_running_or_notify_cancel():
+                if unwanted:
+                    job.future.set_exception(Superseded("A newer picture was asked for."))
+                continue
+            try:
+                job.future.set_result(self._ask(job))
+            except Exception as error:
+                job.future.set_exception(error)
+
+    def _ask(self, job: Job) -> bytes:
+        try:
+            answer = self._exchange(job.request)
+            if isinstance(answer, Unknown):
+                assert self._line is not None
+                self._line.send((job.request.document, job.document()))
+                answer = self._exchange(job.request)
+        except (EOFError, OSError, TimeoutError) as error:
+            log.warning("a render process ended: %s", error)
+            self.close()
+            raise RenderFailed("The picture could not be drawn.") from error
+        if isinstance(answer, Failed):
+            raise RenderFailed(answer.message, todo=answer.todo)
+        assert isinstance(answer, bytes)
+        return answer
+
+    def _exchange(self, request: Request) -> Answer:
+        line = self._started()
+        line.send(request)
+        if not line.poll(PATIENCE):
+            raise TimeoutError("no answer")
+        answer: Answer = line.recv()
+        return answer
+
+    def _started(self) -> Connection:
+        if self._process is None or self._process.poll() is not None or self._line is None:
+            ours, theirs = socket.socketpair()
+            command = [sys.executable, "-m", "kitecore.render.worker"]
+            self._process = subprocess.Popen(
+                [*command, str(theirs.fileno()), str(self._media)],
+                pass_fds=[theirs.fileno()],
+                cwd=settings.BASE_DIR,
+            )
+            theirs.close()
+            self._line = Connection(ours.detach())
+        return self._line
+
+
+class RenderService:
+    """Two processes: one answers stills at once, one makes the pieces that play."""
+
+    def __init__(self, media: Path) -> None:
+        self.stills = RenderProcess(media)
+        self.pieces = RenderProcess(media)
+
+    def close(self) -> None:
+        self.stills.close()
+        self.pieces.close()
+
+
+@cache
+def service() -> RenderService:
+    """This process's render service."""
+    made = RenderService(settings.MEDIA_DIR)
+    atexit.register(made.close)
+    return made
+
+
+def render(job: Job) -> bytes:
+    """Have a job done and wait for it.
+
+    Raises
+    ------
+    Superseded
+        If something newer was asked for in its lane.
+    RenderFailed
+    """
+    pool = service()
+    process = pool.stills if job.request.what == "still" else pool.pieces
+    return process.submit(job).result(timeout=2 * PATIENCE)

@@ -1,0 +1,180 @@
+"""A project's documents over time: reading any, adding one, undo and redo.
+
+A step is on disk before it is acknowledged: all changes here run in one transaction, and the
+database writes through.
+"""
+
+from __future__ import annotations
+
+import json
+import zlib
+from collections import OrderedDict
+from dataclasses import dataclass
+from threading import Lock
+from typing import Any
+
+import jsonpatch
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from kitecore import edits
+from kitecore.document import Document, diff, dump, dumps, load, loads
+from kitecore.errors import BadInput, NotThere
+from studio.library.models import count_own
+from studio.problems import Stale
+from studio.projects.models import Project, Revision
+
+SNAPSHOT_EVERY = 20
+"""Steps between two revisions that hold the whole document."""
+
+_KEPT = 32
+_documents: OrderedDict[int, Document] = OrderedDict()
+_lock = Lock()
+
+
+@dataclass(frozen=True)
+class Step:
+    """Where a change led: the new revision and the patch from the old document."""
+
+    revision: Revision
+    patch: list[dict[str, Any]]
+
+
+def document_at(revision: Revision) -> Document:
+    """The document of a revision; from memory, or its nearest snapshot and the patches since."""
+    with _lock:
+        if revision.pk in _documents:
+            _documents.move_to_end(revision.pk)
+            return _documents[revision.pk]
+    document = _rebuilt(revision)
+    _keep(revision, document)
+    return document
+
+
+def _rebuilt(revision: Revision) -> Document:
+    patches = []
+    at = revision
+    while at.snapshot is None:
+        patches.append(at.forward)
+        assert at.parent is not None
+        at = at.parent
+    document = loads(zlib.decompress(bytes(at.snapshot)))
+    if not patches:
+        return document
+    data = dump(document)
+    for patch in reversed(patches):
+        data = jsonpatch.apply_patch(data, patch, in_place=True)
+    return load(data)
+
+
+def _keep(revision: Revision, document: Document) -> None:
+    with _lock:
+        _documents[revision.pk] = document
+        while len(_documents) > _KEPT:
+            _documents.popitem(last=False)
+
+
+def head_of(project: Project) -> Revision:
+    assert project.head is not None
+    return project.head
+
+
+def revision_of(project: Project, number: int) -> Revision:
+    """A revision of this project by its id."""
+    if project.head_id == number:
+        return head_of(project)
+    found = project.revisions.filter(pk=number).first()
+    if found is None:
+        raise NotThere("That version of the project is not there.")
+    return found
+
+
+@transaction.atomic
+def start_project(owner: User, name: str, document: Document) -> Project:
+    """A new project with its first revision."""
+    project = Project.objects.create(owner=owner, name=name)
+    first = Revision.objects.create(
+        project=project, number=0, label="New project", snapshot=_packed(document)
+    )
+    project.head = first
+    project.save()
+    return project
+
+
+@transaction.atomic
+def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
+    """Do an edit on the newest document.
+
+    Raises
+    ------
+    Stale
+        If ``based_on`` is not the newest revision any more.
+    EditRefused
+    """
+    project = _fresh(project, based_on)
+    head = head_of(project)
+    before = document_at(head)
+    after = edits.apply(before, edit)
+    _require_own_media(project, before, after)
+    number = head.number + 1
+    revision = Revision.objects.create(
+        project=project,
+        parent=head,
+        number=number,
+        label=edit.label()[:250],
+        edit=json.loads(edit.model_dump_json()),
+        forward=(patch := diff(before, after)),
+        back=diff(after, before),
+        snapshot=_packed(after) if number % SNAPSHOT_EVERY == 0 else None,
+    )
+    Revision.objects.filter(pk=head.pk).update(next=revision)
+    _move_head(project, revision)
+    _keep(revision, after)
+    return Step(revision, patch)
+
+
+@transaction.atomic
+def undo(project: Project, based_on: int) -> Step:
+    """Go to the revision before. Raises `Stale`, or `BadInput` at the first."""
+    project = _fresh(project, based_on)
+    head = head_of(project)
+    if head.parent is None:
+        raise BadInput("There is nothing to undo.")
+    Revision.objects.filter(pk=head.parent_id).update(next=head)
+    _move_head(project, head.parent)
+    return Step(project.head or head.parent, head.back)
+
+
+@transaction.atomic
+def redo(project: Project, based_on: int) -> Step:
+    """Go forward again the way it was last gone."""
+    project = _fresh(project, based_on)
+    ahead = head_of(project).next
+    if ahead is None:
+        raise BadInput("There is nothing to redo.")
+    _move_head(project, ahead)
+    return Step(ahead, ahead.forward)
+
+
+def _fresh(project: Project, based_on: int) -> Project:
+    """The project as it is now in this transaction, which holds the write lock."""
+    now = Project.objects.select_related("head__parent", "head__next").get(pk=project.pk)
+    if now.head_id != based_on:
+        raise Stale("The project was changed elsewhere in the meantime.")
+    return now
+
+
+def _move_head(project: Project, revision: Revision) -> None:
+    project.head = revision
+    project.save(update_fields=["head", "changed_at"])
+
+
+def _require_own_media(project: Project, before: Document, after: Document) -> None:
+    """New references lead only to takes of the same person."""
+    fresh = after.media_ids() - before.media_ids()
+    if fresh and count_own(project.owner_id, fresh) < len(fresh):
+        raise NotThere("A take that this step uses is not there.")
+
+
+def _packed(document: Document) -> bytes:
+    return zlib.compress(dumps(document).encode(), 1)

@@ -1,0 +1,128 @@
+"""Settings, from the environment where an installation differs. Everything kept lies in one folder."""
+
+import os
+import secrets
+from pathlib import Path
+
+BASE_DIR = Path(__file__).resolve().parent.parent
+DATA_DIR = Path(os.environ.get("VELVET_KITE_DATA", BASE_DIR / "var")).resolve()
+DATA_DIR.mkdir(parents=True, exist_ok=True)
+
+DEBUG = os.environ.get("VELVET_KITE_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("VELVET_KITE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("VELVET_KITE_ORIGINS", "").split(",") if o]
+
+
+def _secret_key() -> str:
+    """The key of this installation: given, or made once and kept beside the data."""
+    if given := os.environ.get("VELVET_KITE_SECRET"):
+        return given
+    path = DATA_DIR / "secret"
+    try:
+        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as file:
+            file.write(secrets.token_urlsafe(50))
+    except FileExistsError:
+        pass
+    return path.read_text()
+
+
+SECRET_KEY = _secret_key()
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "axes",
+    "huey.contrib.djhuey",
+    "studio.accounts",
+    "studio.projects",
+    "studio.library",
+    "studio.playback",
+    "studio.exports",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "studio.policy.ContentPolicy",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "studio.urls"
+WSGI_APPLICATION = "studio.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA_DIR / "velvet-kite.sqlite3",
+        "OPTIONS": {
+            # A write waits for others, and is on disk before it is acknowledged.
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL;",
+        },
+        "TEST": {"NAME": DATA_DIR / "test.sqlite3"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AXES_FAILURE_LIMIT = 10
+AXES_COOLOFF_TIME = 0.25
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_VERBOSE = False
+
+HTTPS = os.environ.get("VELVET_KITE_HTTPS") == "1"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Strict"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+X_FRAME_OPTIONS = "DENY"
+
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+STATIC_URL = "static/"
+WEB_DIST = BASE_DIR / "web" / "dist"
+WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
+
+MEDIA_DIR = DATA_DIR / "takes"
+CACHE_DIR = DATA_DIR / "cache"
+EXPORT_DIR = DATA_DIR / "exports"
+
+UPLOAD_LIMIT = int(os.environ.get("VELVET_KITE_UPLOAD_GB", "16")) * 2**30
+"""Bytes of one file that is brought in."""
+LIBRARY_LIMIT = int(os.environ.get("VELVET_KITE_LIBRARY_GB", "200")) * 2**30
+"""Bytes of all takes of one person."""
+PIECE_CACHE_BYTES = 2 * 2**30
+EXPORT_PIECE_BYTES = 8 * 2**30
+DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 2**20
+
+_redis = os.environ.get("VELVET_KITE_REDIS_URL")
+HUEY = {
+    "name": "velvet-kite",
+    "huey_class": "huey.RedisHuey" if _redis else "huey.SqliteHuey",
+    "immediate": False,
+    "results": False,
+    **({"url": _redis} if _redis else {"filename": str(DATA_DIR / "queue.sqlite3")}),
+    "consumer": {"workers": 2, "worker_type": "process", "initial_delay": 0.1, "max_delay": 0.5},
+}
+
+TEST_RUNNER = "studio.testing.Runner"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"axes": {"level": "ERROR"}, "studio": {"level": "INFO"}},
+}

@@ -1,0 +1,38 @@
+"""The test runner: Django's own, with a folder of its own for everything that tests keep."""
+
+from __future__ import annotations
+
+import os
+import shutil
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.test.runner import DiscoverRunner
+
+
+class Runner(DiscoverRunner):
+    """Says at the end how many tests passed, failed and were skipped."""
+
+    def setup_test_environment(self, **kwargs: Any) -> None:
+        super().setup_test_environment(**kwargs)
+        self._folder = Path(tempfile.mkdtemp(prefix="velvet-kite-"))
+        for name in ("MEDIA_DIR", "CACHE_DIR", "EXPORT_DIR"):
+            setattr(settings, name, self._folder / name.lower())
+        settings.AXES_ENABLED = False
+
+    def teardown_test_environment(self, **kwargs: Any) -> None:
+        super().teardown_test_environment(**kwargs)
+        shutil.rmtree(self._folder, ignore_errors=True)
+
+    def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
+        bad = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
+        skipped = len(result.skipped)
+        summary = f"{result.testsRun - bad - skipped} passed, {bad} failed"
+        if skipped:
+            summary += f", {skipped} skipped"
+        if path := os.environ.get("VELVET_KITE_SUMMARY"):
+            Path(path).write_text(summary + "\n")
+        self.log(summary)
+        return super().suite_result(suite, result, **kwargs)

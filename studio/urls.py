@@ -1,0 +1,10 @@
+from django.urls import include, path, re_path
+
+from studio.api import api
+from studio.page import page
+
+urlpatterns = [
+    path("api/uploads/", include("studio.library.tus")),
+    path("api/", api.urls),
+    re_path(r"^(?!api/|assets/).*$", page),
+]
