@@ -1,0 +1,114 @@
+"""Scenes as encoded takes, as a camera would have recorded them."""
+
+from __future__ import annotations
+
+import struct
+from collections.abc import Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from pathlib import Path
+
+import av
+import cv2
+import numpy as np
+import skia
+
+from demo import scenes
+from demo.sounds import SOUND_RATE, ambience
+
+_BASE = Fraction(1, 600)
+DRAWN = 2 / 3
+"""Scenes are drawn this much smaller than they are recorded: half the time, and a soft lens."""
+
+
+@dataclass(frozen=True)
+class Film:
+    """A take to make. ``uneven`` varies the frame rate; ``on_side`` leaves turning to metadata."""
+
+    name: str
+    scene: scenes.Scene
+    seconds: float
+    width: int = 1080
+    height: int = 1920
+    uneven: bool = False
+    on_side: bool = False
+    sound: str = ""
+
+
+FILMS = (
+    Film("launch.mp4", scenes.launch, 6, sound="wind"),
+    Film("workbench.mp4", scenes.workbench, 5, sound="paper"),
+    Film("window.mp4", scenes.window, 4.5),
+    Film("harbour-wide.mp4", scenes.harbour, 4.5, 1920, 1080, sound="wind"),
+    Film("bird-sideways.mov", scenes.bird, 3.5, on_side=True),
+    Film("reel-uneven.mp4", scenes.reel, 3.5, uneven=True),
+)
+
+
+def make_film(film: Film, folder: Path) -> Path:
+    """Draw and encode a take; H.264, 30 frames a second unless it is uneven."""
+    path = folder / film.name
+    draw = film.scene(film.width, film.height)
+    surface = skia.Surface(round(film.width * DRAWN), round(film.height * DRAWN))
+    surface.getCanvas().scale(DRAWN, DRAWN)
+    width, height = (film.height, film.width) if film.on_side else (film.width, film.height)
+    grain = _Grain(film.width, film.height)
+    with av.open(str(path), "w") as out:
+        stream = out.add_stream("libx264", rate=30, options={"preset": "ultrafast", "crf": "23"})
+        stream.width, stream.height, stream.pix_fmt = width, height, "yuv420p"
+        context = stream.codec_context
+        context.time_base = stream.time_base = _BASE
+        context.color_primaries = context.color_trc = context.colorspace = context.color_range = 1
+        sound = out.add_stream("aac", rate=SOUND_RATE, layout="stereo") if film.sound else None
+        for at in _times(film):
+            draw(surface.getCanvas(), at / 600)
+            drawn = surface.toarray(colorType=skia.kRGBA_8888_ColorType)
+            pixels = grain.over(cv2.resize(drawn, (film.width, film.height)))
+            if film.on_side:
+                pixels = np.rot90(pixels, 1)
+            frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="rgba")
+            planes = frame.reformat(format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG")
+            planes.pts, planes.time_base = at, _BASE
+            out.mux(stream.encode(planes))
+        out.mux(stream.encode(None))
+        if sound is not None:
+            for part in ambience(film.sound, film.seconds + 0.4):
+                out.mux(sound.encode(part))
+            out.mux(sound.encode(None))
+    if film.on_side:
+        turn_by_metadata(path, film.height)
+    return path
+
+
+def _times(film: Film) -> Iterator[int]:
+    """When each frame is taken, in 1/600 s."""
+    at, rng = 0, np.random.default_rng(7)
+    while at < film.seconds * 600:
+        yield at
+        at += int(rng.choice((15, 20, 25, 40))) if film.uneven else 20
+
+
+class _Grain:
+    """Film grain that is different in every frame."""
+
+    def __init__(self, width: int, height: int) -> None:
+        self._rng = np.random.default_rng(1)
+        noise = self._rng.normal(0, 3.5, (height + 64, width + 64, 1)).repeat(4, axis=2)
+        noise[..., 3] = 0
+        self._lighter = np.clip(noise, 0, 40).astype(np.uint8)
+        self._darker = np.clip(-noise, 0, 40).astype(np.uint8)
+
+    def over(self, pixels: np.ndarray) -> np.ndarray:
+        height, width = pixels.shape[:2]
+        y, x = self._rng.integers(0, 64, 2)
+        part = (slice(y, y + height), slice(x, x + width))
+        return np.asarray(cv2.subtract(cv2.add(pixels, self._lighter[part]), self._darker[part]))
+
+
+def turn_by_metadata(path: Path, shown_width: int) -> None:
+    """Write a quarter turn clockwise into the track header (ISO/IEC 14496-12, 8.3.2)."""
+    data = bytearray(path.read_bytes())
+    at = data.index(b"tkhd") + 4 + 40
+    turn = struct.pack(">9i", 0, 1 << 16, 0, -(1 << 16), 0, 0, shown_width << 16, 0, 1 << 30)
+    data[at : at + 36] = turn
+    path.write_bytes(data)

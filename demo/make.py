@@ -1,0 +1,45 @@
+"""Make all demo takes: ``python -m demo.make FOLDER``. Finished ones are left alone."""
+
+from __future__ import annotations
+
+import sys
+from concurrent.futures import ProcessPoolExecutor
+from multiprocessing import get_context
+from pathlib import Path
+
+from demo.films import FILMS, make_film
+from demo.sounds import make_sounds
+from demo.stills import make_stills
+
+ORDER = (
+    *(film.name for film in FILMS),
+    "kite-cutout.png",
+    "evening-sheet.jpg",
+    "paper-weather-loop.wav",
+    "spoken-line.wav",
+    "paper-rustle.flac",
+)
+
+
+def make_all(folder: Path) -> list[Path]:
+    """All takes in order; each appears in the folder only when it is whole."""
+    folder.mkdir(parents=True, exist_ok=True)
+    wanted = [folder / name for name in ORDER]
+    if all(path.exists() for path in wanted):
+        return wanted
+    fresh = folder / "unfinished"
+    fresh.mkdir(exist_ok=True)
+    with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
+        jobs = [pool.submit(make_film, film, fresh) for film in FILMS]
+        jobs += [pool.submit(make_stills, fresh), pool.submit(make_sounds, fresh)]
+        for job in jobs:
+            job.result()
+    for path in wanted:
+        (fresh / path.name).replace(path)
+    fresh.rmdir()
+    return wanted
+
+
+if __name__ == "__main__":
+    for made in make_all(Path(sys.argv[1])):
+        print(made.name)

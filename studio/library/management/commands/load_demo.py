@@ -1,0 +1,74 @@
+"""``manage.py load_demo``: the demo account, its takes and its finished piece."""
+
+from __future__ import annotations
+
+import shutil
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth.models import User
+from django.core.management.base import BaseCommand
+from django.db import connections
+
+from demo.make import make_all
+from demo.project import NAME, Source, edits_of
+from kitecore.document import empty_document
+from kitecore.media.info import MediaInfo
+from studio.library.models import Take
+from studio.library.tasks import ingest_take
+from studio.projects import history
+from studio.projects.models import Project
+
+USER, PASSWORD = "maker", "four-folds-up"
+
+
+class Command(BaseCommand):
+    help = "Make the demo account with Paper Weather's takes and its finished piece."
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        user, is_new = User.objects.get_or_create(username=USER)
+        if is_new:
+            user.set_password(PASSWORD)
+            user.save()
+        if Project.objects.filter(owner=user).exists():
+            return
+        self.stdout.write("Folding the demo takes (about a minute, once) …")
+        files = make_all(settings.DATA_DIR / "demo")
+        project = history.start_project(user, NAME, empty_document())
+        takes = [self._take(user, project, number, path) for number, path in enumerate(files)]
+        self.stdout.write("Making their proxies and strips …")
+        with ThreadPoolExecutor(2) as pool:
+            list(pool.map(_ingest, takes))
+        self._compose(project, takes)
+
+    def _take(self, user: User, project: Project, number: int, path: Path) -> Take:
+        size = path.stat().st_size
+        take = Take.objects.create(
+            owner=user,
+            project=project,
+            name=path.name,
+            order=number,
+            bytes=size,
+            received=size,
+            state=Take.State.WAITING,
+        )
+        take.folder.path.mkdir(parents=True)
+        shutil.copy(path, take.folder.original)
+        return take
+
+    def _compose(self, project: Project, takes: list[Take]) -> None:
+        sources = {}
+        for take in takes:
+            take.refresh_from_db()
+            info = MediaInfo.model_validate(take.facts)
+            sources[take.name] = Source(take.id.hex, info.length)
+        for edit in edits_of(sources):
+            project.refresh_from_db()
+            history.apply_edit(project, project.head_id, edit)
+
+
+def _ingest(take: Take) -> None:
+    ingest_take.call_local(str(take.id))
+    connections.close_all()
