@@ -15,7 +15,7 @@ _HOW = {"end": "at the end", "push": "pushed in", "over": "over what was there",
 
 
 @edit_kinds.register("place")
-class Place(EditBase):
+class PlaceClip(EditBase):
     """Put a clip at the end, push it in at ``at`` (later clips move), over what is there, or above.
 
     Without ``track``: pictures go to the main track, sounds to the first sound track with room.

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import ClipBase, Document, Id, Track
-from kitecore.document.model import Start
+from kitecore.document.model import Start, Tick
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._lanes import settled, swapped
 from kitecore.errors import EditRefused
@@ -17,14 +17,14 @@ Edge = Literal["start", "end"]
 class Trim(EditBase):
     """Drag one end of a clip to ``to``; it stops at its neighbours and where its source ends.
 
-    On a track that closes gaps ``to`` counts as if the clip had stayed where it is, and later
-    clips move along.
+    On a track that closes gaps ``to`` counts as if the clip had stayed where it is (it may lie
+    before 0), and later clips move along.
     """
 
     kind: Literal["trim"] = "trim"
     clip: Id
     edge: Edge
-    to: Start
+    to: Tick
 
     def label(self) -> str:
         return f"Trim the {self.edge}"

@@ -1,0 +1,93 @@
+import createClient, { type Middleware } from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Schemas = components['schemas']
+export type Problem = Schemas['Problem']
+
+/** An answer of the server that says what went wrong, what is safe and what to do. */
+export class ServerError extends Error {
+  constructor(
+    readonly problem: Problem,
+    readonly status: number,
+  ) {
+    super(problem.message)
+  }
+}
+
+const OFFLINE: Problem = {
+  code: 'offline',
+  message: 'The server cannot be reached.',
+  safe: 'Everything up to here is kept.',
+  todo: 'Check the connection; the next step tries again.',
+}
+
+const UNEXPECTED: Problem = {
+  code: 'unexpected',
+  message: 'The server gave an answer that cannot be read.',
+  safe: 'Your project is unchanged.',
+  todo: 'Try again.',
+}
+
+export function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+}
+
+const withToken: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
+    return request
+  },
+}
+
+export const client = createClient<paths>({ baseUrl: '' })
+client.use(withToken)
+
+/** The error of an answer, in our own form whatever came. */
+export async function errorOf(response: Response): Promise<ServerError> {
+  try {
+    const told = (await response.json()) as Partial<Problem>
+    if (typeof told.message === 'string') {
+      return new ServerError({ ...UNEXPECTED, ...told }, response.status)
+    }
+  } catch {
+    // No JSON: the general message says enough.
+  }
+  return new ServerError(UNEXPECTED, response.status)
+}
+
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
+
+/** The data of an answer, or a thrown `ServerError`. */
+export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>
+  try {
+    answer = await asked
+  } catch {
+    throw new ServerError(OFFLINE, 0)
+  }
+  if (answer.error !== undefined || !answer.response.ok) {
+    const told = answer.error as Partial<Problem> | undefined
+    throw new ServerError({ ...UNEXPECTED, ...told }, answer.response.status)
+  }
+  return answer.data as T
+}
+
+/** Bytes by a plain request (pictures and pieces, which the typed client does not carry). */
+export async function needBytes(url: string, init: RequestInit = {}): Promise<ArrayBuffer> {
+  let response: Response
+  try {
+    response = await fetch(url, {
+      ...init,
+      headers: { 'X-CSRFToken': csrfToken(), ...init.headers },
+    })
+  } catch (error) {
+    if (error instanceof DOMException && error.name === 'AbortError') throw error
+    throw new ServerError(OFFLINE, 0)
+  }
+  if (!response.ok) throw await errorOf(response)
+  return response.arrayBuffer()
+}

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { BModal } from 'bootstrap-vue-next'
+import { keyLabel, type Shortcut } from '@/controls/keys'
+
+const open = defineModel<boolean>({ required: true })
+defineProps<{ shortcuts: Shortcut[] }>()
+</script>
+
+<template>
+  <BModal v-model="open" title="Keys" ok-only ok-title="Close" ok-variant="secondary" scrollable>
+    <dl class="sheet">
+      <template v-for="one in shortcuts" :key="one.key">
+        <dt><kbd>{{ keyLabel(one.key) }}</kbd></dt>
+        <dd>{{ one.label }}</dd>
+      </template>
+      <dt><kbd>Ctrl</kbd> + wheel, or pinch</dt>
+      <dd>Zooms the timeline about the pointer</dd>
+      <dt>Hold, then drag</dt>
+      <dd>Moves a clip; drag an end to trim</dd>
+      <dt>Double-tap a value’s name</dt>
+      <dd>Back to where it was at first</dd>
+    </dl>
+  </BModal>
+</template>
+
+<style scoped>
+.sheet {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 8px 20px;
+  align-items: baseline;
+  margin: 0;
+}
+dt {
+  font-weight: 500;
+}
+dd {
+  margin: 0;
+  color: var(--soft);
+}
+kbd {
+  background: var(--raised);
+  border-radius: 6px 6px 2px 6px;
+  padding: 3px 8px;
+}
+</style>

@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import IconX from '~icons/tabler/x'
+import IconAlert from '~icons/tabler/alert-triangle'
+import { useNotes } from '@/stores/notes'
+
+const notes = useNotes()
+</script>
+
+<template>
+  <div class="notes" role="status" aria-live="polite">
+    <div v-for="note in notes.notes" :key="note.id" class="note" :class="note.kind">
+      <IconAlert v-if="note.kind === 'problem'" aria-hidden="true" />
+      <div class="words">
+        <div class="fw-semibold">{{ note.message }}</div>
+        <div v-if="note.detail" class="small soft">{{ note.detail }}</div>
+      </div>
+      <button class="btn btn-bare" aria-label="Close this message" @click="notes.drop(note.id)">
+        <IconX aria-hidden="true" />
+      </button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.notes {
+  position: fixed;
+  left: 50%;
+  top: 60px;
+  transform: translateX(-50%);
+  display: grid;
+  gap: 8px;
+  z-index: 2000;
+  width: min(460px, calc(100vw - 24px));
+  pointer-events: none;
+}
+.note {
+  pointer-events: auto;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  background: #38313f;
+  border-radius: 12px 12px 3px 12px;
+  padding: 6px 6px 6px 14px;
+  box-shadow: 0 8px 24px #0008;
+}
+.note.problem {
+  border-left: 4px solid #e5534b;
+}
+.words {
+  flex: 1;
+  padding: 4px 0;
+}
+</style>

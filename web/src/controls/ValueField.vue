@@ -1,0 +1,182 @@
+<script setup lang="ts">
+/** A value: a slider for the eye, and the exact number to type. */
+import { computed, ref, watch } from 'vue'
+
+const props = defineProps<{
+  label: string
+  value: number
+  low: number
+  high: number
+  step: number
+  unit?: string
+  digits?: number
+  reset?: number
+  disabled?: boolean
+  note?: string
+}>()
+const emit = defineEmits<{ trying: [value: number]; set: [value: number] }>()
+
+const shown = ref(props.value)
+const dragging = ref(false)
+watch(
+  () => props.value,
+  (value) => {
+    if (!dragging.value) shown.value = value
+  },
+)
+
+const text = computed(() => shown.value.toFixed(props.digits ?? 0))
+const filled = computed(() => {
+  const share = (shown.value - props.low) / (props.high - props.low)
+  return `${Math.min(1, Math.max(0, share)) * 100}%`
+})
+
+function slide(event: Event) {
+  dragging.value = true
+  shown.value = Number((event.target as HTMLInputElement).value)
+  emit('trying', shown.value)
+}
+
+function settle() {
+  if (!dragging.value) return
+  dragging.value = false
+  if (shown.value !== props.value) emit('set', shown.value)
+}
+
+function type(event: Event) {
+  const field = event.target as HTMLInputElement
+  const typed = Number(field.value.replace(',', '.'))
+  if (field.value.trim() && Number.isFinite(typed)) {
+    shown.value = typed
+    if (typed !== props.value) emit('set', typed)
+  }
+  field.value = text.value
+}
+
+function back() {
+  if (props.reset === undefined || props.disabled) return
+  shown.value = props.reset
+  if (props.reset !== props.value) emit('set', props.reset)
+}
+</script>
+
+<template>
+  <div class="field" :class="{ disabled }">
+    <button
+      type="button"
+      class="name"
+      :title="reset === undefined ? label : `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`"
+      tabindex="-1"
+      @dblclick="back"
+    >
+      {{ label }}
+    </button>
+    <span v-if="note" class="note tiny quiet">{{ note }}</span>
+    <template v-else>
+      <input
+        type="range"
+        class="slider"
+        :style="{ '--filled': filled }"
+        :aria-label="label"
+        :min="low"
+        :max="high"
+        :step="step"
+        :value="shown"
+        :disabled="disabled"
+        @input="slide"
+        @change="settle"
+        @blur="settle"
+      />
+      <span class="exact">
+        <input
+          type="text"
+          inputmode="decimal"
+          :aria-label="`${label}, exact`"
+          :value="text"
+          :disabled="disabled"
+          @change="type"
+          @keydown.enter="($event.target as HTMLInputElement).blur()"
+        /><span class="unit">{{ unit }}</span>
+      </span>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.field {
+  display: grid;
+  grid-template-columns: 84px 1fr 88px;
+  align-items: center;
+  gap: 10px;
+  min-height: var(--touch);
+}
+.name {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+  color: var(--soft);
+}
+.note {
+  grid-column: 2 / 4;
+}
+.slider {
+  appearance: none;
+  width: 100%;
+  height: 100%;
+  background: none;
+  touch-action: pan-y;
+}
+.slider::-webkit-slider-runnable-track {
+  height: 4px;
+  border-radius: 2px;
+  background: linear-gradient(to right, #cdb8e6 var(--filled), var(--line) var(--filled));
+}
+.slider::-moz-range-track {
+  height: 4px;
+  border-radius: 2px;
+  background: var(--line);
+}
+.slider::-webkit-slider-thumb {
+  appearance: none;
+  width: 20px;
+  height: 20px;
+  margin-top: -8px;
+  border: 0;
+  border-radius: 10px 10px 2px 10px;
+  background: var(--text);
+}
+.slider::-moz-range-thumb {
+  width: 20px;
+  height: 20px;
+  border: 0;
+  border-radius: 10px 10px 2px 10px;
+  background: var(--text);
+}
+.exact {
+  display: flex;
+  align-items: center;
+  justify-content: flex-end;
+  font-weight: 600;
+}
+.exact input {
+  width: 56px;
+  background: none;
+  border: 0;
+  border-bottom: 1px dashed var(--line);
+  color: var(--text);
+  text-align: right;
+  font: inherit;
+  font-weight: 600;
+  min-height: 30px;
+}
+.unit {
+  width: 26px;
+  padding-left: 4px;
+  color: var(--quiet);
+  font-weight: 500;
+}
+.disabled {
+  opacity: 0.5;
+}
+</style>

@@ -1,0 +1,10 @@
+import '@fontsource-variable/instrument-sans'
+import '@fontsource-variable/bricolage-grotesque'
+import './look/theme.scss'
+import { createBootstrap } from 'bootstrap-vue-next/plugins/createBootstrap'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import App from './App.vue'
+import { router } from './router'
+
+createApp(App).use(createPinia()).use(createBootstrap()).use(router).mount('#app')

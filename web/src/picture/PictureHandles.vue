@@ -1,0 +1,121 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useScreen } from '@/player/inject'
+import { usePlacing } from './usePlacing'
+
+const props = defineProps<{ width: number; height: number }>()
+const { player } = useScreen()
+const frame = ref<SVGSVGElement | null>(null)
+const scale = computed(() => props.width / placing.canvas.value.width)
+const placing = usePlacing(
+  player,
+  computed(() => scale.value),
+)
+
+const spots = computed(() =>
+  (placing.corners.value ?? []).map(({ x, y }) => ({ x: x * scale.value, y: y * scale.value })),
+)
+const outline = computed(() => spots.value.map(({ x, y }) => `${x},${y}`).join(' '))
+/** The turning handle stands off the middle of the top edge. */
+const stalk = computed(() => {
+  const [a, b, c] = spots.value
+  if (!a || !b || !c) return null
+  const top = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
+  const long = Math.hypot(b.x - c.x, b.y - c.y) || 1
+  const away = { x: (b.x - c.x) / long, y: (b.y - c.y) / long }
+  const end = { x: top.x + away.x * 34, y: top.y + away.y * 34 }
+  const inside = end.y < 10 || end.y > props.height - 10 || end.x < 10 || end.x > props.width - 10
+  const sign = inside ? -1 : 1
+  return { top, end: { x: top.x + away.x * 34 * sign, y: top.y + away.y * 34 * sign } }
+})
+
+function move(event: PointerEvent) {
+  if (frame.value) placing.move(event, frame.value.getBoundingClientRect())
+}
+</script>
+
+<template>
+  <svg
+    ref="frame"
+    class="handles"
+    :viewBox="`0 0 ${width} ${height}`"
+    aria-hidden="true"
+    data-test="handles"
+    @pointermove="move"
+    @pointerup="placing.up"
+    @pointercancel="placing.cancel"
+  >
+    <g v-if="placing.clip.value && placing.corners.value">
+      <polygon
+        :points="outline"
+        class="body"
+        data-test="handle-body"
+        @pointerdown.stop="placing.down($event, 'move')"
+      />
+      <line v-if="stalk" class="stalk" :x1="stalk.top.x" :y1="stalk.top.y" :x2="stalk.end.x" :y2="stalk.end.y" />
+      <g v-for="(spot, index) in spots" :key="index">
+        <circle class="reach" :cx="spot.x" :cy="spot.y" r="22" @pointerdown.stop="placing.down($event, 'size')" />
+        <circle class="knob" :cx="spot.x" :cy="spot.y" r="8" />
+      </g>
+      <g v-if="stalk">
+        <circle class="reach" :cx="stalk.end.x" :cy="stalk.end.y" r="22" @pointerdown.stop="placing.down($event, 'turn')" />
+        <path
+          class="knob"
+          :d="`M${stalk.end.x} ${stalk.end.y - 9}l7 6-7 12-7-12z`"
+        />
+      </g>
+    </g>
+    <line
+      v-if="placing.guides.value.x !== null"
+      class="guide"
+      :x1="placing.guides.value.x * scale"
+      :x2="placing.guides.value.x * scale"
+      y1="0"
+      :y2="height"
+    />
+    <line
+      v-if="placing.guides.value.y !== null"
+      class="guide"
+      :y1="placing.guides.value.y * scale"
+      :y2="placing.guides.value.y * scale"
+      x1="0"
+      :x2="width"
+    />
+  </svg>
+</template>
+
+<style scoped>
+.handles {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: visible;
+  touch-action: none;
+}
+.body {
+  fill: transparent;
+  stroke: var(--accent);
+  stroke-width: 2;
+  cursor: move;
+}
+.stalk {
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+.knob {
+  fill: #fff;
+  stroke: var(--accent);
+  stroke-width: 2;
+  pointer-events: none;
+}
+.reach {
+  fill: transparent;
+  cursor: grab;
+}
+.guide {
+  stroke: var(--mark);
+  stroke-width: 2;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useScreen } from '@/player/inject'
+import PictureHandles from './PictureHandles.vue'
+import TransportBar from './TransportBar.vue'
+import { useProject } from '@/stores/project'
+
+const project = useProject()
+const { player, canvas, video } = useScreen()
+const room = ref<HTMLElement | null>(null)
+const { width, height } = useElementSize(room)
+
+/** The largest box of the project's shape that fits. */
+const box = computed(() => {
+  const shape = project.document?.canvas ?? { width: 1080, height: 1920 }
+  const factor = Math.min(width.value / shape.width, height.value / shape.height)
+  return { width: Math.floor(shape.width * factor), height: Math.floor(shape.height * factor) }
+})
+const percent = computed(() => {
+  const shape = project.document?.canvas
+  return shape ? Math.round((box.value.width / shape.width) * 100) : 0
+})
+</script>
+
+<template>
+  <section class="stage" aria-label="Picture">
+    <div ref="room" class="room">
+      <div class="box" :style="{ width: `${box.width}px`, height: `${box.height}px` }">
+        <canvas
+          ref="canvas"
+          class="sheet"
+          data-test="still"
+          :data-frame="player.drawn.value"
+          aria-label="The picture at the playhead"
+        />
+        <video
+          ref="video"
+          class="sheet"
+          :class="{ away: !player.moving.value }"
+          playsinline
+          data-test="moving"
+        />
+        <PictureHandles v-if="box.width && !player.playing.value" v-bind="box" />
+        <div v-if="project.document && !project.length" class="empty first">
+          <strong>Your film starts here</strong>
+          <span>Bring in takes, then place one on the timeline.</span>
+        </div>
+      </div>
+    </div>
+    <TransportBar :percent="percent" />
+  </section>
+</template>
+
+<style scoped>
+.stage {
+  display: grid;
+  grid-template-rows: 1fr auto;
+  background: var(--neutral);
+  min-height: 0;
+  min-width: 0;
+}
+.room {
+  display: grid;
+  place-items: center;
+  min-height: 0;
+  min-width: 0;
+  overflow: hidden;
+}
+.box {
+  position: relative;
+  background: #000;
+}
+.sheet {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.away {
+  opacity: 0;
+}
+.first {
+  position: absolute;
+  inset: 0;
+  background: var(--neutral);
+}
+</style>

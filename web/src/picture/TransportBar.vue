@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import IconBack from '~icons/tabler/player-track-prev'
+import IconForward from '~icons/tabler/player-track-next'
+import IconPause from '~icons/tabler/player-pause-filled'
+import IconPlay from '~icons/tabler/player-play-filled'
+import { useScreen } from '@/player/inject'
+import { useProject } from '@/stores/project'
+import { shapeName } from '@/views/shapes'
+import { clockOf } from '@/time'
+
+defineProps<{ percent: number }>()
+const project = useProject()
+const { player } = useScreen()
+const shape = computed(() => {
+  const canvas = project.document?.canvas
+  return canvas ? shapeName(canvas.width, canvas.height) : ''
+})
+</script>
+
+<template>
+  <div class="bar">
+    <div class="clock">
+      <div class="now" data-test="clock" :data-frame="player.frame.value">
+        {{ clockOf(player.frame.value, project.rate) }}
+      </div>
+      <div class="tiny quiet">of {{ clockOf(project.frames, project.rate) }}</div>
+    </div>
+    <div class="middle">
+      <button class="btn btn-bare" aria-label="One frame back" title="One frame back (←)" @click="player.step(-1)">
+        <IconBack aria-hidden="true" />
+      </button>
+      <button
+        class="play"
+        :class="{ waiting: player.starting.value }"
+        :aria-label="player.playing.value ? 'Pause' : 'Play'"
+        :disabled="!project.frames"
+        data-test="play"
+        @click="player.toggle()"
+      >
+        <IconPause v-if="player.playing.value" aria-hidden="true" />
+        <IconPlay v-else aria-hidden="true" />
+      </button>
+      <button class="btn btn-bare" aria-label="One frame on" title="One frame on (→)" @click="player.step(1)">
+        <IconForward aria-hidden="true" />
+      </button>
+    </div>
+    <div class="tiny quiet shape">{{ shape }} · {{ percent }} %</div>
+  </div>
+</template>
+
+<style scoped>
+.bar {
+  display: grid;
+  grid-template-columns: 1fr auto 1fr;
+  align-items: center;
+  padding: 8px 14px;
+}
+.now {
+  font-size: 17px;
+  font-weight: 600;
+  line-height: 1.2;
+}
+.middle {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.play {
+  width: 54px;
+  height: 54px;
+  border: 0;
+  border-radius: 27px 27px 6px 27px;
+  background: var(--text);
+  color: #17141a;
+}
+.play:disabled {
+  background: var(--line);
+  color: var(--quiet);
+}
+.play.waiting {
+  animation: breathe 900ms ease-in-out infinite alternate;
+}
+@keyframes breathe {
+  to {
+    opacity: 0.6;
+  }
+}
+.shape {
+  text-align: right;
+}
+@media (max-width: 700px) {
+  .bar {
+    padding: 4px 12px;
+  }
+  .play {
+    width: 46px;
+    height: 46px;
+  }
+}
+</style>

@@ -1,0 +1,198 @@
+import { computed, onScopeDispose, readonly, ref, shallowRef, watch, type Ref } from 'vue'
+import type { Step } from '@/api/types'
+import { ServerError } from '@/api/client'
+import { Feeder } from './feeder'
+import { fetchStill, type Source } from './source'
+
+const LONG_SIDE = 960
+let lanes = 0
+
+/**
+ * Shows a source: a still of the frame while paused (of several asked for only the newest is drawn),
+ * moving pictures with sound while playing.
+ */
+export function usePlayer(
+  source: Ref<Source | null>,
+  canvas: Ref<HTMLCanvasElement | null>,
+  video: Ref<HTMLVideoElement | null>,
+  onProblem: (error: unknown) => void,
+) {
+  const frame = ref(0)
+  const playing = ref(false)
+  const starting = ref(false)
+  const moving = ref(false)
+  const drawn = ref(-1)
+  const trial = shallowRef<{ step: Step | null; frame: number | null }>({ step: null, frame: null })
+  const lane = `still-${Date.now()}-${++lanes}`
+  let turn = 0
+  let asking = 0
+  let wanted = false
+  let feeder: Feeder | null = null
+  const closing = new AbortController()
+
+  const last = computed(() => Math.max(0, (source.value?.frames ?? 0) - 1))
+
+  /** Ask for the still of the current frame. At most two are under way; the newest wins. */
+  async function draw() {
+    if (asking >= 2) {
+      wanted = true
+      return
+    }
+    const from = source.value
+    if (!from || playing.value) return
+    const mine = ++turn
+    const at = trial.value.frame ?? frame.value
+    asking += 1
+    wanted = false
+    try {
+      const blob = await fetchStill(from, at, {
+        longSide: LONG_SIDE,
+        lane,
+        turn: mine,
+        edit: trial.value.step,
+        signal: closing.signal,
+      })
+      const bitmap = await createImageBitmap(blob)
+      if (mine >= lastDrawn) {
+        lastDrawn = mine
+        show(bitmap)
+        drawn.value = at
+        if (!playing.value) moving.value = false
+      }
+    } catch (error) {
+      const old = error instanceof ServerError && error.status === 410
+      if (!old && !closing.signal.aborted) onProblem(error)
+    } finally {
+      asking -= 1
+      if (wanted) draw()
+    }
+  }
+  let lastDrawn = 0
+
+  function show(bitmap: ImageBitmap) {
+    const target = canvas.value
+    if (!target) return
+    if (target.width !== bitmap.width || target.height !== bitmap.height) {
+      target.width = bitmap.width
+      target.height = bitmap.height
+    }
+    target.getContext('2d')?.drawImage(bitmap, 0, 0)
+    bitmap.close()
+  }
+
+  async function play() {
+    const from = source.value
+    if (!from?.frames || !video.value || playing.value) return
+    if (frame.value >= last.value) frame.value = 0
+    playing.value = starting.value = true
+    try {
+      feeder = new Feeder(video.value, from, {
+        frame(number) {
+          if (!playing.value) return
+          starting.value = false
+          moving.value = true
+          frame.value = number
+        },
+        end() {
+          frame.value = last.value
+          pause()
+        },
+        problem(error) {
+          pause()
+          onProblem(error)
+        },
+      })
+      await feeder.start(frame.value)
+    } catch (error) {
+      pause()
+      if (!(error instanceof DOMException && error.name === 'AbortError')) onProblem(error)
+    }
+  }
+
+  function pause() {
+    if (!playing.value) return
+    playing.value = starting.value = false
+    video.value?.pause()
+    const used = feeder
+    feeder = null
+    // The last moving picture stays until the still of the same frame is there.
+    draw().finally(() => {
+      used?.stop()
+      if (!playing.value) moving.value = false
+    })
+  }
+
+  function seek(to: number) {
+    const target = Math.min(Math.max(Math.round(to), 0), last.value)
+    if (playing.value) {
+      playing.value = starting.value = false
+      feeder?.stop()
+      feeder = null
+      moving.value = false
+    }
+    if (target === frame.value && target === drawn.value) return
+    frame.value = target
+    draw()
+  }
+
+  /**
+   * Show the picture as it would be after a step that is not done yet, at the playhead or another
+   * frame. Nulls end that.
+   */
+  function tryOut(step: Step | null, at: number | null = null) {
+    if (playing.value) pause()
+    trial.value = { step, frame: at }
+    draw()
+  }
+
+  /** Forget a tried step; the next picture is asked for by whoever kept or dropped it. */
+  function endTrial() {
+    trial.value = { step: null, frame: null }
+  }
+
+  watch(
+    source,
+    (now, before) => {
+      if (!now) return
+      if (now.base !== before?.base) {
+        if (playing.value) {
+          const at = frame.value
+          seek(at)
+          play()
+          return
+        }
+        endTrial()
+      }
+      frame.value = Math.min(frame.value, last.value)
+      draw()
+    },
+    { immediate: true },
+  )
+
+  onScopeDispose(() => {
+    closing.abort()
+    feeder?.stop()
+  })
+
+  return {
+    frame: readonly(frame),
+    playing: readonly(playing),
+    starting: readonly(starting),
+    moving: readonly(moving),
+    drawn: readonly(drawn),
+    last,
+    draw,
+    play,
+    pause,
+    seek,
+    tryOut,
+    endTrial,
+    toggle: () => (playing.value ? pause() : play()),
+    step: (by: number) => {
+      if (playing.value) pause()
+      seek(frame.value + by)
+    },
+  }
+}
+
+export type Player = ReturnType<typeof usePlayer>

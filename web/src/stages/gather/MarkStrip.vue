@@ -1,0 +1,149 @@
+<script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watchEffect } from 'vue'
+import { TICKS_PER_SECOND, type Clip, type Take } from '@/api/types'
+import { drawFace } from '@/timeline/faces'
+
+const props = defineProps<{ take: Take; length: number; at: number; from: number; to: number }>()
+const emit = defineEmits<{ seek: [tick: number]; mark: [from: number, to: number] }>()
+
+const strip = ref<HTMLElement | null>(null)
+const canvas = ref<HTMLCanvasElement | null>(null)
+const { width } = useElementSize(strip)
+const HEIGHT = 40
+const dragged = ref<{ from: number; to: number } | null>(null)
+let dragging: 'from' | 'to' | 'at' | null = null
+
+const span = computed(() => dragged.value ?? { from: props.from, to: props.to })
+const share = (tick: number) => `${(tick / props.length) * 100}%`
+
+watchEffect(draw, { flush: 'post' })
+
+function draw() {
+  if (!canvas.value || !width.value || !props.take.facts) return
+  const clip = {
+    kind: props.take.facts.kind,
+    media: props.take.media,
+    length: props.length,
+    source_in: 0,
+  } as unknown as Clip
+  const pxPerSecond = (width.value / props.length) * TICKS_PER_SECOND
+  const seen = { from: 0, to: width.value, pxPerSecond, height: HEIGHT }
+  drawFace(canvas.value, clip, props.take, seen, draw)
+}
+
+function tickOf(event: PointerEvent): number {
+  const box = strip.value?.getBoundingClientRect()
+  if (!box) return 0
+  const at = ((event.clientX - box.left) / box.width) * props.length
+  return Math.round(Math.min(Math.max(at, 0), props.length))
+}
+
+function down(event: PointerEvent, what: 'from' | 'to' | 'at') {
+  dragging = what
+  strip.value?.setPointerCapture(event.pointerId)
+  move(event)
+}
+
+function move(event: PointerEvent) {
+  if (!dragging) return
+  const tick = tickOf(event)
+  const least = TICKS_PER_SECOND / 30
+  if (dragging === 'from') dragged.value = { ...span.value, from: Math.min(tick, span.value.to - least) }
+  if (dragging === 'to') dragged.value = { ...span.value, to: Math.max(tick, span.value.from + least) }
+  emit('seek', Math.min(tick, props.length - 1))
+}
+
+function up() {
+  if (dragged.value) emit('mark', Math.round(dragged.value.from), Math.round(dragged.value.to))
+  dragging = null
+  dragged.value = null
+}
+</script>
+
+<template>
+  <div
+    ref="strip"
+    class="strip"
+    role="slider"
+    tabindex="0"
+    aria-label="Place in the take"
+    :aria-valuemin="0"
+    :aria-valuemax="Math.round(length / TICKS_PER_SECOND)"
+    :aria-valuenow="Math.round(at / TICKS_PER_SECOND)"
+    data-test="mark-strip"
+    @pointerdown="down($event, 'at')"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="up"
+    @keydown.left.stop.prevent="emit('seek', at - TICKS_PER_SECOND / 30)"
+    @keydown.right.stop.prevent="emit('seek', at + TICKS_PER_SECOND / 24)"
+  >
+    <canvas ref="canvas" aria-hidden="true" />
+    <span class="shade" :style="{ left: 0, width: share(span.from) }" />
+    <span class="shade" :style="{ left: share(span.to), right: 0 }" />
+    <span class="span" :style="{ left: share(span.from), width: share(span.to - span.from) }" />
+    <span class="grip" :style="{ left: share(span.from) }" @pointerdown.stop="down($event, 'from')" />
+    <span class="grip" :style="{ left: share(span.to) }" @pointerdown.stop="down($event, 'to')" />
+    <span class="at" :style="{ left: share(at) }" />
+  </div>
+</template>
+
+<style scoped>
+.strip {
+  position: relative;
+  flex: none;
+  height: 40px;
+  border-radius: 6px 6px 2px 6px;
+  background: var(--raised);
+  touch-action: none;
+  cursor: pointer;
+}
+canvas {
+  position: absolute;
+  inset: 0;
+  height: 40px;
+  border-radius: inherit;
+}
+.shade {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  background: #17141ab3;
+}
+.span {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  border: 2px solid var(--accent);
+  border-radius: 6px 6px 2px 6px;
+  pointer-events: none;
+}
+.grip {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 28px;
+  margin-left: -14px;
+  cursor: ew-resize;
+}
+.grip::after {
+  content: '';
+  position: absolute;
+  left: 11px;
+  top: 10px;
+  bottom: 10px;
+  width: 6px;
+  border-radius: 3px;
+  background: var(--accent);
+}
+.at {
+  position: absolute;
+  top: -2px;
+  bottom: -2px;
+  width: 2px;
+  margin-left: -1px;
+  background: #fff;
+  pointer-events: none;
+}
+</style>

@@ -1,0 +1,123 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import IconAlert from '~icons/tabler/alert-triangle'
+import IconMusic from '~icons/tabler/music'
+import type { Take } from '@/api/types'
+import { fileUrl } from '@/stores/library'
+import { lengthLabel } from '@/time'
+
+const props = defineProps<{ take: Take; chosen: boolean }>()
+defineEmits<{ choose: [] }>()
+
+const refused = computed(() => props.take.state === 'refused')
+const working = computed(() => ['waiting', 'making'].includes(props.take.state))
+const badge = computed(() => {
+  const facts = props.take.facts
+  if (refused.value) return 'refused'
+  if (!facts) return 'looking'
+  return facts.kind === 'still' ? 'still' : lengthLabel(facts.length)
+})
+const doing = computed(() =>
+  props.take.facts ? `usable now · copies ${Math.round(props.take.share * 100)} %` : 'looking',
+)
+</script>
+
+<template>
+  <li>
+    <button
+      class="card-of"
+      :class="{ chosen, refused }"
+      :aria-pressed="chosen"
+      :data-take="take.name"
+      :data-state="take.state"
+      @click="$emit('choose')"
+    >
+      <span class="picture" :class="take.facts?.kind">
+        <img v-if="take.strip" :src="fileUrl(take, 'poster.jpg')" alt="" />
+        <IconAlert v-else-if="refused" aria-hidden="true" />
+        <IconMusic v-else-if="take.facts?.kind === 'sound'" aria-hidden="true" />
+        <span class="badge-of">{{ badge }}</span>
+      </span>
+      <span class="name clip-text">{{ take.name }}</span>
+      <span v-if="working" class="state">
+        <span class="tiny quiet clip-text">{{ doing }}</span>
+        <span class="meter" role="progressbar" :aria-valuenow="Math.round(take.share * 100)">
+          <span :style="{ width: `${take.share * 100}%` }" />
+        </span>
+      </span>
+    </button>
+  </li>
+</template>
+
+<style scoped>
+.card-of {
+  display: block;
+  width: 100%;
+  padding: 0 0 6px;
+  border: 0;
+  background: var(--raised);
+  color: var(--text);
+  border-radius: 10px 10px 2px 10px;
+  text-align: left;
+}
+.chosen {
+  outline: 2px solid var(--accent);
+}
+.picture {
+  position: relative;
+  display: grid;
+  place-items: center;
+  height: 78px;
+  border-radius: 10px 10px 0 0;
+  overflow: hidden;
+  background: #231f28;
+  color: var(--soft);
+}
+.picture.sound {
+  background: var(--sound);
+  color: #d5f2ea;
+}
+.picture img {
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
+}
+.badge-of {
+  position: absolute;
+  right: 6px;
+  bottom: 6px;
+  background: #17141ad9;
+  border-radius: 8px 8px 2px 8px;
+  padding: 1px 7px;
+  font-size: 12px;
+  font-weight: 600;
+}
+.refused .badge-of {
+  background: #a8322b;
+}
+.name {
+  display: block;
+  padding: 6px 8px 0;
+  font-size: 13px;
+  font-weight: 600;
+}
+.state {
+  display: block;
+  padding: 0 8px;
+}
+.state > :first-child {
+  display: block;
+}
+.meter {
+  display: block;
+  height: 4px;
+  border-radius: 2px;
+  background: var(--line);
+}
+.meter span {
+  display: block;
+  height: 100%;
+  border-radius: 2px;
+  background: var(--accent);
+}
+</style>

@@ -1,0 +1,225 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef, watch } from 'vue'
+import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import IconDots from '~icons/tabler/dots'
+import IconPause from '~icons/tabler/player-pause-filled'
+import IconPlay from '~icons/tabler/player-play-filled'
+import { client, need } from '@/api/client'
+import type { Source } from '@/player/source'
+import { useScreen } from '@/player/inject'
+import { usePlayer } from '@/player/usePlayer'
+import { useLibrary } from '@/stores/library'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import MarkStrip from './MarkStrip.vue'
+import { markedPart, placeStep, STILL_LENGTH, type PlaceMode } from './placing'
+import { frameTicks, lengthLabel, tickOf } from '@/time'
+
+const library = useLibrary()
+const project = useProject()
+const notes = useNotes()
+const { player: main } = useScreen()
+const canvas = ref<HTMLCanvasElement | null>(null)
+const video = ref<HTMLVideoElement | null>(null)
+const source = shallowRef<Source | null>(null)
+const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
+const naming = ref(false)
+const name = ref('')
+
+const take = computed(() => library.take)
+const moves = computed(() => take.value?.facts?.kind !== 'still')
+const hasPicture = computed(() => take.value?.facts?.kind !== 'sound')
+const usable = computed(() => Boolean(take.value?.facts) && take.value?.state !== 'refused')
+const part = computed(() => (take.value ? markedPart(take.value) : { from: 0, to: 0 }))
+const length = computed(() => take.value?.facts?.length || STILL_LENGTH)
+
+watch(
+  () => (usable.value ? library.chosen : ''),
+  async (id) => {
+    player.pause()
+    source.value = null
+    if (!id) return
+    try {
+      const facts = await need(
+        client.GET('/api/takes/{id}/playing', { params: { path: { id } } }),
+      )
+      if (library.chosen !== id) return
+      const rate = { num: facts.rate_num, den: facts.rate_den }
+      source.value = { base: `/api/takes/${id}`, frames: facts.frames, rate }
+      player.seek(0)
+    } catch (error) {
+      notes.problem(error)
+    }
+  },
+  { immediate: true },
+)
+
+const tick = computed(() => (source.value ? tickOf(player.frame.value, source.value.rate) : 0))
+
+function seek(to: number) {
+  if (source.value) player.seek(to / frameTicks(source.value.rate))
+}
+
+function mark(which: 'mark_in' | 'mark_out') {
+  const one = take.value
+  if (!one || !source.value) return
+  if (which === 'mark_in') {
+    const out = one.mark_out !== null && one.mark_out <= tick.value ? null : one.mark_out
+    library.change(one.id, { mark_in: tick.value, mark_out: out })
+  } else {
+    const end = tick.value + frameTicks(source.value.rate)
+    const begin = one.mark_in !== null && one.mark_in >= end ? null : one.mark_in
+    library.change(one.id, { mark_in: begin, mark_out: end })
+  }
+}
+
+function setMarks(from: number, to: number) {
+  if (take.value) library.change(take.value.id, { mark_in: from, mark_out: to })
+}
+
+const MODES: { mode: PlaceMode; name: string; help: string }[] = [
+  { mode: 'end', name: 'At the end', help: 'Behind the last clip' },
+  { mode: 'push', name: 'Push in', help: 'At the playhead; later clips move' },
+  { mode: 'over', name: 'Over', help: 'At the playhead; what is there is replaced' },
+  { mode: 'above', name: 'Above', help: 'At the playhead, on a track above' },
+]
+
+async function place(mode: PlaceMode) {
+  const one = take.value
+  const step = one && placeStep(one, mode, tickOf(main.frame.value, project.rate))
+  if (!one || !step) return
+  if (await project.edit(step)) notes.told(`“${one.name}” is on the timeline.`)
+}
+
+function rename() {
+  if (take.value && name.value.trim()) library.change(take.value.id, { name: name.value.trim() })
+}
+</script>
+
+<template>
+  <section class="panel viewer" aria-label="Take viewer">
+    <div v-if="!take" class="empty">
+      <strong>No take chosen</strong>
+      <span>Tap a take to watch it, mark the part you want, and place it.</span>
+    </div>
+    <template v-else>
+      <div class="line">
+        <h2 class="clip-text">{{ take.name }}</h2>
+        <BDropdown :variant="null" no-caret toggle-class="btn-bare" teleport-to="body" strategy="fixed">
+          <template #button-content><IconDots aria-label="More for this take" /></template>
+          <BDropdownItemButton @click="((name = take.name), (naming = true))">Rename</BDropdownItemButton>
+          <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
+            Remove from the library
+          </BDropdownItemButton>
+        </BDropdown>
+      </div>
+      <div v-if="take.problem" class="problem" role="alert">
+        <strong>{{ take.problem.message }}</strong>
+        <span class="small soft">{{ take.problem.safe }} {{ take.problem.todo }}</span>
+        <BButton variant="secondary" @click="library.again(take.id)">Try again</BButton>
+      </div>
+      <template v-else>
+        <div class="screen">
+          <canvas v-show="hasPicture" ref="canvas" aria-label="The take’s picture" data-test="take-still" />
+          <video ref="video" playsinline :class="{ away: !player.moving.value || !hasPicture }" />
+          <span v-if="!hasPicture" class="empty small">Sound only</span>
+          <span v-if="!usable" class="empty small">Looking at the file</span>
+        </div>
+        <MarkStrip
+          v-if="usable && moves"
+          :take="take"
+          :length="length"
+          :at="tick"
+          :from="part.from"
+          :to="part.to"
+          @seek="seek"
+          @mark="setMarks"
+        />
+        <div v-if="moves" class="line">
+          <BButton variant="secondary" :disabled="!usable" :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'" @click="player.toggle()">
+            <IconPause v-if="player.playing.value" aria-hidden="true" /><IconPlay v-else aria-hidden="true" />
+          </BButton>
+          <BButton variant="secondary" :disabled="!usable" data-test="mark-in" @click="mark('mark_in')">In</BButton>
+          <BButton variant="secondary" :disabled="!usable" data-test="mark-out" @click="mark('mark_out')">Out</BButton>
+          <span class="spacer" />
+          <span class="fw-semibold" data-test="part-length">{{ lengthLabel(part.to - part.from) }}</span>
+        </div>
+        <div class="verbs">
+          <BButton
+            v-for="(one, index) in MODES"
+            :key="one.mode"
+            :variant="index === 0 ? 'primary' : 'secondary'"
+            :disabled="!usable"
+            :title="one.help"
+            :data-test="`place-${one.mode}`"
+            @click="place(one.mode)"
+          >
+            {{ one.name }}
+          </BButton>
+        </div>
+      </template>
+    </template>
+    <BModal v-model="naming" title="Rename the take" ok-title="Rename" cancel-title="Cancel" cancel-variant="secondary" @ok="rename">
+      <input v-model="name" class="form-control" maxlength="200" aria-label="Name" />
+    </BModal>
+  </section>
+</template>
+
+<style scoped>
+.viewer {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+.line h2 {
+  flex: 1;
+}
+.spacer {
+  flex: 1;
+}
+.screen {
+  position: relative;
+  flex: 1;
+  min-height: 96px;
+  background: var(--neutral);
+  border-radius: 8px 8px 2px 8px;
+  overflow: hidden;
+}
+.screen canvas,
+.screen video {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+.screen .empty {
+  position: absolute;
+  inset: 0;
+}
+.away {
+  opacity: 0;
+}
+.verbs {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.verbs .btn {
+  padding: 4px 6px;
+}
+.problem {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  border-left: 4px solid #e5534b;
+  padding: 4px 0 4px 12px;
+}
+</style>

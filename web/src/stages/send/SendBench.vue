@@ -1,0 +1,218 @@
+<script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next'
+import { computed, onMounted, ref } from 'vue'
+import type { ExportSettings } from '@/api/types'
+import { useExports } from '@/stores/exports'
+import { useProject } from '@/stores/project'
+import FilmRow from './FilmRow.vue'
+import { sizeAt } from './sizes'
+import { lengthLabel } from '@/time'
+
+const films = useExports()
+const project = useProject()
+
+const format = ref<'mp4' | 'webm'>('mp4')
+const quality = ref<ExportSettings['quality']>('good')
+const longSide = ref(0)
+const busy = ref(false)
+
+onMounted(() => films.refresh())
+
+const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
+const full = computed(() => Math.max(canvas.value.width, canvas.value.height))
+const sizes = computed(() => [
+  { side: 0, label: `${canvas.value.width} × ${canvas.value.height}`, name: 'Project size' },
+  ...[1280, 960, 640]
+    .filter((side) => side < full.value)
+    .map((side) => {
+      const { width, height } = sizeAt(canvas.value, side)
+      return { side, label: `${width} × ${height}`, name: `${Math.min(width, height)} lines` }
+    }),
+])
+
+const FORMATS = [
+  { id: 'mp4', name: 'MP4', told: 'H.264 and AAC · plays everywhere' },
+  { id: 'webm', name: 'WebM', told: 'VP9 and Opus · open, smaller, slower to make' },
+] as const
+const QUALITIES = [
+  { id: 'small', name: 'Small' },
+  { id: 'good', name: 'Good' },
+  { id: 'best', name: 'Best' },
+] as const
+
+async function start() {
+  busy.value = true
+  await films.start({
+    format: format.value,
+    quality: quality.value,
+    long_side: longSide.value,
+    first: 0,
+    last: 0,
+  })
+  busy.value = false
+}
+</script>
+
+<template>
+  <div class="send">
+    <section class="panel what" aria-label="What to make">
+      <h2>What to make</h2>
+      <div class="cards" role="radiogroup" aria-label="Format">
+        <button
+          v-for="one in FORMATS"
+          :key="one.id"
+          class="choice"
+          role="radio"
+          :aria-checked="format === one.id"
+          :data-test="`format-${one.id}`"
+          @click="format = one.id"
+        >
+          <span class="sheet-of" :style="{ aspectRatio: `${canvas.width} / ${canvas.height}` }" />
+          <span class="words">
+            <strong>{{ one.name }}</strong>
+            <span class="tiny quiet">{{ one.told }}</span>
+          </span>
+        </button>
+      </div>
+      <div class="line">
+        <span class="soft name">Size</span>
+        <div class="choices wrap" role="group" aria-label="Size">
+          <button
+            v-for="one in sizes"
+            :key="one.side"
+            :aria-pressed="longSide === one.side"
+            :title="one.label"
+            :data-test="`size-${one.side}`"
+            @click="longSide = one.side"
+          >
+            {{ one.name }}
+          </button>
+        </div>
+      </div>
+      <div class="line">
+        <span class="soft name">Quality</span>
+        <div class="choices" role="group" aria-label="Quality">
+          <button
+            v-for="one in QUALITIES"
+            :key="one.id"
+            :aria-pressed="quality === one.id"
+            @click="quality = one.id"
+          >
+            {{ one.name }}
+          </button>
+        </div>
+      </div>
+      <div class="line go">
+        <div>
+          <div class="fw-semibold">{{ sizes.find((one) => one.side === longSide)?.label }}</div>
+          <div class="small quiet">
+            {{ project.length ? `${lengthLabel(project.length)} · all of the timeline` : 'The timeline is empty: place a take first' }}
+          </div>
+        </div>
+        <BButton variant="primary" :disabled="busy || !project.length" data-test="export" @click="start">
+          Make the film
+        </BButton>
+      </div>
+    </section>
+    <section class="panel queue" aria-label="Films" aria-live="polite">
+      <h2>Films</h2>
+      <div v-if="films.loaded && !films.films.length" class="empty">
+        <strong>No film made yet</strong>
+        <span>Each film you make stands here with its progress, and can be downloaded when it is done.</span>
+      </div>
+      <ul v-else class="list">
+        <FilmRow v-for="film in films.films" :key="film.id" :film="film" />
+      </ul>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.send {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
+  gap: 12px;
+  padding: 12px 14px;
+  min-height: 0;
+}
+.what {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  overflow-y: auto;
+}
+.cards {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px;
+}
+.choice {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  text-align: left;
+  padding: 10px 12px;
+  border: 2px solid transparent;
+  border-radius: 12px 12px 3px 12px;
+  background: var(--raised);
+  color: var(--text);
+}
+.choice[aria-checked='true'] {
+  border-color: var(--accent);
+}
+.sheet-of {
+  height: 40px;
+  max-width: 48px;
+  flex: none;
+  border-radius: 4px 4px 1px 4px;
+  background: linear-gradient(#e8a98a, #8f5a6c);
+}
+.words {
+  display: grid;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+}
+.name {
+  width: 56px;
+  flex: none;
+}
+.wrap {
+  flex-wrap: wrap;
+}
+.go {
+  justify-content: space-between;
+  margin-top: auto;
+}
+.queue {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  overflow: hidden;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 8px;
+  overflow-y: auto;
+  align-content: start;
+}
+@media (max-width: 759px) {
+  .send {
+    grid-template-columns: 1fr;
+    overflow-y: auto;
+    padding-top: 20px;
+  }
+  .what,
+  .queue {
+    overflow: visible;
+  }
+  .cards {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,82 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { client, need } from '@/api/client'
+import type { Take } from '@/api/types'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+
+const UNFINISHED = ['waiting', 'making']
+
+/** The takes of the open project; asks again while any of them is being worked on. */
+export const useLibrary = defineStore('library', () => {
+  const project = useProject()
+  const notes = useNotes()
+  const takes = ref<Take[]>([])
+  const loaded = ref(false)
+  const chosen = ref('')
+  let timer = 0
+
+  const byMedia = computed(() => new Map(takes.value.map((take) => [take.media, take])))
+  const take = computed(() => takes.value.find((one) => one.id === chosen.value) ?? null)
+  const working = computed(() => takes.value.some((one) => UNFINISHED.includes(one.state)))
+
+  async function refresh() {
+    window.clearTimeout(timer)
+    if (!project.id) return
+    try {
+      takes.value = await need(
+        client.GET('/api/projects/{id}/takes', { params: { path: { id: project.id } } }),
+      )
+      loaded.value = true
+    } catch (error) {
+      notes.problem(error)
+    }
+    if (working.value || !loaded.value) timer = window.setTimeout(refresh, 700)
+  }
+
+  function forget() {
+    window.clearTimeout(timer)
+    takes.value = []
+    loaded.value = false
+    chosen.value = ''
+  }
+
+  function swap(changed: Take) {
+    takes.value = takes.value.map((one) => (one.id === changed.id ? changed : one))
+  }
+
+  async function change(
+    id: string,
+    body: { name?: string; mark_in?: number | null; mark_out?: number | null },
+  ) {
+    try {
+      swap(await need(client.PATCH('/api/takes/{id}', { params: { path: { id } }, body })))
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  async function remove(id: string) {
+    try {
+      await need(client.DELETE('/api/takes/{id}', { params: { path: { id } } }))
+      takes.value = takes.value.filter((one) => one.id !== id)
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  async function again(id: string) {
+    try {
+      swap(await need(client.POST('/api/takes/{id}/again', { params: { path: { id } } })))
+      await refresh()
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  return { takes, loaded, chosen, take, byMedia, refresh, forget, change, remove, again }
+})
+
+export function fileUrl(take: Take, name: 'poster.jpg' | 'strip.jpg' | 'peaks.i8'): string {
+  return `/api/takes/${take.id}/files/${name}`
+}

@@ -1,0 +1,39 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { ServerError } from '@/api/client'
+
+export interface Note {
+  id: number
+  kind: 'told' | 'problem'
+  message: string
+  detail: string
+}
+
+/** Short messages at the edge of the screen. */
+export const useNotes = defineStore('notes', () => {
+  const notes = ref<Note[]>([])
+  let last = 0
+
+  function add(kind: Note['kind'], message: string, detail = '') {
+    if (notes.value.some((note) => note.message === message)) return
+    const id = ++last
+    notes.value.push({ id, kind, message, detail })
+    window.setTimeout(() => drop(id), kind === 'problem' ? 9000 : 4000)
+  }
+
+  function drop(id: number) {
+    notes.value = notes.value.filter((note) => note.id !== id)
+  }
+
+  /** Show what went wrong, what is safe and what to do. */
+  function problem(error: unknown) {
+    if (error instanceof ServerError) {
+      const { message, safe, todo } = error.problem
+      add('problem', message, [safe, todo].filter(Boolean).join(' '))
+    } else if (!(error instanceof DOMException && error.name === 'AbortError')) {
+      add('problem', error instanceof Error ? error.message : String(error))
+    }
+  }
+
+  return { notes, told: (message: string) => add('told', message), problem, drop }
+})

@@ -1,0 +1,180 @@
+import { applyPatch, deepClone, type Operation } from 'fast-json-patch'
+import { defineStore } from 'pinia'
+import { computed, ref, shallowRef } from 'vue'
+import { client, need, ServerError, type Schemas } from '@/api/client'
+import type { Clip, Document, FrameRate, Step, Track } from '@/api/types'
+import { useNotes } from '@/stores/notes'
+import { frameOf } from '@/time'
+
+type Done = Schemas['StepDone']
+type State = Schemas['State']
+type Move = 'undo' | 'redo'
+
+/** The open project: its document, and the steps on their way to the server, one after another. */
+export const useProject = defineStore('project', () => {
+  const notes = useNotes()
+  const id = ref('')
+  const name = ref('')
+  const document = shallowRef<Document | null>(null)
+  const revision = ref(0)
+  const step = ref(0)
+  const label = ref('')
+  const canUndo = ref(false)
+  const canRedo = ref(false)
+  const waiting = ref(0)
+  let line: Promise<unknown> = Promise.resolve()
+
+  const rate = computed<FrameRate>(() => {
+    const set = document.value?.rate
+    return { num: set?.num ?? 30, den: set?.den ?? 1 }
+  })
+  const tracks = computed<Track[]>(() => document.value?.tracks ?? [])
+  const length = computed(() =>
+    Math.max(0, ...tracks.value.map((track) => endOf(track.clips.at(-1)))),
+  )
+  const frames = computed(() => frameOf(length.value, rate.value))
+
+  function take(state: State) {
+    id.value = state.id
+    name.value = state.name
+    document.value = state.document
+    place(state)
+  }
+
+  function place(at: Schemas['Position']) {
+    revision.value = at.revision
+    step.value = at.step
+    label.value = at.label
+    canUndo.value = at.can_undo
+    canRedo.value = at.can_redo
+  }
+
+  function patch(done: Done) {
+    if (!document.value) return
+    const operations = done.patch as unknown as Operation[]
+    document.value = applyPatch(deepClone(document.value) as Document, operations).newDocument
+    place(done)
+  }
+
+  async function open(project: string) {
+    document.value = null
+    take(await need(client.GET('/api/projects/{id}', { params: { path: { id: project } } })))
+  }
+
+  /**
+   * Send something that changes the document, after all that was sent before. If somebody else
+   * changed the project meanwhile, their version is taken over and the step is done again on it.
+   */
+  function send(post: (based: number) => Promise<Done>): Promise<boolean> {
+    const mine = line.then(async () => {
+      waiting.value += 1
+      try {
+        for (let attempt = 0; attempt < 4; attempt++) {
+          try {
+            patch(await post(revision.value))
+            return true
+          } catch (error) {
+            if (!(error instanceof ServerError && error.status === 409)) throw error
+            await catchUp()
+          }
+        }
+        throw new Error('The project is being changed elsewhere all the time. Try again.')
+      } catch (error) {
+        notes.problem(error)
+        return false
+      } finally {
+        waiting.value -= 1
+      }
+    })
+    line = mine
+    return mine
+  }
+
+  async function catchUp() {
+    const state = await need(
+      client.GET('/api/projects/{id}', { params: { path: { id: id.value } } }),
+    )
+    take(state)
+    notes.told('The project was changed elsewhere. Your step was added to the newest version.')
+  }
+
+  function edit(what: Step): Promise<boolean> {
+    const whole = { seed: newSeed(), ...what } as Schemas['StepIn']['edit']
+    return send((based_on) =>
+      need(
+        client.POST('/api/projects/{id}/edits', {
+          params: { path: { id: id.value } },
+          body: { based_on, edit: whole },
+        }),
+      ),
+    )
+  }
+
+  function go(where: Move): Promise<boolean> {
+    const told = where === 'undo' ? label.value : ''
+    const done = send((based_on) =>
+      need(
+        client.POST(`/api/projects/{id}/${where}`, {
+          params: { path: { id: id.value } },
+          body: { based_on },
+        }),
+      ),
+    )
+    done.then((good) => {
+      if (good) notes.told(where === 'undo' ? `Undone: ${told}` : `Done again: ${label.value}`)
+    })
+    return done
+  }
+
+  async function rename(to: string) {
+    await need(
+      client.PATCH('/api/projects/{id}', {
+        params: { path: { id: id.value } },
+        body: { name: to },
+      }),
+    )
+    name.value = to
+  }
+
+  function findClip(clipId: string): { clip: Clip; track: Track } | null {
+    for (const track of tracks.value) {
+      const clip = track.clips.find((one) => one.id === clipId)
+      if (clip) return { clip, track }
+    }
+    return null
+  }
+
+  return {
+    id,
+    name,
+    document,
+    revision,
+    step,
+    canUndo,
+    canRedo,
+    waiting,
+    rate,
+    tracks,
+    length,
+    frames,
+    open,
+    edit,
+    undo: () => go('undo'),
+    redo: () => go('redo'),
+    rename,
+    findClip,
+  }
+})
+
+export function startOf(clip: Clip): number {
+  return clip.start ?? 0
+}
+
+export function endOf(clip: Clip | undefined): number {
+  return clip ? (clip.start ?? 0) + clip.length : 0
+}
+
+/** What new clips of an edit are named after; the server derives their ids from it. */
+export function newSeed(): string {
+  return crypto.getRandomValues(new Uint32Array(2)).join('-')
+}

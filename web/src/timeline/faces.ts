@@ -1,0 +1,119 @@
+import type { Clip, Take } from '@/api/types'
+import { hasMedia, TICKS_PER_SECOND } from '@/api/types'
+import { needBytes } from '@/api/client'
+import { fileUrl } from '@/stores/library'
+
+/** What is drawn on clips: strips and waveforms, loaded once and shared. */
+const strips = new Map<string, HTMLImageElement>()
+const peaks = new Map<string, Int8Array | null>()
+const PEAKS_A_SECOND = 100
+
+function stripOf(take: Take, redraw: () => void): HTMLImageElement | null {
+  const known = strips.get(take.id)
+  if (known) return known.complete && known.naturalWidth ? known : null
+  const image = new Image()
+  image.onload = redraw
+  image.src = fileUrl(take, 'strip.jpg')
+  strips.set(take.id, image)
+  return null
+}
+
+function peaksOf(take: Take, redraw: () => void): Int8Array | null {
+  const known = peaks.get(take.id)
+  if (known !== undefined) return known
+  peaks.set(take.id, null)
+  needBytes(fileUrl(take, 'peaks.i8'))
+    .then((bytes) => {
+      peaks.set(take.id, new Int8Array(bytes))
+      redraw()
+    })
+    .catch(() => peaks.delete(take.id))
+  return null
+}
+
+export interface Window {
+  /** First and last pixel of the clip that can be seen, and the scale. */
+  from: number
+  to: number
+  pxPerSecond: number
+  height: number
+}
+
+function sourceIn(clip: Clip): number {
+  return clip.kind === 'video' || clip.kind === 'sound' ? (clip.source_in ?? 0) : 0
+}
+
+/** Draw the part of a clip that can be seen. */
+export function drawFace(
+  canvas: HTMLCanvasElement,
+  clip: Clip,
+  take: Take,
+  seen: Window,
+  redraw: () => void,
+) {
+  const density = window.devicePixelRatio || 1
+  const width = Math.max(1, seen.to - seen.from)
+  canvas.width = Math.round(width * density)
+  canvas.height = Math.round(seen.height * density)
+  canvas.style.left = `${seen.from}px`
+  canvas.style.width = `${width}px`
+  const context = canvas.getContext('2d')
+  if (!context || !hasMedia(clip)) return
+  context.scale(density, density)
+  context.translate(-seen.from, 0)
+  if (clip.kind !== 'sound' && take.strip) {
+    const image = stripOf(take, redraw)
+    if (image) drawStrip(context, clip, take.strip, image, seen)
+  }
+  if (clip.kind !== 'still' && take.has_peaks) {
+    const data = peaksOf(take, redraw)
+    const top = clip.kind === 'sound' ? 0 : seen.height * 0.68
+    if (data) drawWave(context, clip, data, seen, top)
+  }
+}
+
+function drawStrip(
+  context: CanvasRenderingContext2D,
+  clip: Clip,
+  strip: NonNullable<Take['strip']>,
+  image: HTMLImageElement,
+  seen: Window,
+) {
+  const wide = (strip.width / strip.height) * seen.height
+  const first = Math.floor(seen.from / wide)
+  for (let tile = first; tile * wide < seen.to; tile++) {
+    const seconds = (tile * wide) / seen.pxPerSecond
+    const tick = clip.kind === 'still' ? 0 : sourceIn(clip) + seconds * TICKS_PER_SECOND
+    const number = Math.min(strip.count - 1, Math.max(0, Math.floor(tick / strip.step)))
+    const x = (number % strip.columns) * strip.width
+    const y = Math.floor(number / strip.columns) * strip.height
+    context.drawImage(image, x, y, strip.width, strip.height, tile * wide, 0, wide, seen.height)
+  }
+}
+
+function drawWave(
+  context: CanvasRenderingContext2D,
+  clip: Clip,
+  data: Int8Array,
+  seen: Window,
+  top: number,
+) {
+  const begin = (sourceIn(clip) / TICKS_PER_SECOND) * PEAKS_A_SECOND
+  const step = PEAKS_A_SECOND / seen.pxPerSecond
+  const half = (seen.height - top) / 2
+  const middle = top + half
+  context.fillStyle = clip.kind === 'sound' ? '#a9dccf' : '#ffffffb0'
+  for (let x = Math.floor(seen.from); x < seen.to; x += 2) {
+    const from = Math.floor(begin + x * step)
+    const to = Math.max(from + 1, Math.floor(begin + (x + 2) * step))
+    let low = 0
+    let high = 0
+    for (let at = from; at < to; at++) {
+      low = Math.min(low, data[at * 2] ?? 0)
+      high = Math.max(high, data[at * 2 + 1] ?? 0)
+    }
+    const up = (high / 127) * half
+    const down = (-low / 127) * half
+    context.fillRect(x, middle - up, 1.4, Math.max(1, up + down))
+  }
+}

@@ -1,0 +1,48 @@
+import { TICKS_PER_SECOND } from '@/api/types'
+
+export const LEAST_ZOOM = 0.02
+export const MOST_ZOOM = 900
+/** Pixels of a second: from three hours on a phone to single frames under a finger. */
+
+export function toPx(tick: number, pxPerSecond: number): number {
+  return (tick / TICKS_PER_SECOND) * pxPerSecond
+}
+
+export function toTick(px: number, pxPerSecond: number): number {
+  return (px / pxPerSecond) * TICKS_PER_SECOND
+}
+
+const STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
+
+export interface Mark {
+  px: number
+  /** Text of a large mark; small ones have none. */
+  label: string
+}
+
+/** Marks of the ruler between two pixels: labels at least 64 px apart, with ticks between them. */
+export function rulerMarks(
+  from: number,
+  to: number,
+  pxPerSecond: number,
+  framesPerSecond: number,
+  clock: (seconds: number) => string,
+): Mark[] {
+  const frames = Math.ceil(framesPerSecond)
+  const inFrames = [1, 2, 5, 10].filter((count) => count < frames).map((count) => count / frames)
+  const step = [...inFrames, ...STEPS].find((one) => one * pxPerSecond >= 64) ?? 7200
+  const small = step >= 1 ? step / 2 : step
+  const marks: Mark[] = []
+  const first = Math.max(0, Math.floor(from / pxPerSecond / small))
+  for (let at = first; at * small * pxPerSecond <= to; at++) {
+    const seconds = at * small
+    const large = small === step || at % 2 === 0
+    marks.push({ px: seconds * pxPerSecond, label: large ? clock(seconds) : '' })
+  }
+  return marks
+}
+
+/** Where to scroll to so that the point under the pointer stays there while zooming. */
+export function scrollAfterZoom(scroll: number, pointer: number, factor: number): number {
+  return Math.max(0, (scroll + pointer) * factor - pointer)
+}

@@ -1,0 +1,20 @@
+/** A place that something dragged was drawn to. */
+export interface Snap {
+  tick: number
+  /** How far what is dragged has to go to be there. */
+  by: number
+}
+
+/**
+ * The nearest of `targets` to any of `edges`, if it is within `reach`; all in ticks.
+ */
+export function snap(edges: number[], targets: number[], reach: number): Snap | null {
+  let best: Snap | null = null
+  for (const edge of edges) {
+    for (const tick of targets) {
+      const by = tick - edge
+      if (Math.abs(by) <= reach && (!best || Math.abs(by) < Math.abs(best.by))) best = { tick, by }
+    }
+  }
+  return best
+}

@@ -1,0 +1,242 @@
+import { computed, onScopeDispose, ref, type Ref } from 'vue'
+import type { Clip, Step, Track } from '@/api/types'
+import type { Player } from '@/player/usePlayer'
+import { useHand } from '@/stores/hand'
+import { endOf, startOf, useProject } from '@/stores/project'
+import { snap } from '@/timeline/snapping'
+import { toPx, toTick } from '@/timeline/scale'
+import { frameOf, frameTicks } from '@/time'
+
+const HOLD = 260
+/** Milliseconds after which a resting finger lifts a clip. */
+const SLOP = 5
+
+export interface Draft {
+  id: string
+  start: number
+  end: number
+  /** Set while the whole clip is moved. */
+  track: string | null
+}
+
+interface Drag {
+  kind: 'trim' | 'move'
+  edge: 'start' | 'end'
+  clip: Clip
+  track: Track
+  x: number
+  lifted: boolean
+  pointer: number
+}
+
+/** Dragging clips and their ends: what is under the finger moves at once, the step is sent on drop. */
+export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number) => Track | null) {
+  const project = useProject()
+  const hand = useHand()
+  const draft = ref<Draft | null>(null)
+  const snapped = ref<number | null>(null)
+  let drag: Drag | null = null
+  let holding = 0
+  const active = computed(() => draft.value !== null)
+
+  const coarse = () => window.matchMedia('(pointer: coarse)').matches
+  const frame = () => frameTicks(project.rate)
+  const onFrame = (tick: number) => Math.round(tick / frame()) * frame()
+
+  function down(event: PointerEvent, clip: Clip, track: Track, edge: 'start' | 'end' | null) {
+    if (track.locked || event.button !== 0) return
+    drag = {
+      kind: edge ? 'trim' : 'move',
+      edge: edge ?? 'start',
+      clip,
+      track,
+      x: event.clientX,
+      lifted: Boolean(edge),
+      pointer: event.pointerId,
+    }
+    if (edge || event.pointerType !== 'touch') return
+    holding = window.setTimeout(() => {
+      if (!drag) return
+      drag.lifted = true
+      hand.take(clip.id ?? '')
+      draft.value = whole(drag)
+      navigator.vibrate?.(12)
+    }, HOLD)
+  }
+
+  function whole({ clip, track }: Drag): Draft {
+    return { id: clip.id ?? '', start: startOf(clip), end: endOf(clip), track: track.id ?? null }
+  }
+
+  function move(event: PointerEvent) {
+    if (!drag || event.pointerId !== drag.pointer) return
+    const by = event.clientX - drag.x
+    if (!drag.lifted) {
+      if (Math.abs(by) < SLOP) return
+      if (event.pointerType === 'touch') {
+        forget()
+        return
+      }
+      drag.lifted = true
+      hand.take(drag.clip.id ?? '')
+    }
+    if (drag.kind === 'trim') trimTo(drag, by)
+    else moveTo(drag, by, event.clientY)
+  }
+
+  function targets(without: string): number[] {
+    const ends = project.tracks.flatMap((track) =>
+      track.clips.flatMap((clip) => (clip.id === without ? [] : [startOf(clip), endOf(clip)])),
+    )
+    return [0, player.frame.value * frame(), ...ends]
+  }
+
+  function drawn(edges: number[], without: string): number {
+    const reach = toTick(coarse() ? 16 : 9, zoom.value)
+    const found = snap(edges, targets(without), reach)
+    snapped.value = found?.tick ?? null
+    return found?.by ?? 0
+  }
+
+  function trimTo({ clip, track, edge }: Drag, px: number) {
+    const from = edge === 'start' ? startOf(clip) : endOf(clip)
+    let to = from + toTick(px, zoom.value)
+    to = onFrame(to + drawn([to], clip.id ?? ''))
+    const [low, high] = room(clip, track)
+    to =
+      edge === 'start'
+        ? Math.min(Math.max(to, low), endOf(clip) - frame())
+        : Math.max(Math.min(to, high), startOf(clip) + frame())
+    const old = draft.value
+    draft.value = {
+      id: clip.id ?? '',
+      start: edge === 'start' ? to : startOf(clip),
+      end: edge === 'end' ? to : endOf(clip),
+      track: null,
+    }
+    const changed = !old || old.start !== draft.value.start || old.end !== draft.value.end
+    if (changed) showEdge(clip, track, edge, to)
+  }
+
+  /** The picture at the end that is being dragged, as it will be. */
+  function showEdge(clip: Clip, track: Track, edge: 'start' | 'end', to: number) {
+    if (track.kind === 'sound') return
+    const first = track.closes_gaps ? startOf(clip) : to
+    const at = edge === 'start' ? first : to - frame()
+    player.tryOut(trimStep(clip, edge, to), frameOf(Math.max(0, at), project.rate))
+  }
+
+  /** How far the ends can go before the source or a neighbour ends. */
+  function room(clip: Clip, track: Track): [number, number] {
+    let low = track.closes_gaps ? -Infinity : 0
+    let high = Infinity
+    if (clip.kind === 'video' || clip.kind === 'sound') {
+      const into = clip.source_in ?? 0
+      const step = frame()
+      low = Math.max(low, startOf(clip) - Math.floor(into / step) * step)
+      const rest = clip.source_length - into - clip.length
+      high = endOf(clip) + Math.floor(rest / step) * step
+    }
+    if (!track.closes_gaps) {
+      for (const other of track.clips) {
+        if (endOf(other) <= startOf(clip)) low = Math.max(low, endOf(other))
+        if (startOf(other) >= endOf(clip)) high = Math.min(high, startOf(other))
+      }
+    }
+    return [low, high]
+  }
+
+  function moveTo({ clip, track }: Drag, px: number, y: number) {
+    let start = startOf(clip) + toTick(px, zoom.value)
+    const under = trackAt(y)
+    const target = under && !under.locked && fits(clip, under) ? under : track
+    if (target.closes_gaps) {
+      start = Math.max(0, start)
+      snapped.value = nearestJoin(target, clip, start)
+    } else {
+      start = onFrame(start + drawn([start, start + clip.length], clip.id ?? ''))
+      start = Math.max(0, start)
+    }
+    draft.value = {
+      id: clip.id ?? '',
+      start,
+      end: start + clip.length,
+      track: target.id ?? null,
+    }
+  }
+
+  /** Where on a track without gaps the clip would go in, as seen now. */
+  function nearestJoin(track: Track, clip: Clip, start: number): number {
+    const joins = [0]
+    for (const other of track.clips) if (other.id !== clip.id) joins.push(endOf(other))
+    return joins.reduce((a, b) => (Math.abs(b - start) < Math.abs(a - start) ? b : a))
+  }
+
+  function fits(clip: Clip, track: Track): boolean {
+    if (track.kind === 'sound') return clip.kind === 'sound' || clip.kind === 'video'
+    return clip.kind !== 'sound'
+  }
+
+  /** Drop: true if something was dragged (and so the press was no tap). */
+  function up(): boolean {
+    const used = drag
+    const result = draft.value
+    window.clearTimeout(holding)
+    drag = null
+    snapped.value = null
+    if (!used || !result) {
+      draft.value = null
+      return false
+    }
+    const step = stepOf(used, result)
+    if (!step) {
+      draft.value = null
+      player.tryOut(null)
+      return used.lifted
+    }
+    player.endTrial()
+    project.edit(step).then((done) => {
+      draft.value = null
+      if (!done) player.draw()
+    })
+    return true
+  }
+
+  function stepOf(used: Drag, result: Draft): Step | null {
+    const { clip, track, edge } = used
+    if (used.kind === 'trim') {
+      const to = edge === 'start' ? result.start : result.end
+      const from = edge === 'start' ? startOf(clip) : endOf(clip)
+      return to === from ? null : trimStep(clip, edge, to)
+    }
+    if (result.start === startOf(clip) && result.track === track.id) return null
+    const start = onFrame(result.start)
+    return { kind: 'move', clip: clip.id ?? '', to: start, track: result.track }
+  }
+
+  function trimStep(clip: Clip, edge: 'start' | 'end', to: number): Step {
+    return { kind: 'trim', clip: clip.id ?? '', edge, to }
+  }
+
+  function forget() {
+    window.clearTimeout(holding)
+    if (draft.value && drag?.kind === 'trim') player.tryOut(null)
+    drag = null
+    draft.value = null
+    snapped.value = null
+  }
+
+  onScopeDispose(forget)
+
+  return {
+    draft,
+    snapped,
+    active,
+    down,
+    move,
+    up,
+    forget,
+    isLifted: () => Boolean(drag?.lifted),
+    snapPx: computed(() => (snapped.value === null ? null : toPx(snapped.value, zoom.value))),
+  }
+}

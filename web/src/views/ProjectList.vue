@@ -1,0 +1,250 @@
+<script setup lang="ts">
+import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import IconDots from '~icons/tabler/dots'
+import IconLogout from '~icons/tabler/logout'
+import IconPlus from '~icons/tabler/plus'
+import { client, need } from '@/api/client'
+import type { ProjectCard } from '@/api/types'
+import KiteMark from '@/controls/KiteMark.vue'
+import NewProject from '@/views/NewProject.vue'
+import { useNotes } from '@/stores/notes'
+import { useSession } from '@/stores/session'
+import { frameOf, lengthLabel, rateLabel } from '@/time'
+
+const notes = useNotes()
+const session = useSession()
+const router = useRouter()
+const projects = ref<ProjectCard[] | null>(null)
+const making = ref(false)
+const deleting = ref<ProjectCard | null>(null)
+const renaming = ref<ProjectCard | null>(null)
+const newName = ref('')
+
+async function load() {
+  try {
+    projects.value = await need(client.GET('/api/projects'))
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+onMounted(load)
+
+function cover(card: ProjectCard): string {
+  const frame = frameOf(card.length / 3, { num: card.rate.num ?? 30, den: card.rate.den ?? 1 })
+  return `/api/projects/${card.id}/revisions/${card.revision}/frames/${frame}?long_side=480`
+}
+
+function shape(card: ProjectCard): string {
+  const rate = rateLabel({ num: card.rate.num ?? 30, den: card.rate.den ?? 1 })
+  return `${card.width} × ${card.height} · ${rate} fps`
+}
+
+function changed(card: ProjectCard): string {
+  return new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(
+    new Date(card.changed_at),
+  )
+}
+
+async function remove() {
+  const card = deleting.value
+  if (!card) return
+  try {
+    await need(client.DELETE('/api/projects/{id}', { params: { path: { id: card.id } } }))
+    await load()
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+async function rename() {
+  const card = renaming.value
+  if (!card || !newName.value.trim()) return
+  try {
+    await need(
+      client.PATCH('/api/projects/{id}', {
+        params: { path: { id: card.id } },
+        body: { name: newName.value },
+      }),
+    )
+    await load()
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+function askName(card: ProjectCard) {
+  newName.value = card.name
+  renaming.value = card
+}
+
+async function leave() {
+  await session.signOut()
+  await router.push('/sign-in')
+}
+</script>
+
+<template>
+  <div class="page">
+    <header class="bar">
+      <KiteMark />
+      <h1 class="wordmark m-0">Velvet Kite</h1>
+      <span class="spacer" />
+      <span class="quiet small name clip-text">{{ session.name }}</span>
+      <BButton variant="secondary" @click="leave"><IconLogout aria-hidden="true" />Sign out</BButton>
+    </header>
+    <main class="content">
+      <div class="d-flex align-items-center mb-3 gap-3">
+        <h2 class="title m-0">Projects</h2>
+        <span class="spacer" />
+        <BButton variant="primary" @click="making = true">
+          <IconPlus aria-hidden="true" />New project
+        </BButton>
+      </div>
+      <p v-if="projects === null" class="quiet">Loading your projects</p>
+      <div v-else-if="!projects.length" class="empty panel">
+        <KiteMark />
+        <strong>No project yet</strong>
+        <span>A project holds the takes and the timeline of one film. Make one to begin.</span>
+        <BButton variant="primary" @click="making = true">New project</BButton>
+      </div>
+      <ul v-else class="cards">
+        <li v-for="card in projects" :key="card.id" class="card-of">
+          <RouterLink
+            :to="{ name: 'studio', params: { id: card.id, stage: card.length ? 'cut' : 'gather' } }"
+            class="cover"
+            :aria-label="`Open ${card.name}`"
+          >
+            <img v-if="card.length" :src="cover(card)" alt="" loading="lazy" />
+            <span v-else class="empty small">Nothing placed yet</span>
+            <span v-if="card.length" class="length">{{ lengthLabel(card.length) }}</span>
+          </RouterLink>
+          <div class="facts">
+            <div class="words">
+              <div class="fw-semibold clip-text">{{ card.name }}</div>
+              <div class="tiny quiet clip-text">{{ shape(card) }}</div>
+              <div class="tiny quiet clip-text">{{ changed(card) }}</div>
+            </div>
+            <BDropdown no-caret :variant="null" toggle-class="btn-bare" placement="bottom-end">
+              <template #button-content>
+                <IconDots :aria-label="`More for ${card.name}`" />
+              </template>
+              <BDropdownItemButton @click="askName(card)">Rename</BDropdownItemButton>
+              <BDropdownItemButton variant="danger" @click="deleting = card">
+                Delete
+              </BDropdownItemButton>
+            </BDropdown>
+          </div>
+        </li>
+      </ul>
+    </main>
+    <NewProject v-model="making" />
+    <BModal
+      :model-value="deleting !== null"
+      title="Delete this project?"
+      ok-title="Delete the project"
+      ok-variant="danger"
+      cancel-title="Keep it"
+      @ok="remove"
+      @hidden="deleting = null"
+    >
+      “{{ deleting?.name }}” goes with its history and its films. Its takes stay on the server.
+    </BModal>
+    <BModal
+      :model-value="renaming !== null"
+      title="Rename the project"
+      ok-title="Rename"
+      cancel-title="Cancel"
+      @ok="rename"
+      @hidden="renaming = null"
+    >
+      <input v-model="newName" class="form-control" maxlength="200" aria-label="Name" />
+    </BModal>
+  </div>
+</template>
+
+<style scoped>
+.page {
+  min-height: 100%;
+  background: radial-gradient(900px 420px at 85% -10%, #5d438440, transparent), var(--page);
+}
+.bar {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 12px 20px;
+}
+.name {
+  max-width: 30vw;
+}
+.spacer {
+  flex: 1;
+}
+.content {
+  padding: 8px 20px 40px;
+  max-width: 1240px;
+  margin: 0 auto;
+}
+.title {
+  font-size: 17px;
+}
+.cards {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 16px;
+}
+.card-of {
+  background: var(--panel);
+  border-radius: 14px 14px 3px 14px;
+}
+.cover {
+  position: relative;
+  display: grid;
+  place-items: center;
+  height: 280px;
+  background: var(--neutral);
+  border-radius: 14px 14px 0 0;
+  overflow: hidden;
+  text-decoration: none;
+}
+.cover img {
+  max-width: 100%;
+  max-height: 100%;
+}
+.length {
+  position: absolute;
+  right: 10px;
+  bottom: 10px;
+  background: #17141acc;
+  color: var(--text);
+  border-radius: 8px 8px 2px 8px;
+  padding: 2px 8px;
+  font-size: 12px;
+  font-weight: 600;
+}
+.facts {
+  display: flex;
+  align-items: center;
+  padding: 8px 6px 8px 14px;
+}
+.words {
+  flex: 1;
+  min-width: 0;
+}
+@media (max-width: 500px) {
+  .cards {
+    grid-template-columns: 1fr 1fr;
+    gap: 12px;
+  }
+  .cover {
+    height: 240px;
+  }
+  .name {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,186 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { BButton, BFormSelect, BModal } from 'bootstrap-vue-next'
+import IconRedo from '~icons/tabler/arrow-forward-up'
+import IconUndo from '~icons/tabler/arrow-back-up'
+import IconHome from '~icons/tabler/chevron-left'
+import { client, need } from '@/api/client'
+import type { FrameRate } from '@/api/types'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { SHAPES, shapeName } from '@/views/shapes'
+import { rateLabel } from '@/time'
+
+const props = defineProps<{ projectId: string }>()
+const project = useProject()
+const notes = useNotes()
+const router = useRouter()
+const asking = ref(false)
+const name = ref('')
+const shape = ref('')
+const rate = ref('')
+const rates = ref<FrameRate[]>([])
+
+const facts = computed(() => {
+  const canvas = project.document?.canvas
+  if (!canvas) return ''
+  const size = `${canvas.width} × ${canvas.height}`
+  return `${shapeName(canvas.width, canvas.height)} · ${size} · ${rateLabel(project.rate)} fps`
+})
+const saved = computed(() => (project.waiting ? 'saving' : `saved · step ${project.step}`))
+const shapeOptions = computed(() => {
+  const canvas = project.document?.canvas
+  const known = SHAPES.map((one) => ({
+    value: `${one.width}×${one.height}`,
+    text: `${one.name} (${one.width} × ${one.height})`,
+  }))
+  const own = canvas ? `${canvas.width}×${canvas.height}` : ''
+  const isKnown = known.some((one) => one.value === own)
+  return isKnown ? known : [{ value: own, text: own }, ...known]
+})
+const rateOptions = computed(() =>
+  rates.value.map((one) => ({ value: `${one.num}/${one.den}`, text: rateLabel(one) })),
+)
+
+async function ask() {
+  name.value = project.name
+  const canvas = project.document?.canvas
+  shape.value = canvas ? `${canvas.width}×${canvas.height}` : ''
+  rate.value = `${project.rate.num}/${project.rate.den}`
+  asking.value = true
+  try {
+    const choices = await need(client.GET('/api/choices'))
+    rates.value = choices.rates.map((one) => ({ num: one.num ?? 30, den: one.den ?? 1 }))
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+async function set() {
+  try {
+    if (name.value.trim() && name.value !== project.name) await project.rename(name.value.trim())
+  } catch (error) {
+    notes.problem(error)
+  }
+  const canvas = project.document?.canvas
+  const [width = 0, height = 0] = shape.value.split('×').map(Number)
+  if (canvas && (width !== canvas.width || height !== canvas.height)) {
+    await project.edit({ kind: 'set_canvas', canvas: { ...canvas, width, height } })
+  }
+  const [num = 30, den = 1] = rate.value.split('/').map(Number)
+  if (num !== project.rate.num || den !== project.rate.den) {
+    await project.edit({ kind: 'set_rate', rate: { num, den } })
+  }
+}
+
+function send() {
+  router.push({ name: 'studio', params: { id: props.projectId, stage: 'send' } })
+}
+</script>
+
+<template>
+  <header class="top">
+    <RouterLink to="/" class="btn btn-bare home" aria-label="All projects">
+      <IconHome aria-hidden="true" />
+    </RouterLink>
+    <button class="name clip-text" title="Name, shape and frame rate" @click="ask">
+      {{ project.name || 'Opening' }}
+    </button>
+    <button class="facts" title="Shape and frame rate" @click="ask">{{ facts }}</button>
+    <span class="spacer" />
+    <span class="saved tiny quiet" role="status">{{ saved }}</span>
+    <button
+      class="btn btn-bare"
+      aria-label="Undo"
+      title="Undo (Ctrl + Z)"
+      :disabled="!project.canUndo"
+      data-test="undo"
+      @click="project.undo()"
+    >
+      <IconUndo aria-hidden="true" />
+    </button>
+    <button
+      class="btn btn-bare"
+      aria-label="Do again"
+      title="Do again (Ctrl + Shift + Z)"
+      :disabled="!project.canRedo"
+      data-test="redo"
+      @click="project.redo()"
+    >
+      <IconRedo aria-hidden="true" />
+    </button>
+    <BButton variant="primary" @click="send">Send</BButton>
+    <BModal v-model="asking" title="Project" ok-title="Set" cancel-title="Cancel" cancel-variant="secondary" @ok="set">
+      <label class="form-label" for="the-name">Name</label>
+      <input id="the-name" v-model="name" class="form-control mb-3" maxlength="200" />
+      <label class="form-label" for="the-shape">Shape</label>
+      <BFormSelect id="the-shape" v-model="shape" :options="shapeOptions" class="mb-1" />
+      <p class="small quiet">Pictures keep their place from the middle.</p>
+      <label class="form-label" for="the-rate">Frames a second</label>
+      <BFormSelect id="the-rate" v-model="rate" :options="rateOptions" class="mb-1" />
+      <p class="small quiet mb-0">Clips keep their times, to the nearest frame. Both can be undone.</p>
+    </BModal>
+  </header>
+</template>
+
+<style scoped>
+.top {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  padding: 0 14px;
+  border-bottom: 1px solid #241f29;
+  min-width: 0;
+}
+.home {
+  display: none;
+  min-width: 36px;
+}
+.name {
+  border: 0;
+  background: none;
+  color: var(--text);
+  font-family: 'Bricolage Grotesque Variable', sans-serif;
+  font-size: 17px;
+  font-weight: 700;
+  padding: 0;
+  min-height: var(--touch);
+  min-width: 60px;
+}
+.facts {
+  border: 0;
+  background: var(--raised);
+  color: var(--soft);
+  border-radius: 14px 14px 3px 14px;
+  padding: 4px 12px;
+  font-size: 12px;
+  font-weight: 600;
+  white-space: nowrap;
+  min-height: 30px;
+}
+.spacer {
+  flex: 1;
+}
+.saved {
+  white-space: nowrap;
+}
+@media (max-width: 1000px) {
+  .facts {
+    display: none;
+  }
+}
+@media (max-width: 759px) {
+  .home {
+    display: inline-flex;
+    margin-left: -10px;
+  }
+  .saved {
+    display: none;
+  }
+  .top {
+    padding: 0 10px;
+    gap: 2px;
+  }
+}
+</style>
