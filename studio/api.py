@@ -26,7 +26,6 @@ api.add_router("", exports, tags=["exports"])
 
 STATUS: Final[list[tuple[type[KiteError], int]]] = [
     (NotThere, 404),
-    (Superseded, 410),
     (Stale, 409),
     (MediaError, 422),
     (BadInput, 422),
@@ -42,6 +41,9 @@ def _answer(request: HttpRequest, problem: Problem, status: int) -> HttpResponse
 
 @api.exception_handler(KiteError)
 def on_kite_error(request: HttpRequest, error: KiteError) -> HttpResponse:
+    """An answer that nobody waits for any more is empty; the rest say what went wrong."""
+    if isinstance(error, Superseded):
+        return HttpResponse(status=204)
     status = next(status for kind, status in STATUS if isinstance(error, kind))
     return _answer(request, Problem.of(error), status)
 

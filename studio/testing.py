@@ -1,4 +1,4 @@
-"""The test runner: Django's own, with a folder of its own for everything that tests keep."""
+"""The test runner: Django's own, and a summary line."""
 
 from __future__ import annotations
 
@@ -17,14 +17,12 @@ class Runner(DiscoverRunner):
 
     def setup_test_environment(self, **kwargs: Any) -> None:
         super().setup_test_environment(**kwargs)
-        self._folder = Path(tempfile.mkdtemp(prefix="velvet-kite-"))
-        for name in ("MEDIA_DIR", "CACHE_DIR", "EXPORT_DIR"):
-            setattr(settings, name, self._folder / name.lower())
         settings.AXES_ENABLED = False
 
     def teardown_test_environment(self, **kwargs: Any) -> None:
         super().teardown_test_environment(**kwargs)
-        shutil.rmtree(self._folder, ignore_errors=True)
+        if settings.DATA_DIR.is_relative_to(tempfile.gettempdir()):
+            shutil.rmtree(settings.DATA_DIR, ignore_errors=True)
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         bad = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)

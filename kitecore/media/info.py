@@ -19,6 +19,13 @@ class Colours(Model):
     full_range: bool = False
 
 
+class Pace(Model):
+    """Frames a second as a fraction; of takes with uneven pace the average."""
+
+    num: int
+    den: int = 1
+
+
 class PictureInfo(Model):
     """Of the picture as it is shown: turned upright, square pixels.
 
@@ -33,7 +40,7 @@ class PictureInfo(Model):
     depth: int = 8
     alpha: bool = False
     colours: Colours = Colours()
-    rate: tuple[int, int] | None = None
+    rate: Pace | None = None
     variable: bool = False
     frames: int = 1
 
@@ -57,6 +64,6 @@ class MediaInfo(Model):
         """The rate a project gets when this take sets it."""
         if self.picture is None or self.picture.rate is None:
             return FrameRate()
-        num, den = self.picture.rate
-        best: Rate = min(RATES, key=lambda rate: abs(rate.num / rate.den - num / den))
+        pace = self.picture.rate.num / self.picture.rate.den
+        best: Rate = min(RATES, key=lambda rate: abs(rate.num / rate.den - pace))
         return FrameRate(num=best.num, den=best.den)

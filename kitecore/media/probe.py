@@ -12,7 +12,7 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 from kitecore.errors import BrokenMedia, NotMedia
 from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
 from kitecore.media.index import FrameIndex, build_index
-from kitecore.media.info import Colours, MediaInfo, PictureInfo, SoundInfo
+from kitecore.media.info import Colours, MediaInfo, Pace, PictureInfo, SoundInfo
 from kitecore.media.sniff import HEAD, STILLS, sniff
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -49,7 +49,11 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
         return MediaInfo(kind="sound", container=family, length=sound_end, sound=sound), None
     index = build_index(path)
     picture = picture.model_copy(
-        update={"rate": index.rate, "variable": index.variable, "frames": len(index)}
+        update={
+            "rate": Pace(num=index.rate[0], den=index.rate[1]),
+            "variable": index.variable,
+            "frames": len(index),
+        }
     )
     info = MediaInfo(
         kind="video", container=family, length=index.end, picture=picture, sound=sound

@@ -126,7 +126,7 @@ def _piece(name: str, document: Document, kind: Kind, given: PieceQuery) -> Http
     return HttpResponse(data, content_type="video/mp4" if kind == "picture" else "audio/mp4")
 
 
-_MEDIA = {200: None, 404: Problem, 410: Problem, 422: Problem}
+_MEDIA = {200: None, 204: None, 404: Problem, 422: Problem}
 
 
 @router.post("/projects/{uuid:id}/revisions/{int:revision}/still", response=_MEDIA)

@@ -872,6 +872,19 @@ export interface components {
             /** Track */
             track: string;
         };
+        /**
+         * Pace
+         * @description Frames a second as a fraction; of takes with uneven pace the average.
+         */
+        Pace: {
+            /**
+             * Den
+             * @default 1
+             */
+            den: number;
+            /** Num */
+            num: number;
+        };
         /** Person */
         Person: {
             /**
@@ -925,11 +938,7 @@ export interface components {
              * @default
              */
             pixels: string;
-            /** Rate */
-            rate?: [
-                number,
-                number
-            ] | null;
+            rate?: components["schemas"]["Pace"] | null;
             /**
              * Turn
              * @default 0
@@ -2340,17 +2349,15 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not Found */
-            404: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
+                content?: never;
             };
-            /** @description Gone */
-            410: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2415,17 +2422,15 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not Found */
-            404: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
+                content?: never;
             };
-            /** @description Gone */
-            410: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2470,17 +2475,15 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not Found */
-            404: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
+                content?: never;
             };
-            /** @description Gone */
-            410: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2843,17 +2846,15 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not Found */
-            404: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
+                content?: never;
             };
-            /** @description Gone */
-            410: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2897,17 +2898,15 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not Found */
-            404: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
+                content?: never;
             };
-            /** @description Gone */
-            410: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

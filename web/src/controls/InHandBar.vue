@@ -48,7 +48,7 @@ const facts = computed(() => {
       <span v-else class="picture none" :class="hand.one?.clip.kind" />
       <div class="words">
         <div class="fw-semibold clip-text" data-test="in-hand">{{ title }}</div>
-        <div class="tiny quiet clip-text">{{ facts }}</div>
+        <div class="tiny quiet clip-text" :title="facts">{{ facts }}</div>
       </div>
       <button
         v-if="hand.found.length"
@@ -65,10 +65,8 @@ const facts = computed(() => {
         v-for="verb in safe"
         :key="verb.id"
         variant="secondary"
-        :class="{ worded: verb.worded }"
         :disabled="!verb.ready(now)"
         :title="verb.help"
-        :aria-label="verb.label"
         :data-test="`verb-${verb.id}`"
         @click="emit('verb', verb)"
       >
@@ -94,12 +92,11 @@ const facts = computed(() => {
         :key="verb.id"
         variant="secondary"
         :title="verb.help"
-        :aria-label="verb.label"
         :data-test="`verb-${verb.id}`"
         @click="emit('verb', verb)"
       >
         <component :is="verb.icon" aria-hidden="true" />
-        <span v-if="verb.id === 'delete-close'" class="word">Close gap</span>
+        <span class="word">{{ verb.label }}</span>
       </BButton>
     </div>
   </section>
@@ -122,7 +119,7 @@ const facts = computed(() => {
   align-items: center;
   gap: 10px;
   flex: 0 0 auto;
-  width: 218px;
+  width: 196px;
   padding-right: 8px;
   border-right: 1px solid var(--line);
 }
@@ -161,35 +158,26 @@ const facts = computed(() => {
   gap: 6px;
   flex: none;
 }
-.verbs .btn {
-  min-width: var(--touch);
-  padding: 0 11px;
+.verbs .btn,
+.verbs :deep(.btn) {
+  flex-direction: column;
+  gap: 1px;
+  min-width: 58px;
+  min-height: 46px;
+  padding: 2px 6px;
 }
 .word {
-  display: none;
-}
-.worded .word {
-  display: inline;
-}
-@media (min-width: 1100px) {
-  .word {
-    display: inline;
-    font-size: 13px;
-  }
-  .verbs .btn:not(.worded) .icon {
-    width: 18px;
-    height: 18px;
-  }
+  font-size: 12px;
+  font-weight: 500;
+  line-height: 1.2;
+  white-space: nowrap;
 }
 .spacer {
   flex: 1;
 }
 @media (max-width: 700px) {
   .what {
-    width: 150px;
-  }
-  .worded .word {
-    display: none;
+    width: 158px;
   }
 }
 </style>

@@ -10,7 +10,9 @@ defineProps<{ shortcuts: Shortcut[] }>()
   <BModal v-model="open" title="Keys" ok-only ok-title="Close" ok-variant="secondary" scrollable>
     <dl class="sheet">
       <template v-for="one in shortcuts" :key="one.key">
-        <dt><kbd>{{ keyLabel(one.key) }}</kbd></dt>
+        <dt>
+          <kbd>{{ keyLabel(one.key) }}</kbd>
+        </dt>
         <dd>{{ one.label }}</dd>
       </template>
       <dt><kbd>Ctrl</kbd> + wheel, or pinch</dt>

@@ -65,7 +65,11 @@ function back() {
     <button
       type="button"
       class="name"
-      :title="reset === undefined ? label : `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`"
+      :title="
+        reset === undefined
+          ? label
+          : `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
+      "
       tabindex="-1"
       @dblclick="back"
     >

@@ -30,8 +30,6 @@ export interface Verb {
   key: string
   icon: Component
   danger?: boolean
-  /** Shown with its word in the bar. */
-  worded?: boolean
   shown(now: Situation): boolean
   ready(now: Situation): boolean
   step(now: Situation): Step
@@ -61,7 +59,6 @@ export const VERBS: Verb[] = [
     help: 'Cuts in two at the playhead; with nothing in hand, on all tracks',
     key: 's',
     icon: IconSplit,
-    worded: true,
     shown: () => true,
     ready: (now) => !any(now) || inside(now),
     step: (now) => ({ kind: 'split', clips: ids(now), at: now.at }),
@@ -108,8 +105,8 @@ export const VERBS: Verb[] = [
   },
   {
     id: 'fill',
-    label: 'Whole or fill',
-    help: 'Shows the whole picture, or fills the canvas with it',
+    label: 'Fill',
+    help: 'Fills the canvas with the picture, or shows the whole picture again',
     key: 'f',
     icon: IconFit,
     shown: (now) => single(now) && now.hand.every(({ clip }) => isPictured(clip)),
@@ -146,8 +143,8 @@ export const VERBS: Verb[] = [
   },
   {
     id: 'delete-close',
-    label: 'Delete and close the gap',
-    help: 'Deletes it; later clips of its track move up',
+    label: 'Close gap',
+    help: 'Deletes it and closes the gap: later clips of its track move up',
     key: 'shift+delete',
     icon: IconTrash,
     danger: true,

@@ -52,17 +52,33 @@ function move(event: PointerEvent) {
         data-test="handle-body"
         @pointerdown.stop="placing.down($event, 'move')"
       />
-      <line v-if="stalk" class="stalk" :x1="stalk.top.x" :y1="stalk.top.y" :x2="stalk.end.x" :y2="stalk.end.y" />
+      <line
+        v-if="stalk"
+        class="stalk"
+        :x1="stalk.top.x"
+        :y1="stalk.top.y"
+        :x2="stalk.end.x"
+        :y2="stalk.end.y"
+      />
       <g v-for="(spot, index) in spots" :key="index">
-        <circle class="reach" :cx="spot.x" :cy="spot.y" r="22" @pointerdown.stop="placing.down($event, 'size')" />
+        <circle
+          class="reach"
+          :cx="spot.x"
+          :cy="spot.y"
+          r="22"
+          @pointerdown.stop="placing.down($event, 'size')"
+        />
         <circle class="knob" :cx="spot.x" :cy="spot.y" r="8" />
       </g>
       <g v-if="stalk">
-        <circle class="reach" :cx="stalk.end.x" :cy="stalk.end.y" r="22" @pointerdown.stop="placing.down($event, 'turn')" />
-        <path
-          class="knob"
-          :d="`M${stalk.end.x} ${stalk.end.y - 9}l7 6-7 12-7-12z`"
+        <circle
+          class="reach"
+          :cx="stalk.end.x"
+          :cy="stalk.end.y"
+          r="22"
+          @pointerdown.stop="placing.down($event, 'turn')"
         />
+        <path class="knob" :d="`M${stalk.end.x} ${stalk.end.y - 9}l7 6-7 12-7-12z`" />
       </g>
     </g>
     <line

@@ -8,6 +8,8 @@ import { useProject } from '@/stores/project'
 
 const project = useProject()
 const { player, canvas, video } = useScreen()
+const asCanvas = (element: unknown) => (canvas.value = element as HTMLCanvasElement | null)
+const asVideo = (element: unknown) => (video.value = element as HTMLVideoElement | null)
 const room = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(room)
 
@@ -28,14 +30,14 @@ const percent = computed(() => {
     <div ref="room" class="room">
       <div class="box" :style="{ width: `${box.width}px`, height: `${box.height}px` }">
         <canvas
-          ref="canvas"
+          :ref="asCanvas"
           class="sheet"
           data-test="still"
           :data-frame="player.drawn.value"
           aria-label="The picture at the playhead"
         />
         <video
-          ref="video"
+          :ref="asVideo"
           class="sheet"
           :class="{ away: !player.moving.value }"
           playsinline

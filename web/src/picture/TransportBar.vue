@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import IconBack from '~icons/tabler/player-track-prev'
-import IconForward from '~icons/tabler/player-track-next'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { useScreen } from '@/player/inject'
@@ -27,8 +25,15 @@ const shape = computed(() => {
       <div class="tiny quiet">of {{ clockOf(project.frames, project.rate) }}</div>
     </div>
     <div class="middle">
-      <button class="btn btn-bare" aria-label="One frame back" title="One frame back (←)" @click="player.step(-1)">
-        <IconBack aria-hidden="true" />
+      <button
+        class="btn btn-bare"
+        aria-label="One frame back"
+        title="One frame back (←)"
+        @click="player.step(-1)"
+      >
+        <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
+          <path d="M14 5v14L4 12ZM19 5v14" />
+        </svg>
       </button>
       <button
         class="play"
@@ -41,8 +46,15 @@ const shape = computed(() => {
         <IconPause v-if="player.playing.value" aria-hidden="true" />
         <IconPlay v-else aria-hidden="true" />
       </button>
-      <button class="btn btn-bare" aria-label="One frame on" title="One frame on (→)" @click="player.step(1)">
-        <IconForward aria-hidden="true" />
+      <button
+        class="btn btn-bare"
+        aria-label="One frame on"
+        title="One frame on (→)"
+        @click="player.step(1)"
+      >
+        <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
+          <path d="M10 5v14l10-7ZM5 5v14" />
+        </svg>
       </button>
     </div>
     <div class="tiny quiet shape">{{ shape }} · {{ percent }} %</div>
@@ -85,6 +97,13 @@ const shape = computed(() => {
   to {
     opacity: 0.6;
   }
+}
+.step {
+  fill: none;
+  stroke: currentColor;
+  stroke-width: 2;
+  stroke-linejoin: round;
+  stroke-linecap: round;
 }
 .shape {
   text-align: right;

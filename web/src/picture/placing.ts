@@ -70,7 +70,8 @@ export function cornersOf(placed: Placed, picture: Size, canvas: Size): Point[] 
     const leanedX = sizedX - lean * sizedY
     return {
       x: canvas.width / 2 + placed.x + pivot.x + leanedX * Math.cos(turn) - sizedY * Math.sin(turn),
-      y: canvas.height / 2 + placed.y + pivot.y + leanedX * Math.sin(turn) + sizedY * Math.cos(turn),
+      y:
+        canvas.height / 2 + placed.y + pivot.y + leanedX * Math.sin(turn) + sizedY * Math.cos(turn),
     }
   })
 }

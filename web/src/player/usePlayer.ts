@@ -1,6 +1,5 @@
 import { computed, onScopeDispose, readonly, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Step } from '@/api/types'
-import { ServerError } from '@/api/client'
 import { Feeder } from './feeder'
 import { fetchStill, type Source } from './source'
 
@@ -52,6 +51,8 @@ export function usePlayer(
         edit: trial.value.step,
         signal: closing.signal,
       })
+      // Empty: the server dropped the question, since a newer one came.
+      if (!blob.size) return
       const bitmap = await createImageBitmap(blob)
       if (mine >= lastDrawn) {
         lastDrawn = mine
@@ -60,8 +61,7 @@ export function usePlayer(
         if (!playing.value) moving.value = false
       }
     } catch (error) {
-      const old = error instanceof ServerError && error.status === 410
-      if (!old && !closing.signal.aborted) onProblem(error)
+      if (!closing.signal.aborted) onProblem(error)
     } finally {
       asking -= 1
       if (wanted) draw()

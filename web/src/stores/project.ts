@@ -8,6 +8,7 @@ import { frameOf } from '@/time'
 
 type Done = Schemas['StepDone']
 type State = Schemas['State']
+type Position = Omit<State, 'id' | 'name' | 'document'>
 type Move = 'undo' | 'redo'
 
 /** The open project: its document, and the steps on their way to the server, one after another. */
@@ -41,7 +42,7 @@ export const useProject = defineStore('project', () => {
     place(state)
   }
 
-  function place(at: Schemas['Position']) {
+  function place(at: Position) {
     revision.value = at.revision
     step.value = at.step
     label.value = at.label
@@ -56,9 +57,15 @@ export const useProject = defineStore('project', () => {
     place(done)
   }
 
+  async function fetchState(project: string): Promise<State> {
+    const asked = client.GET('/api/projects/{id}', { params: { path: { id: project } } })
+    // The client's types forget that points have exactly two numbers.
+    return (await need(asked)) as unknown as State
+  }
+
   async function open(project: string) {
     document.value = null
-    take(await need(client.GET('/api/projects/{id}', { params: { path: { id: project } } })))
+    take(await fetchState(project))
   }
 
   /**
@@ -91,10 +98,7 @@ export const useProject = defineStore('project', () => {
   }
 
   async function catchUp() {
-    const state = await need(
-      client.GET('/api/projects/{id}', { params: { path: { id: id.value } } }),
-    )
-    take(state)
+    take(await fetchState(id.value))
     notes.told('The project was changed elsewhere. Your step was added to the newest version.')
   }
 

@@ -287,7 +287,7 @@ watch(playheadPx, (px) => {
             <span
               v-for="mark in marks"
               :key="mark.px"
-              class="mark"
+              class="notch"
               :class="{ large: mark.label }"
               :style="{ transform: `translateX(${mark.px}px)` }"
               >{{ mark.label }}</span
@@ -406,7 +406,7 @@ watch(playheadPx, (px) => {
   touch-action: none;
   overflow: hidden;
 }
-.mark {
+.notch {
   position: absolute;
   left: 0;
   bottom: 0;
@@ -416,7 +416,7 @@ watch(playheadPx, (px) => {
   color: var(--quiet);
   white-space: nowrap;
 }
-.mark.large {
+.notch.large {
   height: 24px;
   padding-left: 4px;
   border-left-color: #453c4e;

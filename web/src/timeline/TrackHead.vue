@@ -13,7 +13,9 @@ const props = defineProps<{ track: Track; height: number }>()
 const project = useProject()
 const naming = ref(false)
 
-function set(change: Partial<Pick<Track, 'name' | 'hidden' | 'muted' | 'solo' | 'locked' | 'closes_gaps'>>) {
+function set(
+  change: Partial<Pick<Track, 'name' | 'hidden' | 'muted' | 'solo' | 'locked' | 'closes_gaps'>>,
+) {
   project.edit({ kind: 'set_track', track: props.track.id ?? '', ...change })
 }
 
@@ -44,7 +46,14 @@ function rename(event: Event) {
       @keydown.enter="rename"
       @keydown.esc="naming = false"
     />
-    <BDropdown v-else :variant="null" no-caret toggle-class="btn-bare name" teleport-to="body" strategy="fixed">
+    <BDropdown
+      v-else
+      :variant="null"
+      no-caret
+      toggle-class="btn-bare name"
+      teleport-to="body"
+      strategy="fixed"
+    >
       <template #button-content>
         <span class="clip-text">{{ track.name }}</span>
         <IconLock v-if="track.locked" class="lock" aria-label="locked" />
@@ -59,7 +68,10 @@ function rename(event: Event) {
       <BDropdownItemButton @click="set({ locked: !track.locked })">
         {{ track.locked ? 'Unlock' : 'Lock' }}
       </BDropdownItemButton>
-      <BDropdownItemButton v-if="track.kind === 'main'" @click="set({ closes_gaps: !track.closes_gaps })">
+      <BDropdownItemButton
+        v-if="track.kind === 'main'"
+        @click="set({ closes_gaps: !track.closes_gaps })"
+      >
         {{ track.closes_gaps ? 'Leave gaps open' : 'Close gaps' }}
       </BDropdownItemButton>
       <BDropdownItemButton @click="order(1)">Move up</BDropdownItemButton>

@@ -39,7 +39,9 @@ const size = computed(() => {
   return known ? [known.width, known.height] : [width.value, height.value]
 })
 const fits = computed(() =>
-  size.value.every((side) => Number.isInteger(side) && side >= 16 && side <= 4096 && side % 2 === 0),
+  size.value.every(
+    (side) => Number.isInteger(side) && side >= 16 && side <= 4096 && side % 2 === 0,
+  ),
 )
 
 async function make() {
@@ -89,12 +91,7 @@ async function make() {
           <span class="fw-semibold small">{{ one.name }}</span>
           <span class="tiny quiet">{{ one.width }} × {{ one.height }}</span>
         </button>
-        <button
-          type="button"
-          class="shape"
-          :aria-pressed="shape === 'own'"
-          @click="shape = 'own'"
-        >
+        <button type="button" class="shape" :aria-pressed="shape === 'own'" @click="shape = 'own'">
           <span class="frame own" />
           <span class="fw-semibold small">Own size</span>
           <span class="tiny quiet">up to 4096</span>

@@ -92,7 +92,9 @@ async function leave() {
       <h1 class="wordmark m-0">Velvet Kite</h1>
       <span class="spacer" />
       <span class="quiet small name clip-text">{{ session.name }}</span>
-      <BButton variant="secondary" @click="leave"><IconLogout aria-hidden="true" />Sign out</BButton>
+      <BButton variant="secondary" @click="leave"
+        ><IconLogout aria-hidden="true" />Sign out</BButton
+      >
     </header>
     <main class="content">
       <div class="d-flex align-items-center mb-3 gap-3">
@@ -136,6 +138,11 @@ async function leave() {
               </BDropdownItemButton>
             </BDropdown>
           </div>
+        </li>
+        <li>
+          <button class="new" @click="making = true">
+            <IconPlus aria-hidden="true" />New project
+          </button>
         </li>
       </ul>
     </main>
@@ -225,6 +232,24 @@ async function leave() {
   padding: 2px 8px;
   font-size: 12px;
   font-weight: 600;
+}
+.new {
+  display: grid;
+  place-items: center;
+  align-content: center;
+  gap: 8px;
+  width: 100%;
+  height: 100%;
+  min-height: 200px;
+  background: none;
+  color: var(--soft);
+  border: 2px dashed var(--line);
+  border-radius: 14px 14px 3px 14px;
+  font-weight: 600;
+}
+.new:hover {
+  border-color: var(--accent);
+  color: var(--text);
 }
 .facts {
   display: flex;

@@ -120,7 +120,12 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 
 <template>
   <div class="studio" :class="layout">
-    <StageRail :stage="stage" :project-id="id" @keys="keysShown = true" @flip="otherSide = !otherSide" />
+    <StageRail
+      :stage="stage"
+      :project-id="id"
+      @keys="keysShown = true"
+      @flip="otherSide = !otherSide"
+    />
     <TopBar :project-id="id" />
     <main class="bench" :aria-label="stage">
       <button
@@ -205,8 +210,8 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     'top' 46px
     'picture' minmax(0, 1fr)
     'hand' auto
-    'time' 148px
-    'bench' 158px
+    'time' 172px
+    'bench' 150px
     'rail' auto / minmax(0, 1fr);
 }
 .phone.tall {

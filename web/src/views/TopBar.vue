@@ -111,7 +111,14 @@ function send() {
       <IconRedo aria-hidden="true" />
     </button>
     <BButton variant="primary" @click="send">Send</BButton>
-    <BModal v-model="asking" title="Project" ok-title="Set" cancel-title="Cancel" cancel-variant="secondary" @ok="set">
+    <BModal
+      v-model="asking"
+      title="Project"
+      ok-title="Set"
+      cancel-title="Cancel"
+      cancel-variant="secondary"
+      @ok="set"
+    >
       <label class="form-label" for="the-name">Name</label>
       <input id="the-name" v-model="name" class="form-control mb-3" maxlength="200" />
       <label class="form-label" for="the-shape">Shape</label>
@@ -119,7 +126,9 @@ function send() {
       <p class="small quiet">Pictures keep their place from the middle.</p>
       <label class="form-label" for="the-rate">Frames a second</label>
       <BFormSelect id="the-rate" v-model="rate" :options="rateOptions" class="mb-1" />
-      <p class="small quiet mb-0">Clips keep their times, to the nearest frame. Both can be undone.</p>
+      <p class="small quiet mb-0">
+        Clips keep their times, to the nearest frame. Both can be undone.
+      </p>
     </BModal>
   </header>
 </template>
@@ -177,6 +186,9 @@ function send() {
   }
   .saved {
     display: none;
+  }
+  .btn-primary {
+    min-height: 36px;
   }
   .top {
     padding: 0 10px;

@@ -87,20 +87,107 @@ function fade(which: 'fade_in' | 'fade_out', value: number) {
             </button>
           </div>
         </div>
-        <ValueField label="Across" :value="position?.[0] ?? 0" :low="-canvas.width" :high="canvas.width" :step="1" unit="px" :reset="0" :note="position ? '' : KEYED" @trying="trying({ 'place/position': [$event, position?.[1] ?? 0] })" @set="set({ 'place/position': [$event, position?.[1] ?? 0] })" />
-        <ValueField label="Down" :value="position?.[1] ?? 0" :low="-canvas.height" :high="canvas.height" :step="1" unit="px" :reset="0" :note="position ? '' : KEYED" @trying="trying({ 'place/position': [position?.[0] ?? 0, $event] })" @set="set({ 'place/position': [position?.[0] ?? 0, $event] })" />
-        <ValueField label="Size" :value="(size?.[0] ?? 1) * 100" :low="5" :high="300" :step="1" unit="%" :reset="100" :note="size ? '' : KEYED" @trying="trying(sized($event))" @set="set(sized($event))" />
-        <ValueField label="Turn" :value="plain(pictured.place.turn) ?? 0" :low="-180" :high="180" :step="0.5" :digits="1" unit="°" :reset="0" :note="plain(pictured.place.turn) === null ? KEYED : ''" @trying="trying({ 'place/turn': $event })" @set="set({ 'place/turn': $event })" />
-        <ValueField label="Opacity" :value="(plain(pictured.opacity) ?? 1) * 100" :low="0" :high="100" :step="1" unit="%" :reset="100" :note="plain(pictured.opacity) === null ? KEYED : ''" @trying="trying({ opacity: $event / 100 })" @set="set({ opacity: Math.min(1, Math.max(0, $event / 100)) })" />
+        <ValueField
+          label="Across"
+          :value="position?.[0] ?? 0"
+          :low="-canvas.width"
+          :high="canvas.width"
+          :step="1"
+          unit="px"
+          :reset="0"
+          :note="position ? '' : KEYED"
+          @trying="trying({ 'place/position': [$event, position?.[1] ?? 0] })"
+          @set="set({ 'place/position': [$event, position?.[1] ?? 0] })"
+        />
+        <ValueField
+          label="Down"
+          :value="position?.[1] ?? 0"
+          :low="-canvas.height"
+          :high="canvas.height"
+          :step="1"
+          unit="px"
+          :reset="0"
+          :note="position ? '' : KEYED"
+          @trying="trying({ 'place/position': [position?.[0] ?? 0, $event] })"
+          @set="set({ 'place/position': [position?.[0] ?? 0, $event] })"
+        />
+        <ValueField
+          label="Size"
+          :value="(size?.[0] ?? 1) * 100"
+          :low="5"
+          :high="300"
+          :step="1"
+          unit="%"
+          :reset="100"
+          :note="size ? '' : KEYED"
+          @trying="trying(sized($event))"
+          @set="set(sized($event))"
+        />
+        <ValueField
+          label="Turn"
+          :value="plain(pictured.place.turn) ?? 0"
+          :low="-180"
+          :high="180"
+          :step="0.5"
+          :digits="1"
+          unit="°"
+          :reset="0"
+          :note="plain(pictured.place.turn) === null ? KEYED : ''"
+          @trying="trying({ 'place/turn': $event })"
+          @set="set({ 'place/turn': $event })"
+        />
+        <ValueField
+          label="Opacity"
+          :value="(plain(pictured.opacity) ?? 1) * 100"
+          :low="0"
+          :high="100"
+          :step="1"
+          unit="%"
+          :reset="100"
+          :note="plain(pictured.opacity) === null ? KEYED : ''"
+          @trying="trying({ opacity: $event / 100 })"
+          @set="set({ opacity: Math.min(1, Math.max(0, $event / 100)) })"
+        />
       </fieldset>
       <fieldset v-if="sounding" :disabled="locked">
         <div class="line">
           <h2>Sound</h2>
           <span v-if="sounding.muted" class="small quiet">muted</span>
         </div>
-        <ValueField label="Gain" :value="plain(sounding.gain) ?? 0" :low="-60" :high="12" :step="0.5" :digits="1" unit="dB" :reset="0" :note="plain(sounding.gain) === null ? KEYED : ''" @set="set({ gain: Math.min(24, Math.max(-60, $event)) })" />
-        <ValueField label="Fade in" :value="seconds(sounding.fade_in)" :low="0" :high="Math.min(5, seconds(clip.length))" :step="0.1" :digits="2" unit="s" :reset="0" @set="fade('fade_in', $event)" />
-        <ValueField label="Fade out" :value="seconds(sounding.fade_out)" :low="0" :high="Math.min(5, seconds(clip.length))" :step="0.1" :digits="2" unit="s" :reset="0" @set="fade('fade_out', $event)" />
+        <ValueField
+          label="Gain"
+          :value="plain(sounding.gain) ?? 0"
+          :low="-60"
+          :high="12"
+          :step="0.5"
+          :digits="1"
+          unit="dB"
+          :reset="0"
+          :note="plain(sounding.gain) === null ? KEYED : ''"
+          @set="set({ gain: Math.min(24, Math.max(-60, $event)) })"
+        />
+        <ValueField
+          label="Fade in"
+          :value="seconds(sounding.fade_in)"
+          :low="0"
+          :high="Math.min(5, seconds(clip.length))"
+          :step="0.1"
+          :digits="2"
+          unit="s"
+          :reset="0"
+          @set="fade('fade_in', $event)"
+        />
+        <ValueField
+          label="Fade out"
+          :value="seconds(sounding.fade_out)"
+          :low="0"
+          :high="Math.min(5, seconds(clip.length))"
+          :step="0.1"
+          :digits="2"
+          unit="s"
+          :reset="0"
+          @set="fade('fade_out', $event)"
+        />
       </fieldset>
     </section>
     <section v-else class="panel empty">
@@ -146,9 +233,9 @@ fieldset + fieldset {
 @media (max-width: 759px) {
   .cut {
     grid-template-columns: 1fr;
+    grid-auto-rows: max-content;
     overflow-y: auto;
     padding-top: 20px;
-    align-content: start;
   }
   .join {
     order: 2;

@@ -45,7 +45,10 @@ function picture(frame: number): string {
     </div>
     <div v-if="!nearest" class="empty">
       <strong>No join yet</strong>
-      <span>Where two clips of the main track meet, the last picture of the one and the first of the other stand here side by side.</span>
+      <span
+        >Where two clips of the main track meet, the last picture of the one and the first of the
+        other stand here side by side.</span
+      >
     </div>
     <template v-else>
       <div class="pair">
@@ -59,7 +62,11 @@ function picture(frame: number): string {
         </button>
       </div>
       <div class="line ways">
-        <BButton variant="secondary" :disabled="!previous" @click="previous && player.seek(previous.frame)">
+        <BButton
+          variant="secondary"
+          :disabled="!previous"
+          @click="previous && player.seek(previous.frame)"
+        >
           <IconBefore aria-hidden="true" />Join before
         </BButton>
         <BButton variant="secondary" :disabled="!next" @click="next && player.seek(next.frame)">

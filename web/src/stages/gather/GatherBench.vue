@@ -87,7 +87,9 @@ function dropped(event: DragEvent) {
         <span>Videos, pictures and sounds; several at once, or drop them here.</span>
       </div>
       <p v-else-if="library.loaded && !shown.length" class="empty small">
-        {{ filter === 'all' ? 'They appear here as soon as they have arrived.' : 'None of that kind.' }}
+        {{
+          filter === 'all' ? 'They appear here as soon as they have arrived.' : 'None of that kind.'
+        }}
       </p>
       <ul v-else class="grid">
         <TakeCard
@@ -155,6 +157,7 @@ function dropped(event: DragEvent) {
 @media (max-width: 759px) {
   .gather {
     grid-template-columns: 1fr;
+    grid-auto-rows: max-content;
     overflow-y: auto;
     padding-top: 20px;
   }

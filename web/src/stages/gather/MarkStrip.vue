@@ -49,8 +49,10 @@ function move(event: PointerEvent) {
   if (!dragging) return
   const tick = tickOf(event)
   const least = TICKS_PER_SECOND / 30
-  if (dragging === 'from') dragged.value = { ...span.value, from: Math.min(tick, span.value.to - least) }
-  if (dragging === 'to') dragged.value = { ...span.value, to: Math.max(tick, span.value.from + least) }
+  if (dragging === 'from')
+    dragged.value = { ...span.value, from: Math.min(tick, span.value.to - least) }
+  if (dragging === 'to')
+    dragged.value = { ...span.value, to: Math.max(tick, span.value.from + least) }
   emit('seek', Math.min(tick, props.length - 1))
 }
 
@@ -83,7 +85,11 @@ function up() {
     <span class="shade" :style="{ left: 0, width: share(span.from) }" />
     <span class="shade" :style="{ left: share(span.to), right: 0 }" />
     <span class="span" :style="{ left: share(span.from), width: share(span.to - span.from) }" />
-    <span class="grip" :style="{ left: share(span.from) }" @pointerdown.stop="down($event, 'from')" />
+    <span
+      class="grip"
+      :style="{ left: share(span.from) }"
+      @pointerdown.stop="down($event, 'from')"
+    />
     <span class="grip" :style="{ left: share(span.to) }" @pointerdown.stop="down($event, 'to')" />
     <span class="at" :style="{ left: share(at) }" />
   </div>

@@ -67,7 +67,7 @@ const doing = computed(() =>
   position: relative;
   display: grid;
   place-items: center;
-  height: 78px;
+  height: 112px;
   border-radius: 10px 10px 0 0;
   overflow: hidden;
   background: #231f28;

@@ -40,9 +40,7 @@ watch(
     source.value = null
     if (!id) return
     try {
-      const facts = await need(
-        client.GET('/api/takes/{id}/playing', { params: { path: { id } } }),
-      )
+      const facts = await need(client.GET('/api/takes/{id}/playing', { params: { path: { id } } }))
       if (library.chosen !== id) return
       const rate = { num: facts.rate_num, den: facts.rate_den }
       source.value = { base: `/api/takes/${id}`, frames: facts.frames, rate }
@@ -105,9 +103,17 @@ function rename() {
     <template v-else>
       <div class="line">
         <h2 class="clip-text">{{ take.name }}</h2>
-        <BDropdown :variant="null" no-caret toggle-class="btn-bare" teleport-to="body" strategy="fixed">
+        <BDropdown
+          :variant="null"
+          no-caret
+          toggle-class="btn-bare"
+          teleport-to="body"
+          strategy="fixed"
+        >
           <template #button-content><IconDots aria-label="More for this take" /></template>
-          <BDropdownItemButton @click="((name = take.name), (naming = true))">Rename</BDropdownItemButton>
+          <BDropdownItemButton @click="((name = take.name), (naming = true))"
+            >Rename</BDropdownItemButton
+          >
           <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
             Remove from the library
           </BDropdownItemButton>
@@ -120,7 +126,12 @@ function rename() {
       </div>
       <template v-else>
         <div class="screen">
-          <canvas v-show="hasPicture" ref="canvas" aria-label="The take’s picture" data-test="take-still" />
+          <canvas
+            v-show="hasPicture"
+            ref="canvas"
+            aria-label="The take’s picture"
+            data-test="take-still"
+          />
           <video ref="video" playsinline :class="{ away: !player.moving.value || !hasPicture }" />
           <span v-if="!hasPicture" class="empty small">Sound only</span>
           <span v-if="!usable" class="empty small">Looking at the file</span>
@@ -136,13 +147,35 @@ function rename() {
           @mark="setMarks"
         />
         <div v-if="moves" class="line">
-          <BButton variant="secondary" :disabled="!usable" :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'" @click="player.toggle()">
-            <IconPause v-if="player.playing.value" aria-hidden="true" /><IconPlay v-else aria-hidden="true" />
+          <BButton
+            variant="secondary"
+            :disabled="!usable"
+            :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'"
+            @click="player.toggle()"
+          >
+            <IconPause v-if="player.playing.value" aria-hidden="true" /><IconPlay
+              v-else
+              aria-hidden="true"
+            />
           </BButton>
-          <BButton variant="secondary" :disabled="!usable" data-test="mark-in" @click="mark('mark_in')">In</BButton>
-          <BButton variant="secondary" :disabled="!usable" data-test="mark-out" @click="mark('mark_out')">Out</BButton>
+          <BButton
+            variant="secondary"
+            :disabled="!usable"
+            data-test="mark-in"
+            @click="mark('mark_in')"
+            >In</BButton
+          >
+          <BButton
+            variant="secondary"
+            :disabled="!usable"
+            data-test="mark-out"
+            @click="mark('mark_out')"
+            >Out</BButton
+          >
           <span class="spacer" />
-          <span class="fw-semibold" data-test="part-length">{{ lengthLabel(part.to - part.from) }}</span>
+          <span class="fw-semibold" data-test="part-length">{{
+            lengthLabel(part.to - part.from)
+          }}</span>
         </div>
         <div class="verbs">
           <BButton
@@ -159,7 +192,14 @@ function rename() {
         </div>
       </template>
     </template>
-    <BModal v-model="naming" title="Rename the take" ok-title="Rename" cancel-title="Cancel" cancel-variant="secondary" @ok="rename">
+    <BModal
+      v-model="naming"
+      title="Rename the take"
+      ok-title="Rename"
+      cancel-title="Cancel"
+      cancel-variant="secondary"
+      @ok="rename"
+    >
       <input v-model="name" class="form-control" maxlength="200" aria-label="Name" />
     </BModal>
   </section>
@@ -187,7 +227,7 @@ function rename() {
 .screen {
   position: relative;
   flex: 1;
-  min-height: 96px;
+  min-height: 140px;
   background: var(--neutral);
   border-radius: 8px 8px 2px 8px;
   overflow: hidden;

@@ -45,11 +45,17 @@ const facts = computed(() => {
       <div class="tiny quiet clip-text">{{ facts }}</div>
       <div class="small soft clip-text" :title="state">{{ state }}</div>
       <BProgress v-if="isUnfinished(film)" :max="film.frames">
-        <BProgressBar :value="film.done" variant="primary" :aria-label="`${film.title}, frames made`" />
+        <BProgressBar
+          :value="film.done"
+          variant="primary"
+          :aria-label="`${film.title}, frames made`"
+        />
       </BProgress>
       <div v-if="film.state === 'failed'" class="tiny quiet">{{ film.problem?.todo }}</div>
     </div>
-    <BButton v-if="isUnfinished(film)" variant="secondary" @click="films.cancel(film.id)">Cancel</BButton>
+    <BButton v-if="isUnfinished(film)" variant="secondary" @click="films.cancel(film.id)"
+      >Cancel</BButton
+    >
     <template v-else>
       <a
         v-if="film.state === 'done'"

@@ -106,10 +106,19 @@ async function start() {
         <div>
           <div class="fw-semibold">{{ sizes.find((one) => one.side === longSide)?.label }}</div>
           <div class="small quiet">
-            {{ project.length ? `${lengthLabel(project.length)} · all of the timeline` : 'The timeline is empty: place a take first' }}
+            {{
+              project.length
+                ? `${lengthLabel(project.length)} · all of the timeline`
+                : 'The timeline is empty: place a take first'
+            }}
           </div>
         </div>
-        <BButton variant="primary" :disabled="busy || !project.length" data-test="export" @click="start">
+        <BButton
+          variant="primary"
+          :disabled="busy || !project.length"
+          data-test="export"
+          @click="start"
+        >
           Make the film
         </BButton>
       </div>
@@ -118,7 +127,10 @@ async function start() {
       <h2>Films</h2>
       <div v-if="films.loaded && !films.films.length" class="empty">
         <strong>No film made yet</strong>
-        <span>Each film you make stands here with its progress, and can be downloaded when it is done.</span>
+        <span
+          >Each film you make stands here with its progress, and can be downloaded when it is
+          done.</span
+        >
       </div>
       <ul v-else class="list">
         <FilmRow v-for="film in films.films" :key="film.id" :film="film" />
@@ -204,6 +216,7 @@ async function start() {
 @media (max-width: 759px) {
   .send {
     grid-template-columns: 1fr;
+    grid-auto-rows: max-content;
     overflow-y: auto;
     padding-top: 20px;
   }

@@ -1,0 +1,68 @@
+# Two commands do everything on a fresh machine: make demo, make test.
+SHELL := /bin/bash
+PYTHON ?= python3
+PY := .venv/bin/python
+STAMPS := build
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json
+
+.PHONY: demo test bench shots lint format web setup api serve clean
+
+demo: setup
+	@$(PY) manage.py migrate -v0
+	@$(PY) manage.py load_demo
+	@$(PY) tools/serve.py --sign-in "maker, with the password four-folds-up"
+
+serve: setup
+	@$(PY) manage.py migrate -v0
+	@$(PY) tools/serve.py
+
+test: setup lint
+	@$(PY) manage.py test --keepdb --noinput
+
+lint: setup
+	$(PY) -m ruff check .
+	$(PY) -m ruff format --check .
+	$(PY) -m mypy kitecore
+	.venv/bin/lint-imports
+	$(PY) tools/check_api.py
+	cd web && npm run --silent types && npm run --silent lint
+
+format: setup
+	$(PY) -m ruff check --fix . ; $(PY) -m ruff format .
+	cd web && npm run --silent format
+
+bench: setup
+	@$(PY) -m benchmarks
+
+shots: setup
+	@$(PY) -m browser_tests.shots
+
+api: $(STAMPS)/python $(STAMPS)/npm
+	$(PY) tools/api_schema.py > web/openapi.json
+	cd web && npx --no-install openapi-typescript openapi.json -o src/api/schema.d.ts
+
+setup: $(STAMPS)/system $(STAMPS)/python $(STAMPS)/npm web/dist/index.html
+
+web: web/dist/index.html
+
+$(STAMPS)/system: tools/system-packages.sh
+	@mkdir -p $(STAMPS)
+	bash tools/system-packages.sh
+	@touch $@
+
+$(STAMPS)/python: requirements/lock.txt
+	@mkdir -p $(STAMPS)
+	test -x $(PY) || $(PYTHON) -m venv .venv
+	.venv/bin/pip install --quiet --require-hashes -r requirements/lock.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+	@touch $@
+
+$(STAMPS)/npm: web/package-lock.json
+	@mkdir -p $(STAMPS)
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+web/dist/index.html: $(STAMPS)/npm $(WEB_SOURCES)
+	cd web && npm run --silent build -- --logLevel warn
+
+clean:
+	rm -rf build web/dist .mypy_cache .ruff_cache

@@ -1,0 +1,146 @@
+"""A headless Chromium that uses the application as a person would."""
+
+from __future__ import annotations
+
+import shutil
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+from selenium import webdriver
+from selenium.webdriver.common.by import By
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+FLAGS = (
+    "--headless=new",
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--autoplay-policy=no-user-gesture-required",
+    "--force-color-profile=srgb",
+    "--hide-scrollbars",
+)
+
+
+class Browser:
+    """One window. Waits for what it looks for; never sleeps a fixed time.
+
+    Parameters
+    ----------
+    base
+        Address of the running site, without a slash at the end.
+    size
+        Of the page in CSS pixels.
+    touch
+        Behave like a phone: coarse pointer, touch events.
+    """
+
+    def __init__(self, base: str, size: tuple[int, int] = (1280, 800), touch: bool = False) -> None:
+        self.base = base
+        self.folder = Path(tempfile.mkdtemp(prefix="velvet-kite-browser-"))
+        self.downloads = self.folder / "downloads"
+        self.downloads.mkdir()
+        options = webdriver.ChromeOptions()
+        options.binary_location = shutil.which("chromium") or ""
+        for flag in (*FLAGS, f"--user-data-dir={self.folder / 'profile'}"):
+            options.add_argument(flag)
+        options.add_experimental_option(
+            "prefs", {"download.default_directory": str(self.downloads)}
+        )
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+        service = webdriver.ChromeService(shutil.which("chromedriver") or "chromedriver")
+        self.driver = webdriver.Chrome(options, service)
+        self.resize(size, touch)
+
+    def resize(self, size: tuple[int, int], touch: bool = False) -> None:
+        self.driver.execute_cdp_cmd(
+            "Emulation.setDeviceMetricsOverride",
+            {"width": size[0], "height": size[1], "deviceScaleFactor": 1, "mobile": touch},
+        )
+        self.driver.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": touch})
+
+    def open(self, path: str) -> None:
+        self.driver.get(self.base + path)
+
+    def wait(self, condition: Callable[[], Any], seconds: float = 20, what: str = "") -> Any:
+        """The first true value of ``condition``."""
+
+        def look(driver: object) -> Any:
+            try:
+                return condition()
+            except Exception as error:
+                if "stale element" in str(error) or "no such element" in str(error):
+                    return False
+                raise
+
+        return WebDriverWait(self.driver, seconds, poll_frequency=0.05).until(look, what)
+
+    def find(self, selector: str, seconds: float = 20) -> WebElement:
+        """The first shown element that fits a CSS selector."""
+
+        def look() -> WebElement | None:
+            found = self.driver.find_elements(By.CSS_SELECTOR, selector)
+            return next((one for one in found if one.is_displayed()), None)
+
+        element: WebElement = self.wait(look, seconds, f"nothing shown for {selector}")
+        return element
+
+    def all(self, selector: str) -> list[WebElement]:
+        return self.driver.find_elements(By.CSS_SELECTOR, selector)
+
+    def test(self, name: str, seconds: float = 20) -> WebElement:
+        """The element marked with ``data-test``."""
+        return self.find(f'[data-test="{name}"]', seconds)
+
+    def press(self, name: str) -> None:
+        """Click a marked element as soon as it can be clicked."""
+
+        def click() -> bool:
+            element = self.test(name, 1)
+            if not element.is_enabled():
+                return False
+            element.click()
+            return True
+
+        self.wait(click, what=f"{name} could not be pressed")
+
+    def run(self, script: str, *arguments: Any) -> Any:
+        return self.driver.execute_script(script, *arguments)
+
+    def sign_in(self, name: str, password: str) -> None:
+        self.open("/sign-in")
+        self.find("#name").send_keys(name)
+        self.find("#password").send_keys(password)
+        self.find("button[type=submit]").click()
+        self.find(".content")
+
+    def frame(self) -> int:
+        """Number of the frame at the playhead."""
+        return int(self.test("clock").get_attribute("data-frame") or -1)
+
+    def drawn(self, frame: int) -> None:
+        """Wait until the still of a frame is on the screen."""
+        self.wait(
+            lambda: self.test("still").get_attribute("data-frame") == str(frame),
+            what=f"the still of frame {frame} never came",
+        )
+
+    def problems(self) -> list[str]:
+        """What the page's console holds of errors, but answers we provoke ourselves."""
+        entries = self.driver.get_log("browser")
+        return [e["message"] for e in entries if e["level"] == "SEVERE"]
+
+    def shot(self, path: Path) -> None:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        self.driver.save_screenshot(str(path))
+
+    def close(self) -> None:
+        self.driver.quit()
+        shutil.rmtree(self.folder, ignore_errors=True)

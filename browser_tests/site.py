@@ -1,0 +1,47 @@
+"""The whole site for a test: live server, worker, browser."""
+
+from __future__ import annotations
+
+from threading import Thread
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from huey.contrib.djhuey import HUEY
+
+from browser_tests.browser import Browser
+
+
+class SiteTest(StaticLiveServerTestCase):
+    """Each test has a fresh person, signed in, and a worker that does what the site hands out."""
+
+    size = (1280, 800)
+    touch = False
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        HUEY.storage.flush_queue()
+        cls.consumer = HUEY.create_consumer(
+            workers=2, worker_type="thread", initial_delay=0.05, max_delay=0.2, periodic=False
+        )
+        Thread(target=_consume, args=(cls.consumer,), daemon=True).start()
+
+    @classmethod
+    def tearDownClass(cls) -> None:
+        cls.consumer.stop(graceful=True)
+        super().tearDownClass()
+
+    def setUp(self) -> None:
+        User.objects.create_user("pip", password="a-long-one-7")
+        self.browser = Browser(self.live_server_url, self.size, self.touch)
+        self.addCleanup(self.browser.close)
+        self.browser.sign_in("pip", "a-long-one-7")
+
+    def assert_clean_console(self) -> None:
+        self.assertEqual([], self.browser.problems())
+
+
+def _consume(consumer: Any) -> None:
+    consumer._set_signal_handlers = lambda: None
+    consumer.run()

@@ -1,0 +1,14 @@
+#!/usr/bin/env bash
+# What the machine itself must have: a voice for the demo, a browser and its driver for the tests.
+set -eu
+wanted=()
+command -v espeak-ng >/dev/null || wanted+=(espeak-ng)
+command -v chromium >/dev/null || wanted+=(chromium)
+command -v chromedriver >/dev/null || wanted+=(chromium-driver)
+if [ ${#wanted[@]} -eq 0 ]; then exit 0; fi
+sudo=""
+if [ "$(id -u)" -ne 0 ]; then sudo="sudo"; fi
+echo "Installing ${wanted[*]}"
+export DEBIAN_FRONTEND=noninteractive
+$sudo apt-get update -qq
+$sudo apt-get install -y -qq --no-install-recommends "${wanted[@]}" >/dev/null
