@@ -67,7 +67,9 @@ def make_film(film: Film, folder: Path) -> Path:
             if film.on_side:
                 pixels = np.rot90(pixels, 1)
             frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="rgba")
-            planes = frame.reformat(format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG")
+            planes = frame.reformat(
+                format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG"
+            )
             planes.pts, planes.time_base = at, _BASE
             out.mux(stream.encode(planes))
         out.mux(stream.encode(None))

@@ -16,8 +16,12 @@ def fibres(seed: int, width: int = 700, height: int = 900) -> skia.Image:
     """Grey paper grain to multiply with: long soft fibres over fine tooth."""
     rng = np.random.default_rng(seed)
     tooth = rng.normal(0, 1, (height, width)).astype(np.float32)
-    long = cv2.GaussianBlur(rng.normal(0, 1, (height, width)).astype(np.float32), (0, 0), 9, sigmaY=1.2)
-    cloud = cv2.resize(rng.normal(0, 1, (12, 8)).astype(np.float32), (width, height), interpolation=cv2.INTER_CUBIC)
+    long = cv2.GaussianBlur(
+        rng.normal(0, 1, (height, width)).astype(np.float32), (0, 0), 9, sigmaY=1.2
+    )
+    cloud = cv2.resize(
+        rng.normal(0, 1, (12, 8)).astype(np.float32), (width, height), interpolation=cv2.INTER_CUBIC
+    )
     grain = 238 + 3.5 * tooth + 26 * long + 4 * cloud
     grey = np.clip(grain, 190, 255).astype(np.uint8)
     return skia.Image.fromarray(cv2.cvtColor(grey, cv2.COLOR_GRAY2RGBA))
@@ -47,7 +51,9 @@ def draw_sheet(
     canvas.drawPath(
         path, skia.Paint(Shader=grain, BlendMode=skia.BlendMode.kMultiply, AntiAlias=True)
     )
-    edge = skia.Paint(Color=0x38FFFFFF, AntiAlias=True, Style=skia.Paint.kStroke_Style, StrokeWidth=2.5)
+    edge = skia.Paint(
+        Color=0x38FFFFFF, AntiAlias=True, Style=skia.Paint.kStroke_Style, StrokeWidth=2.5
+    )
     canvas.drawPath(path, edge)
 
 
@@ -58,7 +64,9 @@ def sheet_image(path: skia.Path, colour: int, size: tuple[int, int], **how: obje
     return surface.makeImageSnapshot()
 
 
-def hill(width: int, height: int, top: float, swing: float, waves: float, phase: float) -> skia.Path:
+def hill(
+    width: int, height: int, top: float, swing: float, waves: float, phase: float
+) -> skia.Path:
     """A rolling edge with everything below it."""
     path = skia.Path()
     path.moveTo(-50, height + 50)
@@ -78,7 +86,11 @@ def blob(cx: float, cy: float, radius: float, bumps: int, seed: int) -> skia.Pat
         share = number / (bumps - 1)
         r = radius * (0.45 + 0.4 * np.sin(share * np.pi)) * (0.85 + 0.3 * rng.random())
         path.addCircle(cx + (share - 0.5) * radius * 3.2, cy - r * 0.55, r)
-    path.addRoundRect(skia.Rect.MakeXYWH(cx - radius * 1.9, cy - radius * 0.5, radius * 3.8, radius * 0.55), 40, 40)
+    path.addRoundRect(
+        skia.Rect.MakeXYWH(cx - radius * 1.9, cy - radius * 0.5, radius * 3.8, radius * 0.55),
+        40,
+        40,
+    )
     return skia.Simplify(path)
 
 
@@ -92,8 +104,16 @@ def polygon(*points: tuple[float, float]) -> skia.Path:
 
 
 def kite(
-    canvas: skia.Canvas, x: float, y: float, scale: float, turn: float, time: float,
-    *, warm: int = 0xFFE5534B, bright: int = 0xFFF5C155, tail: bool = True,
+    canvas: skia.Canvas,
+    x: float,
+    y: float,
+    scale: float,
+    turn: float,
+    time: float,
+    *,
+    warm: int = 0xFFE5534B,
+    bright: int = 0xFFF5C155,
+    tail: bool = True,
 ) -> None:
     """A folded kite with two papers and a tail that follows the wind."""
     canvas.save()
@@ -116,7 +136,9 @@ def kite(
 
 
 def _tail(canvas: skia.Canvas, time: float, colour: int) -> None:
-    line = skia.Paint(Color=0xFFFBEFDC, AntiAlias=True, StrokeWidth=6, Style=skia.Paint.kStroke_Style)
+    line = skia.Paint(
+        Color=0xFFFBEFDC, AntiAlias=True, StrokeWidth=6, Style=skia.Paint.kStroke_Style
+    )
     path = skia.Path()
     spots = []
     for step in range(60):
@@ -129,5 +151,11 @@ def _tail(canvas: skia.Canvas, time: float, colour: int) -> None:
     for step in (16, 30, 44, 57):
         x, y = spots[step]
         slant = 12 * np.sin(time * 4 + step)
-        bow = polygon((x, y), (x - 34, y - 18 + slant), (x - 30, y + 20 + slant), (x + 34, y - 18 - slant), (x + 30, y + 20 - slant))
+        bow = polygon(
+            (x, y),
+            (x - 34, y - 18 + slant),
+            (x - 30, y + 20 + slant),
+            (x + 34, y - 18 - slant),
+            (x + 30, y + 20 - slant),
+        )
         draw_sheet(canvas, bow, colour, shadow=8, seed=5)

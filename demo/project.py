@@ -70,20 +70,25 @@ def edits_of(takes: Mapping[str, Source]) -> Iterator[EditBase]:
 
     place = edit_kinds["place"]
     rename, add = edit_kinds["set_track"], edit_kinds["add_track"]
-    fill = Place(fit="fill")
     for clip in (
         video("workbench.mp4", 0.6, 3.6, gain=-10),
         video("window.mp4", 0.4, 2.6),
         video("bird-sideways.mov", 0.2, 2.8),
         video("reel-uneven.mp4", 0.3, 1.8),
         video("launch.mp4", 0.5, 4.2, gain=-8),
-        still("evening-sheet.jpg", 3.0, place=Place(fit="fill", size=_points((0, (1.0, 1.0)), (3, (1.12, 1.12))))),
+        still(
+            "evening-sheet.jpg",
+            3.0,
+            place=Place(fit="fill", size=_points((0, (1.0, 1.0)), (3, (1.12, 1.12)))),
+        ),
     ):
         yield place(clip=clip, mode="end")
     yield add(seed="voice", track="sound")
     yield rename(track="voice", name="Voice")
     wide = Place(position=(0, 520), size=(0.92, 0.92), turn=-3)
-    yield place(clip=video("harbour-wide.mp4", 0.5, 2.2, place=wide, gain=-60), mode="above", at=_s(3.9))
+    yield place(
+        clip=video("harbour-wide.mp4", 0.5, 2.2, place=wide, gain=-60), mode="above", at=_s(3.9)
+    )
     flight = Place(
         position=_points((0, (-620, 900)), (1.6, (40, -120)), (3.0, (160, -420))),
         size=(0.62, 0.62),
@@ -92,8 +97,19 @@ def edits_of(takes: Mapping[str, Source]) -> Iterator[EditBase]:
     yield place(clip=still("kite-cutout.png", 3.0, place=flight), mode="above", at=_s(15.0))
     yield add(seed="veil", track="picture")
     yield rename(track="veil", name="Veil")
-    dark = SolidClip(name="to dark", colour="#17141a", length=_s(0.8), opacity=_numbers((0, 0), (0.8, 1)))
+    dark = SolidClip(
+        name="to dark", colour="#17141a", length=_s(0.8), opacity=_numbers((0, 0), (0.8, 1))
+    )
     yield place(clip=dark, mode="over", at=_s(17.2), track="veil")
-    yield place(clip=sound("paper-weather-loop.wav", 18, gain=-7, fade_in=_s(0.3), fade_out=_s(1.6)), mode="above", at=0)
+    yield place(
+        clip=sound("paper-weather-loop.wav", 18, gain=-7, fade_in=_s(0.3), fade_out=_s(1.6)),
+        mode="above",
+        at=0,
+    )
     yield place(clip=sound("spoken-line.wav", 9, gain=2), mode="over", at=_s(6.5), track="voice")
-    yield place(clip=sound("paper-rustle.flac", 2.6, gain=-9, fade_out=_s(0.4)), mode="over", at=_s(0.4), track="voice")
+    yield place(
+        clip=sound("paper-rustle.flac", 2.6, gain=-9, fade_out=_s(0.4)),
+        mode="over",
+        at=_s(0.4),
+        track="voice",
+    )

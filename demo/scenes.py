@@ -20,7 +20,13 @@ def _sky(width: int, height: int, *colours: int) -> skia.Image:
     canvas = surface.getCanvas()
     shader = skia.GradientShader.MakeLinear([(0, 0), (0, height)], list(colours))
     canvas.drawPaint(skia.Paint(Shader=shader))
-    draw_sheet(canvas, polygon((-9, -9), (width + 9, -9), (width + 9, height + 9), (-9, height + 9)), 0x00000000, shadow=0, seed=9)
+    draw_sheet(
+        canvas,
+        polygon((-9, -9), (width + 9, -9), (width + 9, height + 9), (-9, height + 9)),
+        0x00000000,
+        shadow=0,
+        seed=9,
+    )
     return surface.makeImageSnapshot()
 
 
@@ -39,12 +45,38 @@ def launch(width: int, height: int) -> Draw:
     sky = _sky(width, tall, 0xFF35538A, 0xFFB58AA0, 0xFFE9A987, 0xFFF6D7A8)
     sun = sheet_image(skia.Path.Circle(360, 360, 190), 0xFFFDF0CF, (720, 720), shadow=14)
     hills = [
-        (sheet_image(hill(width + 300, 1000, 160, 60, 1.2, 0.4), 0xFFC98673, (width + 300, 1000), shadow=40), 0.35, 980),
-        (sheet_image(hill(width + 300, 900, 150, 70, 1.0, 2.0), 0xFFA0607A, (width + 300, 900), shadow=46), 0.6, 1230),
-        (sheet_image(hill(width + 300, 800, 140, 60, 1.4, 4.1), 0xFF5F3E61, (width + 300, 800), shadow=50), 1.0, 1520),
+        (
+            sheet_image(
+                hill(width + 300, 1000, 160, 60, 1.2, 0.4),
+                0xFFC98673,
+                (width + 300, 1000),
+                shadow=40,
+            ),
+            0.35,
+            980,
+        ),
+        (
+            sheet_image(
+                hill(width + 300, 900, 150, 70, 1.0, 2.0), 0xFFA0607A, (width + 300, 900), shadow=46
+            ),
+            0.6,
+            1230,
+        ),
+        (
+            sheet_image(
+                hill(width + 300, 800, 140, 60, 1.4, 4.1), 0xFF5F3E61, (width + 300, 800), shadow=50
+            ),
+            1.0,
+            1520,
+        ),
     ]
     clouds = [
-        (sheet_image(blob(360, 260, 110, 6, seed), 0xFFF8E6D8, (720, 420), shadow=20, seed=seed), x, y, speed)
+        (
+            sheet_image(blob(360, 260, 110, 6, seed), 0xFFF8E6D8, (720, 420), shadow=20, seed=seed),
+            x,
+            y,
+            speed,
+        )
         for seed, x, y, speed in ((2, -80, 420, 40), (7, 620, 700, 65), (11, 200, 120, 30))
     ]
 
@@ -101,16 +133,36 @@ def _folding(canvas: skia.Canvas, x: float, y: float, time: float) -> None:
     canvas.save()
     canvas.translate(x, y)
     half = 430.0
-    draw_sheet(canvas, polygon((0, -half), (half, 0), (0, half), (-half, 0)), 0xFFF3D9C0, shadow=24, seed=21)
+    draw_sheet(
+        canvas,
+        polygon((0, -half), (half, 0), (0, half), (-half, 0)),
+        0xFFF3D9C0,
+        shadow=24,
+        seed=21,
+    )
     for side, begin in ((-1, 0.8), (1, 2.6)):
         share = float(np.clip((time - begin) / 1.3, 0, 1))
         share = share * share * (3 - 2 * share)
         reach = half * (1 - 2 * share)
         if share > 0:
-            draw_sheet(canvas, polygon((0, -half), (side * half, 0), (side * half * 0.02, half)), 0xFF2F6F66, shadow=0, seed=22)
+            draw_sheet(
+                canvas,
+                polygon((0, -half), (side * half, 0), (side * half * 0.02, half)),
+                0xFF2F6F66,
+                shadow=0,
+                seed=22,
+            )
         colour = 0xFFF3D9C0 if share < 0.5 else 0xFFE5534B
-        draw_sheet(canvas, polygon((0, -half), (side * reach, 10 - 60 * share), (0, half)), colour, shadow=10 + 26 * share * (1 - share) * 4, seed=23)
-    fold = skia.Paint(Color=0x55301020, AntiAlias=True, StrokeWidth=4, Style=skia.Paint.kStroke_Style)
+        draw_sheet(
+            canvas,
+            polygon((0, -half), (side * reach, 10 - 60 * share), (0, half)),
+            colour,
+            shadow=10 + 26 * share * (1 - share) * 4,
+            seed=23,
+        )
+    fold = skia.Paint(
+        Color=0x55301020, AntiAlias=True, StrokeWidth=4, Style=skia.Paint.kStroke_Style
+    )
     canvas.drawLine(0, -half, 0, half, fold)
     canvas.restore()
 
@@ -126,7 +178,12 @@ def window(width: int, height: int) -> Draw:
     frame.addRect(skia.Rect.MakeXYWH(555, 700, 305, 430), skia.PathDirection.kCCW)
     bars = sheet_image(frame, 0xFFE7D5C4, (width, height), shadow=30)
     outside = _sky(760, 1020, 0xFF8FB7D9, 0xFFD8E4E4, 0xFFF7E3C0)
-    sill = sheet_image(polygon((120, 1170), (960, 1170), (1000, 1250), (80, 1250)), 0xFFD9BFA6, (width, height), shadow=34)
+    sill = sheet_image(
+        polygon((120, 1170), (960, 1170), (1000, 1250), (80, 1250)),
+        0xFFD9BFA6,
+        (width, height),
+        shadow=34,
+    )
     cloud = sheet_image(blob(300, 240, 90, 5, 5), 0xFFFFFFFF, (640, 360), shadow=14)
 
     def draw(canvas: skia.Canvas, time: float) -> None:
@@ -141,12 +198,18 @@ def window(width: int, height: int) -> Draw:
         canvas.restore()
         _put(canvas, bars, 0, 0)
         _put(canvas, sill, 0, 0)
-        line = skia.Paint(Color=0xFFF4E8DA, AntiAlias=True, StrokeWidth=5, Style=skia.Paint.kStroke_Style)
+        line = skia.Paint(
+            Color=0xFFF4E8DA, AntiAlias=True, StrokeWidth=5, Style=skia.Paint.kStroke_Style
+        )
         path = skia.Path()
         path.moveTo(-100, 1300)
         path.quadTo(540, 1470 + 12 * np.sin(time * 2), 1200, 1290)
         canvas.drawPath(path, line)
-        papers = ((210, 0xFFE9B99A, 0xFFF3D9C0), (540, 0xFF6FC3B2, 0xFFF5C155), (860, 0xFFE5534B, 0xFFF8E6D8))
+        papers = (
+            (210, 0xFFE9B99A, 0xFFF3D9C0),
+            (540, 0xFF6FC3B2, 0xFFF5C155),
+            (860, 0xFFE5534B, 0xFFF8E6D8),
+        )
         for number, (x, warm, bright) in enumerate(papers):
             sway = 6 * np.sin(time * 2.2 + number * 1.4)
             kite(canvas, x, 1590, 0.95, 180 + sway, time, warm=warm, bright=bright, tail=False)
@@ -160,10 +223,28 @@ def harbour(width: int, height: int) -> Draw:
     """Wide: five kites drift over paper water."""
     sky = _sky(width, height, 0xFF7FB2C9, 0xFFBFDDD9, 0xFFFBE9C6)
     waves = [
-        (sheet_image(hill(width + 600, 600, 110, 26, 5 + n, n * 1.7), colour, (width + 600, 600), shadow=30), top, speed)
-        for n, (colour, top, speed) in enumerate(((0xFF4E93A0, 560, 34), (0xFF34728A, 690, -48), (0xFF22506B, 830, 66)))
+        (
+            sheet_image(
+                hill(width + 600, 600, 110, 26, 5 + n, n * 1.7),
+                colour,
+                (width + 600, 600),
+                shadow=30,
+            ),
+            top,
+            speed,
+        )
+        for n, (colour, top, speed) in enumerate(
+            ((0xFF4E93A0, 560, 34), (0xFF34728A, 690, -48), (0xFF22506B, 830, 66))
+        )
     ]
-    clouds = [(sheet_image(blob(460, 260, 120, 7, seed), 0xFFFFF6EA, (920, 420), shadow=22, seed=seed), x, y) for seed, x, y in ((3, -120, 60), (8, 760, -40), (13, 1330, 110))]
+    clouds = [
+        (
+            sheet_image(blob(460, 260, 120, 7, seed), 0xFFFFF6EA, (920, 420), shadow=22, seed=seed),
+            x,
+            y,
+        )
+        for seed, x, y in ((3, -120, 60), (8, 760, -40), (13, 1330, 110))
+    ]
     boat = skia.Path()
     boat.moveTo(0, 60)
     boat.lineTo(260, 60)
@@ -181,9 +262,23 @@ def harbour(width: int, height: int) -> Draw:
             x = 200 + number * 370 + 55 * time
             y = 330 + 80 * np.sin(number * 1.9 + time)
             warm, bright = ((0xFFE5534B, 0xFFF5C155), (0xFF5D4384, 0xFFF3D9C0))[number % 2]
-            kite(canvas, x, y, 0.5 + 0.08 * (number % 3), 12 * np.sin(time * 1.5 + number), time + number, warm=warm, bright=bright)
+            kite(
+                canvas,
+                x,
+                y,
+                0.5 + 0.08 * (number % 3),
+                12 * np.sin(time * 1.5 + number),
+                time + number,
+                warm=warm,
+                bright=bright,
+            )
         for number, (image, top, speed) in enumerate(waves):
-            _put(canvas, image, -300 + speed * np.sin(time * 0.9 + number), top + 10 * np.sin(time * 1.4 + number))
+            _put(
+                canvas,
+                image,
+                -300 + speed * np.sin(time * 0.9 + number),
+                top + 10 * np.sin(time * 1.4 + number),
+            )
             if number == 0:
                 _put(canvas, ship, 1100 - 40 * time, 560 + 12 * np.sin(time * 2))
         _light(canvas, 1500, 150, 1100, 0x55FFF0C8)
@@ -208,17 +303,41 @@ def bird(width: int, height: int) -> Draw:
         canvas.translate(width / 2 + 30 * np.sin(time * 1.2), height * 0.56)
         nod = 5 * np.sin(time * 2.4)
         flap = 30 * np.sin(time * 5)
-        draw_sheet(canvas, polygon((-90, 40), (-430, -120 + flap), (-140, 260)), 0xFFD98E73, shadow=30)
+        draw_sheet(
+            canvas, polygon((-90, 40), (-430, -120 + flap), (-140, 260)), 0xFFD98E73, shadow=30
+        )
         draw_sheet(canvas, polygon((90, 40), (430, -120 + flap), (140, 260)), 0xFFD98E73, shadow=30)
-        draw_sheet(canvas, polygon((0, -80), (210, 120), (120, 480), (-120, 480), (-210, 120)), 0xFFE9B99A, shadow=36)
+        draw_sheet(
+            canvas,
+            polygon((0, -80), (210, 120), (120, 480), (-120, 480), (-210, 120)),
+            0xFFE9B99A,
+            shadow=36,
+        )
         canvas.rotate(nod)
-        draw_sheet(canvas, polygon((0, -420), (190, -250), (150, -60), (-150, -60), (-190, -250)), 0xFFF3CDB2, shadow=34)
+        draw_sheet(
+            canvas,
+            polygon((0, -420), (190, -250), (150, -60), (-150, -60), (-190, -250)),
+            0xFFF3CDB2,
+            shadow=34,
+        )
         blink = 0.15 if time % 1.7 < 0.12 else 1.0
         for side in (-1, 1):
-            draw_sheet(canvas, skia.Path.Oval(skia.Rect.MakeXYWH(side * 80 - 28, -240 - 30 * blink, 56, 60 * blink)), 0xFF2A1A24, shadow=4)
+            draw_sheet(
+                canvas,
+                skia.Path.Oval(
+                    skia.Rect.MakeXYWH(side * 80 - 28, -240 - 30 * blink, 56, 60 * blink)
+                ),
+                0xFF2A1A24,
+                shadow=4,
+            )
         opened = 26 * abs(np.sin(time * 6))
         draw_sheet(canvas, polygon((-56, -170), (56, -170), (0, -80)), 0xFFF5C155, shadow=12)
-        draw_sheet(canvas, polygon((-40, -150 + opened), (40, -150 + opened), (0, -70 + opened)), 0xFFE09A3C, shadow=6)
+        draw_sheet(
+            canvas,
+            polygon((-40, -150 + opened), (40, -150 + opened), (0, -70 + opened)),
+            0xFFE09A3C,
+            shadow=6,
+        )
         canvas.restore()
         _light(canvas, width * 0.2, height * 0.2, 1200, 0x44FFE7C0)
 
@@ -236,15 +355,29 @@ def reel(width: int, height: int) -> Draw:
         canvas.rotate(-200 * time)
         draw_sheet(canvas, skia.Path.Circle(0, 0, 400), 0xFF5D4384, shadow=44)
         draw_sheet(canvas, skia.Path.Circle(0, 0, 320), 0xFFF8E6D8, shadow=18)
-        string = skia.Paint(Color=0x66A07868, AntiAlias=True, StrokeWidth=5, Style=skia.Paint.kStroke_Style)
+        string = skia.Paint(
+            Color=0x66A07868, AntiAlias=True, StrokeWidth=5, Style=skia.Paint.kStroke_Style
+        )
         for ring in range(9):
-            canvas.drawOval(skia.Rect.MakeXYWH(-300 + ring * 20, -300 + ring * 22, 600 - ring * 40, 600 - ring * 44), string)
-        for arm in range(6):
+            canvas.drawOval(
+                skia.Rect.MakeXYWH(
+                    -300 + ring * 20, -300 + ring * 22, 600 - ring * 40, 600 - ring * 44
+                ),
+                string,
+            )
+        for _ in range(6):
             canvas.rotate(60)
-            draw_sheet(canvas, polygon((-26, -60), (26, -60), (16, -390), (-16, -390)), 0xFFF5C155, shadow=12)
+            draw_sheet(
+                canvas,
+                polygon((-26, -60), (26, -60), (16, -390), (-16, -390)),
+                0xFFF5C155,
+                shadow=12,
+            )
         draw_sheet(canvas, skia.Path.Circle(0, 0, 84), 0xFFE5534B, shadow=16)
         canvas.restore()
-        line = skia.Paint(Color=0xFFFBEFDC, AntiAlias=True, StrokeWidth=7, Style=skia.Paint.kStroke_Style)
+        line = skia.Paint(
+            Color=0xFFFBEFDC, AntiAlias=True, StrokeWidth=7, Style=skia.Paint.kStroke_Style
+        )
         path = skia.Path()
         path.moveTo(width / 2 + 300, height * 0.56 - 110)
         path.quadTo(900, 500, 760 + 40 * np.sin(time * 3), -20)

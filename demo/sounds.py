@@ -21,7 +21,9 @@ _CHORDS = ((57, 60, 64, 69), (53, 57, 60, 65), (48, 55, 60, 64), (55, 59, 62, 67
 
 
 def make_sounds(folder: Path) -> list[Path]:
-    paths = [folder / name for name in ("paper-weather-loop.wav", "spoken-line.wav", "paper-rustle.flac")]
+    paths = [
+        folder / name for name in ("paper-weather-loop.wav", "spoken-line.wav", "paper-rustle.flac")
+    ]
     _write_wav(paths[0], music())
     _speak(paths[1])
     _write_flac(paths[2], rustle(5.0))
@@ -59,9 +61,15 @@ def music(bars: int = 8) -> Samples:
         start = bar * 4 * beat
         add(_pluck(chord[0] - 12, 2.2), start, 0.5)
         for step, which in enumerate((0, 2, 1, 3, 2, 1, 3, 2)):
-            add(_pluck(chord[which] + (12 if bar % 2 and step > 5 else 0), 1.4), start + step * beat / 2, 0.3)
+            add(
+                _pluck(chord[which] + (12 if bar % 2 and step > 5 else 0), 1.4),
+                start + step * beat / 2,
+                0.3,
+            )
         for step in range(8):
-            brush = rng.normal(0, 1, 3000) * np.exp(-np.arange(3000) / (500 if step % 4 == 2 else 220))
+            brush = rng.normal(0, 1, 3000) * np.exp(
+                -np.arange(3000) / (500 if step % 4 == 2 else 220)
+            )
             add(brush, start + step * beat / 2, 0.05 if step % 2 else 0.03)
     return 0.55 * out / np.abs(out).max()
 
@@ -69,7 +77,9 @@ def music(bars: int = 8) -> Samples:
 def wind(seconds: float) -> Samples:
     rng = np.random.default_rng(11)
     count = round(seconds * SOUND_RATE)
-    noise = sosfilt(butter(2, (120, 900), "band", fs=SOUND_RATE, output="sos"), rng.normal(0, 1, count))
+    noise = sosfilt(
+        butter(2, (120, 900), "band", fs=SOUND_RATE, output="sos"), rng.normal(0, 1, count)
+    )
     time = np.arange(count) / SOUND_RATE
     return 0.1 * noise * (1 + 0.6 * np.sin(time * 1.7) + 0.3 * np.sin(time * 4.1 + 1))
 
@@ -82,7 +92,9 @@ def rustle(seconds: float) -> Samples:
     for _ in range(round(seconds * 26)):
         length = int(rng.integers(300, 2600))
         at = int(rng.integers(0, count - length))
-        out[at : at + length] += rng.normal(0, 1, length) * np.exp(-np.arange(length) / (length / 5)) * rng.random()
+        out[at : at + length] += (
+            rng.normal(0, 1, length) * np.exp(-np.arange(length) / (length / 5)) * rng.random()
+        )
     crisp: Samples = sosfilt(butter(2, 1800, "high", fs=SOUND_RATE, output="sos"), out)
     return 0.3 * crisp / np.abs(crisp).max()
 
@@ -95,7 +107,9 @@ def ambience(kind: str, seconds: float) -> Iterator[av.AudioFrame]:
     samples = _AMBIENCE[kind](seconds).astype(np.float32)
     for at in range(0, len(samples), 1024):
         part = np.tile(samples[at : at + 1024], (2, 1))
-        frame = av.AudioFrame.from_ndarray(np.ascontiguousarray(part), format="fltp", layout="stereo")
+        frame = av.AudioFrame.from_ndarray(
+            np.ascontiguousarray(part), format="fltp", layout="stereo"
+        )
         frame.sample_rate, frame.pts, frame.time_base = SOUND_RATE, at, Fraction(1, SOUND_RATE)
         yield frame
 

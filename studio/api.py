@@ -14,8 +14,8 @@ from studio.accounts.api import router as accounts
 from studio.exports.api import router as exports
 from studio.library.api import router as library
 from studio.playback.api import router as playback
-from studio.projects.api import router as projects
 from studio.problems import Problem, Stale
+from studio.projects.api import router as projects
 
 api = NinjaAPI(title="Velvet Kite", version="1", auth=django_auth, urls_namespace="api")
 api.add_router("", accounts, tags=["accounts"])

@@ -40,7 +40,9 @@ def _same_thing(a: Any, b: Any) -> bool:
     return bool(a == b)
 
 
-def _diff_lists(old: tuple[Any, ...], new: tuple[Any, ...], path: str, out: list[Operation]) -> None:
+def _diff_lists(
+    old: tuple[Any, ...], new: tuple[Any, ...], path: str, out: list[Operation]
+) -> None:
     shared = min(len(old), len(new))
     head = 0
     while head < shared and _same_thing(old[head], new[head]):
@@ -48,10 +50,10 @@ def _diff_lists(old: tuple[Any, ...], new: tuple[Any, ...], path: str, out: list
     tail = 0
     while tail < shared - head and _same_thing(old[-1 - tail], new[-1 - tail]):
         tail += 1
-    for index in range(len(old) - tail - 1, head - 1, -1):
-        out.append({"op": "remove", "path": f"{path}/{index}"})
-    for index in range(head, len(new) - tail):
-        out.append({"op": "add", "path": f"{path}/{index}", "value": _plain(new[index])})
+    gone = range(len(old) - tail - 1, head - 1, -1)
+    come = range(head, len(new) - tail)
+    out += [{"op": "remove", "path": f"{path}/{index}"} for index in gone]
+    out += [{"op": "add", "path": f"{path}/{index}", "value": _plain(new[index])} for index in come]
     for index in range(head):
         _diff(old[index], new[index], f"{path}/{index}", out)
     for back in range(tail, 0, -1):

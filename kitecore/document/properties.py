@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from itertools import pairwise
 from typing import Annotated, Any, Generic, TypeVar
 
 from pydantic import Field, field_validator
@@ -30,7 +31,7 @@ class Keys(Model, Generic[T]):
     @field_validator("keys")
     @classmethod
     def _in_order(cls, keys: tuple[Key[T], ...]) -> tuple[Key[T], ...]:
-        if any(a.at >= b.at for a, b in zip(keys, keys[1:], strict=False)):
+        if any(a.at >= b.at for a, b in pairwise(keys)):
             raise ValueError("keys are in order of time, no two at the same moment")
         return keys
 

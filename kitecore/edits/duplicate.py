@@ -21,18 +21,14 @@ class Duplicate(EditBase):
     def apply(self, document: Document) -> Document:
         for number, (_, clip) in enumerate(open_clips(document, self.clips)):
             track, clip = document.find_clip(clip.id)
-            copy = clip.model_copy(
-                update={"id": derived_id(self.seed, number), "start": clip.end}
-            )
+            copy = clip.model_copy(update={"id": derived_id(self.seed, number), "start": clip.end})
             if track.closes_gaps:
                 pushed = pushed_in(track.clips, (copy,), clip.end)
                 document = document.with_track(settled(track, pushed))
             elif is_free(track.clips, copy.span):
                 document = document.with_track(settled(track, (*track.clips, copy)))
             else:
-                kind: Literal["picture", "sound"] = (
-                    "sound" if track.kind == "sound" else "picture"
-                )
+                kind: Literal["picture", "sound"] = "sound" if track.kind == "sound" else "picture"
                 new = derived_id(self.seed + "-track", number)
                 document = with_new_track(document, kind, (copy,), new)
         return document

@@ -28,9 +28,7 @@ class Split(EditBase):
             under = next((c for c in track.clips if c.start < at < c.end), None)
             chosen = under and (under.id in wanted if wanted else not track.locked)
             seed = f"{self.seed}/{track.id}"
-            tracks.append(
-                track.with_clips(split_at(track.clips, at, seed)) if chosen else track
-            )
+            tracks.append(track.with_clips(split_at(track.clips, at, seed)) if chosen else track)
         if all(a is b for a, b in zip(tracks, document.tracks, strict=True)):
             raise EditRefused(
                 "There is nothing to split at the playhead.",

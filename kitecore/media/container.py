@@ -34,7 +34,8 @@ def plain_errors(path: Path) -> Iterator[None]:
     except FileNotFoundError as error:
         raise MediaMissing("The file of this take is missing.") from error
     except (av.FFmpegError, EOFError) as error:
-        raise BrokenMedia(f"The file is damaged or incomplete ({error.strerror}).") from error
+        reason = getattr(error, "strerror", None) or "it ends too early"
+        raise BrokenMedia(f"The file is damaged or incomplete ({reason}).") from error
 
 
 def origin_of(container: InputContainer) -> int:

@@ -17,12 +17,12 @@ from time import monotonic
 from kitecore.errors import KiteError
 from kitecore.media.folder import MediaFolder
 from kitecore.media.peaks import make_peaks
+from kitecore.media.pixels import fitting
 from kitecore.media.probe import probe
 from kitecore.media.proxy import make_proxy
 from kitecore.media.soundcopy import make_sound_copy
 from kitecore.media.still import read_still
 from kitecore.media.strips import StripMaker, over_ground
-from kitecore.media.pixels import fitting
 from kitecore.ticks import TICKS_PER_SECOND
 
 MEMORY_LIMIT = 6 * 2**30
@@ -61,12 +61,13 @@ def ingest(folder: MediaFolder, tell: Tell = lambda stage, share: None) -> None:
 
 
 def _tell_in_lines() -> Tell:
-    last = [0.0, ""]
+    last: tuple[float, str] = (0.0, "")
 
     def tell(stage: str, share: float) -> None:
+        nonlocal last
         now = monotonic()
-        if stage != last[1] or now - float(last[0]) > 0.25:
-            last[:] = [now, stage]
+        if stage != last[1] or now - last[0] > 0.25:
+            last = (now, stage)
             print(json.dumps({"stage": stage, "share": round(share, 3)}), flush=True)
 
     return tell
@@ -78,7 +79,12 @@ def main(path: str) -> int:
     try:
         ingest(MediaFolder(Path(path)), _tell_in_lines())
     except KiteError as error:
-        told = {"code": error.code, "message": error.message, "safe": error.safe, "todo": error.todo}
+        told = {
+            "code": error.code,
+            "message": error.message,
+            "safe": error.safe,
+            "todo": error.todo,
+        }
         print(json.dumps({"refused": told}), flush=True)
         return 3
     return 0

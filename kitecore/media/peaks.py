@@ -29,7 +29,8 @@ def peaks_of(samples: NDArray[np.float32]) -> NDArray[np.int8]:
     padded = np.pad(samples, ((0, missing), (0, 0)), mode="edge") if missing else samples
     rows = padded.reshape(-1, PEAK_SAMPLES * CHANNELS)
     both = np.stack([rows.min(axis=1), rows.max(axis=1)], axis=1)
-    return np.rint(np.clip(both, -1, 1) * 127).astype(np.int8)
+    peaks: NDArray[np.int8] = np.rint(np.clip(both, -1, 1) * 127).astype(np.int8)
+    return peaks
 
 
 def make_peaks(folder: MediaFolder) -> None:

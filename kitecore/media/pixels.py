@@ -84,7 +84,7 @@ def _range(colours: Colours, frame: av.VideoFrame) -> ColorRange:
 
 def to_rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
     """Upright premultiplied RGBA, uint8, shape (height, width, 4)."""
-    array = scaled(frame, picture, size, "rgba").to_ndarray()
+    array: Rgba = np.asarray(scaled(frame, picture, size, "rgba").to_ndarray(), np.uint8)
     if picture.turn:
         array = np.ascontiguousarray(np.rot90(array, k=-picture.turn // 90))
     return premultiply(array) if picture.alpha else array

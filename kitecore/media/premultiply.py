@@ -18,7 +18,9 @@ def _premultiply(pixels: Rgba) -> None:
             if alpha != 255:
                 for c in range(3):
                     product = np.uint32(pixels[y, x, c]) * alpha + np.uint32(128)
-                    pixels[y, x, c] = np.uint8((product + (product >> np.uint32(8))) >> np.uint32(8))
+                    pixels[y, x, c] = np.uint8(
+                        (product + (product >> np.uint32(8))) >> np.uint32(8)
+                    )
 
 
 def premultiply(pixels: Rgba) -> Rgba:

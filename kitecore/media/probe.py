@@ -55,9 +55,7 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
             "frames": len(index),
         }
     )
-    info = MediaInfo(
-        kind="video", container=family, length=index.end, picture=picture, sound=sound
-    )
+    info = MediaInfo(kind="video", container=family, length=index.end, picture=picture, sound=sound)
     return info, index
 
 

@@ -6,10 +6,10 @@ from collections.abc import Callable
 from fractions import Fraction
 
 import av
-import numpy as np
 
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import fitting, scaled, to_rgba
+from kitecore.media.planes import upright_planes
 from kitecore.media.reader import PROXY_BASE, PROXY_KEYS, PROXY_STEP, open_original
 from kitecore.media.strips import StripMaker, over_ground
 
@@ -43,7 +43,9 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
                 if strip.wants(tick):
                     strip.offer(tick, over_ground(to_rgba(frame, picture, (width, height))))
                 if not picture.alpha:
-                    small = upright_planes(scaled(frame, picture, (width, height), "yuv420p"), picture.turn)
+                    small = upright_planes(
+                        scaled(frame, picture, (width, height), "yuv420p"), picture.turn
+                    )
                     small.pts, small.time_base = number * PROXY_STEP, Fraction(1, PROXY_BASE)
                     small.pict_type = av.video.frame.PictureType.NONE
                     out.mux(stream.encode(small))
@@ -56,24 +58,3 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
         unfinished.unlink()
     else:
         unfinished.replace(folder.proxy)
-
-
-def upright_planes(frame: av.VideoFrame, turn: int) -> av.VideoFrame:
-    """A yuv420p frame turned clockwise by a multiple of 90°."""
-    if not turn:
-        return frame
-    planes = []
-    for number, plane in enumerate(frame.planes):
-        rows = np.frombuffer(plane, np.uint8).reshape(plane.height, plane.line_size)
-        planes.append((number, np.rot90(rows[:, : plane.width], k=-turn // 90)))
-    height, width = planes[0][1].shape
-    turned = av.VideoFrame(width, height, "yuv420p")
-    for number, rows in planes:
-        fill_plane(turned.planes[number], rows)
-    return turned
-
-
-def fill_plane(plane: av.video.plane.VideoPlane, rows: np.ndarray) -> None:
-    """Copy rows of bytes into a plane, minding its padding."""
-    target = np.frombuffer(plane, np.uint8).reshape(plane.height, plane.line_size)
-    target[:, : plane.width] = rows

@@ -62,7 +62,9 @@ def _in_place(path: Path) -> Iterator[tuple[Samples, int, float]]:
                 ticks = to_ticks(frame.pts, frame.time_base) - origin
                 start = round(ticks * rate / TICKS_PER_SECOND)
             parts = [part.to_ndarray().reshape(-1, CHANNELS) for part in to_stereo.resample(frame)]
-            samples = np.concatenate(parts) if parts else np.zeros((0, CHANNELS), np.float32)
+            samples = np.concatenate(
+                [np.zeros((0, CHANNELS), np.float32), *parts], dtype=np.float32
+            )
             off = start - done
             if off > 0 and (done == 0 or off > rate * _TOLERATED):
                 yield np.zeros((off, CHANNELS), np.float32), rate, 0.0

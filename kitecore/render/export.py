@@ -79,9 +79,7 @@ def plan(document: Document, settings: ExportSettings) -> list[range]:
     return [numbers[at : at + PIECE_FRAMES] for at in range(0, len(numbers), PIECE_FRAMES)]
 
 
-def piece_key(
-    document: Document, settings: ExportSettings, piece: range, find: FindMedia
-) -> str:
+def piece_key(document: Document, settings: ExportSettings, piece: range, find: FindMedia) -> str:
     """Name of a piece by its content: an export after a small change finds most of them made."""
     rate = document.rate.exact
     span = Span(rate.start_of(piece.start), rate.start_of(piece.stop))
@@ -168,7 +166,9 @@ def join(
             for piece in pieces:
                 done += _copy_piece(out, picture, piece, done, document)
                 progress(done / len(numbers))
-                _encode_sound(out, sound, samples, until=Fraction(done) / document.rate.exact.fraction)
+                _encode_sound(
+                    out, sound, samples, until=Fraction(done) / document.rate.exact.fraction
+                )
             _encode_sound(out, sound, samples, until=None)
             out.mux(sound.encode(None))
     except (av.FFmpegError, IndexError) as error:

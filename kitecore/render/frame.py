@@ -8,6 +8,7 @@ from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTr
 
 from kitecore.document import ClipBase, Document, Pictured, VideoClip
 from kitecore.media.pixels import scaled
+from kitecore.media.planes import rows_of
 from kitecore.motion import value_at
 from kitecore.motion.oklab import rgb_of
 from kitecore.picture.composite import lay
@@ -73,7 +74,7 @@ def render_planes(document: Document, tick: int, size: Size, sources: Sources) -
         return _tagged(scaled(decoded, picture, size, "yuv420p"))
     pixels = render(document, tick, size, sources)
     frame = av.VideoFrame(size[0], size[1], "yuv420p")
-    luma, cb, cr = (_rows(plane) for plane in frame.planes)
+    luma, cb, cr = (rows_of(plane) for plane in frame.planes)
     to_planes(pixels, luma, cb, cr)
     return _tagged(frame)
 
@@ -92,11 +93,6 @@ def untouched_at(document: Document, tick: int, sources: Sources) -> VideoClip |
     landing = land(clip.place, local, (info.width, info.height), canvas, whole)
     fills = np.diag([whole[0] / landing.pixels[0], whole[1] / landing.pixels[1], 1.0])
     return clip if np.abs(landing.matrix - fills).max() < 1e-6 else None
-
-
-def _rows(plane: av.video.plane.VideoPlane) -> Rgba:
-    """A plane as an array, padding at the right included."""
-    return np.frombuffer(plane, np.uint8).reshape(plane.height, plane.line_size)
 
 
 def _tagged(frame: av.VideoFrame) -> av.VideoFrame:

@@ -39,9 +39,7 @@ _ENCODER: Final = {
 }
 
 
-def picture_piece(
-    document: Document, first: int, last: int, size: Size, sources: Sources
-) -> bytes:
+def picture_piece(document: Document, first: int, last: int, size: Size, sources: Sources) -> bytes:
     """Frames ``first`` up to, not including, ``last`` as H.264 in fragmented MP4."""
     rate = document.rate.exact
     buffer = io.BytesIO()

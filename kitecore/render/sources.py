@@ -66,7 +66,9 @@ class Sources:
         """Number of a video's frame shown at ``tick`` of the file."""
         return self.folder(media).index.frame_at(tick + _NUDGE)
 
-    def decoded(self, media: str, number: int, lane: str, size: Size) -> tuple[av.VideoFrame, PictureInfo]:
+    def decoded(
+        self, media: str, number: int, lane: str, size: Size
+    ) -> tuple[av.VideoFrame, PictureInfo]:
         """A frame as decoded, from the proxy or the original, and how to read its pixels.
 
         ``lane`` tells apart clips that use one file at different places at the same time.

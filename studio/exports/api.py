@@ -71,7 +71,9 @@ def _out(export: Export) -> ExportOut:
         bytes=export.bytes,
         problem=export.problem,
         made_at=export.made_at,
-        seconds=(ended - export.started_at).total_seconds() if ended and export.started_at else None,
+        seconds=(ended - export.started_at).total_seconds()
+        if ended and export.started_at
+        else None,
     )
 
 

@@ -166,7 +166,9 @@ def _join(export: Export, document: Document) -> None:
 
     sources = _sources()
     try:
-        join(document, export.wanted, paths, export.path, sources, title=export.title, progress=beat)
+        join(
+            document, export.wanted, paths, export.path, sources, title=export.title, progress=beat
+        )
     finally:
         sources.close()
     Export.objects.filter(pk=export.pk, state=Export.State.JOINING).update(

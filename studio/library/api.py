@@ -137,7 +137,11 @@ def try_again(request: HttpRequest, id: UUID) -> TakeOut:
     return _out(take)
 
 
-_FILES = {"strip.jpg": "image/jpeg", "poster.jpg": "image/jpeg", "peaks.i8": "application/octet-stream"}
+_FILES = {
+    "strip.jpg": "image/jpeg",
+    "poster.jpg": "image/jpeg",
+    "peaks.i8": "application/octet-stream",
+}
 
 
 @router.get("/takes/{uuid:id}/files/{str:name}", response={200: None, 404: Problem})

@@ -8,7 +8,6 @@ from django.db import models
 
 from kitecore.media.folder import MediaFolder
 
-
 _MEDIA_ID = re.compile(r"[0-9a-f]{32}")
 
 

@@ -1,9 +1,10 @@
 from __future__ import annotations
 
+from pydantic import Field
+
 from kitecore.document.model import Id, Model, new_id, param
 from kitecore.document.properties import Number
 from kitecore.registry import Registry
-from pydantic import Field
 
 
 class EffectBase(Model):

@@ -76,7 +76,9 @@ def make_video(
         stream.width, stream.height, stream.pix_fmt = *size, pixels
         stream.codec_context.time_base = stream.time_base = base
         stream.codec_context.gop_size = gop
-        track = out.add_stream(sound_codec, rate=48_000, layout="mono") if sound is not None else None
+        track = (
+            out.add_stream(sound_codec, rate=48_000, layout="mono") if sound is not None else None
+        )
         for number in range(frames):
             frame = av.VideoFrame.from_ndarray(numbered_picture(number, *size), format="rgb24")
             planes = frame.reformat(format=pixels, dst_colorspace="ITU709", dst_color_range="MPEG")

@@ -1,0 +1,67 @@
+from unittest import TestCase
+
+from kitecore.document import Document, dump, dumps, empty_document, load, loads
+from kitecore.document.schema import Upgrades
+from kitecore.errors import BadInput
+
+SAVED = {
+    "schema": "velvet-kite/1",
+    "canvas": {"width": 1080, "height": 1350, "colour": "#101010"},
+    "rate": {"num": 25, "den": 1},
+    "tracks": [
+        {
+            "id": "main",
+            "kind": "main",
+            "closes_gaps": True,
+            "clips": [
+                {
+                    "kind": "solid",
+                    "id": "a",
+                    "length": 705600000,
+                    "colour": {"keys": [{"at": 0, "value": "#ff0000"}]},
+                    "effects": [{"kind": "soft_blur", "id": "e", "sigma": 3}],
+                }
+            ],
+        }
+    ],
+}
+"""A document as saved by the first version. It must be readable for ever."""
+
+
+class SchemaTest(TestCase):
+    def test_a_saved_document_is_read_and_written_unchanged(self) -> None:
+        document = load(SAVED)
+        self.assertEqual(25, document.frames)
+        again = loads(dumps(document))
+        self.assertEqual(document, again)
+        self.assertEqual(dump(document), dump(again))
+        self.assertEqual("velvet-kite/1", dump(again)["schema"])
+
+    def test_an_unknown_schema_says_what_to_do(self) -> None:
+        with self.assertRaises(BadInput) as caught:
+            load({**SAVED, "schema": "velvet-kite/999"})
+        self.assertIn("newer", caught.exception.todo)
+
+    def test_damaged_documents_are_refused_with_the_place(self) -> None:
+        tracks = [{"kind": "main", "clips": [{"kind": "solid", "length": -1}]}]
+        with self.assertRaisesRegex(BadInput, "length"):
+            load({**SAVED, "tracks": tracks})
+        with self.assertRaises(BadInput):
+            load({**SAVED, "surprise": 1})
+
+    def test_upgrades_run_one_after_the_other(self) -> None:
+        upgrades = Upgrades("film/3")
+        upgrades.step("film/1", "film/2")(lambda data: {**data, "b": data["a"] + 1})
+        upgrades.step("film/2", "film/3")(lambda data: {"c": data["b"] * 10})
+        self.assertEqual({"schema": "film/3", "c": 30}, upgrades.to_newest({"schema": "film/1", "a": 2}))
+
+    def test_documents_do_not_change(self) -> None:
+        document = empty_document()
+        with self.assertRaises(ValueError):
+            document.tracks = ()  # type: ignore[misc]
+        self.assertIsInstance(document, Document)
+
+    def test_every_parameter_describes_itself(self) -> None:
+        described = Document.model_json_schema()["$defs"]["Place"]["properties"]["turn"]
+        self.assertEqual(("°", -180, 180), tuple(described[k] for k in ("unit", "low", "high")))
+        self.assertTrue(described["description"])

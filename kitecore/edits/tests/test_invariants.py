@@ -1,0 +1,66 @@
+"""What holds for every edit there is, in any order."""
+
+from __future__ import annotations
+
+from unittest import TestCase
+
+import jsonpatch
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from kitecore import edits
+from kitecore.document import Document, check, diff, dump, load
+from kitecore.edits import EditBase, edit_kinds
+from kitecore.edits.tests.strategies import documents, edits_for
+from kitecore.errors import EditRefused, NotThere
+
+SLOW = settings(
+    max_examples=150,
+    deadline=None,
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+)
+
+
+class InvariantTest(TestCase):
+    @SLOW
+    @given(st.data())
+    def test_any_sequence_keeps_the_document_sound_and_can_be_undone(
+        self, data: st.DataObject
+    ) -> None:
+        document = data.draw(documents())
+        trail: list[tuple[Document, list[dict[str, object]]]] = []
+        for _ in range(data.draw(st.integers(1, 9))):
+            edit = data.draw(edits_for(document))
+            after = self._applied(document, edit)
+            if after is None:
+                continue
+            check(after)
+            self.assertEqual(after, load(dump(after)))
+            self._compare_patch(document, after)
+            self.assertEqual(dump(after), dump(edits.apply(document, edit)))
+            self.assertTrue(edit.label())
+            trail.append((document, diff(after, document)))
+            document = after
+        for before, back in reversed(trail):
+            undone = jsonpatch.apply_patch(dump(document), back)
+            self.assertEqual(dump(before), undone)
+            document = load(undone)
+
+    def _applied(self, document: Document, edit: EditBase) -> Document | None:
+        untouched = dump(document)
+        try:
+            return edits.apply(document, edit)
+        except (EditRefused, NotThere) as refusal:
+            self.assertTrue(str(refusal).endswith("."), refusal)
+            return None
+        finally:
+            self.assertEqual(untouched, dump(document))
+
+    def _compare_patch(self, before: Document, after: Document) -> None:
+        patch = diff(before, after)
+        self.assertEqual(dump(after), jsonpatch.apply_patch(dump(before), patch))
+
+    def test_every_kind_of_edit_is_tried_here(self) -> None:
+        tried = {"place", "trim", "cut_away", "split", "move", "shift", "raise", "lower", "remove"}
+        tried |= {"duplicate", "adjust", "set_track", "add_track", "remove_track", "order_track"}
+        self.assertEqual(set(edit_kinds), tried | {"set_rate", "set_canvas"})

@@ -1,0 +1,39 @@
+from unittest import TestCase
+
+from kitecore.document.blends import BLENDS
+from kitecore.document.clips import clip_kinds
+from kitecore.document.effects import effect_kinds
+from kitecore.edits import edit_kinds
+from kitecore.errors import KiteError, UnknownName
+from kitecore.motion.easing import easings
+from kitecore.picture.blend import blends
+from kitecore.picture.effects import effect_drawings
+from kitecore.registry import Registry
+from kitecore.render.painters import painters
+
+
+class RegistryTest(TestCase):
+    def test_an_unknown_name_is_answered_with_the_known_ones(self) -> None:
+        fruit: Registry[int] = Registry("fruit")
+        fruit.register("plum")(1)
+        with self.assertRaisesRegex(UnknownName, r"no fruit named 'fig'. Known: plum"):
+            fruit["fig"]
+        self.assertIsInstance(UnknownName(""), KiteError)
+
+    def test_a_name_is_given_once(self) -> None:
+        fruit: Registry[int] = Registry("fruit")
+        fruit.register("plum")(1)
+        with self.assertRaises(ValueError):
+            fruit.register("plum")(2)
+
+    def test_what_the_document_names_can_be_drawn(self) -> None:
+        self.assertEqual(set(BLENDS), set(blends))
+        self.assertEqual(set(effect_kinds), set(effect_drawings))
+        pictured = {kind for kind, clip in clip_kinds.items() if "opacity" in clip.model_fields}
+        self.assertEqual(pictured, set(painters))
+        self.assertEqual({"hold", "steady", "bezier"}, set(easings))
+
+    def test_kinds_name_themselves(self) -> None:
+        for registry in (clip_kinds, effect_kinds, edit_kinds):
+            for name, model in registry.items():
+                self.assertEqual(name, model.model_fields["kind"].default)
