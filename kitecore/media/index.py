@@ -64,14 +64,8 @@ class FrameIndex:
         """Average frames a second, as a fraction; the plain rate where the pace is constant."""
         if len(self.times) < 2:
             return (30, 1)
-        step = Fraction(int(self.times[-1] - self.times[0]), len(self.times) - 1)
-        mean = Fraction(TICKS_PER_SECOND) / step
-        common = [Fraction(n, d) for d in (1, 1001) for n in _NUMERATORS[d]]
-        near = min(common, key=lambda rate: abs(rate - mean))
-        if abs(near - mean) < near / 5000:
-            return near.numerator, near.denominator
-        rounded = mean.limit_denominator(1001)
-        return rounded.numerator, rounded.denominator
+        rate = _likely_rate(self.times, Fraction(1, 5000))
+        return rate.numerator, rate.denominator
 
     @property
     def variable(self) -> bool:
@@ -80,6 +74,14 @@ class FrameIndex:
             return False
         steps = np.diff(self.times)
         return bool(steps.max() - steps.min() > TICKS_PER_SECOND // 400)
+
+
+def _likely_rate(times: NDArray[np.int64], slack: Fraction) -> Fraction:
+    """A common rate within a relative ``slack`` of the average; else the average itself."""
+    mean = Fraction(TICKS_PER_SECOND * (len(times) - 1), int(times[-1] - times[0]))
+    common = [Fraction(n, d) for d in (1, 1001) for n in _NUMERATORS[d]]
+    near = min(common, key=lambda rate: abs(rate - mean))
+    return near if abs(near - mean) < near * slack else mean.limit_denominator(1001)
 
 
 _NUMERATORS = {
@@ -129,10 +131,10 @@ def _back_on_grid(times: NDArray[np.int64], unit: int) -> NDArray[np.int64]:
     """Exact times where the rounded ones are those of a constant rate; else unchanged."""
     if len(times) < 3:
         return times
-    probe = FrameIndex(times, times, np.ones(len(times), dtype=np.bool_), 0)
-    num, den = probe.rate
+    slack = Fraction(1, 5000) + Fraction(unit, int(times[-1] - times[0]))
+    rate = _likely_rate(times, slack)
     try:
-        step = Rate(num, den).frame_ticks
+        step = Rate(rate.numerator, rate.denominator).frame_ticks
     except ValueError:
         return times
     exact = times[0] + np.arange(len(times), dtype=np.int64) * step

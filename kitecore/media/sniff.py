@@ -29,7 +29,7 @@ def sniff(head: bytes) -> str:
     for magic, family in _MAGIC:
         if head.startswith(magic):
             return family
-    if len(head) > 1 and head[0] == 0xFF and head[1] & 0xE6 in (0xE2, 0xE4, 0xE6):
+    if len(head) > 1 and head[0] == 0xFF and head[1] & 0xE6 in (0xE2, 0xE4):
         return "mp3"
     if len(head) > 1 and head[0] == 0xFF and head[1] & 0xF6 == 0xF0:
         return "aac"

@@ -51,7 +51,10 @@ def _in_place(path: Path) -> Iterator[tuple[Samples, int, float]]:
     with opened(path) as container:
         stream = container.streams.audio[0]
         rate = stream.codec_context.sample_rate
-        to_stereo = av.AudioResampler(format="flt", layout="stereo", rate=rate)
+        # One channel goes to both sides as it is; more than two are mixed down.
+        mono = stream.codec_context.channels == 1
+        layout = "mono" if mono else "stereo"
+        to_float = av.AudioResampler(format="flt", layout=layout, rate=rate)
         origin = origin_of(container)
         total = (container.duration or 0) * TICKS_PER_SECOND // av.time_base or 1
         done = 0
@@ -61,10 +64,9 @@ def _in_place(path: Path) -> Iterator[tuple[Samples, int, float]]:
             else:
                 ticks = to_ticks(frame.pts, frame.time_base) - origin
                 start = round(ticks * rate / TICKS_PER_SECOND)
-            parts = [part.to_ndarray().reshape(-1, CHANNELS) for part in to_stereo.resample(frame)]
-            samples = np.concatenate(
-                [np.zeros((0, CHANNELS), np.float32), *parts], dtype=np.float32
-            )
+            parts = [part.to_ndarray().reshape(-1) for part in to_float.resample(frame)]
+            flat = np.concatenate([np.zeros(0, np.float32), *parts], dtype=np.float32)
+            samples = (np.repeat(flat, CHANNELS) if mono else flat).reshape(-1, CHANNELS)
             off = start - done
             if off > 0 and (done == 0 or off > rate * _TOLERATED):
                 yield np.zeros((off, CHANNELS), np.float32), rate, 0.0

@@ -53,7 +53,9 @@ class SchemaTest(TestCase):
         upgrades = Upgrades("film/3")
         upgrades.step("film/1", "film/2")(lambda data: {**data, "b": data["a"] + 1})
         upgrades.step("film/2", "film/3")(lambda data: {"c": data["b"] * 10})
-        self.assertEqual({"schema": "film/3", "c": 30}, upgrades.to_newest({"schema": "film/1", "a": 2}))
+        self.assertEqual(
+            {"schema": "film/3", "c": 30}, upgrades.to_newest({"schema": "film/1", "a": 2})
+        )
 
     def test_documents_do_not_change(self) -> None:
         document = empty_document()

@@ -12,7 +12,9 @@ from kitecore.errors import EditRefused, NotThere
 from kitecore.motion import value_at
 
 
-def video(name: str, seconds: float, into: float = 0, source: float = 10, **more: Any) -> dict[str, Any]:
+def video(
+    name: str, seconds: float, into: float = 0, source: float = 10, **more: Any
+) -> dict[str, Any]:
     return {
         "kind": "video",
         "name": name,
@@ -70,7 +72,9 @@ class PlaceTest(EditTest):
         self.do(kind="place", clip=solid("o", 1), mode="above", at=SECOND)
         self.assertEqual([("n", 1, 1)], self.row(1))
         self.assertEqual([("o", 1, 1)], self.row(2))
-        self.assertEqual(["main", "picture", "picture", "sound"], [t.kind for t in self.document.tracks])
+        self.assertEqual(
+            ["main", "picture", "picture", "sound"], [t.kind for t in self.document.tracks]
+        )
 
     def test_sound_goes_to_a_sound_track(self) -> None:
         sound = {**video("s", 1), "kind": "sound"}

@@ -28,7 +28,13 @@ class EasingTest(TestCase):
 
     def test_css_ease_at_published_points(self) -> None:
         ease = Bezier(x1=0.25, y1=0.1, x2=0.25, y2=1)
-        for progress, value in ((0, 0), (0.25, 0.408511), (0.5, 0.802403), (0.75, 0.960459), (1, 1)):
+        for progress, value in (
+            (0, 0),
+            (0.25, 0.408511),
+            (0.5, 0.802403),
+            (0.75, 0.960459),
+            (1, 1),
+        ):
             self.assertAlmostEqual(value, eased(ease, progress), places=5)
 
     def test_hold_waits_for_the_end(self) -> None:

@@ -1,0 +1,256 @@
+"""Frames exactly, from every kind of file."""
+
+from __future__ import annotations
+
+import random
+import struct
+import tempfile
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+from unittest import TestCase
+
+import av
+import numpy as np
+
+from kitecore.media.folder import MediaFolder
+from kitecore.media.pixels import to_rgba
+from kitecore.media.probe import probe
+from kitecore.media.reader import VideoReader, open_original, open_proxy
+from kitecore.media.tests.material import ingested, make_video, read_number, tone
+from kitecore.ticks import TICKS_PER_SECOND, Rate
+
+KINDS: dict[str, dict[str, Any]] = {
+    "h264 with B-frames": {"options": {"bf": "3", "preset": "medium"}},
+    "h264 4:2:2": {"pixels": "yuv422p"},
+    "h264 4:4:4, odd size": {"pixels": "yuv444p", "size": (161, 243)},
+    "h264 10 bit": {"pixels": "yuv420p10le"},
+    "hevc 10 bit": {
+        "codec": "libx265",
+        "pixels": "yuv420p10le",
+        "options": {"x265-params": "log-level=none"},
+    },
+    "vp9 in webm": {
+        "codec": "libvpx-vp9",
+        "container": "webm",
+        "options": {"deadline": "realtime"},
+    },
+    "vp9 with alpha": {"codec": "libvpx-vp9", "container": "webm", "pixels": "yuva420p"},
+    "av1 in mp4": {"codec": "libsvtav1", "options": {"preset": "8", "crf": "5"}},
+    "29.97 in coarse matroska": {"rate": Fraction(30000, 1001), "container": "matroska"},
+    "23.976 in mov": {"rate": Fraction(24000, 1001), "container": "mov"},
+    "run-length with alpha": {"codec": "qtrle", "pixels": "argb", "container": "mov"},
+    "one single frame": {"frames": 1},
+}
+
+
+class ReaderTest(TestCase):
+    def setUp(self) -> None:
+        self.folder = Path(self.enterContext(tempfile.TemporaryDirectory()))
+
+    def reader(self, path: Path) -> VideoReader:
+        info, index = probe(path)
+        assert info.picture is not None and index is not None
+        reader = VideoReader(path, info.picture, index)
+        self.addCleanup(reader.close)
+        return reader
+
+    def number(self, reader: VideoReader, frame: int) -> int:
+        size = (reader.picture.width, reader.picture.height)
+        return read_number(to_rgba(reader.frame(frame), reader.picture, size))
+
+    def test_every_kind_in_any_order(self) -> None:
+        chance = random.Random(5)
+        for name, how in KINDS.items():
+            with self.subTest(name):
+                frames = how.get("frames", 60)
+                path = make_video(self.folder / "film", **{"frames": frames, **how})
+                reader = self.reader(path)
+                self.assertEqual(frames, len(reader.index))
+                order = list(range(frames)) + chance.sample(range(frames), min(frames, 12))
+                self.assertEqual(order, [self.number(reader, n) for n in order])
+
+    def test_times_of_constant_rates_are_exact(self) -> None:
+        for rate, container in (
+            (Rate(30000, 1001), "matroska"),
+            (Rate(25), "mp4"),
+            (Rate(60), "webm"),
+        ):
+            with self.subTest(str(rate)):
+                codec = "libvpx-vp9" if container == "webm" else "libx264"
+                path = make_video(
+                    self.folder / "film", rate=rate.fraction, container=container, codec=codec
+                )
+                info, index = probe(path)
+                assert index is not None and info.picture is not None
+                self.assertEqual([rate.start_of(n) for n in range(60)], index.times.tolist())
+                self.assertEqual(
+                    (rate.num, rate.den), (info.picture.rate.num, info.picture.rate.den)
+                )  # type: ignore[union-attr]
+                self.assertFalse(info.picture.variable)
+
+    def test_uneven_pace_keeps_its_times(self) -> None:
+        steps = [15, 20, 25, 40, 11] * 8
+        times = [sum(steps[:n]) for n in range(40)]
+        path = make_video(self.folder / "film", frames=40, times=times, base=Fraction(1, 600))
+        reader = self.reader(path)
+        unit = TICKS_PER_SECOND // 600
+        self.assertEqual([t * unit for t in times], reader.index.times.tolist())
+        self.assertTrue(probe(path)[0].picture.variable)  # type: ignore[union-attr]
+        for n, time in enumerate(times):
+            self.assertEqual(n, reader.index.frame_at(time * unit))
+            self.assertEqual(n, reader.index.frame_at(time * unit + 9 * unit))
+            self.assertEqual(n, self.number(reader, n))
+
+    def test_before_the_first_and_after_the_last_the_nearest_is_shown(self) -> None:
+        reader = self.reader(make_video(self.folder / "film", frames=10))
+        self.assertEqual([0, 9], [reader.index.frame_at(-5), reader.index.frame_at(10**12)])
+        self.assertEqual([0, 9], [self.number(reader, -3), self.number(reader, 500)])
+
+    def test_what_an_edit_list_leaves_out_is_not_there(self) -> None:
+        path = make_video(self.folder / "film", frames=40, options={"bf": "0"}, gop=40)
+        _skip_by_edit_list(path, frames=10)
+        info, index = probe(path)
+        assert index is not None and info.picture is not None
+        self.assertEqual(30, len(index))
+        self.assertEqual(0, index.times[0])
+        reader = VideoReader(path, info.picture, index)
+        self.addCleanup(reader.close)
+        self.assertEqual([10, 25, 39, 12], [self.number(reader, n) for n in (0, 15, 29, 2)])
+
+    def test_turned_by_metadata_comes_upright(self) -> None:
+        path = make_video(self.folder / "film", frames=3, size=(160, 240))
+        _turn_clockwise(path)
+        reader = self.reader(path)
+        picture = reader.picture
+        self.assertEqual((240, 160, 90), (picture.width, picture.height, picture.turn))
+        upright = to_rgba(reader.frame(1), picture, (240, 160))
+        self.assertEqual((160, 240, 4), upright.shape)
+        # Frame 1 is white at its top left, which a turn clockwise takes to the top right.
+        self.assertGreater(upright[20, 220, 0], 200)
+        self.assertLess(upright[20, 20, 0], 40)
+
+    def test_alpha_comes_premultiplied(self) -> None:
+        path = self.folder / "film"
+        with av.open(str(path), "w", format="webm") as out:
+            stream = out.add_stream("libvpx-vp9", rate=30, options={"crf": "5", "b": "0"})
+            stream.width, stream.height, stream.pix_fmt = 64, 64, "yuva420p"
+            pixels = np.full((64, 64, 4), 255, np.uint8)
+            pixels[:, 32:, 3] = 64
+            frame = av.VideoFrame.from_ndarray(pixels, format="rgba")
+            out.mux(stream.encode(frame.reformat(format="yuva420p")))
+            out.mux(stream.encode(None))
+        reader = self.reader(path)
+        self.assertTrue(reader.picture.alpha)
+        got = to_rgba(reader.frame(0), reader.picture, (64, 64))
+        self.assertLess(np.abs(got[32, 48].astype(int) - 64).max(), 8)
+        self.assertEqual(255, got[32, 10, 3])
+
+    def test_a_proxy_has_the_same_frames(self) -> None:
+        steps = [15, 20, 25, 40] * 10
+        times = [sum(steps[:n]) for n in range(40)]
+        source = make_video(
+            self.folder / "x", frames=40, times=times, base=Fraction(1, 600), size=(1080, 1620)
+        )
+        folder = ingested(self.folder, "take", source)
+        proxy, original = open_proxy(folder), open_original(folder)
+        self.addCleanup(proxy.close)
+        self.addCleanup(original.close)
+        self.assertEqual(960, proxy.frame(0).height)
+        for n in (0, 1, 11, 12, 13, 39, 20, 5):
+            self.assertEqual([n, n], [self.number(proxy, n), self.number(original, n)])
+
+
+ROUNDING = 3
+"""Levels of 255 by which the fast conversion may differ from the exact formula."""
+
+
+class ColourTest(TestCase):
+    """Matrix and range as tagged, held against the formulas of BT.601 and BT.709."""
+
+    def test_colours_follow_matrix_and_range(self) -> None:
+        for matrix, kr, kb in ((1, 0.2126, 0.0722), (6, 0.299, 0.114)):
+            for full in (False, True):
+                for ycbcr in ((120, 90, 170), (200, 128, 128), (80, 180, 100)):
+                    with self.subTest(f"{matrix} {full} {ycbcr}"):
+                        wanted = _to_rgb(ycbcr, kr, kb, full)
+                        self.assertLessEqual(
+                            np.abs(wanted - _decoded(ycbcr, matrix, full)).max(), ROUNDING
+                        )
+
+    def test_untagged_hd_is_bt709_and_small_bt601(self) -> None:
+        for height, kr, kb in ((720, 0.2126, 0.0722), (480, 0.299, 0.114)):
+            wanted = _to_rgb((120, 90, 170), kr, kb, False)
+            got = _decoded((120, 90, 170), 2, False, height)
+            self.assertLessEqual(np.abs(wanted - got).max(), ROUNDING)
+
+    def test_reference_white_of_hdr_is_white(self) -> None:
+        # BT.2408: 203 cd/m² is 58 % of the PQ signal and 75 % of HLG's.
+        for transfer, share in ((16, 0.58), (18, 0.75)):
+            grey = _hdr_grey(transfer, share)
+            self.assertTrue(all(245 <= channel <= 255 for channel in grey), (transfer, grey))
+            self.assertTrue(all(channel <= 2 for channel in _hdr_grey(transfer, 0.0)))
+
+
+def _to_rgb(ycbcr: tuple[int, int, int], kr: float, kb: float, full: bool) -> np.ndarray:
+    y, cb, cr = ycbcr
+    luma = y / 255 if full else (y - 16) / 219
+    blue, red = ((c - 128) / (255 if full else 224) for c in (cb, cr))
+    r, b = luma + 2 * (1 - kr) * red, luma + 2 * (1 - kb) * blue
+    g = (luma - kr * r - kb * b) / (1 - kr - kb)
+    return np.clip(np.array([r, g, b]) * 255, 0, 255)
+
+
+def _decoded(ycbcr: tuple[int, int, int], matrix: int, full: bool, height: int = 64) -> np.ndarray:
+    from kitecore.media.info import Colours, PictureInfo
+
+    frame = av.VideoFrame(64, height, "yuv420p")
+    for plane, value in zip(frame.planes, ycbcr, strict=True):
+        plane.update(bytes([value]) * plane.buffer_size)
+    picture = PictureInfo(width=64, height=height, colours=Colours(matrix=matrix, full_range=full))
+    return to_rgba(frame, picture, (64, height))[30, 30, :3].astype(int)
+
+
+def _hdr_grey(transfer: int, share: float) -> list[int]:
+    from kitecore.media.info import Colours, PictureInfo
+
+    frame = av.VideoFrame(64, 64, "yuv420p10le")
+    for plane, value in zip(frame.planes, (64 + round(share * 876), 512, 512), strict=True):
+        plane.update(np.full(plane.buffer_size // 2, value, np.uint16).tobytes())
+    frame.color_trc, frame.color_primaries, frame.colorspace = transfer, 9, 9
+    colours = Colours(matrix=9, primaries=9, transfer=transfer)
+    picture = PictureInfo(width=64, height=64, depth=10, colours=colours)
+    return to_rgba(frame, picture, (64, 64))[30, 30, :3].tolist()
+
+
+def _turn_clockwise(path: Path) -> None:
+    """Put a quarter turn into the track header (ISO/IEC 14496-12, 8.3.2)."""
+    data = path.read_bytes()
+    matrix = data.index(b"tkhd") + 44
+    turn = struct.pack(">9i", 0, 65536, 0, -65536, 0, 0, 160 * 65536, 0, 2**30)
+    path.write_bytes(data[:matrix] + turn + data[matrix + 36 :])
+
+
+def _skip_by_edit_list(path: Path, frames: int) -> None:
+    """Let the track's edit list begin some frames into the media (ISO/IEC 14496-12, 8.6.6)."""
+    data = bytearray(path.read_bytes())
+    at = data.index(b"elst") + 8
+    count = struct.unpack(">I", data[at : at + 4])[0]
+    scale_at = data.index(b"mdhd") + 4 + 4 + 8
+    scale = struct.unpack(">I", data[scale_at : scale_at + 4])[0]
+    assert count == 1
+    length = struct.unpack(">I", data[at + 4 : at + 8])[0]
+    skipped = frames * scale // 30
+    entry = struct.pack(">Ii", length - frames * 1000 // 30, skipped)
+    data[at + 4 : at + 12] = entry
+    path.write_bytes(bytes(data))
+
+
+class FolderTest(TestCase):
+    def test_sound_longer_or_shorter_than_the_picture_is_fine(self) -> None:
+        root = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        for name, seconds in (("longer", 3.0), ("shorter", 1.0)):
+            source = make_video(root / "film", frames=60, sound=tone(seconds))
+            folder: MediaFolder = ingested(root, name, source)
+            self.assertEqual(2 * TICKS_PER_SECOND, folder.info.length)
+            self.assertAlmostEqual(seconds, folder.sound.stat().st_size / 8 / 48000, delta=0.03)
