@@ -61,7 +61,7 @@ TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": DATA_DIR / "velvet-kite.sqlite3",
+        "NAME": os.environ.get("VELVET_KITE_DATABASE", DATA_DIR / "velvet-kite.sqlite3"),
         "OPTIONS": {
             # A write waits for others, and is on disk before it is acknowledged.
             "transaction_mode": "IMMEDIATE",
@@ -104,6 +104,8 @@ UPLOAD_LIMIT = int(os.environ.get("VELVET_KITE_UPLOAD_GB", "16")) * 2**30
 """Bytes of one file that is brought in."""
 LIBRARY_LIMIT = int(os.environ.get("VELVET_KITE_LIBRARY_GB", "200")) * 2**30
 """Bytes of all takes of one person."""
+WORKER_SILENCE = int(os.environ.get("VELVET_KITE_SILENT", "15"))
+"""Seconds without a sign of life after which a worker counts as gone."""
 PIECE_CACHE_BYTES = 2 * 2**30
 EXPORT_PIECE_BYTES = 8 * 2**30
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 2**20

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
-from pydantic import Field, field_validator
+from pydantic import Field, model_validator
 
 from kitecore.document.clips import ClipBase
 from kitecore.document.model import Model
@@ -32,13 +32,11 @@ class FrameRate(Model):
     num: int = 30
     den: int = 1
 
-    @field_validator("den")
-    @classmethod
-    def _known(cls, den: int, info: object) -> int:
-        num = getattr(info, "data", {}).get("num")
-        if num is not None and not any((r.num, r.den) == (num, den) for r in RATES):
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        if not any((rate.num, rate.den) == (self.num, self.den) for rate in RATES):
             raise ValueError("frame rates: " + ", ".join(str(rate) for rate in RATES))
-        return den
+        return self
 
     @property
     def exact(self) -> Rate:

@@ -13,30 +13,45 @@ RENDER_VERSION = 1
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
-def extract(document: Document, span: Span) -> Document:
-    """The document with nothing but the clips that touch ``span``, and their neighbours.
+def extract(document: Document, span: Span, *, heard: bool) -> Document:
+    """What matters to ``span``, and nothing else: not to be drawn, only to be compared.
 
-    Neighbours matter to sound: a clip that goes on where the last one stopped has no ramp.
+    Parameters
+    ----------
+    heard
+        For sound: the clips of all tracks that touch the span, whole, since their ends have ramps.
+        For pictures: only the parts of clips that are seen in it.
     """
-    tracks = tuple(_extracted(track, span) for track in document.tracks)
+    reach = Span(span.start - 1, span.end + 1) if heard else span
+    tracks = tuple(
+        _extracted(track, reach, heard)
+        for track in document.tracks
+        if heard or track.kind != "sound"
+    )
     return document.model_copy(update={"tracks": tracks})
 
 
-def _extracted(track: Track, span: Span) -> Track:
-    clips: list[ClipBase] = []
-    for index, clip in enumerate(track.clips):
-        near = track.clips[max(0, index - 1) : index + 2]
-        if any(other.span.overlaps(span) for other in near):
-            clips.append(clip)
-    return track.model_copy(update={"clips": tuple(clips), "closes_gaps": False, "name": ""})
+def _extracted(track: Track, span: Span, heard: bool) -> Track:
+    clips = (clip for clip in track.clips if clip.span.overlaps(span))
+    parts = (clip if heard else _within(clip, span) for clip in clips)
+    nameless = tuple(part.model_copy(update={"id": "clip", "name": ""}) for part in parts)
+    plain = {"clips": nameless, "closes_gaps": False, "id": "track", "name": ""}
+    return track.model_copy(update=plain)
 
 
-def content_key(document: Document, span: Span, find: FindMedia, *facts: object) -> str:
-    """A name for what is seen and heard in ``span``; ``facts`` are what else the result depends on.
+def _within(clip: ClipBase, span: Span) -> ClipBase:
+    seen = clip.span.intersection(span)
+    return clip.trimmed(seen.start, seen.end)
+
+
+def content_key(
+    document: Document, span: Span, find: FindMedia, *facts: object, heard: bool = False
+) -> str:
+    """A name for what is seen (or heard) in ``span``; ``facts`` are what else the result depends on.
 
     Two documents that agree there have the same key, so a finished piece serves both.
     """
-    part = extract(document, span)
+    part = extract(document, span, heard=heard)
     proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
     plain = [RENDER_VERSION, dump(part), span.start, span.end, proxies, *map(str, facts)]
     text = json.dumps(plain, sort_keys=True, separators=(",", ":"))

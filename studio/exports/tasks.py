@@ -32,8 +32,7 @@ from studio.projects import history
 
 log = logging.getLogger(__name__)
 
-SILENT = timedelta(seconds=15)
-"""Without a sign of life for so long, a worker counts as gone."""
+SILENT = timedelta(seconds=settings.WORKER_SILENCE)
 ATTEMPTS = 3
 _BEAT = 0.7
 """Seconds between two notes of progress."""
@@ -217,4 +216,4 @@ def look_after_what_was_left() -> None:
     """A worker that starts looks at once, and again when a killed one counts as gone."""
     for tend in (tend_exports, tend_takes):
         tend.schedule(delay=1)
-        tend.schedule(delay=SILENT.total_seconds() + 6)
+        tend.schedule(delay=SILENT.total_seconds() + 3)

@@ -20,8 +20,7 @@ from studio.problems import Problem
 
 log = logging.getLogger(__name__)
 
-SILENT = timedelta(seconds=20)
-"""Without a sign of life for so long, a worker counts as gone."""
+SILENT = timedelta(seconds=settings.WORKER_SILENCE)
 ATTEMPTS = 3
 
 _STAGES = {"sound": (0.0, 0.2), "proxy": (0.2, 1.0)}

@@ -116,7 +116,7 @@ def _piece(name: str, document: Document, kind: Kind, given: PieceQuery) -> Http
     rate = document.rate.exact
     span = Span(rate.start_of(given.first), rate.start_of(given.last))
     side = given.long_side if kind == "picture" else 0
-    key = content_key(document, span, folder_of, kind, side)
+    key = content_key(document, span, folder_of, kind, side, heard=kind == "sound")
     data = store().get(key)
     if data is None:
         request = Request(kind, name, given.first, given.last, side)

@@ -12,6 +12,7 @@ from collections import OrderedDict
 from dataclasses import dataclass
 from threading import Lock
 from typing import Any
+from uuid import UUID
 
 import jsonpatch
 from django.contrib.auth.models import User
@@ -28,7 +29,8 @@ SNAPSHOT_EVERY = 20
 """Steps between two revisions that hold the whole document."""
 
 _KEPT = 32
-_documents: OrderedDict[int, Document] = OrderedDict()
+_Key = tuple[UUID, int]
+_documents: OrderedDict[_Key, Document] = OrderedDict()
 _lock = Lock()
 
 
@@ -42,10 +44,11 @@ class Step:
 
 def document_at(revision: Revision) -> Document:
     """The document of a revision; from memory, or its nearest snapshot and the patches since."""
+    key = (revision.project_id, revision.pk)
     with _lock:
-        if revision.pk in _documents:
-            _documents.move_to_end(revision.pk)
-            return _documents[revision.pk]
+        if key in _documents:
+            _documents.move_to_end(key)
+            return _documents[key]
     document = _rebuilt(revision)
     _keep(revision, document)
     return document
@@ -69,7 +72,7 @@ def _rebuilt(revision: Revision) -> Document:
 
 def _keep(revision: Revision, document: Document) -> None:
     with _lock:
-        _documents[revision.pk] = document
+        _documents[revision.project_id, revision.pk] = document
         while len(_documents) > _KEPT:
             _documents.popitem(last=False)
 
@@ -129,7 +132,8 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
     )
     Revision.objects.filter(pk=head.pk).update(next=revision)
     _move_head(project, revision)
-    _keep(revision, after)
+    # Not before: a number given out in a transaction that fails is given out again.
+    transaction.on_commit(lambda: _keep(revision, after))
     return Step(revision, patch)
 
 

@@ -1,0 +1,152 @@
+from __future__ import annotations
+
+import io
+import os
+import signal
+from concurrent.futures import Future
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+import av
+import numpy as np
+import simplejpeg
+from django.test import SimpleTestCase, TestCase
+
+from kitecore.errors import RenderFailed, Superseded
+from kitecore.media.tests.material import read_number
+from kitecore.render.worker import Request
+from studio.playback.service import Job, RenderProcess, service
+from studio.playback.store import PieceStore
+from studio.tests.site import People, clip_of, take_of
+
+
+class PlaybackTest(People, TestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.take = take_of(self.project, size=(1080, 1920), frames=45)
+        self.edit(kind="place", clip=clip_of(self.take))
+        self.project.refresh_from_db()
+        self.base = f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+
+    def number(self, jpeg: bytes) -> int:
+        return read_number(simplejpeg.decode_jpeg(jpeg))
+
+    def test_stills_of_projects_and_takes(self) -> None:
+        for path in (self.base, f"/takes/{self.take.id}"):
+            for frame in (0, 17, 29, 3):
+                answer = self.call("post", f"{path}/still", {"frame": frame, "long_side": 320})
+                self.assertEqual("image/jpeg", answer["Content-Type"])
+                self.assertEqual(frame, self.number(answer.content))
+        cover = self.call("get", f"{self.base}/frames/9?long_side=200")
+        self.assertEqual(9, self.number(cover.content))
+
+    def test_a_step_can_be_tried_without_being_kept(self) -> None:
+        clip = self.document()["tracks"][0]["clips"][0]["id"]
+        edit = {"kind": "adjust", "clips": [clip], "values": {"opacity": 0.0}}
+        tried = self.call("post", f"{self.base}/still", {"frame": 5, "edit": edit})
+        self.assertLess(simplejpeg.decode_jpeg(tried.content).max(), 8)
+        plain = self.call("post", f"{self.base}/still", {"frame": 5})
+        self.assertEqual(5, self.number(plain.content))
+
+    def test_pieces_hold_their_frames_at_their_times(self) -> None:
+        for path in (self.base, f"/takes/{self.take.id}"):
+            for _ in range(2):
+                data = self.call("get", f"{path}/picture?first=7&last=15&long_side=320").content
+                with av.open(io.BytesIO(data)) as piece:
+                    shown = [
+                        (round(f.time * 30), read_number(f.to_ndarray(format="rgb24")))
+                        for f in piece.decode(video=0)
+                    ]
+                self.assertEqual([(n, n) for n in range(7, 15)], shown)
+        sound = self.call("get", f"{self.base}/sound?first=7&last=15").content
+        with av.open(io.BytesIO(sound)) as piece:
+            count = sum(f.samples for f in piece.decode(audio=0))
+            self.assertEqual((8 * 1600, 7 * 1600), (count, piece.streams.audio[0].start_time))
+
+    def test_an_edit_makes_only_what_it_touches_anew(self) -> None:
+        self.edit(kind="place", clip=clip_of(self.take))
+        self.project.refresh_from_db()
+        first = f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+        for at in (0, 45):
+            self.call("get", f"{first}/picture?first={at}&last={at + 15}&long_side=320")
+        clip = self.document()["tracks"][0]["clips"][1]["id"]
+        self.edit(kind="adjust", clips=[clip], values={"opacity": 0.5})
+        self.project.refresh_from_db()
+        after = f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+        asked: list[Request] = []
+        pieces = service().pieces
+        submit = pieces.submit
+        pieces.submit = lambda job: asked.append(job.request) or submit(job)  # type: ignore[assignment,func-returns-value]
+        self.addCleanup(setattr, pieces, "submit", submit)
+        for at in (0, 45):
+            self.call("get", f"{after}/picture?first={at}&last={at + 15}&long_side=320")
+        self.assertEqual([45], [request.first for request in asked])
+
+    def test_senseless_ranges_are_refused(self) -> None:
+        for query in ("first=5&last=5", "first=0&last=1000", "first=-1&last=4", "first=0"):
+            self.assertEqual(422, self.call("get", f"{self.base}/picture?{query}").status_code)
+        self.assertEqual(422, self.call("get", f"{self.base}/noise?first=0&last=5").status_code)
+
+    def test_a_missing_file_is_said(self) -> None:
+        self.edit(kind="place", clip=clip_of(self.take, 0.5))
+        self.project.refresh_from_db()
+        path = f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+        for process in (service().stills, service().pieces):
+            process.close()
+        self.take.folder.original.unlink()
+        self.take.folder.proxy.unlink()
+        answer = self.call("post", f"{path}/still", {"frame": 2})
+        self.assertEqual(500, answer.status_code)
+        self.assertIn("missing", answer.json()["message"])
+
+
+class RenderProcessTest(SimpleTestCase):
+    """The process behind the pictures: dropped questions, and death."""
+
+    def setUp(self) -> None:
+        folder = Path(self.enterContext(TemporaryDirectory()))
+        self.process = RenderProcess(folder)
+        self.addCleanup(self.process.close)
+
+    def ask(self, lane: str = "", turn: int = 0) -> Future[bytes]:
+        from kitecore.document import dumps, empty_document
+
+        request = Request("still", "empty", 0, long_side=64)
+        return self.process.submit(Job(request, lambda: dumps(empty_document()), lane, turn))
+
+    def test_of_a_lane_only_the_newest_is_drawn(self) -> None:
+        futures = [self.ask("scrub", turn) for turn in range(12)]
+        self.assertTrue(futures[-1].result(30))
+        dropped = [f for f in futures[:-1] if isinstance(f.exception(30), Superseded)]
+        self.assertGreaterEqual(len(dropped), 9)
+
+    def test_a_killed_process_costs_one_answer_at_most(self) -> None:
+        self.assertTrue(self.ask().result(30))
+        assert self.process._process is not None
+        os.kill(self.process._process.pid, signal.SIGKILL)
+        outcomes = []
+        for _ in range(2):
+            try:
+                outcomes.append(len(self.ask().result(30)) > 0)
+            except RenderFailed:
+                outcomes.append(False)
+        self.assertTrue(outcomes[-1])
+
+    def test_the_picture_of_an_empty_project_is_its_background(self) -> None:
+        picture = simplejpeg.decode_jpeg(self.ask().result(30))
+        self.assertEqual((64, 36, 3), picture.shape)
+        self.assertEqual(0, int(np.max(picture)))
+
+
+class StoreTest(SimpleTestCase):
+    def test_the_longest_unused_go_first(self) -> None:
+        with TemporaryDirectory() as folder:
+            store = PieceStore(Path(folder), 3000)
+            for number, key in enumerate(("aa1", "bb2", "cc3", "dd4")):
+                store.put(key, bytes(1000))
+                os.utime(store.path(key), (number, number))
+            self.assertEqual(1000, len(store.get("aa1") or b""))
+            store.prune()
+            kept = [key for key in ("aa1", "bb2", "cc3", "dd4") if store.get(key)]
+            self.assertEqual(["aa1", "dd4"], kept)
+            self.assertIsNone(store.get("zz9"))

@@ -1,0 +1,177 @@
+from __future__ import annotations
+
+import jsonpatch
+from django.test import Client, TestCase
+
+from kitecore.document import dump
+from studio.projects import history
+from studio.projects.models import Revision
+from studio.tests.site import SECOND, People, clip_of, take_of
+
+
+class ProjectTest(People, TestCase):
+    def test_make_list_rename_delete(self) -> None:
+        body = {"name": "Second", "canvas": {"width": 1920, "height": 1080}, "rate": {"num": 25}}
+        made = self.call("post", "/projects", body)
+        self.assertEqual(201, made.status_code)
+        names = [card["name"] for card in self.call("get", "/projects").json()]
+        self.assertEqual(["Second", "Kites"], names)
+        path = f"/projects/{made.json()['id']}"
+        self.assertEqual("New", self.call("patch", path, {"name": "New"}).json()["name"])
+        self.assertEqual(204, self.call("delete", path).status_code)
+        self.assertEqual(404, self.call("get", path).status_code)
+
+    def test_impossible_projects_are_refused_plainly(self) -> None:
+        for body in (
+            {"name": ""},
+            {"name": "x", "canvas": {"width": 5000}},
+            {"name": "x", "canvas": {"width": 101}},
+            {"name": "x", "rate": {"num": 31}},
+        ):
+            answer = self.call("post", "/projects", body)
+            self.assertEqual(422, answer.status_code, body)
+            self.assertEqual({"code", "message", "safe", "todo"}, set(answer.json()))
+
+    def test_nothing_of_others_is_there(self) -> None:
+        take = take_of(self.project)
+        id, head = self.project.id, self.project.head_id
+        self.edit(kind="place", clip=clip_of(take))
+        self.assertEqual([], self.call("get", "/projects", client=self.other).json())
+        for method, path, body in (
+            ("get", f"/projects/{id}", None),
+            ("patch", f"/projects/{id}", {"name": "mine"}),
+            ("delete", f"/projects/{id}", None),
+            ("post", f"/projects/{id}/undo", {"based_on": head}),
+            (
+                "post",
+                f"/projects/{id}/edits",
+                {"based_on": head, "edit": {"kind": "split", "at": 0}},
+            ),
+            ("get", f"/projects/{id}/takes", None),
+            ("get", f"/projects/{id}/exports", None),
+            ("post", f"/projects/{id}/exports", {}),
+            ("post", f"/projects/{id}/revisions/{head}/still", {"frame": 0}),
+            ("get", f"/projects/{id}/revisions/{head}/frames/0", None),
+            ("get", f"/projects/{id}/revisions/{head}/picture?first=0&last=5", None),
+            ("get", f"/takes/{take.id}/files/poster.jpg", None),
+            ("get", f"/takes/{take.id}/playing", None),
+            ("get", f"/takes/{take.id}/sound?first=0&last=5", None),
+            ("patch", f"/takes/{take.id}", {"name": "mine"}),
+            ("delete", f"/takes/{take.id}", None),
+        ):
+            with self.subTest(f"{method} {path}"):
+                self.assertEqual(404, self.call(method, path, body, self.other).status_code)
+                self.assertEqual(401, self.call(method, path, body, self.stranger).status_code)
+
+    def test_changes_need_the_token(self) -> None:
+        strict = Client(enforce_csrf_checks=True)
+        strict.force_login(self.pip)
+        self.assertEqual(403, self.call("post", "/projects", {"name": "x"}, strict).status_code)
+        strict.get("/api/session")
+        token = strict.cookies["csrftoken"].value
+        good = strict.post(
+            "/api/projects", {"name": "x"}, "application/json", headers={"X-CSRFToken": token}
+        )
+        self.assertEqual(201, good.status_code)
+
+
+class StepTest(People, TestCase):
+    def test_a_step_comes_back_as_a_patch(self) -> None:
+        before = self.document()
+        answer = self.edit(kind="place", clip=self.solid()).json()
+        self.assertEqual(("Place “s” at the end", 1), (answer["label"], answer["step"]))
+        self.assertEqual((True, False), (answer["can_undo"], answer["can_redo"]))
+        self.assertEqual(self.document(), jsonpatch.apply_patch(before, answer["patch"]))
+
+    def test_a_stale_step_gets_the_newest_document_and_can_go_on(self) -> None:
+        first = self.project.head_id
+        self.edit(kind="place", clip=self.solid("a"))
+        stale = self.edit(first, kind="place", clip=self.solid("b"))
+        self.assertEqual(409, stale.status_code)
+        state = stale.json()
+        self.assertEqual(self.document(), state["document"])
+        again = self.edit(state["revision"], kind="place", clip=self.solid("b"))
+        self.assertEqual(200, again.status_code)
+        names = [clip["name"] for clip in self.document()["tracks"][0]["clips"]]
+        self.assertEqual(["a", "b"], names)
+
+    def test_refused_steps_leave_everything_as_it_was(self) -> None:
+        self.edit(kind="place", clip=self.solid())
+        before, steps = self.document(), Revision.objects.count()
+        for edit in (
+            {"kind": "split", "at": 0},
+            {"kind": "remove", "clips": ["gone"]},
+            {"kind": "fly", "clips": []},
+            {"kind": "place", "clip": {"kind": "solid", "length": 0}},
+            {"kind": "place", "clip": {"kind": "still", "media": "0" * 32, "length": SECOND}},
+            {"kind": "place", "clip": {"kind": "still", "media": "elsewhere", "length": SECOND}},
+        ):
+            self.assertIn(self.edit(**edit).status_code, (404, 422), edit)
+        self.assertEqual((before, steps), (self.document(), Revision.objects.count()))
+
+    def test_takes_of_others_cannot_be_placed(self) -> None:
+        theirs = history.start_project(self.wren, "Theirs", history.document_at(self.project.head))
+        take = take_of(theirs)
+        self.assertEqual(404, self.edit(kind="place", clip=clip_of(take)).status_code)
+
+    def test_undo_and_redo_without_limit_over_many_steps(self) -> None:
+        documents = [self.document()]
+        for number in range(45):
+            self.edit(kind="place", clip=self.solid(f"c{number}"))
+            documents.append(self.document())
+        history._documents.clear()
+        for way, wanted in (("undo", documents[-2::-1]), ("redo", documents[1:])):
+            for document in wanted:
+                self.project.refresh_from_db()
+                based = {"based_on": self.project.head_id}
+                answer = self.call("post", f"/projects/{self.project.id}/{way}", based)
+                self.assertEqual(200, answer.status_code)
+                self.assertEqual(document, self.document())
+            answer = self.call(
+                "post", f"/projects/{self.project.id}/{way}", {"based_on": self.project.head_id}
+            )
+        self.assertIn(answer.status_code, (409, 422))
+
+    def test_a_new_step_after_undo_leaves_the_old_branch_in_place(self) -> None:
+        for name in "ab":
+            self.edit(kind="place", clip=self.solid(name))
+        self.project.refresh_from_db()
+        old = self.project.head_id
+        self.call("post", f"/projects/{self.project.id}/undo", {"based_on": old})
+        self.edit(kind="place", clip=self.solid("c"))
+        kept = history.document_at(Revision.objects.get(pk=old))
+        self.assertEqual(["a", "b"], [clip.name for clip in kept.main.clips])
+        names = [clip["name"] for clip in self.document()["tracks"][0]["clips"]]
+        self.assertEqual(["a", "c"], names)
+
+    def test_any_revision_can_be_had_without_memory(self) -> None:
+        for number in range(25):
+            self.edit(kind="place", clip=self.solid(f"c{number}"))
+        wanted = {r.pk: dump(history.document_at(r)) for r in Revision.objects.all()}
+        history._documents.clear()
+        for revision in Revision.objects.all():
+            self.assertEqual(wanted[revision.pk], dump(history.document_at(revision)))
+
+
+class AccountTest(People, TestCase):
+    def test_sign_in_and_out(self) -> None:
+        good = {"name": "pip", "password": "a-long-one-7"}
+        bad = self.call("post", "/session", {**good, "password": "no"}, self.stranger)
+        self.assertEqual(422, bad.status_code)
+        self.assertTrue(self.call("post", "/session", good, self.stranger).json()["signed_in"])
+        self.assertEqual(200, self.call("get", "/projects", client=self.stranger).status_code)
+        self.call("delete", "/session", client=self.stranger)
+        self.assertEqual(401, self.call("get", "/projects", client=self.stranger).status_code)
+
+    def test_guessing_is_stopped(self) -> None:
+        with self.settings(AXES_ENABLED=True, AXES_FAILURE_LIMIT=3):
+            for _ in range(3):
+                self.call("post", "/session", {"name": "pip", "password": "x"}, self.stranger)
+            good = {"name": "pip", "password": "a-long-one-7"}
+            answer = self.call("post", "/session", good, self.stranger)
+            self.assertNotEqual(200, answer.status_code)
+
+    def test_the_page_may_load_only_from_here(self) -> None:
+        answer = self.stranger.get("/")
+        self.assertIn("default-src 'self'", answer["Content-Security-Policy"])
+        self.assertEqual("DENY", answer["X-Frame-Options"])
