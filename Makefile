@@ -17,7 +17,7 @@ serve: setup
 	@$(PY) tools/serve.py
 
 test: setup lint
-	@$(PY) manage.py test --keepdb --noinput
+	@$(PY) manage.py test --noinput
 
 lint: setup
 	$(PY) -m ruff check .

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import tempfile
+from itertools import pairwise
 from pathlib import Path
 from unittest import TestCase
 
@@ -60,7 +61,7 @@ class MixTest(MixedTest):
         self.scene.place("other", 3.0, gain=keys)
         whole = self.mix(0, 300_000)
         borders = [0, 1, 4801, 143_999, 144_001, 200_123, 300_000]
-        parts = [self.mix(a, b - a) for a, b in zip(borders, borders[1:], strict=False)]
+        parts = [self.mix(a, b - a) for a, b in pairwise(borders)]
         np.testing.assert_allclose(np.concatenate(parts), whole, atol=2e-7)
 
     def test_a_split_changes_no_sample(self) -> None:
