@@ -21,7 +21,7 @@ from kitecore.media.pixels import fitting
 from kitecore.media.probe import probe
 from kitecore.media.proxy import make_proxy
 from kitecore.media.soundcopy import make_sound_copy
-from kitecore.media.still import read_still
+from kitecore.media.still import read_still, resized
 from kitecore.media.strips import StripMaker, over_ground
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -55,7 +55,7 @@ def ingest(folder: MediaFolder, tell: Tell = lambda stage, share: None) -> None:
     elif info.kind == "still" and info.picture is not None:
         size = fitting(info.picture.width, info.picture.height, 960)
         strip = StripMaker(folder, *size, TICKS_PER_SECOND // 2)
-        strip.offer(0, over_ground(read_still(folder, size)))
+        strip.offer(0, over_ground(resized(read_still(folder), size)))
         strip.write()
     tell("ready", 1.0)
 

@@ -16,7 +16,7 @@ from kitecore.media.strips import StripMaker, over_ground
 PROXY_SIDE = 960
 """Pixels of a proxy's longer side."""
 
-_OPTIONS = {"preset": "superfast", "crf": "21", "bf": "0", "sc_threshold": "0"}
+_OPTIONS = {"preset": "ultrafast", "crf": "22", "bf": "0", "sc_threshold": "0"}
 
 
 def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda share: None) -> None:

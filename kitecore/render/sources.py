@@ -12,7 +12,7 @@ from kitecore.media.info import PictureInfo
 from kitecore.media.pixels import Rgba, to_rgba
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
-from kitecore.media.still import read_still
+from kitecore.media.still import read_still, resized
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
@@ -87,7 +87,13 @@ class Sources:
         return self.cache.get((media, number, size), decode)
 
     def still(self, media: str, size: Size) -> Rgba:
-        return self.cache.get((media, size), lambda: read_still(self.folder(media), size))
+        """A still, made ``size``. It is decoded once; sizes are made from that."""
+
+        def make() -> Rgba:
+            whole = self.cache.get(media, lambda: read_still(self.folder(media)))
+            return resized(whole, size)
+
+        return self.cache.get((media, size), make)
 
     def _use_proxy(self, media: str, size: Size) -> bool:
         picture = self.picture(media)

@@ -131,7 +131,7 @@ def _append(request: HttpRequest, take: Take) -> int:
 
 
 def _require_media(take: Take) -> None:
-    """Refuse at once what is no media at all, before more of it arrives."""
+    """Refuse at once what is neither picture nor sound, before more of it arrives."""
     with take.folder.original.open("rb") as file:
         head = file.read(HEAD)
     try:

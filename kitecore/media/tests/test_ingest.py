@@ -18,7 +18,7 @@ from kitecore.media.cache import PictureCache
 from kitecore.media.folder import MediaFolder
 from kitecore.media.ingest import ingest
 from kitecore.media.sniff import sniff
-from kitecore.media.still import read_still
+from kitecore.media.still import read_still, resized
 from kitecore.media.tests.material import ingested, make_video, make_wav, tone
 
 
@@ -66,7 +66,7 @@ class IngestTest(TestCase):
         folder = ingested(self.root, "photo", self.root / "a")
         assert folder.info.picture is not None
         self.assertEqual((40, 80), (folder.info.picture.width, folder.info.picture.height))
-        self.assertEqual((20, 10, 4), read_still(folder, (10, 20)).shape)
+        self.assertEqual((20, 10, 4), resized(read_still(folder), (10, 20)).shape)
 
     def test_broken_files_are_refused_and_harm_nothing(self) -> None:
         whole = make_video(self.root / "x", frames=30, sound=tone(1)).read_bytes()

@@ -48,7 +48,7 @@ class UploadTest(People, TestCase):
         self.uploader.send(location, 0, self.film[:2000])
         self.assertEqual(500, Take.objects.get().folder.original.stat().st_size)
 
-    def test_what_is_no_media_is_refused_with_its_first_bytes(self, ingest: object) -> None:
+    def test_letters_are_refused_with_its_first_bytes(self, ingest: object) -> None:
         location = self.uploader.create(self.project, 10_000_000, "letter.mp4")["Location"]
         answer = self.uploader.send(location, 0, b"Dear workshop, " * 20)
         self.assertEqual((422, "not_media"), (answer.status_code, answer.json()["code"]))

@@ -14,7 +14,12 @@ const notes = useNotes()
         <div class="fw-semibold">{{ note.message }}</div>
         <div v-if="note.detail" class="small soft">{{ note.detail }}</div>
       </div>
-      <button class="btn btn-bare" aria-label="Close this message" @click="notes.drop(note.id)">
+      <button
+        v-if="note.kind === 'problem'"
+        class="btn btn-bare"
+        aria-label="Close this message"
+        @click="notes.drop(note.id)"
+      >
         <IconX aria-hidden="true" />
       </button>
     </div>
@@ -34,16 +39,16 @@ const notes = useNotes()
   pointer-events: none;
 }
 .note {
-  pointer-events: auto;
   display: flex;
   align-items: center;
   gap: 10px;
   background: #38313f;
   border-radius: 12px 12px 3px 12px;
-  padding: 6px 6px 6px 14px;
+  padding: 6px 14px;
   box-shadow: 0 8px 24px #0008;
 }
 .note.problem {
+  pointer-events: auto;
   border-left: 4px solid #e5534b;
 }
 .words {

@@ -9,11 +9,12 @@ import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
-import { LEAST_ZOOM, MOST_ZOOM, rulerMarks, scrollAfterZoom, toPx, toTick } from '@/timeline/scale'
+import { LEAST_ZOOM, MOST_ZOOM, scrollAfterZoom, toPx, toTick } from '@/timeline/scale'
 import TimelineClip from '@/timeline/TimelineClip.vue'
+import TimelineRuler from '@/timeline/TimelineRuler.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
 import { useDrags } from '@/timeline/useDrags'
-import { clockOf, frameOf, tickOf, wholeClock } from '@/time'
+import { frameOf, tickOf } from '@/time'
 
 const project = useProject()
 const library = useLibrary()
@@ -38,14 +39,6 @@ const playheadPx = computed(() => toPx(tickOf(player.frame.value, project.rate),
 const rows = computed(() => {
   const pictures = project.tracks.filter((track) => track.kind !== 'sound').reverse()
   return [...pictures, ...project.tracks.filter((track) => track.kind === 'sound')]
-})
-const marks = computed(() => {
-  const fps = project.rate.num / project.rate.den
-  const label = (seconds: number) =>
-    Number.isInteger(seconds)
-      ? wholeClock(seconds)
-      : `·${String(Math.round((seconds % 1) * Math.ceil(fps))).padStart(2, '0')}`
-  return rulerMarks(view.value.from - 80, view.value.to, zoom.value, fps, label)
 })
 
 function trackAt(y: number): Track | null {
@@ -160,23 +153,10 @@ function seekTo(clientX: number) {
   player.seek(frameOf(toTick(Math.max(0, px), zoom.value), project.rate))
 }
 
-let scrubbing = false
-function scrub(event: PointerEvent) {
-  if (event.type === 'pointerdown') {
-    scrubbing = true
-    ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  }
-  if (!scrubbing) return
-  if (event.type === 'pointerup' || event.type === 'pointercancel') scrubbing = false
-  else seekTo(event.clientX)
-}
-
-function nudgePlayhead(event: KeyboardEvent) {
-  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-  if (!by) return
-  event.preventDefault()
-  event.stopPropagation()
-  player.step(by * (event.shiftKey ? 10 : 1))
+const scrubbing = ref(false)
+function scrubTo(px: number | null) {
+  scrubbing.value = px !== null
+  if (px !== null) player.seek(frameOf(toTick(Math.max(0, px), zoom.value), project.rate))
 }
 
 // Zooming and scrolling
@@ -240,7 +220,7 @@ watch([() => project.id, () => laneWidth.value > 200], () => showAll(), { immedi
 // While playing, and when stepped out of sight, the playhead is brought back into view.
 watch(playheadPx, (px) => {
   const { from, to } = view.value
-  if (scrubbing || drags.active.value || (px >= from && px <= to - 24)) return
+  if (scrubbing.value || drags.active.value || (px >= from && px <= to - 24)) return
   const target = Math.max(0, px - laneWidth.value * 0.2)
   if (scroller.value) scroller.value.scrollLeft = target
 })
@@ -268,39 +248,7 @@ watch(playheadPx, (px) => {
               <IconAll aria-hidden="true" />
             </button>
           </div>
-          <div
-            class="ruler"
-            role="slider"
-            tabindex="0"
-            aria-label="Playhead"
-            :aria-valuemin="0"
-            :aria-valuemax="player.last.value"
-            :aria-valuenow="player.frame.value"
-            :aria-valuetext="clockOf(player.frame.value, project.rate)"
-            data-test="ruler"
-            @pointerdown="scrub"
-            @pointermove="scrub"
-            @pointerup="scrub"
-            @pointercancel="scrub"
-            @keydown="nudgePlayhead"
-          >
-            <span
-              v-for="mark in marks"
-              :key="mark.px"
-              class="notch"
-              :class="{ large: mark.label }"
-              :style="{ transform: `translateX(${mark.px}px)` }"
-              >{{ mark.label }}</span
-            >
-            <svg
-              class="playhead-head"
-              viewBox="0 0 20 30"
-              :style="{ transform: `translateX(${playheadPx}px)` }"
-              aria-hidden="true"
-            >
-              <path d="M10 1 19 10 10 29 1 10Z" />
-            </svg>
-          </div>
+          <TimelineRuler :view="view" :zoom="zoom" :playhead="playheadPx" @scrub="scrubTo" />
         </div>
         <div
           class="rows"
@@ -399,28 +347,6 @@ watch(playheadPx, (px) => {
   min-width: 34px;
   padding: 0;
 }
-.ruler {
-  position: relative;
-  flex: 1;
-  cursor: pointer;
-  touch-action: none;
-  overflow: hidden;
-}
-.notch {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  height: 6px;
-  border-left: 1px solid #5b5263;
-  font-size: 12px;
-  color: var(--quiet);
-  white-space: nowrap;
-}
-.notch.large {
-  height: 24px;
-  padding-left: 4px;
-  border-left-color: #453c4e;
-}
 .rows {
   position: relative;
 }
@@ -454,16 +380,6 @@ watch(playheadPx, (px) => {
   width: 2px;
   background: var(--text);
   z-index: 6;
-  pointer-events: none;
-}
-.playhead-head {
-  position: absolute;
-  left: -10px;
-  top: 2px;
-  width: 20px;
-  height: 28px;
-  fill: var(--text);
-  filter: drop-shadow(0 1px 2px #000a);
   pointer-events: none;
 }
 .snap-line {

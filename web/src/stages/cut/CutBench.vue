@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { isPictured, isSounding, TICKS_PER_SECOND, type Step } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
@@ -76,16 +77,12 @@ function fade(which: 'fade_in' | 'fade_out', value: number) {
       <fieldset v-if="pictured" :disabled="locked">
         <div class="line">
           <h2>Place</h2>
-          <div class="choices" role="group" aria-label="Fit">
-            <button
-              v-for="fit in FITS"
-              :key="fit.id"
-              :aria-pressed="pictured.place.fit === fit.id"
-              @click="set({ 'place/fit': fit.id })"
-            >
-              {{ fit.name }}
-            </button>
-          </div>
+          <ChoiceGroup
+            label="Fit"
+            :choices="FITS"
+            :taken="pictured.place.fit"
+            @take="set({ 'place/fit': $event })"
+          />
         </div>
         <ValueField
           label="Across"

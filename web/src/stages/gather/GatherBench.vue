@@ -2,6 +2,7 @@
 import { computed, onMounted, ref } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
 import IconUpload from '~icons/tabler/upload'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
 import { useUploads } from '@/stores/uploads'
 import ImportTray from './ImportTray.vue'
@@ -57,16 +58,7 @@ function dropped(event: DragEvent) {
     <section class="panel takes" aria-label="Takes">
       <div class="line">
         <h2>Takes</h2>
-        <div class="choices" role="group" aria-label="Show">
-          <button
-            v-for="one in FILTERS"
-            :key="one.id"
-            :aria-pressed="filter === one.id"
-            @click="filter = one.id"
-          >
-            {{ one.name }}
-          </button>
-        </div>
+        <ChoiceGroup label="Show" :choices="FILTERS" :taken="filter" @take="filter = $event" />
         <span class="spacer" />
         <BButton variant="primary" data-test="bring-in" @click="chooser?.click()">
           <IconUpload aria-hidden="true" />Bring in

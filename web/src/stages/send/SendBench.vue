@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next'
 import { computed, onMounted, ref } from 'vue'
-import type { ExportSettings } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useExports } from '@/stores/exports'
 import { useProject } from '@/stores/project'
 import FilmRow from './FilmRow.vue'
@@ -12,7 +12,7 @@ const films = useExports()
 const project = useProject()
 
 const format = ref<'mp4' | 'webm'>('mp4')
-const quality = ref<ExportSettings['quality']>('good')
+const quality = ref<'small' | 'good' | 'best'>('good')
 const longSide = ref(0)
 const busy = ref(false)
 
@@ -21,12 +21,13 @@ onMounted(() => films.refresh())
 const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
 const full = computed(() => Math.max(canvas.value.width, canvas.value.height))
 const sizes = computed(() => [
-  { side: 0, label: `${canvas.value.width} × ${canvas.value.height}`, name: 'Project size' },
+  { id: 0, help: `${canvas.value.width} × ${canvas.value.height}`, name: 'Project size' },
   ...[1280, 960, 640]
     .filter((side) => side < full.value)
     .map((side) => {
       const { width, height } = sizeAt(canvas.value, side)
-      return { side, label: `${width} × ${height}`, name: `${Math.min(width, height)} lines` }
+      const help = `${width} × ${height}`
+      return { id: side, help, name: `${Math.min(width, height)} lines`, test: `size-${side}` }
     }),
 ])
 
@@ -76,35 +77,20 @@ async function start() {
       </div>
       <div class="line">
         <span class="soft name">Size</span>
-        <div class="choices wrap" role="group" aria-label="Size">
-          <button
-            v-for="one in sizes"
-            :key="one.side"
-            :aria-pressed="longSide === one.side"
-            :title="one.label"
-            :data-test="`size-${one.side}`"
-            @click="longSide = one.side"
-          >
-            {{ one.name }}
-          </button>
-        </div>
+        <ChoiceGroup label="Size" :choices="sizes" :taken="longSide" @take="longSide = $event" />
       </div>
       <div class="line">
         <span class="soft name">Quality</span>
-        <div class="choices" role="group" aria-label="Quality">
-          <button
-            v-for="one in QUALITIES"
-            :key="one.id"
-            :aria-pressed="quality === one.id"
-            @click="quality = one.id"
-          >
-            {{ one.name }}
-          </button>
-        </div>
+        <ChoiceGroup
+          label="Quality"
+          :choices="QUALITIES"
+          :taken="quality"
+          @take="quality = $event"
+        />
       </div>
       <div class="line go">
         <div>
-          <div class="fw-semibold">{{ sizes.find((one) => one.side === longSide)?.label }}</div>
+          <div class="fw-semibold">{{ sizes.find((one) => one.id === longSide)?.help }}</div>
           <div class="small quiet">
             {{
               project.length
@@ -190,9 +176,6 @@ async function start() {
 .name {
   width: 56px;
   flex: none;
-}
-.wrap {
-  flex-wrap: wrap;
 }
 .go {
   justify-content: space-between;

@@ -1,0 +1,143 @@
+"""The same by fingers on a phone: taps, drags, pinches; and two people's tabs at once."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+from django.contrib.auth.models import User
+
+from browser_tests.browser import Browser
+from browser_tests.site import SiteTest
+from kitecore.document import empty_document
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND, clip_of, take_of
+
+Point = tuple[float, float]
+
+
+class Fingers:
+    """Touches of a real browser, by its own protocol."""
+
+    def __init__(self, browser: Browser) -> None:
+        self.browser = browser
+
+    def _send(self, kind: str, points: list[Point]) -> None:
+        touches = [{"x": x, "y": y, "id": n} for n, (x, y) in enumerate(points)]
+        self.browser.driver.execute_cdp_cmd(
+            "Input.dispatchTouchEvent", {"type": kind, "touchPoints": touches}
+        )
+
+    def tap(self, at: Point) -> None:
+        self._send("touchStart", [at])
+        self._send("touchEnd", [])
+
+    def drag(self, *paths: tuple[Point, Point], hold: bool = False) -> None:
+        """Move one finger for each path from its first point to its second."""
+        self._send("touchStart", [start for start, _ in paths])
+        if hold:
+            self.browser.find(".clip.lifted")
+        for step in range(1, 9):
+            self._send(
+                "touchMove",
+                [
+                    (a[0] + (b[0] - a[0]) * step / 8, a[1] + (b[1] - a[1]) * step / 8)
+                    for a, b in paths
+                ],
+            )
+        self._send("touchEnd", [])
+
+    def middle(self, selector: str) -> Point:
+        box: dict[str, float] = self.browser.run(
+            "return document.querySelector(arguments[0]).getBoundingClientRect().toJSON()", selector
+        )
+        return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+class TouchTest(SiteTest):
+    size = (390, 844)
+    touch = True
+
+    def setUp(self) -> None:
+        super().setUp()
+        owner = User.objects.get(username="pip")
+        self.project = history.start_project(owner, "Small", empty_document())
+        take = take_of(self.project, frames=90)
+        for mode, at in (("end", 0), ("end", 0), ("above", 0)):
+            self._edit({"kind": "place", "mode": mode, "at": at, "clip": clip_of(take, 2.0)})
+        self.browser.open(f"/projects/{self.project.id}/cut")
+        self.browser.wait(lambda: len(self.browser.all("[data-clip]")) == 3)
+        self.fingers = Fingers(self.browser)
+
+    def _edit(self, edit: dict[str, Any]) -> None:
+        from pydantic import TypeAdapter
+
+        from kitecore.edits import Edit
+
+        self.project.refresh_from_db()
+        parsed = TypeAdapter(Edit).validate_json(json.dumps(edit))
+        history.apply_edit(self.project, self.project.head_id or 0, parsed)
+
+    def _clip(self, track: int, index: int = 0) -> Any:
+        project = Project.objects.select_related("head").get(pk=self.project.pk)
+        return history.document_at(history.head_of(project)).tracks[track].clips[index]
+
+    def _selector(self, track: int, index: int = 0) -> str:
+        return f'[data-clip="{self._clip(track, index).id}"]'
+
+    def test_fingers_do_all_of_it(self) -> None:
+        above = self._selector(1)
+        self.fingers.tap(self.fingers.middle(above))
+        self.browser.find(f"{above}.in-hand")
+        self._move_and_pinch()
+        self._trim(above)
+        self._carry()
+        self.assert_clean_console()
+
+    def _move_and_pinch(self) -> None:
+        x, y = self.fingers.middle("[data-test=handles]")
+        self.fingers.drag(((x, y), (x + 37, y - 60)))
+        self.browser.wait(lambda: self._clip(1).place.position[1] < -100)
+        moved = self._clip(1).place
+        self.assertGreater(moved.position[0], 100)
+        self.fingers.drag(
+            ((x - 20, y - 60), (x - 10, y - 60)), ((x + 60, y - 60), (x + 30, y - 60))
+        )
+        self.browser.wait(lambda: self._clip(1).place.size[0] < 0.7)
+        self.browser.test("undo").click()
+        self.browser.wait(lambda: self._clip(1).place.size == (1.0, 1.0))
+        self.assertEqual(moved.position, self._clip(1).place.position)
+
+    def _trim(self, clip: str) -> None:
+        x, y = self.fingers.middle(f'{clip} [data-edge="end"]')
+        self.fingers.drag(((x, y), (x - 60, y)))
+        self.browser.wait(lambda: self._clip(1).length < 1.8 * SECOND)
+        self.assertEqual(0, self._clip(1).length % (SECOND // 30))
+
+    def _carry(self) -> None:
+        first, second = self._clip(0, 0).id, self._clip(0, 1).id
+        x, y = self.fingers.middle(self._selector(0, 1))
+        self.fingers.drag(((x, y), (x - 160, y)), hold=True)
+        self.browser.wait(lambda: self._clip(0, 0).id == second)
+        self.assertEqual(first, self._clip(0, 1).id)
+
+    def test_two_tabs_do_not_hurt_each_other(self) -> None:
+        other = Browser(self.live_server_url)
+        self.addCleanup(other.close)
+        other.sign_in("pip", "a-long-one-7")
+        other.open(f"/projects/{self.project.id}/cut")
+        other.wait(lambda: len(other.all("[data-clip]")) == 3)
+        self.fingers.tap(self.fingers.middle(self._selector(0)))
+        self.browser.press("verb-duplicate")
+        self.browser.wait(lambda: len(self.browser.all("[data-clip]")) == 4)
+        other.find(f"{self._selector(1)} .face").click()
+        other.press("verb-delete")
+        other.wait(lambda: "changed elsewhere" in other.find(".note").text)
+        other.wait(lambda: len(other.all("[data-clip]")) == 3)
+        self.assertEqual(3, len(self._clips(0)))
+        self.assertEqual(0, len(self._clips(1)))
+
+    def _clips(self, track: int) -> tuple[Any, ...]:
+        project = Project.objects.select_related("head").get(pk=self.project.pk)
+        return history.document_at(history.head_of(project)).tracks[track].clips

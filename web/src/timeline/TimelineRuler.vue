@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useScreen } from '@/player/inject'
+import { useProject } from '@/stores/project'
+import { rulerMarks } from '@/timeline/scale'
+import { clockOf, wholeClock } from '@/time'
+
+const props = defineProps<{
+  view: { from: number; to: number }
+  zoom: number
+  /** Pixels from the beginning. */
+  playhead: number
+}>()
+/** Pixels from the beginning while a finger is down, null when it is lifted. */
+const emit = defineEmits<{ scrub: [px: number | null] }>()
+
+const project = useProject()
+const { player } = useScreen()
+const ruler = ref<HTMLElement | null>(null)
+let down = false
+
+const marks = computed(() => {
+  const fps = project.rate.num / project.rate.den
+  const label = (seconds: number) =>
+    Number.isInteger(seconds)
+      ? wholeClock(seconds)
+      : `·${String(Math.round((seconds % 1) * Math.ceil(fps))).padStart(2, '0')}`
+  return rulerMarks(props.view.from - 80, props.view.to, props.zoom, fps, label)
+})
+
+function scrub(event: PointerEvent) {
+  if (event.type === 'pointerdown') {
+    down = true
+    ruler.value?.setPointerCapture(event.pointerId)
+  }
+  if (!down || !ruler.value) return
+  if (event.type === 'pointerup' || event.type === 'pointercancel') {
+    down = false
+    emit('scrub', null)
+  } else {
+    emit('scrub', event.clientX - ruler.value.getBoundingClientRect().left)
+  }
+}
+
+function step(event: KeyboardEvent) {
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (!by) return
+  event.preventDefault()
+  event.stopPropagation()
+  player.step(by * (event.shiftKey ? 10 : 1))
+}
+</script>
+
+<template>
+  <div
+    ref="ruler"
+    class="ruler"
+    role="slider"
+    tabindex="0"
+    aria-label="Playhead"
+    :aria-valuemin="0"
+    :aria-valuemax="player.last.value"
+    :aria-valuenow="player.frame.value"
+    :aria-valuetext="clockOf(player.frame.value, project.rate)"
+    data-test="ruler"
+    @pointerdown="scrub"
+    @pointermove="scrub"
+    @pointerup="scrub"
+    @pointercancel="scrub"
+    @keydown="step"
+  >
+    <span
+      v-for="mark in marks"
+      :key="mark.px"
+      class="notch"
+      :class="{ large: mark.label }"
+      :style="{ transform: `translateX(${mark.px}px)` }"
+      >{{ mark.label }}</span
+    >
+    <svg
+      class="head"
+      viewBox="0 0 20 30"
+      :style="{ transform: `translateX(${playhead}px)` }"
+      aria-hidden="true"
+    >
+      <path d="M10 1 19 10 10 29 1 10Z" />
+    </svg>
+  </div>
+</template>
+
+<style scoped>
+.ruler {
+  position: relative;
+  flex: 1;
+  cursor: pointer;
+  touch-action: none;
+  overflow: hidden;
+}
+.notch {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 6px;
+  border-left: 1px solid #5b5263;
+  font-size: 12px;
+  color: var(--quiet);
+  white-space: nowrap;
+}
+.notch.large {
+  height: 24px;
+  padding-left: 4px;
+  border-left-color: #453c4e;
+}
+.head {
+  position: absolute;
+  left: -10px;
+  top: 2px;
+  width: 20px;
+  height: 28px;
+  fill: var(--text);
+  filter: drop-shadow(0 1px 2px #000a);
+  pointer-events: none;
+}
+</style>
