@@ -8,7 +8,6 @@ WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.ht
 .PHONY: demo test bench shots lint format web setup api serve clean
 
 demo: setup
-	@$(PY) manage.py migrate -v0
 	@$(PY) manage.py load_demo
 	@$(PY) tools/serve.py --sign-in "maker, with the password four-folds-up"
 

@@ -92,14 +92,13 @@ def play_start(data: Path) -> Row:
 
     environment = {**os.environ, "VELVET_KITE_DATA": str(data / "demo")}
     (data / "demo").mkdir(parents=True, exist_ok=True)
-    for command in (["migrate", "-v0"], ["load_demo"]):
-        subprocess.run(
-            [sys.executable, "manage.py", *command],
-            cwd=ROOT,
-            env=environment,
-            check=True,
-            stdout=subprocess.DEVNULL,
-        )
+    subprocess.run(
+        [sys.executable, "manage.py", "load_demo"],
+        cwd=ROOT,
+        env=environment,
+        check=True,
+        stdout=subprocess.DEVNULL,
+    )
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]

@@ -33,8 +33,7 @@ def main() -> None:
 
 def _served() -> tuple[subprocess.Popen[bytes], str]:
     """The site with its demo data on a free port."""
-    for command in (["migrate", "-v0"], ["load_demo"]):
-        subprocess.run([sys.executable, "manage.py", *command], cwd=ROOT, check=True)
+    subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, check=True)
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         port = probe.getsockname()[1]
@@ -78,7 +77,8 @@ def take_all(base: str, folder: Path) -> None:
         browser.resize((390, 844), touch=True)
         _stage(browser, "cut", 140)
         browser.shot(folder / "cut-phone.png")
-        _stage(browser, "gather", 140)
+        browser.press("stage-gather")
+        _settled(browser)
         browser.shot(folder / "gather-phone.png")
     finally:
         for problem in browser.problems():

@@ -34,7 +34,7 @@ const title = computed(() => {
   return clip ? clip.name || KIND_NAMES[clip.kind] : `${hand.found.length} clips in hand`
 })
 const facts = computed(() => {
-  if (!hand.found.length) return 'Tap a clip to take it in hand'
+  if (!hand.found.length) return 'Tap a clip to take it'
   if (!hand.one) return 'Verbs act on all of them'
   const { clip, track } = hand.one
   return `${KIND_NAMES[clip.kind]} · ${track.name} · ${lengthLabel(clip.length)}`
@@ -106,7 +106,7 @@ const facts = computed(() => {
 .bar {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 8px;
   background: var(--panel);
   border-top: 1px solid var(--line);
   border-bottom: 1px solid var(--line);
@@ -119,7 +119,7 @@ const facts = computed(() => {
   align-items: center;
   gap: 10px;
   flex: 0 0 auto;
-  width: 196px;
+  width: 184px;
   padding-right: 8px;
   border-right: 1px solid var(--line);
 }
@@ -155,16 +155,16 @@ const facts = computed(() => {
 }
 .verbs {
   display: flex;
-  gap: 6px;
+  gap: 4px;
   flex: none;
 }
 .verbs .btn,
 .verbs :deep(.btn) {
   flex-direction: column;
   gap: 1px;
-  min-width: 58px;
+  min-width: 52px;
   min-height: 46px;
-  padding: 2px 6px;
+  padding: 2px 5px;
 }
 .word {
   font-size: 12px;

@@ -41,6 +41,9 @@ dd {
   color: var(--soft);
 }
 kbd {
+  color: var(--text);
+  font: inherit;
+  font-size: 13px;
   background: var(--raised);
   border-radius: 6px 6px 2px 6px;
   padding: 3px 8px;

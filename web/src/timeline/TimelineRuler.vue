@@ -94,7 +94,7 @@ function step(event: KeyboardEvent) {
   flex: 1;
   cursor: pointer;
   touch-action: none;
-  overflow: hidden;
+  margin-left: 12px;
 }
 .notch {
   position: absolute;

@@ -25,10 +25,12 @@ const scroller = ref<HTMLElement | null>(null)
 const { width: seenWidth } = useElementSize(scroller)
 const scroll = ref(0)
 const zoom = ref(60)
+/** Room before the first frame, so that the playhead's head is seen whole there. */
+const LEAD = 12
 const HEIGHTS: Record<Track['kind'], number> = { main: 58, picture: 44, sound: 40 }
 
 const headWidth = computed(() => (seenWidth.value < 560 ? 78 : 116))
-const laneWidth = computed(() => Math.max(120, seenWidth.value - headWidth.value))
+const laneWidth = computed(() => Math.max(120, seenWidth.value - headWidth.value - LEAD))
 const contentWidth = computed(() =>
   Math.max(laneWidth.value, toPx(project.length, zoom.value) + laneWidth.value * 0.6),
 )
@@ -149,7 +151,7 @@ function onClipKey(event: KeyboardEvent) {
 function seekTo(clientX: number) {
   const box = scroller.value?.getBoundingClientRect()
   if (!box) return
-  const px = clientX - box.left - headWidth.value + scroll.value
+  const px = clientX - box.left - headWidth.value - LEAD + scroll.value
   player.seek(frameOf(toTick(Math.max(0, px), zoom.value), project.rate))
 }
 
@@ -181,7 +183,7 @@ function wheel(event: WheelEvent) {
   if (!event.ctrlKey && !event.metaKey) return
   event.preventDefault()
   const box = scroller.value?.getBoundingClientRect()
-  zoomBy(Math.exp(-event.deltaY / 240), event.clientX - (box?.left ?? 0) - headWidth.value)
+  zoomBy(Math.exp(-event.deltaY / 240), event.clientX - (box?.left ?? 0) - headWidth.value - LEAD)
 }
 
 /** Two fingers zoom; a lifted clip keeps the page from scrolling under it. */
@@ -200,7 +202,7 @@ function touchMove(event: TouchEvent) {
   pressed = null
   const apart = Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY)
   const box = scroller.value?.getBoundingClientRect()
-  const middle = (a.clientX + b.clientX) / 2 - (box?.left ?? 0) - headWidth.value
+  const middle = (a.clientX + b.clientX) / 2 - (box?.left ?? 0) - headWidth.value - LEAD
   if (pinch) zoomBy(apart / pinch, middle)
   pinch = apart
 }
@@ -229,7 +231,7 @@ watch(playheadPx, (px) => {
 <template>
   <section class="timeline" aria-label="Timeline">
     <div ref="scroller" class="scroller" @scroll.passive="onScroll" @wheel="wheel">
-      <div class="inner" :style="{ width: `${headWidth + contentWidth}px` }">
+      <div class="inner" :style="{ width: `${headWidth + LEAD + contentWidth}px` }">
         <div class="ruler-row">
           <div class="corner" :style="{ width: `${headWidth}px` }">
             <button class="btn btn-bare" aria-label="Zoom out" @click="zoomBy(1 / 1.5)">
@@ -296,13 +298,13 @@ watch(playheadPx, (px) => {
         </div>
         <div
           class="playhead"
-          :style="{ transform: `translateX(${headWidth + playheadPx}px)` }"
+          :style="{ transform: `translateX(${headWidth + LEAD + playheadPx}px)` }"
           aria-hidden="true"
         />
         <div
           v-if="drags.snapPx.value !== null"
           class="snap-line"
-          :style="{ transform: `translateX(${headWidth + drags.snapPx.value}px)` }"
+          :style="{ transform: `translateX(${headWidth + LEAD + drags.snapPx.value}px)` }"
         />
       </div>
     </div>
@@ -368,6 +370,7 @@ watch(playheadPx, (px) => {
 .lane {
   position: relative;
   flex: 1;
+  margin-left: 12px;
 }
 .off .lane {
   opacity: 0.4;

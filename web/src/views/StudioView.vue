@@ -81,6 +81,13 @@ onBeforeUnmount(() => {
   films.forget()
 })
 
+// On a phone the timeline matters in Cut; elsewhere the bench is what one works on.
+watch(
+  () => props.stage,
+  (stage) => (benchTall.value = stage !== 'cut'),
+  { immediate: true },
+)
+
 const now = computed<Situation>(() => ({
   hand: hand.found,
   at: tickOf(player.frame.value, project.rate),

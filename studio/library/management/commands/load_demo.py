@@ -9,10 +9,10 @@ from typing import Any
 
 from django.conf import settings
 from django.contrib.auth.models import User
+from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo.make import make_all
 from demo.project import NAME, Source, edits_of
 from kitecore.document import empty_document
 from kitecore.media.info import MediaInfo
@@ -28,12 +28,15 @@ class Command(BaseCommand):
     help = "Make the demo account with Paper Weather's takes and its finished piece."
 
     def handle(self, *args: Any, **options: Any) -> None:
+        call_command("migrate", verbosity=0)
         user, is_new = User.objects.get_or_create(username=USER)
         if is_new:
             user.set_password(PASSWORD)
             user.save()
         if Project.objects.filter(owner=user).exists():
             return
+        from demo.make import make_all
+
         self.stdout.write("Folding the demo takes (about a minute, once) …")
         files = make_all(settings.DATA_DIR / "demo")
         project = history.start_project(user, NAME, empty_document())

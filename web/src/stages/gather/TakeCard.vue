@@ -53,15 +53,15 @@ const doing = computed(() =>
 .card-of {
   display: block;
   width: 100%;
-  padding: 0 0 6px;
-  border: 0;
+  padding: 0 0 4px;
+  border: 2px solid transparent;
   background: var(--raised);
   color: var(--text);
   border-radius: 10px 10px 2px 10px;
   text-align: left;
 }
 .chosen {
-  outline: 2px solid var(--accent);
+  border-color: var(--accent);
 }
 .picture {
   position: relative;

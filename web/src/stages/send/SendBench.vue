@@ -21,7 +21,7 @@ onMounted(() => films.refresh())
 const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
 const full = computed(() => Math.max(canvas.value.width, canvas.value.height))
 const sizes = computed(() => [
-  { id: 0, help: `${canvas.value.width} × ${canvas.value.height}`, name: 'Project size' },
+  { id: 0, help: `${canvas.value.width} × ${canvas.value.height}`, name: 'Full' },
   ...[1280, 960, 640]
     .filter((side) => side < full.value)
     .map((side) => {
