@@ -1,0 +1,19 @@
+"""How each kind of clip becomes a layer. To add a kind: a module here with its painter."""
+
+from __future__ import annotations
+
+from kitecore.document import Canvas, ClipBase
+from kitecore.picture.layer import Layer
+from kitecore.registry import import_all
+from kitecore.render.painters._base import painters
+from kitecore.render.placing import Size
+from kitecore.render.sources import Sources
+
+import_all(__name__)
+
+__all__ = ["paint", "painters"]
+
+
+def paint(clip: ClipBase, tick: int, canvas: Canvas, output: Size, sources: Sources) -> Layer:
+    """The clip as a layer at ``tick`` (counted from its start) for an output of this size."""
+    return painters[clip.kind](clip, tick, canvas, output, sources)
