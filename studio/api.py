@@ -17,7 +17,9 @@ from studio.playback.api import router as playback
 from studio.problems import Problem, Stale
 from studio.projects.api import router as projects
 
-api = NinjaAPI(title="Velvet Kite", version="1", auth=django_auth, urls_namespace="api")
+api = NinjaAPI(
+    title="Velvet Kite", version="1", auth=django_auth, urls_namespace="api", docs_url=None
+)
 api.add_router("", accounts, tags=["accounts"])
 api.add_router("", projects, tags=["projects"])
 api.add_router("", library, tags=["library"])

@@ -4,3 +4,7 @@ from django.core.wsgi import get_wsgi_application
 
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "studio.settings")
 application = get_wsgi_application()
+
+from studio.playback.service import service
+
+service().wake()

@@ -21,6 +21,7 @@ from kitecore.media.pixels import fitting
 from kitecore.render.pieces import picture_piece, sound_piece
 from kitecore.render.sources import Sources
 from kitecore.render.still import still
+from kitecore.render.warm import warm
 
 MEMORY_LIMIT = 8 * 2**30
 _DOCUMENTS = 8
@@ -126,6 +127,7 @@ def serve(connection: Connection, media: Path) -> None:
 
 def main() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_LIMIT, MEMORY_LIMIT))
+    warm()
     serve(Connection(int(sys.argv[1])), Path(sys.argv[2]))
 
 

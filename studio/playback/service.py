@@ -14,10 +14,11 @@ from dataclasses import dataclass, field
 from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
-from threading import Condition, Thread
+from threading import Condition, Lock, Thread
 
 from django.conf import settings
 
+from kitecore.document import dumps, empty_document
 from kitecore.errors import RenderFailed, Superseded
 from kitecore.render.worker import Answer, Failed, Request, Unknown
 
@@ -130,17 +131,31 @@ class RenderService:
         self.stills = RenderProcess(media)
         self.pieces = RenderProcess(media)
 
+    def wake(self) -> None:
+        """Start the processes now, so that the first picture need not wait for that."""
+        for process in (self.stills, self.pieces):
+            request = Request("still", "nothing", 0, long_side=16)
+            process.submit(Job(request, lambda: dumps(empty_document()), "", 0))
+
     def close(self) -> None:
         self.stills.close()
         self.pieces.close()
 
 
+_starting = Lock()
+
+
 @cache
-def service() -> RenderService:
-    """This process's render service."""
+def _service() -> RenderService:
     made = RenderService(settings.MEDIA_DIR)
     atexit.register(made.close)
     return made
+
+
+def service() -> RenderService:
+    """This process's render service."""
+    with _starting:
+        return _service()
 
 
 def render(job: Job) -> bytes:

@@ -29,8 +29,9 @@ class Revision(models.Model):
     """
 
     project = models.ForeignKey(Project, models.CASCADE, related_name="revisions")
-    parent = models.ForeignKey("self", models.CASCADE, null=True, related_name="children")
-    next = models.ForeignKey("self", models.SET_NULL, null=True, related_name="+")
+    # Revisions go only with their project, all at once: no need to walk down the tree.
+    parent = models.ForeignKey("self", models.DO_NOTHING, null=True, related_name="children")
+    next = models.ForeignKey("self", models.DO_NOTHING, null=True, related_name="+")
     """The child that redo goes to."""
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=250)

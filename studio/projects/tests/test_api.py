@@ -21,6 +21,14 @@ class ProjectTest(People, TestCase):
         self.assertEqual(204, self.call("delete", path).status_code)
         self.assertEqual(404, self.call("get", path).status_code)
 
+    def test_a_project_with_a_long_history_can_be_deleted(self) -> None:
+        parent = self.project.head
+        for number in range(1, 1500):
+            parent = Revision.objects.create(project=self.project, parent=parent, number=number)
+        Revision.objects.filter(pk=parent.parent_id).update(next=parent)
+        self.assertEqual(204, self.call("delete", f"/projects/{self.project.id}").status_code)
+        self.assertFalse(Revision.objects.exists())
+
     def test_impossible_projects_are_refused_plainly(self) -> None:
         for body in (
             {"name": ""},

@@ -13,7 +13,8 @@ type MediaSourceClass = typeof MediaSource
 export function mediaSourceClass(): MediaSourceClass | null {
   const all = window as unknown as Record<string, MediaSourceClass | undefined>
   const found = all.MediaSource ?? all.ManagedMediaSource
-  return found?.isTypeSupported(PICTURE_TYPE) ? found : null
+  const plays = (type: string) => found?.isTypeSupported(type) ?? false
+  return found && plays(PICTURE_TYPE) && plays(SOUND_TYPE) ? found : null
 }
 
 interface Events {

@@ -1,0 +1,27 @@
+"""Compile the kernels before anybody waits for them (they are kept on disk after the first time)."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from kitecore.media.premultiply import premultiply
+from kitecore.picture.composite import lay
+from kitecore.picture.layer import Layer, moved, solid, turned
+from kitecore.picture.planes import to_planes
+
+
+def warm() -> None:
+    """Run every kernel once on a few pixels."""
+    canvas = solid(32, 32, (0, 0, 0))
+    picture = premultiply(np.full((16, 16, 4), 128, np.uint8))
+    # Whole rows and parts of rows are different memory layouts, compiled separately.
+    lay(canvas, Layer(solid(32, 32, (9, 9, 9)), moved(0, 0)), 0.5)
+    for layer in (
+        Layer(picture, moved(4, 4)),
+        Layer(picture, turned(10)),
+        Layer(picture, moved(30, 30)),
+    ):
+        lay(canvas, layer)
+    lay(canvas, Layer(solid(64, 64, (9, 9, 9)), moved(-16.5, -16.5)))
+    luma, cb, cr = (np.zeros((side, side), np.uint8) for side in (32, 16, 16))
+    to_planes(canvas, luma, cb, cr)
