@@ -68,7 +68,7 @@ def store() -> PieceStore:
 def _of_project(request: HttpRequest, id: UUID, revision: int) -> tuple[str, Document]:
     project = owned(Project, request.user, "project", id)
     found = history.revision_of(project, revision)
-    return f"revision-{found.pk}", history.document_at(found)
+    return f"{project.id}/{found.pk}", history.document_at(found)
 
 
 def _of_take(request: HttpRequest, id: UUID) -> tuple[str, Document]:

@@ -196,7 +196,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     }
     player.endTrial()
     project.edit(step).then((done) => {
-      draft.value = null
+      if (draft.value === result) draft.value = null
       if (!done) player.draw()
     })
     return true
