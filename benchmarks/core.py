@@ -184,7 +184,7 @@ def memory(shop: Workshop) -> Row:
     command = [sys.executable, "-c", _MEMORY, str(path), str(shop.root / "takes")]
     done = subprocess.run(command, check=True, capture_output=True, text=True)
     held = json.loads(done.stdout)
-    early, late = held[len(held) // 5], max(held)
-    how = f"{early:.0f} MB after a fifth, {late:.0f} MB at most, over 60 s at 1080 × 1920"
+    early, late = held[len(held) // 4], max(held)
+    how = f"{early:.0f} MB after a quarter, {late:.0f} MB at most, over 60 s at 1080 × 1920"
     good = late < 1500 and late < early * 1.25
     return Row("memory of a long export", f"{late:.0f} MB", "< 1500 MB, flat", how, good)

@@ -150,5 +150,5 @@ def open_proxy(folder: MediaFolder) -> VideoReader:
     return VideoReader(folder.proxy, upright, index)
 
 
-PROXY_KEYS = 8
+PROXY_KEYS = 6
 """Frames from one key frame of a proxy to the next: at most so many are decoded for a scrub."""

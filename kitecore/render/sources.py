@@ -16,10 +16,14 @@ from kitecore.media.still import read_still, resized
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
+IDLE = 24
+"""Frames read since: a reader that long unused is taken for another clip of the same file."""
 _NUDGE = TICKS_PER_SECOND // 100_000
 """Ten microseconds: a frame whose time was rounded up a little still counts as shown."""
 
 Size = tuple[int, int]
+_Key = tuple[str, str, bool]
+"""Of a reader: media, lane, whether it reads the proxy."""
 
 
 class Sources:
@@ -49,7 +53,9 @@ class Sources:
         self._draft = draft
         self._threads = threads
         self._folders: dict[str, MediaFolder] = {}
-        self._readers: OrderedDict[tuple[str, str, bool], VideoReader] = OrderedDict()
+        self._readers: OrderedDict[_Key, VideoReader] = OrderedDict()
+        self._used: dict[_Key, int] = {}
+        self._reads = 0
         self.cache = PictureCache(cache_bytes)
 
     def folder(self, media: str) -> MediaFolder:
@@ -103,13 +109,25 @@ class Sources:
     def _reader(self, media: str, lane: str, proxy: bool) -> VideoReader:
         key = (media, lane, proxy)
         if key not in self._readers:
-            folder = self.folder(media)
-            opened = open_proxy(folder) if proxy else open_original(folder, threads=self._threads)
-            self._readers[key] = opened
+            idle = self._idle_reader(media, proxy)
+            self._readers[key] = self._readers.pop(idle) if idle else self._opened(media, proxy)
             while len(self._readers) > OPEN_READERS:
                 self._readers.popitem(last=False)[1].close()
         self._readers.move_to_end(key)
+        self._reads += 1
+        self._used[key] = self._reads
         return self._readers[key]
+
+    def _idle_reader(self, media: str, proxy: bool) -> _Key | None:
+        for key in self._readers:
+            same = key[0] == media and key[2] == proxy
+            if same and self._reads - self._used[key] > IDLE:
+                return key
+        return None
+
+    def _opened(self, media: str, proxy: bool) -> VideoReader:
+        folder = self.folder(media)
+        return open_proxy(folder) if proxy else open_original(folder, threads=self._threads)
 
     def close(self) -> None:
         while self._readers:
