@@ -119,7 +119,7 @@ const facts = computed(() => {
   align-items: center;
   gap: 10px;
   flex: 0 0 auto;
-  width: 184px;
+  width: 212px;
   padding-right: 8px;
   border-right: 1px solid var(--line);
 }
@@ -150,7 +150,7 @@ const facts = computed(() => {
   flex: 1;
 }
 .let-go {
-  min-width: 32px;
+  min-width: 28px;
   padding: 0;
 }
 .verbs {
@@ -162,7 +162,7 @@ const facts = computed(() => {
 .verbs :deep(.btn) {
   flex-direction: column;
   gap: 1px;
-  min-width: 52px;
+  min-width: 50px;
   min-height: 46px;
   padding: 2px 5px;
 }

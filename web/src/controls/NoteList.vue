@@ -30,12 +30,14 @@ const notes = useNotes()
 .notes {
   position: fixed;
   left: 50%;
-  top: 60px;
+  top: 6px;
   transform: translateX(-50%);
   display: grid;
   gap: 8px;
   z-index: 2000;
-  width: min(460px, calc(100vw - 24px));
+  justify-items: center;
+  width: max-content;
+  max-width: min(460px, calc(100vw - 24px));
   pointer-events: none;
 }
 .note {
