@@ -219,8 +219,11 @@ async function leave() {
   text-decoration: none;
 }
 .cover img {
-  max-width: 100%;
-  max-height: 100%;
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  object-fit: cover;
 }
 .length {
   position: absolute;
