@@ -111,13 +111,25 @@ class Browser:
 
         self.wait(click, what=f"{name} could not be pressed")
 
+    def type(self, selector: str, text: str) -> None:
+        """Type into a field until it holds the text: a dialog that is opening may take the focus."""
+
+        def typed() -> bool:
+            field = self.find(selector)
+            if field.get_attribute("value") != text:
+                field.clear()
+                field.send_keys(text)
+            return field.get_attribute("value") == text
+
+        self.wait(typed, what=f"{selector} did not take {text!r}")
+
     def run(self, script: str, *arguments: Any) -> Any:
         return self.driver.execute_script(script, *arguments)
 
     def sign_in(self, name: str, password: str) -> None:
         self.open("/sign-in")
-        self.find("#name").send_keys(name)
-        self.find("#password").send_keys(password)
+        self.type("#name", name)
+        self.type("#password", password)
         self.find("button[type=submit]").click()
         self.find(".content")
 

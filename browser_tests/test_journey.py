@@ -55,7 +55,8 @@ class JourneyTest(SiteTest):
     def _make_project(self) -> None:
         browser = self.browser
         browser.find(".content .btn-primary").click()
-        browser.find("#project-name").send_keys("Numbers")
+        browser.find(".modal.show .btn-primary")
+        browser.type("#project-name", "Numbers")
         browser.find(".modal .btn-primary").click()
         browser.test("bring-in")
 

@@ -1,0 +1,119 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, expect, test, vi } from 'vitest'
+
+const { POST, GET } = vi.hoisted(() => ({ POST: vi.fn(), GET: vi.fn() }))
+
+class ServerError extends Error {
+  constructor(
+    readonly problem: { message: string; safe: string; todo: string },
+    readonly status: number,
+  ) {
+    super(problem.message)
+  }
+}
+
+vi.mock('@/api/client', () => ({
+  client: { POST, GET },
+  need: (asked: unknown) => asked,
+  ServerError,
+}))
+vi.stubGlobal('window', { setTimeout: () => 0 })
+
+const { useProject } = await import('./project')
+const { useNotes } = await import('./notes')
+
+const stale = () => new ServerError({ message: 'changed elsewhere', safe: '', todo: '' }, 409)
+const position = (revision: number) => ({
+  revision,
+  step: revision,
+  label: `step ${revision}`,
+  can_undo: true,
+  can_redo: false,
+})
+
+function state(revision: number, names: string[]) {
+  const clips = names.map((name, n) => ({
+    kind: 'solid',
+    id: name,
+    name,
+    start: n * 10,
+    length: 10,
+  }))
+  const document = {
+    rate: { num: 30, den: 1 },
+    canvas: {},
+    tracks: [{ id: 't', kind: 'main', clips }],
+  }
+  return { id: 'p', name: 'Kites', document, ...position(revision) }
+}
+
+const rename = (to: string) => [{ op: 'replace', path: '/tracks/0/clips/0/name', value: to }]
+
+beforeEach(async () => {
+  setActivePinia(createPinia())
+  POST.mockReset()
+  GET.mockReset()
+  GET.mockResolvedValueOnce(state(1, ['a']))
+  await useProject().open('p')
+})
+
+function basedOn(call: number): unknown {
+  const [, asked] = POST.mock.calls[call] as [string, { body: { based_on: number } }]
+  return asked.body.based_on
+}
+
+test('a step becomes the newest document', async () => {
+  const project = useProject()
+  const before = project.document
+  POST.mockResolvedValueOnce({ ...position(2), patch: rename('b') })
+  expect(await project.edit({ kind: 'split', at: 0 })).toBe(true)
+  expect(project.tracks[0]?.clips[0]?.name).toBe('b')
+  expect([project.revision, project.step]).toEqual([2, 2])
+  expect(before?.tracks[0]?.clips[0]?.name).toBe('a')
+})
+
+test('steps wait for each other, each based on the one before', async () => {
+  const project = useProject()
+  POST.mockResolvedValueOnce({ ...position(2), patch: [] })
+  POST.mockResolvedValueOnce({ ...position(3), patch: [] })
+  await Promise.all([
+    project.edit({ kind: 'split', at: 0 }),
+    project.edit({ kind: 'split', at: 1 }),
+  ])
+  expect([basedOn(0), basedOn(1)]).toEqual([1, 2])
+  expect(project.waiting).toBe(0)
+})
+
+test('a stale step is done again on the newest version, and that is said', async () => {
+  const project = useProject()
+  POST.mockRejectedValueOnce(stale())
+  GET.mockResolvedValueOnce(state(5, ['x', 'y']))
+  POST.mockResolvedValueOnce({ ...position(6), patch: rename('z') })
+  expect(await project.edit({ kind: 'split', at: 0 })).toBe(true)
+  expect([basedOn(0), basedOn(1)]).toEqual([1, 5])
+  expect(project.tracks[0]?.clips.map((clip) => clip.name)).toEqual(['z', 'y'])
+  expect(useNotes().notes.map((note) => note.kind)).toEqual(['told'])
+})
+
+test('the same step is sent again, with the same ids to come', async () => {
+  const project = useProject()
+  POST.mockRejectedValueOnce(stale())
+  GET.mockResolvedValueOnce(state(5, ['x']))
+  POST.mockResolvedValueOnce({ ...position(6), patch: [] })
+  await project.edit({ kind: 'split', at: 0 })
+  const seeds = POST.mock.calls.map((call) => {
+    const [, asked] = call as [string, { body: { edit: { seed: string } } }]
+    return asked.body.edit.seed
+  })
+  expect(seeds[0]).toBe(seeds[1])
+})
+
+test('a refused step changes nothing, and later ones go on', async () => {
+  const project = useProject()
+  const refusal = { message: 'There is nothing to split.', safe: 'Unchanged.', todo: 'Move on.' }
+  POST.mockRejectedValueOnce(new ServerError(refusal, 422))
+  POST.mockResolvedValueOnce({ ...position(2), patch: [] })
+  expect(await project.edit({ kind: 'split', at: 0 })).toBe(false)
+  expect(await project.edit({ kind: 'split', at: 1 })).toBe(true)
+  expect(useNotes().notes[0]).toMatchObject({ kind: 'problem', detail: 'Unchanged. Move on.' })
+})
