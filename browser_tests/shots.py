@@ -117,7 +117,8 @@ def _settled(browser: Browser) -> None:
     """Wait until every shown picture has arrived."""
     browser.wait(
         lambda: browser.run(
-            "return [...document.images].every(i => i.complete || i.loading === 'lazy')"
+            "return [...document.images].every(i => i.complete ? i.naturalWidth > 0 : "
+            "i.getBoundingClientRect().top > innerHeight)"
         )
     )
 
