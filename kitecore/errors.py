@@ -55,6 +55,10 @@ class EditRefused(BadInput):
     code = "edit_refused"
 
 
+class TooLittleFootage(EditRefused):
+    code = "too_little_footage"
+
+
 class NotThere(KiteError, LookupError):
     code = "not_there"
 

@@ -1,35 +1,70 @@
 """What a project is: models, schema, invariants, differences."""
 
-from kitecore.document.clips import Clip, ClipBase, Pictured, Place, Sounding, Sourced, clip_kinds
+from kitecore.document.cell import Cell
+from kitecore.document.clips import (
+    Between,
+    Clip,
+    ClipBase,
+    Paced,
+    Pictured,
+    Place,
+    Sounding,
+    Sourced,
+    clip_kinds,
+)
+from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.sequence import SequenceClip
 from kitecore.document.clips.solid import SolidClip
 from kitecore.document.clips.sound import SoundClip
 from kitecore.document.clips.still import StillClip
 from kitecore.document.clips.video import VideoClip
-from kitecore.document.document import SCHEMA, Canvas, Document, FrameRate, empty_document
+from kitecore.document.document import (
+    SCHEMA,
+    Canvas,
+    Document,
+    FrameRate,
+    all_clips,
+    empty_document,
+)
 from kitecore.document.invariants import check
+from kitecore.document.marker import Marker, Tag
 from kitecore.document.model import Id, Model, derived_id, new_id
 from kitecore.document.patch import diff
 from kitecore.document.schema import dump, dumps, load, loads
+from kitecore.document.speed import Speed, SpeedPoint
 from kitecore.document.track import Track
+from kitecore.document.transitions import Transition, TransitionBase
 
 __all__ = [
     "SCHEMA",
+    "Between",
     "Canvas",
+    "Cell",
     "Clip",
     "ClipBase",
     "Document",
     "FrameRate",
+    "GroupClip",
     "Id",
+    "Marker",
     "Model",
+    "Paced",
     "Pictured",
     "Place",
+    "SequenceClip",
     "SolidClip",
     "SoundClip",
     "Sounding",
     "Sourced",
+    "Speed",
+    "SpeedPoint",
     "StillClip",
+    "Tag",
     "Track",
+    "Transition",
+    "TransitionBase",
     "VideoClip",
+    "all_clips",
     "check",
     "clip_kinds",
     "derived_id",

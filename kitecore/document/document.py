@@ -8,13 +8,15 @@ from typing import Annotated, Literal, Self
 from pydantic import Field, model_validator
 
 from kitecore.document.clips import ClipBase
+from kitecore.document.clips.group import GroupClip
+from kitecore.document.marker import Marker
 from kitecore.document.model import Model
 from kitecore.document.properties import Hex
 from kitecore.document.track import Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/1"
+SCHEMA = "velvet-kite/2"
 Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
 
 
@@ -49,10 +51,11 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/1"] = Field(default="velvet-kite/1", alias="schema")
+    schema_: Literal["velvet-kite/2"] = Field(default="velvet-kite/2", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = ()
+    markers: tuple[Marker, ...] = ()
 
     @property
     def length(self) -> int:
@@ -91,8 +94,28 @@ class Document(Model):
 
     def media_ids(self) -> frozenset[str]:
         """Of all files it uses."""
-        found = (getattr(clip, "media", None) for _, clip in self.clips())
-        return frozenset(media for media in found if media is not None)
+        return frozenset().union(*(clip.uses() for _, clip in self.clips()))
+
+    def inside(self, group_id: str) -> Document:
+        """The timeline within a group, however deep, as a document of its own."""
+        group = self.find_group(group_id)
+        return self.model_copy(update={"tracks": group.tracks, "markers": group.markers})
+
+    def find_group(self, group_id: str) -> GroupClip:
+        """A group anywhere in the document."""
+        for clip in all_clips(self.tracks):
+            if clip.id == group_id and isinstance(clip, GroupClip):
+                return clip
+        raise NotThere("That group is not there any more.")
+
+
+def all_clips(tracks: tuple[Track, ...]) -> Iterator[ClipBase]:
+    """Clips of tracks, and of the groups among them, from the outside in."""
+    for track in tracks:
+        for clip in track.clips:
+            yield clip
+            if isinstance(clip, GroupClip):
+                yield from all_clips(clip.tracks)
 
 
 def empty_document(canvas: Canvas | None = None, rate: FrameRate | None = None) -> Document:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from kitecore.document.clips import ClipBase
+from kitecore.document.clips.group import DEEPEST, GroupClip
 from kitecore.document.document import Document
 from kitecore.document.track import Track
 from kitecore.errors import EditRefused
@@ -29,14 +30,21 @@ def check(document: Document, before: Document | None = None) -> None:
     for track in document.tracks:
         if id(track) not in known:
             _check_track(track, document.rate.exact)
-    _check_ids(document)
-
-
-def _check_ids(document: Document) -> None:
-    ids = [track.id for track in document.tracks]
-    ids += [clip.id for track in document.tracks for clip in track.clips]
+    ids: list[str] = []
+    _gather_ids(document.tracks, ids, 0)
     if len(set(ids)) != len(ids):
         raise EditRefused("Two parts of the project have the same id.")
+
+
+def _gather_ids(tracks: tuple[Track, ...], ids: list[str], depth: int) -> None:
+    if depth > DEEPEST:
+        raise EditRefused(f"Groups lie in groups at most {DEEPEST} deep.")
+    for track in tracks:
+        ids.append(track.id)
+        for clip in track.clips:
+            ids.append(clip.id)
+            if isinstance(clip, GroupClip):
+                _gather_ids(clip.tracks, ids, depth + 1)
 
 
 def _check_track(track: Track, rate: Rate) -> None:
@@ -50,13 +58,16 @@ def _check_track(track: Track, rate: Rate) -> None:
             raise EditRefused(f"There would be a gap on the track “{track.name}”.")
         if start % step or length % step or length <= 0:
             raise EditRefused("A clip would not start and end with a frame.")
-        _check_clip(track, clip)
+        _check_clip(track, clip, rate)
         last_end = start + length
 
 
-def _check_clip(track: Track, clip: ClipBase) -> None:
+def _check_clip(track: Track, clip: ClipBase, rate: Rate) -> None:
     if not track.accepts(clip):
         raise EditRefused(f"The track “{track.name}” does not hold clips of that kind.")
+    if isinstance(clip, GroupClip):
+        for inner in clip.tracks:
+            _check_track(inner, rate)
     before, after = clip.reach
     if before < 0 or after < 0:
         raise EditRefused(f"“{clip.name}” would go on after its source has ended.")

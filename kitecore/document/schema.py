@@ -79,3 +79,9 @@ def dump(document: Document) -> Data:
 
 def dumps(document: Document) -> str:
     return document.model_dump_json(by_alias=True)
+
+
+@upgrades.step("velvet-kite/1", "velvet-kite/2")
+def _speeds_groups_markers(data: Data) -> Data:
+    """Clips gained a speed, a transition, markers and a cell; what is left out is as it was."""
+    return {**data, "markers": []}

@@ -7,6 +7,7 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document.clips import Clip, ClipBase, Pictured, Sounding
+from kitecore.document.clips.group import GroupClip
 from kitecore.document.model import Id, Model, Name, new_id
 
 TrackKind = Literal["main", "picture", "sound"]
@@ -35,3 +36,8 @@ class Track(Model):
 
     def with_clips(self, clips: tuple[ClipBase, ...]) -> Track:
         return self.model_copy(update={"clips": clips})
+
+
+# A group holds tracks and a track holds groups: only now is either of them whole.
+GroupClip.model_rebuild(force=True, _types_namespace={"Track": Track})
+Track.model_rebuild(force=True)

@@ -8,6 +8,8 @@ from pydantic import Field
 
 from kitecore.document import Document, check
 from kitecore.edits._base import EditBase, edit_kinds
+from kitecore.edits._inside import changed_inside
+from kitecore.edits._tidy import tidied
 from kitecore.registry import import_all
 
 import_all(__name__)
@@ -30,6 +32,11 @@ def apply(document: Document, edit: EditBase) -> Document:
     NotThere
         If it names a clip or track that is not there.
     """
-    after = edit.apply(document)
+    if edit.within is None:
+        after = tidied(document, edit.apply(document))
+    else:
+        after = changed_inside(
+            document, edit.within, lambda inner: tidied(inner, edit.apply(inner))
+        )
     check(after, before=document)
     return after

@@ -13,11 +13,13 @@ class EditBase(Model):
     """One step: data that says what to do, and a pure function that does it.
 
     ``seed`` makes the ids of new clips follow from the edit, so that doing it again (on a newer
-    document, or in a preview first) makes the same ones.
+    document, or in a preview first) makes the same ones. ``within`` is the group whose timeline it
+    changes; without it, the project's own.
     """
 
     kind: str
     seed: Id = Field(default_factory=new_id)
+    within: Id | None = None
 
     @abstractmethod
     def label(self) -> str:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kitecore.document import ClipBase, Track, derived_id
+from kitecore.document import ClipBase, GroupClip, Track, derived_id
 from kitecore.ticks import Span
 
 Clips = tuple[ClipBase, ...]
@@ -28,14 +28,32 @@ def swapped(clips: Clips, new: ClipBase) -> Clips:
     return tuple(new if clip.id == new.id else clip for clip in clips)
 
 
+def renamed(clip: ClipBase, seed: str) -> ClipBase:
+    """A copy with a derived id; what is in a group gets new ids too."""
+    update: dict[str, object] = {"id": derived_id(seed, 0)}
+    if isinstance(clip, GroupClip):
+        update["tracks"] = tuple(
+            _renamed_track(track, f"{seed}/{number}") for number, track in enumerate(clip.tracks)
+        )
+    return clip.model_copy(update=update)
+
+
+def _renamed_track(track: Track, seed: str) -> Track:
+    clips = tuple(renamed(clip, f"{seed}/{number}") for number, clip in enumerate(track.clips))
+    new = {old.id: clip.id for old, clip in zip(track.clips, clips, strict=True)}
+    riding = tuple(
+        c.model_copy(update={"rides": new[c.rides]}) if c.rides in new else c for c in clips
+    )
+    return track.model_copy(update={"id": derived_id(seed, -1), "clips": riding})
+
+
 def split_at(clips: Clips, tick: int, seed: str) -> Clips:
     """Clips with the one under ``tick`` cut in two; the later part gets a derived id."""
     out: list[ClipBase] = []
     for clip in clips:
         if clip.start < tick < clip.end:
-            later = clip.trimmed(tick, clip.end)
-            later = later.model_copy(update={"id": derived_id(seed, len(out))})
-            out += [clip.trimmed(clip.start, tick), later]
+            later = renamed(clip.trimmed(tick, clip.end), f"{seed}/{len(out)}")
+            out += [clip.trimmed(clip.start, tick), later.model_copy(update={"transition": None})]
         else:
             out.append(clip)
     return tuple(out)

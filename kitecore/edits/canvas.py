@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document import Canvas, ClipBase, Document, FrameRate, Track
+from kitecore.document import Canvas, ClipBase, Document, FrameRate, GroupClip, Track
 from kitecore.document.properties import Keys, map_keys
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import settled
@@ -55,6 +55,13 @@ def _retimed(track: Track, rate: Rate) -> Track:
             return keys.moved(by)
 
         clip = map_keys(clip, keep_time) if moved_by else clip
+        if isinstance(clip, GroupClip):
+            inner = tuple(_retimed(track, rate) for track in clip.tracks)
+            clip = clip.model_copy(update={"tracks": inner})
+            end = min(end, start + max(0, clip.length + min(0, clip.reach[1])))
+            end -= (end - start) % rate.frame_ticks
+            if end <= start:
+                continue
         out.append(clip.model_copy(update={"start": start, "length": end - start}))
         last_end = end
     return settled(track, tuple(out))

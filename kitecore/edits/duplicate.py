@@ -4,7 +4,7 @@ from typing import Literal
 
 from kitecore.document import Document, Id, derived_id
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
-from kitecore.edits._lanes import is_free, pushed_in, settled
+from kitecore.edits._lanes import is_free, pushed_in, renamed, settled
 from kitecore.edits.place import with_new_track
 
 
@@ -21,7 +21,8 @@ class Duplicate(EditBase):
     def apply(self, document: Document) -> Document:
         for number, (_, clip) in enumerate(open_clips(document, self.clips)):
             track, clip = document.find_clip(clip.id)
-            copy = clip.model_copy(update={"id": derived_id(self.seed, number), "start": clip.end})
+            copy = renamed(clip.at(clip.end), f"{self.seed}/{number}")
+            copy = copy.model_copy(update={"transition": None})
             if track.closes_gaps:
                 pushed = pushed_in(track.clips, (copy,), clip.end)
                 document = document.with_track(settled(track, pushed))

@@ -74,6 +74,32 @@ class Shift(EditBase):
         return document
 
 
+@edit_kinds.register("close_gap")
+class CloseGap(EditBase):
+    """Move clips, and all that comes after them on their tracks, up to the clip before."""
+
+    kind: Literal["close_gap"] = "close_gap"
+    clips: tuple[Id, ...]
+
+    def label(self) -> str:
+        return "Close the gap"
+
+    def apply(self, document: Document) -> Document:
+        found = open_clips(document, self.clips)
+        gap = 0
+        for track in {track.id: track for track, _ in found}.values():
+            mine = {clip.id for _, clip in found}
+            first = next(i for i, clip in enumerate(track.clips) if clip.id in mine)
+            before = track.clips[first - 1].end if first else 0
+            by = track.clips[first].start - before
+            gap = max(gap, by)
+            moved = tuple(clip.at(clip.start - by) for clip in track.clips[first:])
+            document = document.with_track(track.with_clips((*track.clips[:first], *moved)))
+        if not gap:
+            raise EditRefused("There is no gap before the clip in hand.")
+        return document
+
+
 @edit_kinds.register("raise")
 class Raise(EditBase):
     """Move a clip to a track of its own above; it keeps its time."""

@@ -7,7 +7,7 @@ from typing import Literal
 from kitecore.document import Clip, ClipBase, Document, Id, Track, derived_id
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
-from kitecore.edits._lanes import cleared, is_free, pushed_in, settled, split_at
+from kitecore.edits._lanes import cleared, is_free, pushed_in, renamed, settled, split_at
 from kitecore.errors import EditRefused
 
 Mode = Literal["end", "push", "over", "above"]
@@ -36,7 +36,7 @@ class PlaceClip(EditBase):
         if not length:
             raise EditRefused("The clip is shorter than one frame of the project.")
         at = document.rate.exact.nearest(self.at)
-        clip = self.clip.model_copy(update={"id": derived_id(self.seed, 0), "length": length})
+        clip = renamed(self.clip, self.seed).model_copy(update={"length": length})
         if self.mode == "above" or (self.track is None and self._is_sound(document)):
             at = document.length if self.mode == "end" and not self._is_sound(document) else at
             return _above(document, clip.at(self._sound_start(document, at)), self.seed)

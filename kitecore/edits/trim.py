@@ -18,21 +18,32 @@ class Trim(EditBase):
     """Drag one end of a clip to ``to``; it stops at its neighbours and where its source ends.
 
     On a track that closes gaps ``to`` counts as if the clip had stayed where it is (it may lie
-    before 0), and later clips move along.
+    before 0), and later clips move along. The same ends of the clips ``also`` go as far.
     """
 
     kind: Literal["trim"] = "trim"
     clip: Id
     edge: Edge
     to: Tick
+    also: tuple[Id, ...] = ()
 
     def label(self) -> str:
-        return f"Trim the {self.edge}"
+        ends = "" if not self.also else f" of {len(self.also) + 1} clips"
+        return f"Trim the {self.edge}{ends}"
 
     def apply(self, document: Document) -> Document:
-        [(track, clip)] = open_clips(document, (self.clip,))
-        to = document.rate.exact.nearest(self.to)
-        return document.with_track(trimmed(document, track, clip, self.edge, to))
+        [(_, clip)] = open_clips(document, (self.clip,))
+        by = document.rate.exact.nearest(self.to) - self._edge_of(clip)
+        others = tuple(one for one in self.also if one != self.clip)
+        open_clips(document, others)
+        for clip_id in (self.clip, *others):
+            track, clip = document.find_clip(clip_id)
+            to = self._edge_of(clip) + by
+            document = document.with_track(trimmed(document, track, clip, self.edge, to))
+        return document
+
+    def _edge_of(self, clip: ClipBase) -> int:
+        return clip.start if self.edge == "start" else clip.end
 
 
 @edit_kinds.register("cut_away")

@@ -66,8 +66,17 @@ def scaled(
         dst_color_range=ColorRange.JPEG if pixels == "rgba" else ColorRange.MPEG,
         dst_color_trc=ColorTrc.BT709 if hdr else None,
         dst_color_primaries=ColorPrimaries.BT709 if hdr else None,
-        interpolation=Interpolation.AREA if shrinks else Interpolation.BICUBIC,
+        interpolation=_interpolation(width, shrinks, pixels),
+        # Several would write over each other's rows where a width is no multiple of 16 (FFmpeg 8).
+        threads=1,
     )
+
+
+def _interpolation(width: int, shrinks: bool, pixels: str) -> Interpolation:
+    way = Interpolation.AREA if shrinks else Interpolation.BICUBIC
+    # The fast conversion to RGB leaves the last columns of some widths unwritten (FFmpeg 8).
+    ragged = pixels == "rgba" and 0 < width % 16 < 8
+    return way | Interpolation.ACCURATE_RND if ragged else way
 
 
 def _space(picture: PictureInfo, frame: av.VideoFrame) -> Colorspace:

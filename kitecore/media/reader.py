@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Iterator
 from contextlib import ExitStack
 from pathlib import Path
@@ -19,6 +20,9 @@ from kitecore.media.info import Colours, PictureInfo
 FORWARD = 40
 """Frames that are decoded on the way rather than seeking."""
 
+KEPT_BACK = 32
+"""Decoded frames kept while a video is read backwards: each is decoded on the way to a later one."""
+
 PROXY_BASE = 12800
 """Units a second of a proxy's time base; a frame is `PROXY_STEP` of them."""
 PROXY_STEP = 512
@@ -28,7 +32,9 @@ _COVERED = {"vp9": "libvpx-vp9", "vp8": "libvpx"}
 
 
 class VideoReader:
-    """Decodes one file. Fast forwards; goes back by seeking to the nearest key frame.
+    """Decodes one file. Fast forwards; goes back by seeking to the nearest key frame, and keeps
+
+    the frames on the way, since the next one wanted is probably the one before.
 
     Not for use by several threads at once.
     """
@@ -54,6 +60,8 @@ class VideoReader:
             self._context.thread_count = threads
         self._frames = self._decode()
         self._last: tuple[int, av.VideoFrame] | None = None
+        self._asked = -1
+        self._back: OrderedDict[int, av.VideoFrame] = OrderedDict()
 
     def frame(self, number: int) -> av.VideoFrame:
         """The decoded frame, as it is in the file (not turned, not scaled).
@@ -64,12 +72,16 @@ class VideoReader:
             If decoding stops before any frame could be had.
         """
         number = min(max(number, 0), len(self.index) - 1)
+        backwards, self._asked = number < self._asked, number
         if self._last and self._last[0] == number:
             return self._last[1]
+        if number in self._back:
+            return self._back[number]
+        self._back.clear()
         with plain_errors(self.path):
             if not self._is_ahead(number):
                 self._seek(number)
-            return self._forward(number)
+            return self._forward(number, keep=backwards)
 
     def _is_ahead(self, number: int) -> bool:
         done = self._last[0] if self._last else -1
@@ -95,8 +107,12 @@ class VideoReader:
                 return
             key = self.index.key_before(key - 1)
 
-    def _forward(self, number: int) -> av.VideoFrame:
+    def _forward(self, number: int, keep: bool) -> av.VideoFrame:
         while self._last is None or self._last[0] < number:
+            if keep and self._last:
+                self._back[self._last[0]] = self._last[1]
+                if len(self._back) > KEPT_BACK:
+                    self._back.popitem(last=False)
             frame = next(self._frames, None)
             if frame is None:
                 break
@@ -122,6 +138,7 @@ class VideoReader:
     def close(self) -> None:
         self._frames = iter(())
         self._last = None
+        self._back.clear()
         self._stack.close()
 
 

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import hashlib
 import json
+from typing import Any, Final
 
-from kitecore.document import ClipBase, Document, Track, dump
+from kitecore.document import ClipBase, Document, GroupClip, Track, dump
 from kitecore.media.folder import FindMedia
 from kitecore.ticks import Span
 
-RENDER_VERSION = 1
+RENDER_VERSION = 2
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
@@ -28,20 +29,45 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
         for track in document.tracks
         if heard or track.kind != "sound"
     )
-    return document.model_copy(update={"tracks": tracks})
+    return document.model_copy(update={"tracks": tracks, "markers": ()})
 
 
 def _extracted(track: Track, span: Span, heard: bool) -> Track:
-    clips = (clip for clip in track.clips if clip.span.overlaps(span))
-    parts = (clip if heard else _within(clip, span) for clip in clips)
-    nameless = tuple(part.model_copy(update={"id": "clip", "name": ""}) for part in parts)
-    plain = {"clips": nameless, "closes_gaps": False, "id": "track", "name": ""}
-    return track.model_copy(update=plain)
+    parts = []
+    for index, clip in enumerate(track.clips):
+        after = track.clips[index + 1] if index + 1 < len(track.clips) else None
+        leaving = after.transition if after and after.start == clip.end else None
+        coming = clip.transition
+        reach = Span(
+            clip.start - (coming.half if coming else 0), clip.end + (leaving.half if leaving else 0)
+        )
+        if not reach.overlaps(span):
+            continue
+        crosses = (coming and span.start < clip.start + coming.half) or (
+            leaving and span.end > clip.end - leaving.half
+        )
+        parts.append(clip if heard or crosses else _within(clip, span))
+    nameless = tuple(_nameless(part) for part in parts)
+    return track.model_copy(update={"clips": nameless, **_PLAIN})
+
+
+_PLAIN: Final = {"closes_gaps": False, "id": "track", "name": "", "locked": False}
+
+
+def _nameless(clip: ClipBase) -> ClipBase:
+    """Without what is neither seen nor heard."""
+    plain: dict[str, Any] = {"id": "clip", "name": "", "tag": "", "markers": (), "rides": None}
+    if isinstance(clip, GroupClip):
+        plain["tracks"] = tuple(
+            track.model_copy(update={"clips": tuple(map(_nameless, track.clips)), **_PLAIN})
+            for track in clip.tracks
+        )
+    return clip.model_copy(update=plain)
 
 
 def _within(clip: ClipBase, span: Span) -> ClipBase:
     seen = clip.span.intersection(span)
-    return clip.trimmed(seen.start, seen.end)
+    return clip.trimmed(seen.start, seen.end).model_copy(update={"transition": None})
 
 
 def content_key(

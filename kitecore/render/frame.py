@@ -6,43 +6,18 @@ import av
 import numpy as np
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
 
-from kitecore.document import ClipBase, Document, Pictured, VideoClip
+from kitecore.document import Document, VideoClip
 from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
 from kitecore.motion import value_at
 from kitecore.motion.oklab import rgb_of
-from kitecore.picture.composite import lay
-from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.planes import to_planes
-from kitecore.render.painters import paint
+from kitecore.render.compose import draw_tracks, showing_at
+from kitecore.render.painters.video import shown_number
 from kitecore.render.placing import Size, land
 from kitecore.render.sources import Sources
-
-
-def visible_at(document: Document, tick: int) -> list[Pictured]:
-    """Clips that show at ``tick``, from the back to the front."""
-    tracks = [t for t in document.tracks if t.kind != "sound" and not t.hidden]
-    if any(track.solo for track in tracks):
-        tracks = [track for track in tracks if track.solo]
-    found = []
-    for track in tracks:
-        clip = clip_at(track.clips, tick)
-        if isinstance(clip, Pictured) and value_at(clip.opacity, tick - clip.start) > 0:
-            found.append(clip)
-    return found
-
-
-def clip_at(clips: tuple[ClipBase, ...], tick: int) -> ClipBase | None:
-    """The clip of an ordered row that covers ``tick``."""
-    low, high = 0, len(clips)
-    while low < high:
-        middle = (low + high) // 2
-        if clips[middle].end <= tick:
-            low = middle + 1
-        else:
-            high = middle
-    return clips[low] if low < len(clips) and clips[low].start <= tick else None
+from kitecore.render.stage import Stage
 
 
 def render(document: Document, tick: int, size: Size, sources: Sources) -> Rgba:
@@ -54,12 +29,16 @@ def render(document: Document, tick: int, size: Size, sources: Sources) -> Rgba:
         Width and height of the output, of the canvas's shape.
     """
     canvas = solid(*size, rgb_of(document.canvas.colour))
-    for clip in visible_at(document, tick):
-        local = tick - clip.start
-        layer = paint(clip, local, document.canvas, size, sources)
-        layer = apply_effects(layer, clip.effects, local)
-        lay(canvas, layer, value_at(clip.opacity, local), clip.blend)
+    draw_tracks(canvas, document.tracks, tick, stage_of(document, size, sources))
     return canvas
+
+
+def stage_of(document: Document, size: Size, sources: Sources) -> Stage:
+    """The whole canvas of a document in a size."""
+    canvas = document.canvas
+    area = (float(canvas.width), float(canvas.height))
+    step = document.rate.exact.frame_ticks
+    return Stage(canvas, size, sources, step, draw_tracks, area)
 
 
 def render_planes(document: Document, tick: int, size: Size, sources: Sources) -> av.VideoFrame:
@@ -69,7 +48,7 @@ def render_planes(document: Document, tick: int, size: Size, sources: Sources) -
     """
     bare = untouched_at(document, tick, sources)
     if bare is not None:
-        number = sources.frame_number(bare.media, bare.source_in + tick - bare.start)
+        number = shown_number(bare, tick - bare.start, stage_of(document, size, sources))
         decoded, picture = sources.decoded(bare.media, number, bare.id, size)
         return _tagged(scaled(decoded, picture, size, "yuv420p"))
     pixels = render(document, tick, size, sources)
@@ -81,16 +60,18 @@ def render_planes(document: Document, tick: int, size: Size, sources: Sources) -
 
 def untouched_at(document: Document, tick: int, sources: Sources) -> VideoClip | None:
     """The video that alone fills the canvas at ``tick`` as it is, if there is one."""
-    visible = visible_at(document, tick)
-    clip = visible[-1] if visible else None
-    if not isinstance(clip, VideoClip) or clip.effects or clip.blend != "normal":
+    showing = showing_at(document.tracks, tick)
+    clip = showing[-1] if showing else None
+    if not isinstance(clip, VideoClip) or clip.effects or clip.blend != "normal" or clip.cell:
+        return None
+    if clip.between != "nearest" and not clip.speed.plain:
         return None
     info, local = sources.picture(clip.media), tick - clip.start
     if info.alpha or info.turn or value_at(clip.opacity, local) < 1:
         return None
     canvas = document.canvas
     whole = (canvas.width, canvas.height)
-    landing = land(clip.place, local, (info.width, info.height), canvas, whole)
+    landing = land(clip.place, local, (info.width, info.height), whole, (1.0, 1.0))
     fills = np.diag([whole[0] / landing.pixels[0], whole[1] / landing.pixels[1], 1.0])
     return clip if np.abs(landing.matrix - fills).max() < 1e-6 else None
 

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kitecore.document import Canvas, Place
+from kitecore.document import Place
 from kitecore.motion import value_at
 from kitecore.picture.layer import Matrix, leaned, moved, sized, turned
 
 Size = tuple[int, int]
+Area = tuple[float, float]
 
 
 @dataclass(frozen=True)
@@ -26,22 +27,29 @@ class Landing:
     density: float
 
 
-def fit_factor(fit: str, picture: Size, canvas: Canvas) -> float:
+def fit_factor(fit: str, picture: Size, area: Area) -> float:
     """How much a picture is enlarged before its own size counts."""
-    across, down = canvas.width / picture[0], canvas.height / picture[1]
+    across, down = area[0] / picture[0], area[1] / picture[1]
     return {"whole": min(across, down), "fill": max(across, down), "own": 1.0}[fit]
 
 
-def land(place: Place, tick: int, picture: Size, canvas: Canvas, output: Size) -> Landing:
-    """The landing of a picture of a given size at a tick of its clip."""
-    fit = fit_factor(place.fit, picture, canvas)
+def land(place: Place, tick: int, picture: Size, area: Area, scale: Area) -> Landing:
+    """The landing of a picture of a given size at a tick of its clip.
+
+    Parameters
+    ----------
+    area
+        Width and height, in canvas pixels, that it is fitted into and placed from the middle of.
+    scale
+        Output pixels to a canvas pixel, across and down.
+    """
+    fit = fit_factor(place.fit, picture, area)
     across, down = value_at(place.size, tick)
     pivot_x, pivot_y = value_at(place.pivot, tick)
     x, y = value_at(place.position, tick)
-    to_output = output[0] / canvas.width, output[1] / canvas.height
     lean, turn = value_at(place.lean, tick), value_at(place.turn, tick)
     canvas_matrix = (
-        moved(canvas.width / 2 + x + pivot_x, canvas.height / 2 + y + pivot_y)
+        moved(area[0] / 2 + x + pivot_x, area[1] / 2 + y + pivot_y)
         @ turned(turn)
         @ leaned(lean)
         @ sized(across, down)
@@ -49,7 +57,7 @@ def land(place: Place, tick: int, picture: Size, canvas: Canvas, output: Size) -
         @ sized(fit, fit)
         @ moved(-picture[0] / 2, -picture[1] / 2)
     )
-    drawn = sized(*to_output) @ canvas_matrix
+    drawn = sized(*scale) @ canvas_matrix
     wanted = _wanted(drawn, picture)
     matrix = drawn @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
     density = wanted[0] / picture[0] / (fit * max(abs(across), 1e-6))

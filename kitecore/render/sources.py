@@ -13,6 +13,7 @@ from kitecore.media.pixels import Rgba, to_rgba
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import read_still, resized
+from kitecore.render.paced import StretchCache
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
@@ -57,6 +58,7 @@ class Sources:
         self._used: dict[_Key, int] = {}
         self._reads = 0
         self.cache = PictureCache(cache_bytes)
+        self.stretches = StretchCache()
 
     def folder(self, media: str) -> MediaFolder:
         if media not in self._folders:
@@ -68,9 +70,21 @@ class Sources:
         assert found is not None
         return found
 
-    def frame_number(self, media: str, tick: int) -> int:
-        """Number of a video's frame shown at ``tick`` of the file."""
-        return self.folder(media).index.frame_at(tick + _NUDGE)
+    def frame_number(self, media: str, tick: int, backwards: bool = False) -> int:
+        """Number of a video's frame shown at ``tick`` of the file.
+
+        ``backwards``: the frame that ends there, as when it is played so.
+        """
+        return self.folder(media).index.frame_at(tick - _NUDGE if backwards else tick + _NUDGE)
+
+    def between(self, media: str, tick: int) -> tuple[int, float]:
+        """The last frame that begins before ``tick``, and the share of the way to the next."""
+        index = self.folder(media).index
+        number = index.frame_at(tick + _NUDGE)
+        if number + 1 >= len(index):
+            return number, 0.0
+        begin, end = int(index.times[number]), int(index.times[number + 1])
+        return number, min(max((tick - begin) / (end - begin), 0.0), 1.0)
 
     def decoded(
         self, media: str, number: int, lane: str, size: Size
@@ -82,9 +96,8 @@ class Sources:
         reader = self._reader(media, lane, self._use_proxy(media, size))
         return reader.frame(number), reader.picture
 
-    def video(self, media: str, tick: int, lane: str, size: Size) -> Rgba:
-        """The picture of a video at ``tick`` of the file, made ``size``."""
-        number = self.frame_number(media, tick)
+    def video(self, media: str, number: int, lane: str, size: Size) -> Rgba:
+        """Frame ``number`` of a video, made ``size``."""
 
         def decode() -> Rgba:
             frame, picture = self.decoded(media, number, lane, size)

@@ -7,7 +7,9 @@ from typing import TYPE_CHECKING, Annotated, Union
 from pydantic import Field
 
 from kitecore.document.clips._base import (
+    Between,
     ClipBase,
+    Paced,
     Pictured,
     Place,
     Sounding,
@@ -23,4 +25,14 @@ if TYPE_CHECKING:
 else:
     Clip = Annotated[Union[tuple(clip_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
 
-__all__ = ["Clip", "ClipBase", "Pictured", "Place", "Sounding", "Sourced", "clip_kinds"]
+__all__ = [
+    "Between",
+    "Clip",
+    "ClipBase",
+    "Paced",
+    "Pictured",
+    "Place",
+    "Sounding",
+    "Sourced",
+    "clip_kinds",
+]

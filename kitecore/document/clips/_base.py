@@ -1,13 +1,18 @@
 from __future__ import annotations
 
+from abc import abstractmethod
 from typing import Annotated, Literal, TypeVar
 
 from pydantic import AfterValidator, Field
 
 from kitecore.document.blends import BLENDS
+from kitecore.document.cell import Cell
 from kitecore.document.effects import Effect
+from kitecore.document.marker import Marker, Tag
 from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.document.properties import Number, Point, map_keys
+from kitecore.document.speed import Speed
+from kitecore.document.transitions import Transition
 from kitecore.registry import Registry
 from kitecore.ticks import Span
 
@@ -18,7 +23,8 @@ class ClipBase(Model):
     """A stretch of a track.
 
     ``start`` and ``length`` are ticks on the timeline and lie on frame boundaries. Keys of a
-    clip's properties count from its start, so they travel with it.
+    clip's properties and its markers count from its start, so they travel with it. ``transition``
+    is how it comes after the clip before it; ``rides`` names a clip that it moves along with.
     """
 
     kind: str
@@ -26,6 +32,10 @@ class ClipBase(Model):
     name: Name = ""
     start: Start = 0
     length: Length
+    tag: Tag = ""
+    markers: tuple[Marker, ...] = ()
+    transition: Transition | None = None
+    rides: Id | None = None
 
     @property
     def end(self) -> int:
@@ -51,10 +61,64 @@ class ClipBase(Model):
         """
         by = self.start - start
         clip = map_keys(self, lambda keys: keys.moved(by)) if by else self
-        return clip.model_copy(update={"start": start, "length": end - start})
+        update: dict[str, object] = {"start": start, "length": end - start}
+        if by and self.markers:
+            moved = (m.model_copy(update={"at": m.at + by}) for m in self.markers)
+            update["markers"] = tuple(moved)
+        return clip.model_copy(update=update)
+
+    def uses(self) -> frozenset[str]:
+        """Ids of the media it needs."""
+        return frozenset()
 
 
-class Sourced(ClipBase):
+class Paced(ClipBase):
+    """Shows or plays something that has a time of its own, from ``source_in`` on, at a speed.
+
+    Played backwards, ``source_in`` is where the part ends.
+    """
+
+    source_in: Start = 0
+    speed: Speed = Speed()
+
+    @property
+    @abstractmethod
+    def source_end(self) -> int:
+        """Tick at which the source ends."""
+
+    def source_at(self, local: int) -> int:
+        """Source tick at a tick counted from the clip's start."""
+        return self.source_in + self.speed.offset(local)
+
+    @property
+    def used(self) -> tuple[int, int]:
+        """The stretch of the source that is shown."""
+        low, high = self.speed.extremes(self.length)
+        return self.source_in + low, self.source_in + high
+
+    @property
+    def reach(self) -> tuple[int, int]:
+        if self.speed.plain:
+            return (self.source_in, self.source_end - self.source_in - self.length)
+        low, high = self.used
+        if low < 0 or high > self.source_end:
+            return (-1, -1)
+        last = self.source_at(self.length)
+        room, end = self.speed.room, self.source_end
+        return (
+            room(0, self.source_in, end - self.source_in, later=False),
+            room(self.length, last, end - last, later=True),
+        )
+
+    def trimmed(self: C, start: int, end: int) -> C:
+        moved = super().trimmed(start, end)  # type: ignore[misc]
+        assert isinstance(self, Paced)
+        by = start - self.start
+        update = {"source_in": self.source_at(by), "speed": self.speed.moved(-by)}
+        return moved.model_copy(update=update)  # type: ignore[no-any-return]
+
+
+class Sourced(Paced):
     """Shows or plays a part of a file.
 
     ``source_length`` is the length of the file, a fact of the reference: media never change, so
@@ -62,18 +126,14 @@ class Sourced(ClipBase):
     """
 
     media: Id
-    source_in: Start = 0
     source_length: Length
 
     @property
-    def reach(self) -> tuple[int, int]:
-        return (self.source_in, self.source_length - self.source_in - self.length)
+    def source_end(self) -> int:
+        return self.source_length
 
-    def trimmed(self: C, start: int, end: int) -> C:
-        moved = super().trimmed(start, end)  # type: ignore[misc]
-        assert isinstance(self, Sourced)
-        into = self.source_in + start - self.start
-        return moved.model_copy(update={"source_in": into})  # type: ignore[no-any-return]
+    def uses(self) -> frozenset[str]:
+        return frozenset((self.media,))
 
 
 class Place(Model):
@@ -111,15 +171,24 @@ class Pictured(ClipBase):
     opacity: Number = param(1.0, help="Opacity", low=0, high=1, step=0.01)
     blend: Annotated[str, AfterValidator(_known_blend)] = "normal"
     effects: tuple[Effect, ...] = ()
+    cell: Cell | None = None
+
+
+Between = Literal["nearest", "blended", "motion"]
+"""What is shown between two frames of the source: the nearer, both mixed, or what moved between."""
 
 
 class Sounding(ClipBase):
-    """Can be heard."""
+    """Can be heard. Where its source runs slower than ``silent_below`` it is silent."""
 
     gain: Number = param(0.0, help="Gain", unit="dB", low=-60, high=12, step=0.1)
     muted: bool = False
     fade_in: Start = 0
     fade_out: Start = 0
+    keep_pitch: bool = True
+    silent_below: float = param(
+        0.25, help="Silent when slower than", unit="×", low=0, high=1, step=0.05
+    )
 
 
 clip_kinds: Registry[type[ClipBase]] = Registry("kind of clip")

@@ -12,3 +12,6 @@ class StillClip(Pictured):
 
     kind: Literal["still"] = "still"
     media: Id
+
+    def uses(self) -> frozenset[str]:
+        return frozenset((self.media,))

@@ -35,7 +35,7 @@ class SchemaTest(TestCase):
         again = loads(dumps(document))
         self.assertEqual(document, again)
         self.assertEqual(dump(document), dump(again))
-        self.assertEqual("velvet-kite/1", dump(again)["schema"])
+        self.assertEqual("velvet-kite/2", dump(again)["schema"])
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:

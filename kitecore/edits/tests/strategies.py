@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from hypothesis import strategies as st
 from pydantic import TypeAdapter
 
-from kitecore.document import Document, empty_document
+from kitecore.document import Document, GroupClip, empty_document
 from kitecore.document.document import FrameRate
 from kitecore.edits import Edit, EditBase
 from kitecore.ticks import RATES
@@ -26,9 +27,12 @@ def edit(**fields: Any) -> EditBase:
 
 
 def some_clip(draw: st.DrawFn) -> dict[str, Any]:
-    kind = draw(st.sampled_from(["video", "still", "sound", "solid"]))
+    kind = draw(st.sampled_from(["video", "still", "sound", "solid", "sequence"]))
     clip: dict[str, Any] = {"kind": kind, "name": kind, "length": draw(lengths)}
-    if kind != "solid":
+    if kind == "sequence":
+        clip |= {"pictures": ["m1", "m2", "m3"], "each": draw(st.integers(1, SECOND))}
+        clip["order"] = draw(st.sampled_from(["forward", "backward", "there_and_back"]))
+    elif kind != "solid":
         clip["media"] = draw(st.sampled_from(["m1", "m2"]))
     if kind in ("video", "sound"):
         clip["source_in"] = draw(st.integers(0, 2 * SECOND))
@@ -48,78 +52,171 @@ def documents(draw: st.DrawFn) -> Document:
 @st.composite
 def edits_for(draw: st.DrawFn, document: Document) -> EditBase:
     """An edit that could come from a page showing ``document``; it need not fit."""
-    clips = [clip.id for _, clip in document.clips()]
-    tracks = [track.id for track in document.tracks]
-    clip = st.sampled_from(clips or ["gone"])
-    some = st.lists(clip, min_size=1, max_size=3, unique=True)
-    track = st.sampled_from(tracks)
-    maker = draw(
-        st.sampled_from(
-            [
-                "place",
-                "place",
-                "trim",
-                "cut_away",
-                "split",
-                "move",
-                "shift",
-                "raise",
-                "lower",
-                "remove",
-                "duplicate",
-                "adjust",
-                "set_track",
-                "tracks",
-                "set_rate",
-            ]
+    return edit(seed=f"s{draw(st.integers(0, 2**40))}", **_fields(draw, document))
+
+
+def _fields(draw: st.DrawFn, document: Document) -> dict[str, Any]:
+    inner = [clip for _, clip in document.clips() if isinstance(clip, GroupClip)]
+    if inner and draw(st.integers(0, 3)) == 0:
+        group = draw(st.sampled_from(inner))
+        return _fields(draw, document.inside(group.id)) | {"within": group.id}
+    maker = draw(st.sampled_from([*sorted(MAKERS), "place", "place", "group"]))
+    return {"kind": maker} | MAKERS[maker](draw, Pick(document))
+
+
+class Pick:
+    """What edits of a document can name."""
+
+    def __init__(self, document: Document) -> None:
+        clips = [clip for _, clip in document.clips()]
+        ids = [clip.id for clip in clips]
+        self.clip = st.sampled_from(ids or ["gone"])
+        self.some = st.lists(self.clip, min_size=1, max_size=3, unique=True)
+        self.track = st.sampled_from([track.id for track in document.tracks] or ["gone"])
+        groups = [clip for clip in clips if isinstance(clip, GroupClip)]
+        self.group = st.sampled_from([clip.id for clip in groups] or ["gone"])
+        inner = [clip.id for group in groups for track in group.tracks for clip in track.clips]
+        self.inner = st.lists(
+            st.sampled_from(inner or ["gone"]), min_size=1, max_size=2, unique=True
         )
-    )
-    seed = f"s{draw(st.integers(0, 2**40))}"
-    fields: dict[str, Any] = {"kind": maker, "seed": seed}
-    match maker:
-        case "place":
-            fields["clip"] = some_clip(draw)
-            fields["mode"] = draw(st.sampled_from(["end", "push", "over", "above"]))
-            fields["at"] = draw(ticks)
-            fields["track"] = draw(st.none() | track)
-        case "trim":
-            fields |= {
-                "clip": draw(clip),
-                "edge": draw(st.sampled_from(["start", "end"])),
-                "to": draw(ticks) - SECOND,
-            }
-        case "cut_away":
-            fields |= {
-                "clips": draw(some),
-                "side": draw(st.sampled_from(["left", "right"])),
-                "at": draw(ticks),
-            }
-        case "split":
-            fields |= {"clips": draw(st.just([]) | some), "at": draw(ticks)}
-        case "move":
-            fields |= {"clip": draw(clip), "to": draw(ticks), "track": draw(st.none() | track)}
-        case "shift":
-            fields |= {"clips": draw(some), "by": draw(st.integers(-3 * SECOND, 3 * SECOND))}
-        case "raise" | "lower":
-            fields["clip"] = draw(clip)
-        case "remove":
-            fields |= {"clips": draw(some), "close": draw(st.booleans())}
-        case "duplicate":
-            fields["clips"] = draw(some)
-        case "adjust":
-            fields |= {"clips": draw(some), "values": {"opacity": draw(st.floats(0, 1))}}
-        case "set_track":
-            fields |= {"track": draw(track), "closes_gaps": draw(st.booleans())}
-        case "tracks":
-            kind = draw(st.sampled_from(["add_track", "remove_track", "order_track"]))
-            fields["kind"] = kind
-            if kind == "add_track":
-                fields["track"] = draw(st.sampled_from(["picture", "sound"]))
-            else:
-                fields["track"] = draw(track)
-            if kind == "order_track":
-                fields["to"] = draw(st.integers(-1, 4))
-        case "set_rate":
-            rate = draw(st.sampled_from(RATES))
-            fields["rate"] = {"num": rate.num, "den": rate.den}
-    return edit(**fields)
+        cells = [clip.cell.screen for clip in clips if getattr(clip, "cell", None)]
+        self.screen = st.sampled_from(cells or ["gone"])
+        markers = [m.id for m in document.markers] + [m.id for c in clips for m in c.markers]
+        self.marker = st.sampled_from(markers or ["gone"])
+
+
+Maker = Callable[[st.DrawFn, Pick], dict[str, Any]]
+MAKERS: dict[str, Maker] = {}
+"""For each kind of edit, how its fields are drawn by chance."""
+
+speeds = st.sampled_from([0.25, 0.5, 1.0, 1.7, 3.0, 6.0, -1.0, -0.5, -2.0, 0.0])
+keeps = st.sampled_from(["content", "length"])
+layouts = st.sampled_from([[2], [1, 1], [1, 2], [3, 3, 3]])
+
+
+def maker(kind: str) -> Callable[[Maker], Maker]:
+    def keep(make: Maker) -> Maker:
+        MAKERS[kind] = make
+        return make
+
+    return keep
+
+
+def _simple(**fields: Callable[[Pick], st.SearchStrategy[Any]]) -> Maker:
+    return lambda draw, pick: {name: draw(found(pick)) for name, found in fields.items()}
+
+
+def some(pick: Pick) -> st.SearchStrategy[Any]:
+    return pick.some
+
+
+def one(pick: Pick) -> st.SearchStrategy[Any]:
+    return pick.clip
+
+
+def free(strategy: st.SearchStrategy[Any]) -> Callable[[Pick], st.SearchStrategy[Any]]:
+    return lambda pick: strategy
+
+
+steps = st.integers(-3 * SECOND, 3 * SECOND)
+MAKERS |= {
+    "trim": _simple(
+        clip=one,
+        edge=free(st.sampled_from(["start", "end"])),
+        to=free(ticks.map(lambda tick: tick - SECOND)),
+        also=lambda pick: st.just([]) | pick.some,
+    ),
+    "cut_away": _simple(clips=some, side=free(st.sampled_from(["left", "right"])), at=free(ticks)),
+    "split": _simple(clips=lambda pick: st.just([]) | pick.some, at=free(ticks)),
+    "move": _simple(clip=one, to=free(ticks), track=lambda pick: st.none() | pick.track),
+    "shift": _simple(clips=some, by=free(steps)),
+    "raise": _simple(clip=one),
+    "lower": _simple(clip=one),
+    "close_gap": _simple(clips=some),
+    "remove": _simple(clips=some, close=free(st.booleans())),
+    "duplicate": _simple(clips=some),
+    "adjust": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "values": {"opacity": draw(st.floats(0, 1))},
+    },
+    "set_track": _simple(track=lambda pick: pick.track, closes_gaps=free(st.booleans())),
+    "add_track": _simple(track=free(st.sampled_from(["picture", "sound"]))),
+    "remove_track": _simple(track=lambda pick: pick.track),
+    "order_track": _simple(track=lambda pick: pick.track, to=free(st.integers(-1, 4))),
+    "set_rate": lambda draw, pick: {
+        "rate": (lambda rate: {"num": rate.num, "den": rate.den})(draw(st.sampled_from(RATES)))
+    },
+    "set_canvas": _simple(canvas=free(st.just({"width": 1080, "height": 1080}))),
+    "set_speed": _simple(clips=some, factor=free(speeds), keep=free(keeps)),
+    "fit": _simple(clip=one, length=free(lengths)),
+    "reverse": _simple(clips=some),
+    "freeze": _simple(clip=one, at=free(ticks), length=free(lengths)),
+    "roll": _simple(clip=one, by=free(steps)),
+    "slip": _simple(clips=some, by=free(steps)),
+    "group": _simple(clips=some),
+    "ungroup": _simple(clip=lambda pick: pick.group | pick.clip),
+    "take_out": _simple(group=lambda pick: pick.group, clips=lambda pick: pick.inner),
+    "put_in": _simple(group=lambda pick: pick.group, clips=some),
+    "add_marker": _simple(at=free(ticks), clip=lambda pick: st.none() | pick.clip),
+    "set_marker": _simple(marker=lambda pick: pick.marker, at=free(ticks), name=free(st.just("x"))),
+    "remove_marker": _simple(marker=lambda pick: pick.marker),
+    "split_screen": _simple(clips=some, rows=free(layouts), upright=free(st.booleans())),
+    "set_screen": _simple(
+        screen=lambda pick: pick.screen, rows=free(layouts), slant=free(st.floats(-60, 70))
+    ),
+    "swap_cells": _simple(first=one, second=one),
+    "to_cell": _simple(clip=one, place=free(st.integers(0, 3))),
+    "leave_screen": _simple(clips=some),
+    "detach_sound": _simple(clips=some),
+    "resync": _simple(clip=one),
+    "ride": _simple(clips=some, on=lambda pick: st.none() | pick.clip),
+    "set_transition": _simple(
+        clip=one,
+        transition=lambda pick: (
+            st.none() | st.builds(lambda length: {"kind": "dissolve", "length": length}, lengths)
+        ),
+        short=free(st.sampled_from(["refuse", "shorten", "hold"])),
+    ),
+}
+
+
+@maker("place")
+def _place(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    mode = draw(st.sampled_from(["end", "push", "over", "above"]))
+    track = draw(st.none() | pick.track)
+    return {"clip": some_clip(draw), "mode": mode, "at": draw(ticks), "track": track}
+
+
+@maker("place_several")
+def _place_several(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    clips = [some_clip(draw) for _ in range(draw(st.integers(1, 3)))]
+    how = draw(st.sampled_from(["row", "stack"]))
+    mode = draw(st.sampled_from(["end", "push", "over", "above"]))
+    return {"clips": clips, "how": how, "mode": mode, "at": draw(ticks)}
+
+
+@maker("replace")
+def _replace(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    return {"clip": draw(pick.clip), "source": some_clip(draw)}
+
+
+@maker("ramp")
+def _ramp(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    ats = draw(st.lists(st.integers(0, 4 * SECOND), min_size=1, max_size=4, unique=True))
+    points = [{"at": at, "speed": draw(speeds)} for at in ats]
+    return {
+        "clip": draw(pick.clip),
+        "points": points,
+        "keep": draw(keeps),
+        "soft": draw(st.booleans()),
+    }
+
+
+@maker("paste")
+def _paste(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    copies = []
+    for number in range(draw(st.integers(1, 3))):
+        clip = some_clip(draw) | {"id": f"old{number}", "start": number * 5 * SECOND}
+        of = draw(st.sampled_from(["main", "picture", "sound"]))
+        copies.append({"clip": clip, "lane": draw(st.integers(0, 2)), "of": of})
+    return {"copies": copies, "at": draw(ticks)}

@@ -254,3 +254,16 @@ class FolderTest(TestCase):
             folder: MediaFolder = ingested(root, name, source)
             self.assertEqual(2 * TICKS_PER_SECOND, folder.info.length)
             self.assertAlmostEqual(seconds, folder.sound.stat().st_size / 8 / 48000, delta=0.03)
+
+
+class WidthTest(TestCase):
+    def test_every_width_is_filled_to_its_last_column(self) -> None:
+        from kitecore.media.info import PictureInfo
+        from kitecore.media.pixels import to_rgba
+
+        for width in range(16, 200, 2):
+            planes = np.full((96, width), 128, np.uint8)
+            frame = av.VideoFrame.from_ndarray(planes, format="yuv420p")
+            pixels = to_rgba(frame, PictureInfo(width=width, height=64), (width, 64))
+            self.assertTrue((np.abs(pixels[..., :3].astype(int) - 130) <= 1).all(), width)
+            self.assertTrue((pixels[..., 3] == 255).all(), width)

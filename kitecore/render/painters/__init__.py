@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from kitecore.document import Canvas, ClipBase
+from kitecore.document import ClipBase
 from kitecore.picture.layer import Layer
 from kitecore.registry import import_all
 from kitecore.render.painters._base import painters
-from kitecore.render.placing import Size
-from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
 
 import_all(__name__)
 
 __all__ = ["paint", "painters"]
 
 
-def paint(clip: ClipBase, tick: int, canvas: Canvas, output: Size, sources: Sources) -> Layer:
-    """The clip as a layer at ``tick`` (counted from its start) for an output of this size."""
-    return painters[clip.kind](clip, tick, canvas, output, sources)
+def paint(clip: ClipBase, tick: int, stage: Stage) -> Layer:
+    """The clip as a layer at ``tick`` (counted from its start)."""
+    return painters[clip.kind](clip, tick, stage)

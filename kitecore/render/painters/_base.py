@@ -3,24 +3,21 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from kitecore.document import Canvas, Pictured
+from kitecore.document import Pictured
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 from kitecore.render.placing import Size, land
-from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
 
-Painter = Callable[[Any, int, Canvas, Size, Sources], Layer]
+Painter = Callable[[Any, int, Stage], Layer]
+"""``paint(clip, tick, stage)``: the clip as a layer at a tick counted from its start."""
+
 painters: Registry[Painter] = Registry("painter")
 
 
 def landed(
-    clip: Pictured,
-    tick: int,
-    picture: Size,
-    canvas: Canvas,
-    output: Size,
-    fetch: Callable[[Size], Rgba],
+    clip: Pictured, tick: int, picture: Size, stage: Stage, fetch: Callable[[Size], Rgba]
 ) -> Layer:
     """A picture of size ``picture``, fetched as large as its place draws it, where that puts it."""
-    landing = land(clip.place, tick, picture, canvas, output)
+    landing = land(clip.place, tick, picture, stage.area, stage.scale)
     return Layer(fetch(landing.pixels), landing.matrix, landing.density)

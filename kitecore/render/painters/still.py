@@ -1,19 +1,22 @@
 from __future__ import annotations
 
-from kitecore.document import Canvas, StillClip
-from kitecore.picture.layer import Layer, Rgba
+from kitecore.document import SequenceClip, StillClip
+from kitecore.picture.layer import Layer
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.placing import Size
-from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
 
 
 @painters.register("still")
-def paint_still(
-    clip: StillClip, tick: int, canvas: Canvas, output: Size, sources: Sources
-) -> Layer:
-    info = sources.picture(clip.media)
+def paint_still(clip: StillClip, tick: int, stage: Stage) -> Layer:
+    return _painted(clip, clip.media, tick, stage)
 
-    def fetch(size: Size) -> Rgba:
-        return sources.still(clip.media, size)
 
-    return landed(clip, tick, (info.width, info.height), canvas, output, fetch)
+@painters.register("sequence")
+def paint_sequence(clip: SequenceClip, tick: int, stage: Stage) -> Layer:
+    return _painted(clip, clip.picture_at(tick), tick, stage)
+
+
+def _painted(clip: StillClip | SequenceClip, media: str, tick: int, stage: Stage) -> Layer:
+    info = stage.sources.picture(media)
+    whole = (info.width, info.height)
+    return landed(clip, tick, whole, stage, lambda size: stage.sources.still(media, size))

@@ -1,19 +1,50 @@
 from __future__ import annotations
 
-from kitecore.document import Canvas, VideoClip
+import numpy as np
+
+from kitecore.document import VideoClip
+from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
+from kitecore.picture.transitions._base import mixed
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.placing import Size
-from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
 
 
 @painters.register("video")
-def paint_video(
-    clip: VideoClip, tick: int, canvas: Canvas, output: Size, sources: Sources
-) -> Layer:
-    info = sources.picture(clip.media)
+def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
+    info = stage.sources.picture(clip.media)
+    draw = _whole if clip.between == "nearest" or clip.speed.plain else _between
 
     def fetch(size: Size) -> Rgba:
-        return sources.video(clip.media, clip.source_in + tick, clip.id, size)
+        return draw(clip, tick, size, stage)
 
-    return landed(clip, tick, (info.width, info.height), canvas, output, fetch)
+    return landed(clip, tick, (info.width, info.height), stage, fetch)
+
+
+def shown_number(clip: VideoClip, tick: int, stage: Stage) -> int:
+    """Number of the source's frame at a tick counted from the clip's start."""
+    backwards = clip.speed.at(tick) < 0
+    return stage.sources.frame_number(clip.media, clip.source_at(tick), backwards)
+
+
+def _whole(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
+    return stage.sources.video(clip.media, shown_number(clip, tick, stage), clip.id, size)
+
+
+def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
+    sources = stage.sources
+    number, share = sources.between(clip.media, clip.source_at(tick))
+    before = sources.video(clip.media, number, clip.id, size)
+    if share < 0.004:
+        return before
+    after = sources.video(clip.media, number + 1, clip.id, size)
+    if clip.between == "blended":
+        return mixed(before, after, share)
+
+    def measure() -> Rgba:
+        # The cache keeps bytes.
+        return flows(before, after).view(np.uint8)
+
+    motion = sources.cache.get((clip.media, number, size, "motion"), measure)
+    return moved_between(before, after, share, motion.view(np.float32))

@@ -180,11 +180,8 @@ class KeyTest(TestCase):
 
 class LandingTest(TestCase):
     def test_a_picture_is_never_fetched_larger_than_it_is_or_is_drawn(self) -> None:
-        from kitecore.document import Canvas
-
-        canvas = Canvas(width=1080, height=1920)
         for size, wanted in ((0.5, (540, 960)), (1.0, (1080, 1920)), (3.0, (1080, 1920))):
-            landing = land(Place(size=(size, size)), 0, (1080, 1920), canvas, (1080, 1920))
+            landing = land(Place(size=(size, size)), 0, (1080, 1920), (1080, 1920), (1, 1))
             self.assertEqual(wanted, landing.pixels)
-        turned = land(Place(size=(0.5, 0.5), turn=10), 0, (1080, 1920), canvas, (1080, 1920))
+        turned = land(Place(size=(0.5, 0.5), turn=10), 0, (1080, 1920), (1080, 1920), (1, 1))
         self.assertGreaterEqual(turned.pixels[0], 540)

@@ -1,0 +1,32 @@
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Literal
+
+from kitecore.document.clips._base import Between, Paced, Pictured, Sounding, clip_kinds
+
+if TYPE_CHECKING:
+    from kitecore.document.track import Track
+
+DEEPEST = 8
+"""Groups within groups."""
+
+
+@clip_kinds.register("group")
+class GroupClip(Paced, Pictured, Sounding):
+    """Several clips that behave as one; its tracks have a time of their own."""
+
+    kind: Literal["group"] = "group"
+    tracks: tuple["Track", ...]  # noqa: UP037
+    between: Between = "nearest"
+
+    @property
+    def source_end(self) -> int:
+        return max((track.end for track in self.tracks), default=0)
+
+    @property
+    def whole(self) -> bool:
+        """Whether it shows all that is in it, as it is."""
+        return self.source_in == 0 and self.speed.plain and self.length == self.source_end
+
+    def uses(self) -> frozenset[str]:
+        return frozenset().union(*(c.uses() for track in self.tracks for c in track.clips))

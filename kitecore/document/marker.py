@@ -1,0 +1,21 @@
+"""Markers: named moments, on the timeline or on a clip."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from kitecore.document.model import Id, Model, Name, Tick, new_id
+
+Tag = Literal["", "coral", "amber", "olive", "sea", "violet", "rose"]
+"""A colour by name; a page shows the name too."""
+
+
+class Marker(Model):
+    """A moment: of the timeline, or of a clip counted from its start (so it travels with it)."""
+
+    id: Id = Field(default_factory=new_id)
+    at: Tick
+    name: Name = ""
+    tag: Tag = ""

@@ -1,0 +1,88 @@
+"""What a group did to the look and the time of what is in it, done to the clips themselves."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import Any, cast
+
+from kitecore.document import ClipBase, GroupClip, Pictured, Place, Sounding
+from kitecore.document.properties import Keys, Vector
+from kitecore.errors import EditRefused
+
+
+def require_plain(group: GroupClip) -> None:
+    """Raise if the group does something to its content that single clips cannot take over."""
+    what = next((name for name, odd in _odd(group).items() if odd), None)
+    if what:
+        raise EditRefused(
+            f"The group has {what}: its clips would look or sound different without it.",
+            todo="Set that back first.",
+        )
+
+
+def _odd(group: GroupClip) -> dict[str, bool]:
+    place = group.place
+    keyed = any(isinstance(getattr(place, name), Keys) for name in type(place).model_fields)
+    return {
+        "a speed of its own": not group.speed.plain,
+        "keys": keyed or isinstance(group.opacity, Keys) or isinstance(group.gain, Keys),
+        "an opacity": group.opacity != 1.0,
+        "a blend mode": group.blend != "normal",
+        "effects": bool(group.effects),
+        "a cell in a split screen": group.cell is not None,
+        "fades": bool(group.fade_in or group.fade_out),
+        "a lean or unequal sides": not keyed and not _even(place),
+    }
+
+
+def _even(place: Place) -> bool:
+    return place.lean == 0 and place.size[0] == place.size[1]  # type: ignore[index]
+
+
+def carried(clip: ClipBase, group: GroupClip) -> ClipBase:
+    """The clip as it looks and sounds on the outside, at its time there.
+
+    The group's place has to be plain (`require_plain`): a similarity, which goes into the clip's
+    own place exactly.
+    """
+    update: dict[str, Any] = {"start": clip.start - group.source_in + group.start}
+    if isinstance(clip, Pictured) and group.place != Place():
+        update["place"] = _placed(clip.place, group.place)
+    if isinstance(clip, Sounding):
+        update["muted"] = clip.muted or group.muted
+        if group.gain:
+            update["gain"] = _mapped(clip.gain, lambda gain: gain + group.gain)
+    return clip.model_copy(update=update)
+
+
+def _placed(inner: Place, outer: Place) -> Place:
+    if isinstance(inner.pivot, Keys):
+        raise EditRefused("A pivot that moves by keys cannot leave the group.")
+    factor, turn = outer.size[0], float(outer.turn)  # type: ignore[index, arg-type]
+    cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+    (px, py), (cx, cy), (dx, dy) = (
+        cast(Vector, point) for point in (outer.position, outer.pivot, inner.pivot)
+    )
+
+    def moved(point: tuple[float, float]) -> tuple[float, float]:
+        x, y = point[0] + dx - cx, point[1] + dy - cy
+        return (
+            px + cx + factor * (cos * x - sin * y) - dx,
+            py + cy + factor * (sin * x + cos * y) - dy,
+        )
+
+    return inner.model_copy(
+        update={
+            "position": _mapped(inner.position, moved),
+            "size": _mapped(inner.size, lambda size: (size[0] * factor, size[1] * factor)),
+            "turn": _mapped(inner.turn, lambda angle: angle + turn),
+        }
+    )
+
+
+def _mapped(prop: Any, change: Callable[[Any], Any]) -> Any:
+    if not isinstance(prop, Keys):
+        return change(prop)
+    keys = tuple(key.model_copy(update={"value": change(key.value)}) for key in prop.keys)
+    return prop.model_copy(update={"keys": keys})

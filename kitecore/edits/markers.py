@@ -1,0 +1,109 @@
+"""Named moments on the timeline and on clips."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from kitecore.document import Document, Id, Marker, Tag, derived_id
+from kitecore.document.model import Name, Start
+from kitecore.edits._base import EditBase, edit_kinds, open_clips
+from kitecore.edits._lanes import swapped
+from kitecore.errors import EditRefused, NotThere
+
+Markers = tuple[Marker, ...]
+Change = Callable[[Markers, int], Markers]
+
+
+@edit_kinds.register("add_marker")
+class AddMarker(EditBase):
+    """A marker at a moment of the timeline; with ``clip``, on that clip, to travel with it."""
+
+    kind: Literal["add_marker"] = "add_marker"
+    at: Start
+    clip: Id | None = None
+    name: Name = ""
+    tag: Tag = ""
+
+    def label(self) -> str:
+        return f"Mark “{self.name}”" if self.name else "Mark"
+
+    def apply(self, document: Document) -> Document:
+        at = document.rate.exact.nearest(self.at)
+        marker = Marker(id=derived_id(self.seed, 0), at=at, name=self.name, tag=self.tag)
+        if self.clip is None:
+            return document.model_copy(update={"markers": _sorted((*document.markers, marker))})
+        [(track, clip)] = open_clips(document, (self.clip,))
+        if not clip.start <= at < clip.end:
+            raise EditRefused(
+                "The playhead is not inside the clip in hand.",
+                todo="Move the playhead onto the clip, or put the clip down to mark the timeline.",
+            )
+        mine = marker.model_copy(update={"at": at - clip.start})
+        new = clip.model_copy(update={"markers": _sorted((*clip.markers, mine))})
+        return document.with_track(track.with_clips(swapped(track.clips, new)))
+
+
+@edit_kinds.register("set_marker")
+class SetMarker(EditBase):
+    """Name, colour or moment of a marker (``at`` on the timeline); what is not given stays."""
+
+    kind: Literal["set_marker"] = "set_marker"
+    marker: Id
+    name: Name | None = None
+    tag: Tag | None = None
+    at: Start | None = None
+
+    def label(self) -> str:
+        return "Change a marker"
+
+    def apply(self, document: Document) -> Document:
+        at = None if self.at is None else document.rate.exact.nearest(self.at)
+
+        def changed(markers: Markers, base: int) -> Markers:
+            return _sorted(tuple(self._changed(m, at, base) for m in markers))
+
+        return _everywhere(document, self.marker, changed)
+
+    def _changed(self, marker: Marker, at: int | None, base: int) -> Marker:
+        if marker.id != self.marker:
+            return marker
+        given = {"name": self.name, "tag": self.tag, "at": None if at is None else at - base}
+        update = {key: value for key, value in given.items() if value is not None}
+        return marker.model_copy(update=update)
+
+
+@edit_kinds.register("remove_marker")
+class RemoveMarker(EditBase):
+    kind: Literal["remove_marker"] = "remove_marker"
+    marker: Id
+
+    def label(self) -> str:
+        return "Delete a marker"
+
+    def apply(self, document: Document) -> Document:
+        return _everywhere(
+            document,
+            self.marker,
+            lambda markers, base: tuple(m for m in markers if m.id != self.marker),
+        )
+
+
+def _sorted(markers: Markers) -> Markers:
+    return tuple(sorted(markers, key=lambda marker: marker.at))
+
+
+def _everywhere(document: Document, marker: str, change: Change) -> Document:
+    """Change the markers of the timeline or of the clip that has this one."""
+    if any(m.id == marker for m in document.markers):
+        return document.model_copy(update={"markers": change(document.markers, 0)})
+    found = False
+    for track, clip in document.clips():
+        if any(m.id == marker for m in clip.markers):
+            found = True
+            new = clip.model_copy(update={"markers": change(clip.markers, clip.start)})
+            track = document.find_track(track.id)
+            document = document.with_track(track.with_clips(swapped(track.clips, new)))
+    if not found:
+        raise NotThere("That marker is not there any more.")
+    return document

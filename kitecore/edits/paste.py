@@ -1,0 +1,139 @@
+"""Several clips at once: pasting what was copied, placing chosen takes together."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from kitecore.document import Clip, ClipBase, Document, Id, Model, Track, derived_id
+from kitecore.document.model import Start
+from kitecore.edits._base import EditBase, edit_kinds, open_track
+from kitecore.edits._lanes import is_free, pushed_in, renamed, settled, split_at
+from kitecore.edits.place import Mode, PlaceClip, with_new_track
+from kitecore.errors import EditRefused
+from kitecore.ticks import Rate, Span
+
+
+class Copied(Model):
+    """A clip, and the track it lay on: ``lane`` counts from the lowest of those copied."""
+
+    clip: Clip
+    lane: int = Field(ge=0, le=200)
+    of: Literal["main", "picture", "sound"]
+
+
+@edit_kinds.register("paste")
+class Paste(EditBase):
+    """Put copies at ``at``, as far from each other as they were.
+
+    What came from the main track is pushed into it; the rest goes to free tracks with room, or to
+    new ones. From another project they come with their media.
+    """
+
+    kind: Literal["paste"] = "paste"
+    copies: tuple[Copied, ...] = Field(min_length=1, max_length=2000)
+    at: Start
+
+    def label(self) -> str:
+        many = len(self.copies)
+        return f"Paste “{self.copies[0].clip.name}”" if many == 1 else f"Paste {many} clips"
+
+    def apply(self, document: Document) -> Document:
+        rate = document.rate.exact
+        first = min(copied.clip.start for copied in self.copies)
+        at = rate.nearest(self.at)
+        if main := [c for c in self.copies if c.of == "main" and document.main.accepts(c.clip)]:
+            # Others keep their distance to what is pushed in, so they start where that does.
+            at = min(at, document.main.end) if document.main.closes_gaps else at
+        fresh = {
+            copied.clip.id: _fresh(copied.clip, rate, at - first, f"{self.seed}/{number}")
+            for number, copied in enumerate(self.copies)
+        }
+        ids = {old: clip.id for old, clip in fresh.items()}
+        placed = {old: _riding(clip, ids) for old, clip in fresh.items()}
+        if main:
+            document = _onto_main(document, [placed[c.clip.id] for c in main], self.seed)
+        lanes: dict[tuple[bool, int], list[ClipBase]] = {}
+        for copied in self.copies:
+            if copied not in main:
+                sound = not document.main.accepts(copied.clip) or copied.of == "sound"
+                lanes.setdefault((sound, copied.lane), []).append(placed[copied.clip.id])
+        for (sound, lane), clips in sorted(lanes.items()):
+            seed = derived_id(self.seed, 10_000 + lane + sound)
+            document = _onto_lane(document, "sound" if sound else "picture", clips, seed)
+        return document
+
+
+def _fresh(clip: ClipBase, rate: Rate, by: int, seed: str) -> ClipBase:
+    start = max(0, rate.nearest(clip.start + by))
+    length = max(rate.frame_ticks, clip.length // rate.frame_ticks * rate.frame_ticks)
+    return renamed(clip.model_copy(update={"length": length}), seed).at(start)
+
+
+def _riding(clip: ClipBase, ids: dict[str, str]) -> ClipBase:
+    if clip.rides is None:
+        return clip
+    return clip.model_copy(update={"rides": ids.get(clip.rides)})
+
+
+def _onto_main(document: Document, clips: list[ClipBase], seed: str) -> Document:
+    main = open_track(document, document.main.id)
+    clips = sorted(clips, key=lambda clip: clip.start)
+    at = min(clips[0].start, main.end) if main.closes_gaps else clips[0].start
+    row, place = [], at
+    for clip in clips:
+        row.append(clip.at(place))
+        place += clip.length
+    around = split_at(main.clips, at, seed + "/main")
+    return document.with_track(settled(main, pushed_in(around, tuple(row), at)))
+
+
+def _onto_lane(
+    document: Document, kind: Literal["picture", "sound"], clips: list[ClipBase], seed: str
+) -> Document:
+    for track in document.tracks:
+        if track.kind == kind and not track.locked and _all_free(track, clips):
+            return document.with_track(settled(track, (*track.clips, *clips)))
+    clips = sorted(clips, key=lambda clip: clip.start)
+    if not _all_free(Track(kind=kind), clips):
+        raise EditRefused("Copies of one track would overlap.")
+    return with_new_track(document, kind, tuple(clips), seed)
+
+
+def _all_free(track: Track, clips: list[ClipBase]) -> bool:
+    taken = track.clips
+    for clip in clips:
+        if not is_free(taken, Span(clip.start, clip.end)):
+            return False
+        taken = (*taken, clip)
+    return True
+
+
+@edit_kinds.register("place_several")
+class PlaceSeveral(EditBase):
+    """Place clips in their order: one after another, or stacked on tracks above each other."""
+
+    kind: Literal["place_several"] = "place_several"
+    clips: tuple[Clip, ...] = Field(min_length=1, max_length=500)
+    how: Literal["row", "stack"] = "row"
+    mode: Mode = "end"
+    at: Start = 0
+    track: Id | None = None
+
+    def label(self) -> str:
+        how = "one after another" if self.how == "row" else "stacked"
+        return f"Place {len(self.clips)} takes {how}"
+
+    def apply(self, document: Document) -> Document:
+        rate = document.rate.exact
+        at = document.main.end if self.mode == "end" else rate.nearest(self.at)
+        for number, clip in enumerate(self.clips):
+            mode = self.mode if self.how == "row" or not number else "above"
+            one = PlaceClip(
+                seed=f"{self.seed}-{number}", clip=clip, mode=mode, at=at, track=self.track
+            )
+            document = one.apply(document)
+            if self.how == "row":
+                at += clip.length // rate.frame_ticks * rate.frame_ticks
+        return document

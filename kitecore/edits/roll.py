@@ -1,0 +1,73 @@
+"""Moving a join, and what is seen between two joins."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document import Document, Id, Paced, SequenceClip
+from kitecore.document.model import Tick
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.edits._lanes import swapped
+from kitecore.errors import EditRefused
+
+
+@edit_kinds.register("roll")
+class Roll(EditBase):
+    """Move the join at which ``clip`` begins by ``by``; nothing else moves.
+
+    It stops where one of the two clips would end or has no more footage.
+    """
+
+    kind: Literal["roll"] = "roll"
+    clip: Id
+    by: Tick
+
+    def label(self) -> str:
+        return "Roll the join"
+
+    def apply(self, document: Document) -> Document:
+        [(track, clip)] = open_clips(document, (self.clip,))
+        index = next(i for i, c in enumerate(track.clips) if c.id == clip.id)
+        before = track.clips[index - 1] if index else None
+        if before is None or before.end != clip.start:
+            raise EditRefused("There is no join at the start of this clip.")
+        step = document.rate.exact.frame_ticks
+        by = document.rate.exact.nearest(abs(self.by)) * (1 if self.by > 0 else -1)
+        earlier, later = clip.reach[0] // step * step, before.reach[1] // step * step
+        low = -min(earlier, before.length - step)
+        high = min(later, clip.length - step)
+        to = clip.start + min(max(by, low), high)
+        clips = swapped(track.clips, before.trimmed(before.start, to))
+        clips = swapped(clips, clip.trimmed(to, clip.end))
+        return document.with_track(track.with_clips(clips))
+
+
+@edit_kinds.register("slip")
+class Slip(EditBase):
+    """Show an earlier (negative) or later part of the source; place and length stay."""
+
+    kind: Literal["slip"] = "slip"
+    clips: tuple[Id, ...]
+    by: Tick
+
+    def label(self) -> str:
+        return f"Slip {count(self.clips)}"
+
+    def apply(self, document: Document) -> Document:
+        slipped = False
+        for _, clip in open_clips(document, self.clips):
+            track, clip = document.find_clip(clip.id)
+            if isinstance(clip, Paced):
+                low, high = clip.used
+                by = min(max(self.by, -low), max(0, clip.source_end - high))
+                update = {"source_in": clip.source_in + by}
+            elif isinstance(clip, SequenceClip):
+                update = {"first": clip.first + self.by}
+            else:
+                continue
+            slipped = True
+            new = clip.model_copy(update=update)
+            document = document.with_track(track.with_clips(swapped(track.clips, new)))
+        if not slipped:
+            raise EditRefused("Only clips with a source that moves can slip.")
+        return document

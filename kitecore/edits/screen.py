@@ -1,0 +1,173 @@
+"""Split screen: clips that share the canvas in cells."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from kitecore.document import Cell, ClipBase, Document, Id, Pictured, derived_id
+from kitecore.document.cell import MOST_CELLS
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.edits._lanes import is_free, settled, swapped
+from kitecore.edits.place import with_new_track
+from kitecore.errors import EditRefused, NotThere
+
+Rows = tuple[Annotated[int, Field(ge=1, le=MOST_CELLS)], ...]
+
+
+@edit_kinds.register("split_screen")
+class SplitScreen(EditBase):
+    """Show clips side by side, in their order; they begin together, each on a track of its own.
+
+    Each picture fills its cell to begin with; all its other properties stay.
+    """
+
+    kind: Literal["split_screen"] = "split_screen"
+    clips: tuple[Id, ...] = Field(min_length=1, max_length=MOST_CELLS)
+    rows: Rows
+    upright: bool = False
+
+    def label(self) -> str:
+        return f"Split screen of {sum(self.rows)}"
+
+    def apply(self, document: Document) -> Document:
+        found = {clip.id: clip for _, clip in open_clips(document, self.clips)}
+        if len(self.clips) > sum(self.rows):
+            raise EditRefused("The layout has fewer cells than there are clips in hand.")
+        begin = min(clip.start for clip in found.values())
+        for number, clip_id in enumerate(self.clips):
+            if not isinstance(found[clip_id], Pictured):
+                raise EditRefused(f"“{found[clip_id].name}” has no picture.")
+            cell = Cell(screen=self.seed, rows=self.rows, upright=self.upright, place=number)
+            document = _in_cell(document, clip_id, cell, begin, derived_id(self.seed, number))
+        return document
+
+
+def _in_cell(document: Document, clip_id: str, cell: Cell, begin: int, new: str) -> Document:
+    track, clip = document.find_clip(clip_id)
+    assert isinstance(clip, Pictured)
+    place = clip.place.model_copy(
+        update={"fit": "fill", "position": (0.0, 0.0), "size": (1.0, 1.0)}
+    )
+    shown = clip.model_copy(update={"cell": cell, "place": place, "transition": None})
+    if clip.start == begin:
+        return document.with_track(track.with_clips(swapped(track.clips, shown)))
+    rest = tuple(other for other in track.clips if other.id != clip.id)
+    document = document.with_track(settled(track, rest))
+    moved = shown.at(begin)
+    for free in document.tracks:
+        if free.kind == "picture" and not free.locked and is_free(free.clips, moved.span):
+            return document.with_track(settled(free, (*free.clips, moved)))
+    return with_new_track(document, "picture", (moved,), new)
+
+
+@edit_kinds.register("set_screen")
+class SetScreen(EditBase):
+    """Layout and measures of a split screen, in all its cells; what is not given stays."""
+
+    kind: Literal["set_screen"] = "set_screen"
+    screen: Id
+    rows: Rows | None = None
+    upright: bool | None = None
+    gap: float | None = None
+    margin: float | None = None
+    radius: float | None = None
+    slant: float | None = None
+
+    def label(self) -> str:
+        return "Set the split screen"
+
+    def apply(self, document: Document) -> Document:
+        names = ("rows", "upright", "gap", "margin", "radius", "slant")
+        given = {n: getattr(self, n) for n in names if getattr(self, n) is not None}
+        return _each_cell(document, self.screen, lambda cell: _changed(cell, given))
+
+
+@edit_kinds.register("swap_cells")
+class SwapCells(EditBase):
+    """Two clips of a split screen change places."""
+
+    kind: Literal["swap_cells"] = "swap_cells"
+    first: Id
+    second: Id
+
+    def label(self) -> str:
+        return "Swap cells"
+
+    def apply(self, document: Document) -> Document:
+        clips = [clip for _, clip in open_clips(document, (self.first, self.second))]
+        cells = [clip.cell for clip in clips if isinstance(clip, Pictured) and clip.cell]
+        if len(cells) != 2 or cells[0].screen != cells[1].screen:
+            raise EditRefused("Swap two clips of the same split screen.")
+        for clip, cell in zip(clips, reversed(cells), strict=True):
+            document = _with_cell(document, clip.id, cell)
+        return document
+
+
+@edit_kinds.register("to_cell")
+class ToCell(EditBase):
+    """Put a clip into another cell of its split screen; who was there takes its old one."""
+
+    kind: Literal["to_cell"] = "to_cell"
+    clip: Id
+    place: int
+
+    def label(self) -> str:
+        return "Move to another cell"
+
+    def apply(self, document: Document) -> Document:
+        [(_, clip)] = open_clips(document, (self.clip,))
+        if not isinstance(clip, Pictured) or clip.cell is None:
+            raise EditRefused("This clip is not part of a split screen.")
+        old = clip.cell
+        for _, other in list(document.clips()):
+            cell = other.cell if isinstance(other, Pictured) else None
+            if cell and cell.screen == old.screen and cell.place == self.place:
+                document = _with_cell(document, other.id, _changed(cell, {"place": old.place}))
+        return _with_cell(document, clip.id, _changed(old, {"place": self.place}))
+
+
+@edit_kinds.register("leave_screen")
+class LeaveScreen(EditBase):
+    """Show clips on the whole canvas again."""
+
+    kind: Literal["leave_screen"] = "leave_screen"
+    clips: tuple[Id, ...]
+
+    def label(self) -> str:
+        return f"Take {count(self.clips)} out of the split screen"
+
+    def apply(self, document: Document) -> Document:
+        for _, clip in open_clips(document, self.clips):
+            document = _with_cell(document, clip.id, None)
+        return document
+
+
+def _changed(cell: Cell, given: dict[str, Any]) -> Cell:
+    try:
+        return Cell.model_validate(cell.model_dump() | given)
+    except ValidationError as error:
+        reason = error.errors()[0]["msg"].removeprefix("Value error, ")
+        raise EditRefused(f"That does not fit: {reason}.") from error
+
+
+def _with_cell(document: Document, clip_id: str, cell: Cell | None) -> Document:
+    track, clip = document.find_clip(clip_id)
+    new = clip.model_copy(update={"cell": cell}) if isinstance(clip, Pictured) else clip
+    return document.with_track(track.with_clips(swapped(track.clips, new)))
+
+
+def _each_cell(document: Document, screen: str, change: Callable[[Cell], Cell]) -> Document:
+    found: list[ClipBase] = [
+        clip
+        for _, clip in document.clips()
+        if isinstance(clip, Pictured) and clip.cell and clip.cell.screen == screen
+    ]
+    if not found:
+        raise NotThere("That split screen is not there any more.")
+    for clip in found:
+        assert isinstance(clip, Pictured) and clip.cell
+        document = _with_cell(document, clip.id, change(clip.cell))
+    return document

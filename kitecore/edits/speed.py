@@ -1,0 +1,251 @@
+"""How fast clips run: factor, ramp, fit, reverse, freeze."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Literal
+
+from pydantic import Field
+
+from kitecore.document import ClipBase, Document, Id, Paced, Speed, SpeedPoint, Track
+from kitecore.document.model import Length, Start
+from kitecore.document.speed import FASTEST, Factor
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.edits._lanes import pushed_in, renamed, settled, split_at, swapped
+from kitecore.errors import EditRefused
+
+Keep = Literal["content", "length"]
+"""What stays when a speed changes: the part of the source (the length follows), or the length."""
+
+_BACK = 20_000
+"""Ticks (28 µs) before a moment at which the frame that has just gone is still shown."""
+
+
+@edit_kinds.register("set_speed")
+class SetSpeed(EditBase):
+    """One speed throughout; negative plays backwards, 0 stands still (and keeps the length)."""
+
+    kind: Literal["set_speed"] = "set_speed"
+    clips: tuple[Id, ...]
+    factor: Factor
+    keep: Keep = "content"
+
+    def label(self) -> str:
+        return f"Speed {self.factor:g} × of {count(self.clips)}"
+
+    def apply(self, document: Document) -> Document:
+        return _each(document, self.clips, self._run)
+
+    def _run(self, clip: Paced) -> Paced:
+        low, high = clip.used
+        if not self.factor:
+            return _with(clip, clip.source_in, Speed.steady(0.0), clip.length)
+        begin = low if self.factor > 0 else high
+        standing = high == low
+        length = clip.length
+        if self.keep == "content" and not standing:
+            length = max(1, round((high - low) / abs(self.factor)))
+        return _with(clip, begin, Speed.steady(self.factor), length)
+
+
+@edit_kinds.register("ramp")
+class Ramp(EditBase):
+    """Speeds at points of a clip, counted from its start.
+
+    With ``keep`` content, each point stays at the picture where it is now, and the stretches
+    between become shorter or longer; the clip then has to go one way all the time.
+    """
+
+    kind: Literal["ramp"] = "ramp"
+    clip: Id
+    points: tuple[SpeedPoint, ...] = Field(min_length=1, max_length=100)
+    soft: bool = True
+    keep: Keep = "content"
+
+    def label(self) -> str:
+        return "Speed ramp"
+
+    def apply(self, document: Document) -> Document:
+        return _each(document, (self.clip,), self._run)
+
+    def _run(self, clip: Paced) -> Paced:
+        inside = sorted((p for p in self.points if 0 <= p.at <= clip.length), key=lambda p: p.at)
+        if not inside or len({point.at for point in inside}) < len(inside):
+            raise EditRefused("The points of a ramp lie inside the clip, at different moments.")
+        wanted = Speed(points=tuple(inside), soft=self.soft)
+        if self.keep == "length":
+            return _with(clip, clip.source_in, wanted, clip.length)
+        return self._laid_out(clip, wanted.inside(clip.length))
+
+    def _laid_out(self, clip: Paced, knots: tuple[SpeedPoint, ...]) -> Paced:
+        """Every knot where its picture comes at the new speeds."""
+        places = [clip.speed.offset(knot.at) for knot in knots]
+        points, at = [SpeedPoint(at=0, speed=knots[0].speed)], 0
+        for index in range(1, len(knots)):
+            mean = (knots[index - 1].speed + knots[index].speed) / 2
+            way = places[index] - places[index - 1]
+            if mean * way <= 0:
+                raise EditRefused(
+                    "A ramp that stops or turns round cannot keep its content.",
+                    todo="Let the length stay.",
+                )
+            at += max(1, round(way / mean))
+            points.append(SpeedPoint(at=at, speed=knots[index].speed))
+        return _with(clip, clip.source_in, Speed(points=tuple(points), soft=self.soft), at)
+
+
+@edit_kinds.register("fit")
+class Fit(EditBase):
+    """The same content in another length: all its speeds change by one factor."""
+
+    kind: Literal["fit"] = "fit"
+    clip: Id
+    length: Length
+
+    def label(self) -> str:
+        return "Fit to a length"
+
+    def apply(self, document: Document) -> Document:
+        length = max(document.rate.exact.frame_ticks, document.rate.exact.nearest(self.length))
+        return _each(document, (self.clip,), lambda clip: _fitted(clip, length))
+
+
+def _fitted(clip: Paced, length: int) -> Paced:
+    factor = clip.length / length
+    fastest = max(abs(point.speed) for point in clip.speed.points) * factor
+    if fastest > FASTEST:
+        raise EditRefused(f"That would be faster than {FASTEST:g} ×.")
+    return _with(clip, clip.source_in, clip.speed.scaled(factor), length)
+
+
+@edit_kinds.register("reverse")
+class Reverse(EditBase):
+    """The same content from its end to its beginning."""
+
+    kind: Literal["reverse"] = "reverse"
+    clips: tuple[Id, ...]
+
+    def label(self) -> str:
+        return f"Reverse {count(self.clips)}"
+
+    def apply(self, document: Document) -> Document:
+        return _each(document, self.clips, _turned_round)
+
+
+def _turned_round(clip: Paced) -> Paced:
+    begin = clip.source_at(clip.length)
+    return _with(clip, begin, clip.speed.reversed(clip.length), clip.length)
+
+
+@edit_kinds.register("freeze")
+class Freeze(EditBase):
+    """The picture at ``at`` stands still for ``length``; what comes after moves by that."""
+
+    kind: Literal["freeze"] = "freeze"
+    clip: Id
+    at: Start
+    length: Length
+
+    def label(self) -> str:
+        return "Freeze"
+
+    def apply(self, document: Document) -> Document:
+        [(track, clip)] = open_clips(document, (self.clip,))
+        rate = document.rate.exact
+        at, length = rate.nearest(self.at), max(rate.frame_ticks, rate.nearest(self.length))
+        if not isinstance(clip, Paced) or not clip.start <= at < clip.end:
+            raise EditRefused(
+                "There is no moving picture to freeze at the playhead.",
+                todo="Take a video in hand and move the playhead onto it.",
+            )
+        frozen = _frozen(clip, at, length, self.seed)
+        around = split_at(track.clips, at, self.seed)
+        return document.with_track(settled(track, pushed_in(around, (frozen,), at)))
+
+
+def _frozen(clip: Paced, at: int, length: int, seed: str) -> Paced:
+    local = at - clip.start
+    place = clip.source_at(local)
+    if clip.speed.at(local) < 0:
+        place = max(0, place - _BACK)
+    held = clip.trimmed(at, at + 1).model_copy(
+        update={
+            "source_in": min(place, clip.source_end),
+            "speed": Speed.steady(0.0),
+            "length": length,
+            "transition": None,
+            "markers": (),
+        }
+    )
+    return renamed(held, f"{seed}/frozen")  # type: ignore[return-value]
+
+
+def _with(clip: Paced, source_in: int, speed: Speed, length: int) -> Paced:
+    update = {"source_in": source_in, "speed": speed, "length": length}
+    return clip.model_copy(update=update)
+
+
+Run = Callable[[Paced], Paced]
+
+
+def _each(document: Document, ids: tuple[Id, ...], run: Run) -> Document:
+    """With each clip that has a speed run anew, the length made whole frames, the track settled."""
+    changed = False
+    for track_id, clip_id in [(track.id, clip.id) for track, clip in open_clips(document, ids)]:
+        track, clip = document.find_track(track_id), document.find_clip(clip_id)[1]
+        if not isinstance(clip, Paced):
+            continue
+        new = _on_frames(run(clip), document.rate.exact.frame_ticks)
+        _require_room(track, clip, new)
+        document = document.with_track(settled(track, swapped(track.clips, new)))
+        changed = True
+    if not changed:
+        raise EditRefused("A still has no speed.", todo="Take a video, a sound or a group in hand.")
+    return document
+
+
+def _on_frames(clip: Paced, step: int) -> Paced:
+    """Whole frames, and within the source, which rounding may miss by a few ticks.
+
+    Raises
+    ------
+    EditRefused
+        If the source is too short by more than that.
+    """
+    length = max(step, (clip.length + step // 2) // step * step)
+    clip = clip.model_copy(update={"length": length})
+    low, high = clip.used
+    for slack in (0, step):
+        over = high - clip.source_end if high > clip.source_end else min(0, low)
+        moved = clip.source_in - over
+        fits = low - over >= 0 and high - over <= clip.source_end
+        small = abs(over) <= max(2, len(clip.speed.points), slack * _fastest(clip))
+        if fits and small:
+            return clip.model_copy(update={"source_in": moved})
+        if clip.length > step and small:
+            clip = clip.model_copy(update={"length": clip.length - step})
+            low, high = clip.used
+    over = max(high - clip.source_end, -low)
+    if over <= 0:
+        return clip
+    seconds = over / 705_600_000
+    raise EditRefused(
+        f"There is too little footage: {seconds:.2f} s more would be needed.",
+        todo="Let the length follow the speed, or trim the clip first.",
+    )
+
+
+def _fastest(clip: Paced) -> float:
+    return max(abs(point.speed) for point in clip.speed.points) + 1
+
+
+def _require_room(track: Track, old: ClipBase, new: ClipBase) -> None:
+    if track.closes_gaps:
+        return
+    later = min((c.start for c in track.clips if c.start >= old.end), default=None)
+    if later is not None and new.end > later:
+        over = (new.end - later) / 705_600_000
+        raise EditRefused(
+            f"The clip would be {over:.2f} s too long for the room before the next one.",
+            todo="Move the next clip, or keep the length.",
+        )

@@ -1,0 +1,147 @@
+"""The sound of clips that run at a speed of their own."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Callable
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.document import Paced, Sounding
+from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
+from kitecore.sound.ramps import Samples
+from kitecore.sound.stretch import followed, stretched
+from kitecore.sound.varispeed import interpolated, margin
+from kitecore.ticks import TICKS_PER_SECOND
+
+SAMPLE_TICKS = TICKS_PER_SECOND // SOUND_RATE
+Read = Callable[[int, int], Samples]
+"""``read(start, count)``: samples of a source at 48 kHz; silence outside of it."""
+
+_GRID: Final = 64
+"""Samples between two exact looks at a speed curve; straight between them (error under 0.01)."""
+
+WINDOW: Final = 20 * SOUND_RATE
+"""Samples that are stretched in one go, so that hours of sound need no more memory."""
+
+_LEAD: Final = SOUND_RATE // 2
+_BLEND: Final = SOUND_RATE // 50
+_FADE: Final = SOUND_RATE // 50
+"""Samples over which sound goes silent where its source runs too slowly."""
+
+
+class StretchCache:
+    """Windows of stretched sound, the longest unused forgotten first."""
+
+    def __init__(self, windows: int = 24) -> None:
+        self._windows: OrderedDict[object, Samples] = OrderedDict()
+        self._most = windows
+
+    def get(self, key: object, make: Callable[[], Samples]) -> Samples:
+        if key not in self._windows:
+            self._windows[key] = make()
+            while len(self._windows) > self._most:
+                self._windows.popitem(last=False)
+        self._windows.move_to_end(key)
+        return self._windows[key]
+
+
+def paced_samples(clip: Paced, first: int, count: int, read: Read, cache: StretchCache) -> Samples:
+    """Samples of a clip counted from its start (they may lie before it), at its speed.
+
+    The same however the range is cut.
+    """
+    assert isinstance(clip, Sounding)
+    if not clip.keep_pitch:
+        samples = _varispeed(clip, first, count, read)
+    else:
+        samples = _pitch_kept(clip, first, count, read, cache)
+    return samples * _loud_enough(clip, first, count)[:, None]
+
+
+def source_positions(clip: Paced, first: int, count: int) -> NDArray[np.float64]:
+    """Samples of the source at samples counted from the clip's start."""
+    wanted = np.arange(first, first + count)
+    constant = clip.speed.constant
+    if constant is not None:
+        return np.asarray(clip.source_in / SAMPLE_TICKS + wanted * constant)
+    grid = np.arange(first // _GRID, (first + count) // _GRID + 2) * _GRID
+    looked = [clip.source_at(int(at) * SAMPLE_TICKS) / SAMPLE_TICKS for at in grid]
+    return np.interp(wanted, grid, looked)
+
+
+def _speeds(clip: Paced, first: int, count: int) -> NDArray[np.float64]:
+    constant = clip.speed.constant
+    if constant is not None:
+        return np.full(count, constant)
+    grid = np.arange(first // _GRID, (first + count) // _GRID + 2) * _GRID
+    looked = [clip.speed.at(int(at) * SAMPLE_TICKS) for at in grid]
+    return np.interp(np.arange(first, first + count), grid, looked)
+
+
+def _varispeed(clip: Paced, first: int, count: int, read: Read) -> Samples:
+    positions, speeds = source_positions(clip, first, count), _speeds(clip, first, count)
+    around = margin(float(np.abs(speeds).max(initial=1.0)))
+    low = int(np.floor(positions.min())) - around
+    high = int(np.ceil(positions.max())) + around
+    return interpolated(read(low, high - low), positions - low, speeds)
+
+
+def _pitch_kept(clip: Paced, first: int, count: int, read: Read, cache: StretchCache) -> Samples:
+    out = np.zeros((count, CHANNELS), np.float32)
+    # Without place on the timeline and switches that do not matter here.
+    name = (clip.uses(), clip.source_in, clip.speed, getattr(clip, "tracks", None))
+    for window in range(first // WINDOW, (first + count - 1) // WINDOW + 1):
+        begin = window * WINDOW
+        a, b = max(first, begin), min(first + count, begin + WINDOW)
+
+        def make(begin: int = begin) -> Samples:
+            return _window(clip, begin, read)
+
+        whole = cache.get((name, begin), make)
+        out[a - first : b - first] = whole[a - begin : b - begin]
+    return out
+
+
+def _window(clip: Paced, begin: int, read: Read) -> Samples:
+    """One window; the last samples of the one before cross into it without a step."""
+    mine = _stretched(clip, begin, WINDOW, read)
+    if begin == 0:
+        return mine
+    before = _stretched(clip, begin, _BLEND, read, after=True)
+    share = (np.arange(_BLEND, dtype=np.float32) / _BLEND)[:, None]
+    mine[:_BLEND] = mine[:_BLEND] * share + before * (1 - share)
+    return mine
+
+
+def _stretched(clip: Paced, begin: int, count: int, read: Read, after: bool = False) -> Samples:
+    """Samples ``begin`` on; with ``after`` as the continuation of the window before."""
+    lead = WINDOW + _LEAD if after else _LEAD
+    first, total = begin - lead, lead + count + _LEAD
+    positions = source_positions(clip, first, total)
+    low, high = int(np.floor(positions.min())) - 4096, int(np.ceil(positions.max())) + 4096
+    constant = clip.speed.constant
+    if constant is None or constant == 0:
+        made = followed(read(low, high - low), positions - low)
+        return made[lead : lead + count]
+    start = round(float(positions[0] if constant > 0 else positions[-1]))
+    span = max(1, round(total * abs(constant)))
+    source = read(start, span)
+    made = stretched(source if constant > 0 else source[::-1], abs(constant), SOUND_RATE)
+    fitted = np.zeros((total, CHANNELS), np.float32)
+    fitted[: min(total, len(made))] = made[:total]
+    return fitted[lead : lead + count]
+
+
+def _loud_enough(clip: Paced, first: int, count: int) -> Samples:
+    """Factor 0..1: silent where the source runs too slowly, faded at the borders of that."""
+    assert isinstance(clip, Sounding)
+    constant = clip.speed.constant
+    if constant is not None:
+        return np.full(count, abs(constant) >= clip.silent_below, np.float32)
+    half = _FADE // 2
+    speeds = np.abs(_speeds(clip, first - half, count + 2 * half))
+    heard = np.cumsum(np.concatenate([[0.0], speeds >= clip.silent_below]))
+    return ((heard[2 * half :] - heard[: -2 * half])[:count] / (2 * half)).astype(np.float32)
