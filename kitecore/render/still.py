@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import io
+
 import simplejpeg
+from PIL import Image
 
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
@@ -20,3 +23,13 @@ def still(document: Document, tick: int, long_side: int, sources: Sources) -> by
         pixels, quality=QUALITY, colorspace="RGBX", colorsubsampling="420", fastdct=True
     )
     return jpeg
+
+
+def frame_file(document: Document, tick: int, long_side: int, sources: Sources) -> bytes:
+    """PNG of the picture at ``tick``, without loss, its longer side at most ``long_side`` pixels."""
+    size = fitting(document.canvas.width, document.canvas.height, long_side)
+    buffer = io.BytesIO()
+    Image.fromarray(render(document, tick, size, sources)[..., :3]).save(
+        buffer, "PNG", compress_level=3
+    )
+    return buffer.getvalue()

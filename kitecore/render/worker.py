@@ -20,7 +20,7 @@ from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import fitting
 from kitecore.render.pieces import picture_piece, sound_piece
 from kitecore.render.sources import Sources
-from kitecore.render.still import still
+from kitecore.render.still import frame_file, still
 from kitecore.render.warm import warm
 
 MEMORY_LIMIT = 8 * 2**30
@@ -31,11 +31,11 @@ _DOCUMENTS = 8
 class Request:
     """``what`` to make of the document known as ``document``.
 
-    A still is of frame ``first``; pieces are of frames ``first`` up to ``last``. ``long_side`` in
+    A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of frames ``first`` up to ``last``. ``long_side`` in
     pixels.
     """
 
-    what: Literal["still", "picture", "sound"]
+    what: Literal["still", "frame", "picture", "sound"]
     document: str
     first: int
     last: int = 0
@@ -66,6 +66,11 @@ def _still(document: Document, request: Request, sources: Sources) -> bytes:
     return still(document, tick, request.long_side, sources)
 
 
+def _frame(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return frame_file(document, tick, request.long_side, sources)
+
+
 def _picture(document: Document, request: Request, sources: Sources) -> bytes:
     size = fitting(document.canvas.width, document.canvas.height, request.long_side)
     return picture_piece(document, request.first, request.last, size, sources)
@@ -75,7 +80,7 @@ def _sound(document: Document, request: Request, sources: Sources) -> bytes:
     return sound_piece(document, request.first, request.last, sources)
 
 
-_MAKERS = {"still": _still, "picture": _picture, "sound": _sound}
+_MAKERS = {"still": _still, "frame": _frame, "picture": _picture, "sound": _sound}
 
 
 class Worker:

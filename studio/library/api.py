@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Any
 from uuid import UUID
 
 from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
+from kitecore.document import GroupClip, Tag, all_clips
 from kitecore.errors import BadInput, NotThere
-from kitecore.media.info import MediaInfo
-from studio.library.models import Take
+from studio.library import samples
+from studio.library.arrival import bring_in
+from studio.library.models import Shelf, Take
+from studio.library.shown import Part, TakeOut, take_out
 from studio.library.tasks import ingest_take
 from studio.owned import owned
 from studio.problems import Problem
@@ -20,42 +22,16 @@ from studio.projects.models import Project
 router = Router()
 
 
-class StripLayout(Schema):
-    """How the sheet of small pictures is laid out; ``step`` is ticks from one to the next."""
-
-    step: int
-    width: int
-    height: int
-    columns: int
-    count: int
-
-
-class TakeOut(Schema):
-    """A take. Times in ticks; ``media`` is its id as documents name it."""
-
-    id: UUID
-    media: str
-    name: str
-    bytes: int
-    received: int
-    state: str
-    stage: str
-    share: float
-    facts: MediaInfo | None
-    problem: Problem | None
-    mark_in: int | None
-    mark_out: int | None
-    strip: StripLayout | None
-    has_peaks: bool
-    has_proxy: bool
-
-
 class TakeChange(Schema):
     """What is given changes; marks are ticks, or null for none."""
 
     name: str | None = Field(default=None, min_length=1, max_length=200)
     mark_in: int | None = Field(default=None, ge=0)
     mark_out: int | None = Field(default=None, ge=0)
+    ranges: list[Part] | None = Field(default=None, max_length=200)
+    shelf: int | None = None
+    stars: int | None = Field(default=None, ge=0, le=5)
+    tag: Tag | None = None
 
 
 def own(request: HttpRequest, id: UUID) -> Take:
@@ -65,28 +41,6 @@ def own(request: HttpRequest, id: UUID) -> Take:
     return take
 
 
-def _out(take: Take) -> TakeOut:
-    folder = take.folder
-    strip: dict[str, Any] | None = folder.strip_layout if folder.strip_facts.exists() else None
-    return TakeOut(
-        id=take.id,
-        media=take.id.hex,
-        name=take.name,
-        bytes=take.bytes,
-        received=take.received,
-        state=take.state,
-        stage=take.stage,
-        share=take.share,
-        facts=take.facts,
-        problem=take.problem,
-        mark_in=take.mark_in,
-        mark_out=take.mark_out,
-        strip=strip,
-        has_peaks=folder.peaks.exists(),
-        has_proxy=folder.proxy.exists(),
-    )
-
-
 @router.get("/projects/{uuid:id}/takes", response={200: list[TakeOut], 404: Problem})
 def list_takes(request: HttpRequest, id: UUID) -> list[TakeOut]:
     """Takes brought into a project, in their order, and any others that its clips use."""
@@ -94,21 +48,88 @@ def list_takes(request: HttpRequest, id: UUID) -> list[TakeOut]:
     used = history.document_at(history.head_of(project)).media_ids()
     mine = Take.objects.filter(owner=request.user)
     shown = mine.filter(project=project, removed=False) | mine.filter(pk__in=used)
-    return [_out(take) for take in shown.distinct()]
+    return [take_out(take) for take in shown.distinct()]
 
 
 @router.patch("/takes/{uuid:id}", response={200: TakeOut, 404: Problem, 422: Problem})
 def change_take(request: HttpRequest, id: UUID, given: TakeChange) -> TakeOut:
     take = own(request, id)
     changes = given.model_dump(exclude_unset=True)
-    if changes.get("name") is None:
-        changes.pop("name", None)
+    for name in ("name", "ranges", "stars", "tag"):
+        if changes.get(name) is None:
+            changes.pop(name, None)
+    if "shelf" in changes:
+        changes["shelf"] = _shelf(take, changes["shelf"])
     for name, value in changes.items():
         setattr(take, name, value)
     if take.mark_in is not None and take.mark_out is not None and take.mark_in >= take.mark_out:
         raise BadInput("The in point lies after the out point.")
+    if any(part["mark_in"] >= part["mark_out"] for part in take.ranges):
+        raise BadInput("A part of the take would end before it begins.")
     take.save(update_fields=list(changes))
-    return _out(take)
+    return take_out(take)
+
+
+def _shelf(take: Take, id: int | None) -> Shelf | None:
+    if id is None or take.project is None:
+        return None
+    found = take.project.shelves.filter(pk=id).first()
+    if found is None:
+        raise NotThere("That shelf is not there any more.")
+    return found
+
+
+class ShelfIn(Schema):
+    name: str = Field(min_length=1, max_length=80)
+
+
+class ShelfOut(Schema):
+    id: int
+    name: str
+
+
+@router.get("/projects/{uuid:id}/shelves", response={200: list[ShelfOut], 404: Problem})
+def list_shelves(request: HttpRequest, id: UUID) -> list[Shelf]:
+    return list(owned(Project, request.user, "project", id).shelves.all())
+
+
+@router.post("/projects/{uuid:id}/shelves", response={201: ShelfOut, 404: Problem, 422: Problem})
+def make_shelf(request: HttpRequest, id: UUID, given: ShelfIn) -> tuple[int, Shelf]:
+    project = owned(Project, request.user, "project", id)
+    if project.shelves.filter(name=given.name.strip()).exists():
+        raise BadInput(f"There is a shelf “{given.name.strip()}” already.")
+    return 201, project.shelves.create(name=given.name.strip() or "Shelf")
+
+
+@router.delete("/projects/{uuid:id}/shelves/{int:shelf}", response={204: None, 404: Problem})
+def remove_shelf(request: HttpRequest, id: UUID, shelf: int) -> tuple[int, None]:
+    """The shelf goes, its takes stay."""
+    owned(Project, request.user, "project", id).shelves.filter(pk=shelf).delete()
+    return 204, None
+
+
+class Use(Schema):
+    """Where a take is used: the clips of a project, by name and start on its timeline."""
+
+    project: UUID
+    name: str
+    clips: int
+
+
+@router.get("/takes/{uuid:id}/uses", response={200: list[Use], 404: Problem})
+def list_uses(request: HttpRequest, id: UUID) -> list[Use]:
+    """The person's projects in which a take is used, as they are now."""
+    take = own(request, id)
+    found = []
+    for project in Project.objects.filter(owner=request.user).select_related("head"):
+        document = history.document_at(history.head_of(project))
+        clips = sum(
+            take.id.hex in clip.uses() and not isinstance(clip, GroupClip)
+            for clip in all_clips(document.tracks)
+        )
+        if clips:
+            found.append(Use(project=project.id, name=project.name, clips=clips))
+    return found
 
 
 @router.delete("/takes/{uuid:id}", response={204: None, 404: Problem, 422: Problem})
@@ -134,7 +155,7 @@ def try_again(request: HttpRequest, id: UUID) -> TakeOut:
     take.state, take.problem, take.attempts = Take.State.WAITING, None, 0
     take.save(update_fields=["state", "problem", "attempts"])
     ingest_take(str(take.id))
-    return _out(take)
+    return take_out(take)
 
 
 _FILES = {
@@ -154,3 +175,41 @@ def take_file(request: HttpRequest, id: UUID, name: str) -> HttpResponse:
     response = FileResponse(path.open("rb"), content_type=_FILES[name])
     response["Cache-Control"] = "private, max-age=86400, immutable"
     return response
+
+
+class Sample(Schema):
+    """A file on the sample shelf."""
+
+    name: str
+    kind: str
+    bytes: int
+
+
+class SamplesIn(Schema):
+    names: list[str] = Field(min_length=1, max_length=200)
+
+
+@router.get("/samples", response=list[Sample])
+def list_samples(request: HttpRequest) -> list[Sample]:
+    """What the stand-in for a device's gallery holds."""
+    return [
+        Sample(name=path.name, kind=samples.kind_of(path), bytes=path.stat().st_size)
+        for path in samples.files()
+    ]
+
+
+@router.get("/samples/{str:name}/picture", response={200: None, 404: Problem})
+def sample_picture(request: HttpRequest, name: str) -> HttpResponse:
+    response = FileResponse(samples.picture_of(name).open("rb"), content_type="image/jpeg")
+    response["Cache-Control"] = "private, max-age=86400"
+    return response
+
+
+@router.post("/projects/{uuid:id}/samples", response={201: list[TakeOut], 404: Problem})
+def bring_in_samples(request: HttpRequest, id: UUID, given: SamplesIn) -> tuple[int, list[TakeOut]]:
+    """Bring files of the sample shelf into a project, in the order given."""
+    project = owned(Project, request.user, "project", id)
+    paths = [samples.path_of(name) for name in given.names]
+    order = Take.objects.filter(project=project).count()
+    takes = [bring_in(project, path.name, path, order + i) for i, path in enumerate(paths)]
+    return 201, [take_out(take) for take in takes]

@@ -11,6 +11,19 @@ from kitecore.media.folder import MediaFolder
 _MEDIA_ID = re.compile(r"[0-9a-f]{32}")
 
 
+class Shelf(models.Model):
+    """A named place in a project's library."""
+
+    project = models.ForeignKey("projects.Project", models.CASCADE, related_name="shelves")
+    name = models.CharField(max_length=80)
+
+    class Meta:
+        ordering = ["name", "id"]
+        constraints = [
+            models.UniqueConstraint(fields=["project", "name"], name="one_shelf_of_a_name")
+        ]
+
+
 class Take(models.Model):
     """A file that was brought in. Its id names its folder; its name is only shown."""
 
@@ -40,6 +53,15 @@ class Take(models.Model):
     problem = models.JSONField(null=True)
     mark_in = models.BigIntegerField(null=True)
     mark_out = models.BigIntegerField(null=True)
+    ranges = models.JSONField(default=list)
+    """Marked parts that were kept: ``{"name", "mark_in", "mark_out"}``, ticks of the file."""
+    shelf = models.ForeignKey(Shelf, models.SET_NULL, null=True, related_name="takes")
+    stars = models.PositiveSmallIntegerField(default=0)
+    tag = models.CharField(max_length=10, blank=True)
+    digest = models.CharField(max_length=64, blank=True)
+    """BLAKE2b of the file, by which it is known again when it was lost."""
+    replaces = models.ForeignKey("self", models.CASCADE, null=True, related_name="+")
+    """For an upload: the take whose missing file this is said to be."""
     removed = models.BooleanField(default=False)
     """Not shown any more; its file stays, since older versions of projects may use it."""
     made_at = models.DateTimeField(auto_now_add=True)

@@ -15,6 +15,7 @@ from huey import crontab
 from huey.contrib.djhuey import db_periodic_task, db_task
 
 from kitecore.errors import BrokenMedia
+from studio.library.digest import digest_of
 from studio.library.models import Take
 from studio.problems import Problem
 
@@ -34,7 +35,9 @@ def ingest_take(take_id: str) -> None:
     if take is None or take.state == Take.State.READY:
         return
     take.state, take.attempts, take.problem = Take.State.MAKING, take.attempts + 1, None
-    _touch(take, "state", "attempts", "problem")
+    if not take.digest and take.folder.original.exists():
+        take.digest = digest_of(take.folder.original)
+    _touch(take, "state", "attempts", "problem", "digest")
     command = [sys.executable, "-m", "kitecore.media.ingest", str(take.folder.path)]
     with subprocess.Popen(
         command, stdout=subprocess.PIPE, cwd=settings.BASE_DIR, text=True, errors="replace"

@@ -18,6 +18,7 @@ from django.views import View
 
 from kitecore.errors import BadInput, KiteError, NotMedia, NotThere
 from kitecore.media.sniff import HEAD, sniff
+from studio.library.arrival import found_again
 from studio.library.models import Take
 from studio.library.tasks import ingest_take
 from studio.owned import owned
@@ -65,6 +66,7 @@ class Creation(TusView):
             name=(told.get("filename") or "Take")[:200],
             order=_order(told.get("order", "")),
             bytes=length,
+            replaces=_lost(request, told.get("replaces", "")),
         )
         take.folder.path.mkdir(parents=True)
         take.folder.original.touch()
@@ -144,6 +146,9 @@ def _require_media(take: Take) -> None:
 
 
 def _arrived(take: Take) -> None:
+    if take.replaces is not None:
+        found_again(take)
+        return
     take.state = Take.State.WAITING
     take.save(update_fields=["state"])
     ingest_take(str(take.id))
@@ -153,6 +158,16 @@ def _arriving(request: HttpRequest, id: UUID) -> Take:
     take = owned(Take, request.user, "upload", id)
     if take.removed or take.state != Take.State.ARRIVING:
         raise NotThere("That upload is finished or was given up.")
+    return take
+
+
+def _lost(request: HttpRequest, id: str) -> Take | None:
+    """The take whose missing file this is."""
+    if not id:
+        return None
+    take = owned(Take, request.user, "take", _uuid(id))
+    if take.folder.original.exists():
+        raise BadInput(f"The file of “{take.name}” is there.")
     return take
 
 

@@ -16,9 +16,13 @@ from kitecore.edits import Edit
 from kitecore.errors import BadInput
 from kitecore.render.extract import content_key
 from kitecore.render.pieces import PICTURE_TYPE, SOUND_TYPE
+from kitecore.render.shuttle import shuttled
 from kitecore.render.worker import Request
 from kitecore.ticks import Span
+from kitecore.ticks.timecode import to_timecode
+from studio.library.arrival import bring_in
 from studio.library.models import Take, folder_of
+from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
 from studio.playback.service import Job, render
 from studio.playback.store import PieceStore
@@ -65,6 +69,21 @@ def store() -> PieceStore:
     return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
 
 
+class Look(Schema):
+    """What of a project is looked at: the timeline within a group, and at which speed it plays."""
+
+    within: str = Field(default="", max_length=40)
+    speed: float = Field(default=1.0, ge=-8, le=8)
+
+    def of(self, document: Document) -> Document:
+        if self.within:
+            document = document.inside(self.within)
+        return document if self.speed == 1.0 else shuttled(document, self.speed)
+
+
+PLAIN = Look()
+
+
 def _of_project(request: HttpRequest, id: UUID, revision: int) -> tuple[str, Document]:
     project = owned(Project, request.user, "project", id)
     found = history.revision_of(project, revision)
@@ -76,10 +95,11 @@ def _of_take(request: HttpRequest, id: UUID) -> tuple[str, Document]:
     return f"take-{take.id}", document_of_take(take)
 
 
-def _still(name: str, document: Document, given: StillIn) -> HttpResponse:
+def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) -> HttpResponse:
     if given.edit is not None:
         document = edits.apply(document, given.edit)
         name = f"{name}+{hash(given.edit.model_dump_json())}"
+    name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     job = Job(
         Request("still", name, given.frame, long_side=given.long_side),
         lambda: dumps(document),
@@ -110,9 +130,12 @@ class PieceQuery(Schema):
 Kind = Literal["picture", "sound"]
 
 
-def _piece(name: str, document: Document, kind: Kind, given: PieceQuery) -> HttpResponse:
+def _piece(
+    name: str, document: Document, kind: Kind, given: PieceQuery, look: Look = PLAIN
+) -> HttpResponse:
     if not given.first < given.last <= given.first + MOST_FRAMES:
         raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
+    name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     rate = document.rate.exact
     span = Span(rate.start_of(given.first), rate.start_of(given.last))
     side = given.long_side if kind == "picture" else 0
@@ -130,33 +153,63 @@ _MEDIA = {200: None, 204: None, 404: Problem, 422: Problem}
 
 
 @router.post("/projects/{uuid:id}/revisions/{int:revision}/still", response=_MEDIA)
-def project_still(request: HttpRequest, id: UUID, revision: int, given: StillIn) -> HttpResponse:
+def project_still(
+    request: HttpRequest, id: UUID, revision: int, given: StillIn, look: Query[Look]
+) -> HttpResponse:
     """A JPEG of the picture at a frame."""
-    return _still(*_of_project(request, id, revision), given)
+    return _still(*_of_project(request, id, revision), given, look)
 
 
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/frames/{int:frame}", response=_MEDIA)
 def project_frame(
-    request: HttpRequest, id: UUID, revision: int, frame: int, long_side: LongSide = 360
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    frame: int,
+    look: Query[Look],
+    long_side: LongSide = 360,
 ) -> HttpResponse:
     """The same for a page to show directly; a revision's picture never changes."""
     found = _of_project(request, id, revision)
-    response = _still(*found, StillIn(frame=frame, long_side=long_side))
+    response = _still(*found, StillIn(frame=frame, long_side=long_side), look)
     response["Cache-Control"] = "private, max-age=3600"
     return response
 
 
+@router.post(
+    "/projects/{uuid:id}/revisions/{int:revision}/frames/{int:frame}/keep",
+    response={201: TakeOut, 404: Problem, 422: Problem},
+)
+def keep_frame(
+    request: HttpRequest, id: UUID, revision: int, frame: int, look: Query[Look]
+) -> tuple[int, TakeOut]:
+    """The picture at a frame, in the project's own size, as a still in the library."""
+    name, document = _of_project(request, id, revision)
+    document = look.of(document)
+    side = max(document.canvas.width, document.canvas.height)
+    wanted = Request("frame", f"{name}/{look.within}/{look.speed}", frame, long_side=side)
+    picture = render(Job(wanted, lambda: dumps(document), "", 0))
+    project = owned(Project, request.user, "project", id)
+    code = to_timecode(frame, document.rate.exact).replace(":", "-")
+    return 201, take_out(bring_in(project, f"{project.name} {code}.png"[-200:], picture))
+
+
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/playing", response=Playing)
-def project_playing(request: HttpRequest, id: UUID, revision: int) -> Playing:
-    return _playing(_of_project(request, id, revision)[1])
+def project_playing(request: HttpRequest, id: UUID, revision: int, look: Query[Look]) -> Playing:
+    return _playing(look.of(_of_project(request, id, revision)[1]))
 
 
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/{kind}", response=_MEDIA)
 def project_piece(
-    request: HttpRequest, id: UUID, revision: int, kind: Kind, given: Query[PieceQuery]
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    kind: Kind,
+    given: Query[PieceQuery],
+    look: Query[Look],
 ) -> HttpResponse:
     """Some frames as fragmented MP4, to be appended to a player."""
-    return _piece(*_of_project(request, id, revision), kind, given)
+    return _piece(*_of_project(request, id, revision), kind, given, look)
 
 
 @router.post("/takes/{uuid:id}/still", response=_MEDIA)

@@ -78,6 +78,21 @@ class Based(Schema):
     based_on: int
 
 
+class GoIn(Based):
+    revision: int
+
+
+class StepOut(Schema):
+    """One step of the history. ``on_path``: it leads to where the project is, or on from there."""
+
+    revision: int
+    parent: int | None
+    number: int
+    label: str
+    made_at: datetime
+    on_path: bool
+
+
 class Choices(Schema):
     """What a project can be set to."""
 
@@ -193,3 +208,38 @@ def undo(request: HttpRequest, id: UUID, given: Based) -> StepDone | HttpRespons
 def redo(request: HttpRequest, id: UUID, given: Based) -> StepDone | HttpResponse:
     project = own(request, id)
     return _stepped(project, lambda: history.redo(project, given.based_on))
+
+
+MOST_STEPS = 1000
+
+
+@router.get("/projects/{uuid:id}/history", response={200: list[StepOut], 404: Problem})
+def list_steps(request: HttpRequest, id: UUID) -> list[StepOut]:
+    """The newest steps of all branches, oldest first."""
+    steps, path = history.steps_of(own(request, id), MOST_STEPS)
+    return [
+        StepOut(
+            revision=step.pk,
+            parent=step.parent_id,
+            number=step.number,
+            label=step.label,
+            made_at=step.made_at,
+            on_path=step.pk in path,
+        )
+        for step in steps
+    ]
+
+
+@router.post(
+    "/projects/{uuid:id}/go", response={200: State, 404: Problem, 409: State, 422: Problem}
+)
+def go_to_step(request: HttpRequest, id: UUID, given: GoIn) -> HttpResponse:
+    """Go to any step of the history; nothing is lost by going on from there."""
+    project = own(request, id)
+    try:
+        history.go_to(project, given.based_on, given.revision)
+    except history.Stale:
+        project.refresh_from_db()
+        return _state(project, status=409)
+    project.refresh_from_db()
+    return _state(project)

@@ -160,6 +160,40 @@ def redo(project: Project, based_on: int) -> Step:
     return Step(ahead, ahead.forward)
 
 
+@transaction.atomic
+def go_to(project: Project, based_on: int, revision: int) -> Revision:
+    """Go to any revision; what was done since stays in the tree, as a branch of its own."""
+    project = _fresh(project, based_on)
+    target = revision_of(project, revision)
+    child, parent = target, target.parent
+    # So that "do again" leads back here from anywhere above.
+    while parent is not None and parent.next_id != child.pk:
+        Revision.objects.filter(pk=parent.pk).update(next=child)
+        child, parent = parent, parent.parent
+    _move_head(project, target)
+    return target
+
+
+def steps_of(project: Project, most: int) -> tuple[list[Revision], set[int]]:
+    """The newest revisions, oldest first, and the ids of those that lead to the head or on from it."""
+    tree = {
+        revision.pk: revision
+        for revision in project.revisions.only(
+            "id", "parent_id", "next_id", "number", "label", "made_at", "project_id"
+        )
+    }
+    path = set()
+    at: int | None = project.head_id
+    while at is not None:
+        path.add(at)
+        at = tree[at].parent_id
+    at = tree[head_of(project).pk].next_id
+    while at is not None:
+        path.add(at)
+        at = tree[at].next_id
+    return list(tree.values())[-most:], path
+
+
 def _fresh(project: Project, based_on: int) -> Project:
     """The project as it is now in this transaction, which holds the write lock."""
     now = Project.objects.select_related("head__parent", "head__next").get(pk=project.pk)

@@ -164,6 +164,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/go": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Go To Step
+         * @description Go to any step of the history; nothing is lost by going on from there.
+         */
+        post: operations["studio_projects_api_go_to_step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Steps
+         * @description The newest steps of all branches, oldest first.
+         */
+        get: operations["studio_projects_api_list_steps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/redo": {
         parameters: {
             query?: never;
@@ -195,6 +235,26 @@ export interface paths {
         get: operations["studio_playback_api_project_frame"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/frames/{frame}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Frame
+         * @description The picture at a frame, in the project's own size, as a still in the library.
+         */
+        post: operations["studio_playback_api_keep_frame"];
         delete?: never;
         options?: never;
         head?: never;
@@ -258,6 +318,64 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring In Samples
+         * @description Bring files of the sample shelf into a project, in the order given.
+         */
+        post: operations["studio_library_api_bring_in_samples"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/shelves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Shelves */
+        get: operations["studio_library_api_list_shelves"];
+        put?: never;
+        /** Make Shelf */
+        post: operations["studio_library_api_make_shelf"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/shelves/{shelf}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Shelf
+         * @description The shelf goes, its takes stay.
+         */
+        delete: operations["studio_library_api_remove_shelf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/takes": {
         parameters: {
             query?: never;
@@ -289,6 +407,43 @@ export interface paths {
         put?: never;
         /** Undo */
         post: operations["studio_projects_api_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Samples
+         * @description What the stand-in for a device's gallery holds.
+         */
+        get: operations["studio_library_api_list_samples"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/samples/{name}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Sample Picture */
+        get: operations["studio_library_api_sample_picture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -409,6 +564,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{id}/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Uses
+         * @description The person's projects in which a take is used, as they are now.
+         */
+        get: operations["studio_library_api_list_uses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{id}/{kind}": {
         parameters: {
             query?: never;
@@ -431,6 +606,36 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddMarker
+         * @description A marker at a moment of the timeline; with ``clip``, on that clip, to travel with it.
+         */
+        AddMarker: {
+            /** At */
+            at: number;
+            /** Clip */
+            clip?: string | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_marker";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddTrack
          * @description An empty track on top of those of its kind.
          */
@@ -447,6 +652,8 @@ export interface components {
              * @enum {string}
              */
             track: "picture" | "sound";
+            /** Within */
+            within?: string | null;
         };
         /**
          * Adjust
@@ -468,6 +675,8 @@ export interface components {
             values: {
                 [key: string]: unknown;
             };
+            /** Within */
+            within?: string | null;
         };
         /** Based */
         Based: {
@@ -494,6 +703,38 @@ export interface components {
             y2: number;
         };
         /**
+         * BlurThrough
+         * @description Blurs out of one and into the other.
+         */
+        BlurThrough: {
+            /**
+             * Amount
+             * @description Width of the blur in the middle
+             * @default 60
+             */
+            amount: number;
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "blur_through";
+            /** Length */
+            length: number;
+        };
+        /**
          * Canvas
          * @description Size in pixels (even, up to 4096 on a side) and the colour behind everything.
          */
@@ -515,6 +756,51 @@ export interface components {
             width: number;
         };
         /**
+         * Cell
+         * @description One cell of a layout. All cells of one split screen share all but ``place``.
+         *
+         *     ``rows`` tells how many cells stand in each row, from the top (in each column, from the left,
+         *     with ``upright``). Lengths are canvas pixels, ``slant`` is the angle of the lines between cells
+         *     of a row, in degrees.
+         */
+        Cell: {
+            /**
+             * Gap
+             * @description Gap between cells
+             * @default 12
+             */
+            gap: number;
+            /**
+             * Margin
+             * @description Margin around all
+             * @default 0
+             */
+            margin: number;
+            /** Place */
+            place: number;
+            /**
+             * Radius
+             * @description Round corners
+             * @default 0
+             */
+            radius: number;
+            /** Rows */
+            rows: number[];
+            /** Screen */
+            screen: string;
+            /**
+             * Slant
+             * @description Slant of the lines
+             * @default 0
+             */
+            slant: number;
+            /**
+             * Upright
+             * @default false
+             */
+            upright: boolean;
+        };
+        /**
          * Choices
          * @description What a project can be set to.
          */
@@ -523,6 +809,23 @@ export interface components {
             rates: components["schemas"]["FrameRate"][];
             /** Ticks Per Second */
             ticks_per_second: number;
+        };
+        /**
+         * CloseGap
+         * @description Move clips, and all that comes after them on their tracks, up to the clip before.
+         */
+        CloseGap: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "close_gap";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /** ColourKeys */
         ColourKeys: {
@@ -555,6 +858,21 @@ export interface components {
              */
             transfer: number;
         };
+        /**
+         * Copied
+         * @description A clip, and the track it lay on: ``lane`` counts from the lowest of those copied.
+         */
+        Copied: {
+            /** Clip */
+            clip: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            /** Lane */
+            lane: number;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "main" | "picture" | "sound";
+        };
         /** Credentials */
         Credentials: {
             /** Name */
@@ -583,6 +901,83 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * DetachSound
+         * @description The sound of videos as clips of their own, which go along with them; the videos fall silent.
+         */
+        DetachSound: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "detach_sound";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Dip
+         * @description Down to a colour and up from it.
+         */
+        Dip: {
+            /**
+             * Colour
+             * @description Colour between
+             * @default #000000
+             */
+            colour: string;
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dip";
+            /** Length */
+            length: number;
+        };
+        /**
+         * Dissolve
+         * @description One fades into the other.
+         */
+        Dissolve: {
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dissolve";
+            /** Length */
+            length: number;
         };
         /**
          * Document
@@ -600,6 +995,11 @@ export interface components {
              */
             canvas: components["schemas"]["Canvas"];
             /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
              * @default {
              *       "den": 1,
              *       "num": 30
@@ -608,10 +1008,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/1
+             * @default velvet-kite/2
              * @constant
              */
-            schema_: "velvet-kite/1";
+            schema_: "velvet-kite/2";
             /**
              * Tracks
              * @default []
@@ -632,6 +1032,8 @@ export interface components {
             kind: "duplicate";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /** ExportIn */
         ExportIn: {
@@ -725,6 +1127,25 @@ export interface components {
             quality: "small" | "good" | "best";
         };
         /**
+         * Fit
+         * @description The same content in another length: all its speeds change by one factor.
+         */
+        Fit: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fit";
+            /** Length */
+            length: number;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * FrameRate
          * @description One of `kitecore.ticks.RATES`, as a fraction.
          */
@@ -739,6 +1160,193 @@ export interface components {
              * @default 30
              */
             num: number;
+        };
+        /**
+         * Freeze
+         * @description The picture at ``at`` stands still for ``length``; what comes after moves by that.
+         */
+        Freeze: {
+            /** At */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "freeze";
+            /** Length */
+            length: number;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /** GoIn */
+        GoIn: {
+            /** Based On */
+            based_on: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * Group
+         * @description Clips become one clip, with the same times and look, where the first of them lay.
+         *
+         *     With clips of a main track that closes gaps, the group takes their place there; others must not
+         *     reach beyond them.
+         */
+        Group: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "group";
+            /**
+             * Name
+             * @default Group
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * GroupClip
+         * @description Several clips that behave as one; its tracks have a time of their own.
+         */
+        GroupClip: {
+            /**
+             * Between
+             * @default nearest
+             * @enum {string}
+             */
+            between: "nearest" | "blended" | "motion";
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: components["schemas"]["SoftBlur"][];
+            /**
+             * Fade In
+             * @default 0
+             */
+            fade_in: number;
+            /**
+             * Fade Out
+             * @default 0
+             */
+            fade_out: number;
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Keep Pitch
+             * @default true
+             */
+            keep_pitch: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "group";
+            /** Length */
+            length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Muted
+             * @default false
+             */
+            muted: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Silent Below
+             * @description Silent when slower than
+             * @default 0.25
+             */
+            silent_below: number;
+            /**
+             * Source In
+             * @default 0
+             */
+            source_in: number;
+            /**
+             * @default {
+             *       "points": [
+             *         {
+             *           "at": 0,
+             *           "speed": 1
+             *         }
+             *       ],
+             *       "soft": true
+             *     }
+             */
+            speed: components["schemas"]["Speed"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Tracks */
+            tracks: components["schemas"]["Track"][];
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
          * Hold
@@ -797,6 +1405,39 @@ export interface components {
             ];
         };
         /**
+         * LeaveScreen
+         * @description Show clips on the whole canvas again.
+         */
+        LeaveScreen: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leave_screen";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Look
+         * @description What of a project is looked at: the timeline within a group, and at which speed it plays.
+         */
+        Look: {
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
+            /**
+             * Within
+             * @default
+             */
+            within: string;
+        };
+        /**
          * Lower
          * @description Put a clip back into the main track, at the join nearest to where it is.
          */
@@ -810,6 +1451,29 @@ export interface components {
             kind: "lower";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Marker
+         * @description A moment: of the timeline, or of a clip counted from its start (so it travels with it).
+         */
+        Marker: {
+            /** At */
+            at: number;
+            /** Id */
+            id?: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
         };
         /**
          * MediaInfo
@@ -849,6 +1513,8 @@ export interface components {
             to: number;
             /** Track */
             track?: string | null;
+            /** Within */
+            within?: string | null;
         };
         /** NumberKeys */
         NumberKeys: {
@@ -871,6 +1537,8 @@ export interface components {
             to: number;
             /** Track */
             track: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * Pace
@@ -884,6 +1552,43 @@ export interface components {
             den: number;
             /** Num */
             num: number;
+        };
+        /**
+         * Part
+         * @description A marked part of a take that was kept, in ticks of the file.
+         */
+        Part: {
+            /** Mark In */
+            mark_in: number;
+            /** Mark Out */
+            mark_out: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * Paste
+         * @description Put copies at ``at``, as far from each other as they were.
+         *
+         *     What came from the main track is pushed into it; the rest goes to free tracks with room, or to
+         *     new ones. From another project they come with their media.
+         */
+        Paste: {
+            /** At */
+            at: number;
+            /** Copies */
+            copies: components["schemas"]["Copied"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paste";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /** Person */
         Person: {
@@ -1050,7 +1755,7 @@ export interface components {
              */
             at: number;
             /** Clip */
-            clip: components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1066,6 +1771,44 @@ export interface components {
             seed?: string;
             /** Track */
             track?: string | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * PlaceSeveral
+         * @description Place clips in their order: one after another, or stacked on tracks above each other.
+         */
+        PlaceSeveral: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /** Clips */
+            clips: (components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"])[];
+            /**
+             * How
+             * @default row
+             * @enum {string}
+             */
+            how: "row" | "stack";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place_several";
+            /**
+             * Mode
+             * @default end
+             * @enum {string}
+             */
+            mode: "end" | "push" | "over" | "above";
+            /** Seed */
+            seed?: string;
+            /** Track */
+            track?: string | null;
+            /** Within */
+            within?: string | null;
         };
         /**
          * Playing
@@ -1160,6 +1903,57 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
         };
         /**
+         * Push
+         * @description The new picture pushes the old one out.
+         */
+        Push: {
+            /**
+             * Angle
+             * @description Way it goes, clockwise from rightwards
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "push";
+            /** Length */
+            length: number;
+        };
+        /**
+         * PutIn
+         * @description Clips go into a group that lies over the same time; their times and look stay.
+         */
+        PutIn: {
+            /** Clips */
+            clips: string[];
+            /** Group */
+            group: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_in";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Raise
          * @description Move a clip to a track of its own above; it keeps its time.
          */
@@ -1173,6 +1967,41 @@ export interface components {
             kind: "raise";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Ramp
+         * @description Speeds at points of a clip, counted from its start.
+         *
+         *     With ``keep`` content, each point stays at the picture where it is now, and the stretches
+         *     between become shorter or longer; the clip then has to go one way all the time.
+         */
+        Ramp: {
+            /** Clip */
+            clip: string;
+            /**
+             * Keep
+             * @default content
+             * @enum {string}
+             */
+            keep: "content" | "length";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ramp";
+            /** Points */
+            points: components["schemas"]["SpeedPoint"][];
+            /** Seed */
+            seed?: string;
+            /**
+             * Soft
+             * @default true
+             */
+            soft: boolean;
+            /** Within */
+            within?: string | null;
         };
         /**
          * Remove
@@ -1193,6 +2022,22 @@ export interface components {
             kind: "remove";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /** RemoveMarker */
+        RemoveMarker: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_marker";
+            /** Marker */
+            marker: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * RemoveTrack
@@ -1208,11 +2053,219 @@ export interface components {
             seed?: string;
             /** Track */
             track: string;
+            /** Within */
+            within?: string | null;
         };
         /** Rename */
         Rename: {
             /** Name */
             name: string;
+        };
+        /**
+         * Replace
+         * @description Another source for a clip; place, effects, speed, sound and transition stay.
+         *
+         *     The length stays too; a source that is too short makes the clip shorter.
+         */
+        Replace: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "replace";
+            /** Seed */
+            seed?: string;
+            /** Source */
+            source: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Resync
+         * @description Put a sound back to where it is in step with the video it goes along with.
+         */
+        Resync: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "resync";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Reverse
+         * @description The same content from its end to its beginning.
+         */
+        Reverse: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reverse";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Ride
+         * @description Clips of free tracks go along when the clip ``on`` moves; null lets them stay.
+         */
+        Ride: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ride";
+            /** On */
+            on?: string | null;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Roll
+         * @description Move the join at which ``clip`` begins by ``by``; nothing else moves.
+         *
+         *     It stops where one of the two clips would end or has no more footage.
+         */
+        Roll: {
+            /** By */
+            by: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "roll";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Sample
+         * @description A file on the sample shelf.
+         */
+        Sample: {
+            /** Bytes */
+            bytes: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
+        /** SamplesIn */
+        SamplesIn: {
+            /** Names */
+            names: string[];
+        };
+        /**
+         * SequenceClip
+         * @description Numbered stills as one clip: ``each`` ticks a picture, in an order that never changes.
+         *
+         *     After the last picture it begins again; there and back shows the two ends once.
+         */
+        SequenceClip: {
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            cell?: components["schemas"]["Cell"] | null;
+            /** Each */
+            each: number;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: components["schemas"]["SoftBlur"][];
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sequence";
+            /** Length */
+            length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Order
+             * @default forward
+             * @enum {string}
+             */
+            order: "forward" | "backward" | "there_and_back";
+            /** Pictures */
+            pictures: string[];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /** SetCanvas */
         SetCanvas: {
@@ -1224,6 +2277,31 @@ export interface components {
             kind: "set_canvas";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetMarker
+         * @description Name, colour or moment of a marker (``at`` on the timeline); what is not given stays.
+         */
+        SetMarker: {
+            /** At */
+            at?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_marker";
+            /** Marker */
+            marker: string;
+            /** Name */
+            name?: string | null;
+            /** Seed */
+            seed?: string;
+            /** Tag */
+            tag?: ("" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
+            /** Within */
+            within?: string | null;
         };
         /**
          * SetRate
@@ -1238,6 +2316,62 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetScreen
+         * @description Layout and measures of a split screen, in all its cells; what is not given stays.
+         */
+        SetScreen: {
+            /** Gap */
+            gap?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_screen";
+            /** Margin */
+            margin?: number | null;
+            /** Radius */
+            radius?: number | null;
+            /** Rows */
+            rows?: number[] | null;
+            /** Screen */
+            screen: string;
+            /** Seed */
+            seed?: string;
+            /** Slant */
+            slant?: number | null;
+            /** Upright */
+            upright?: boolean | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetSpeed
+         * @description One speed throughout; negative plays backwards, 0 stands still (and keeps the length).
+         */
+        SetSpeed: {
+            /** Clips */
+            clips: string[];
+            /** Factor */
+            factor: number;
+            /**
+             * Keep
+             * @default content
+             * @enum {string}
+             */
+            keep: "content" | "length";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_speed";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * SetTrack
@@ -1265,6 +2399,48 @@ export interface components {
             solo?: boolean | null;
             /** Track */
             track: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetTransition
+         * @description How a clip comes after the one before it; null for a plain cut.
+         *
+         *     With too little footage: ``short`` says whether to refuse (and tell what there is), to take what
+         *     there is, or to hold the last picture. Other clips never move.
+         */
+        SetTransition: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_transition";
+            /** Seed */
+            seed?: string;
+            /**
+             * Short
+             * @default refuse
+             * @enum {string}
+             */
+            short: "refuse" | "shorten" | "hold";
+            /** Transition */
+            transition: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Within */
+            within?: string | null;
+        };
+        /** ShelfIn */
+        ShelfIn: {
+            /** Name */
+            name: string;
+        };
+        /** ShelfOut */
+        ShelfOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
         };
         /**
          * Shift
@@ -1282,6 +2458,59 @@ export interface components {
             kind: "shift";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Slide
+         * @description The new picture slides over the old one.
+         */
+        Slide: {
+            /**
+             * Angle
+             * @description Way it goes, clockwise from rightwards
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slide";
+            /** Length */
+            length: number;
+        };
+        /**
+         * Slip
+         * @description Show an earlier (negative) or later part of the source; place and length stay.
+         */
+        Slip: {
+            /** By */
+            by: number;
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "slip";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * SoftBlur
@@ -1323,6 +2552,7 @@ export interface components {
              * @default normal
              */
             blend: string;
+            cell?: components["schemas"]["Cell"] | null;
             /**
              * Colour
              * @description Colour
@@ -1343,6 +2573,11 @@ export interface components {
             kind: "solid";
             /** Length */
             length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
             /**
              * Name
              * @default
@@ -1374,11 +2609,21 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
             /**
              * Start
              * @default 0
              */
             start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
          * SoundClip
@@ -1404,12 +2649,22 @@ export interface components {
             /** Id */
             id?: string;
             /**
+             * Keep Pitch
+             * @default true
+             */
+            keep_pitch: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "sound";
             /** Length */
             length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
             /** Media */
             media: string;
             /**
@@ -1422,6 +2677,14 @@ export interface components {
              * @default
              */
             name: string;
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Silent Below
+             * @description Silent when slower than
+             * @default 0.25
+             */
+            silent_below: number;
             /**
              * Source In
              * @default 0
@@ -1430,10 +2693,30 @@ export interface components {
             /** Source Length */
             source_length: number;
             /**
+             * @default {
+             *       "points": [
+             *         {
+             *           "at": 0,
+             *           "speed": 1
+             *         }
+             *       ],
+             *       "soft": true
+             *     }
+             */
+            speed: components["schemas"]["Speed"];
+            /**
              * Start
              * @default 0
              */
             start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /** SoundInfo */
         SoundInfo: {
@@ -1443,6 +2726,45 @@ export interface components {
             codec: string;
             /** Rate */
             rate: number;
+        };
+        /**
+         * Speed
+         * @description Speed over time: before the first point that one's, after the last that one's.
+         *
+         *     ``soft`` lets the speed ease from point to point; otherwise it changes evenly.
+         */
+        Speed: {
+            /**
+             * Points
+             * @default [
+             *       {
+             *         "at": 0,
+             *         "speed": 1
+             *       }
+             *     ]
+             */
+            points: components["schemas"]["SpeedPoint"][];
+            /**
+             * Soft
+             * @default true
+             */
+            soft: boolean;
+        };
+        /**
+         * SpeedPoint
+         * @description ``speed`` at a tick counted from the start of the clip.
+         */
+        SpeedPoint: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /**
+             * Speed
+             * @default 1
+             */
+            speed: number;
         };
         /**
          * Split
@@ -1463,6 +2785,34 @@ export interface components {
             kind: "split";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SplitScreen
+         * @description Show clips side by side, in their order; they begin together, each on a track of its own.
+         *
+         *     Each picture fills its cell to begin with; all its other properties stay.
+         */
+        SplitScreen: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split_screen";
+            /** Rows */
+            rows: number[];
+            /** Seed */
+            seed?: string;
+            /**
+             * Upright
+             * @default false
+             */
+            upright: boolean;
+            /** Within */
+            within?: string | null;
         };
         /**
          * State
@@ -1524,7 +2874,28 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Remove"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["TakeOut"] | components["schemas"]["PutIn"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+        };
+        /**
+         * StepOut
+         * @description One step of the history. ``on_path``: it leads to where the project is, or on from there.
+         */
+        StepOut: {
+            /** Label */
+            label: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Number */
+            number: number;
+            /** On Path */
+            on_path: boolean;
+            /** Parent */
+            parent: number | null;
+            /** Revision */
+            revision: number;
         };
         /**
          * StillClip
@@ -1536,6 +2907,7 @@ export interface components {
              * @default normal
              */
             blend: string;
+            cell?: components["schemas"]["Cell"] | null;
             /**
              * Effects
              * @default []
@@ -1550,6 +2922,11 @@ export interface components {
             kind: "still";
             /** Length */
             length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
             /** Media */
             media: string;
             /**
@@ -1583,11 +2960,21 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
             /**
              * Start
              * @default 0
              */
             start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
          * StillIn
@@ -1597,7 +2984,7 @@ export interface components {
          */
         StillIn: {
             /** Edit */
-            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Remove"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
+            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["TakeOut"] | components["schemas"]["PutIn"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
             /** Frame */
             frame: number;
             /**
@@ -1633,6 +3020,25 @@ export interface components {
             width: number;
         };
         /**
+         * SwapCells
+         * @description Two clips of a split screen change places.
+         */
+        SwapCells: {
+            /** First */
+            first: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swap_cells";
+            /** Second */
+            second: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * TakeChange
          * @description What is given changes; marks are ticks, or null for none.
          */
@@ -1643,42 +3049,52 @@ export interface components {
             mark_out?: number | null;
             /** Name */
             name?: string | null;
+            /** Ranges */
+            ranges?: components["schemas"]["Part"][] | null;
+            /** Shelf */
+            shelf?: number | null;
+            /** Stars */
+            stars?: number | null;
+            /** Tag */
+            tag?: ("" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
         };
         /**
          * TakeOut
-         * @description A take. Times in ticks; ``media`` is its id as documents name it.
+         * @description Clips of a group go out of it, to tracks above it, with the same times and look.
          */
         TakeOut: {
-            /** Bytes */
-            bytes: number;
-            facts: components["schemas"]["MediaInfo"] | null;
-            /** Has Peaks */
-            has_peaks: boolean;
-            /** Has Proxy */
-            has_proxy: boolean;
+            /** Clips */
+            clips: string[];
+            /** Group */
+            group: string;
             /**
-             * Id
-             * Format: uuid
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
-            id: string;
-            /** Mark In */
-            mark_in: number | null;
-            /** Mark Out */
-            mark_out: number | null;
-            /** Media */
-            media: string;
-            /** Name */
-            name: string;
-            problem: components["schemas"]["Problem"] | null;
-            /** Received */
-            received: number;
-            /** Share */
-            share: number;
-            /** Stage */
-            stage: string;
-            /** State */
-            state: string;
-            strip: components["schemas"]["StripLayout"] | null;
+            kind: "take_out";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * ToCell
+         * @description Put a clip into another cell of its split screen; who was there takes its old one.
+         */
+        ToCell: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "to_cell";
+            /** Place */
+            place: number;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * Track
@@ -1689,7 +3105,7 @@ export interface components {
              * Clips
              * @default []
              */
-            clips: (components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"])[];
+            clips: (components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"])[];
             /**
              * Closes Gaps
              * @default false
@@ -1733,9 +3149,14 @@ export interface components {
          * @description Drag one end of a clip to ``to``; it stops at its neighbours and where its source ends.
          *
          *     On a track that closes gaps ``to`` counts as if the clip had stayed where it is (it may lie
-         *     before 0), and later clips move along.
+         *     before 0), and later clips move along. The same ends of the clips ``also`` go as far.
          */
         Trim: {
+            /**
+             * Also
+             * @default []
+             */
+            also: string[];
             /** Clip */
             clip: string;
             /**
@@ -1752,6 +3173,40 @@ export interface components {
             seed?: string;
             /** To */
             to: number;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Ungroup
+         * @description The clips of a group as clips of their own again, with the same times and look.
+         */
+        Ungroup: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ungroup";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Use
+         * @description Where a take is used: the clips of a project, by name and start on its timeline.
+         */
+        Use: {
+            /** Clips */
+            clips: number;
+            /** Name */
+            name: string;
+            /**
+             * Project
+             * Format: uuid
+             */
+            project: string;
         };
         /**
          * VideoClip
@@ -1759,10 +3214,17 @@ export interface components {
          */
         VideoClip: {
             /**
+             * Between
+             * @default nearest
+             * @enum {string}
+             */
+            between: "nearest" | "blended" | "motion";
+            /**
              * Blend
              * @default normal
              */
             blend: string;
+            cell?: components["schemas"]["Cell"] | null;
             /**
              * Effects
              * @default []
@@ -1787,12 +3249,22 @@ export interface components {
             /** Id */
             id?: string;
             /**
+             * Keep Pitch
+             * @default true
+             */
+            keep_pitch: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "video";
             /** Length */
             length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
             /** Media */
             media: string;
             /**
@@ -1831,6 +3303,14 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Silent Below
+             * @description Silent when slower than
+             * @default 0.25
+             */
+            silent_below: number;
             /**
              * Source In
              * @default 0
@@ -1839,10 +3319,68 @@ export interface components {
             /** Source Length */
             source_length: number;
             /**
+             * @default {
+             *       "points": [
+             *         {
+             *           "at": 0,
+             *           "speed": 1
+             *         }
+             *       ],
+             *       "soft": true
+             *     }
+             */
+            speed: components["schemas"]["Speed"];
+            /**
              * Start
              * @default 0
              */
             start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+        };
+        /**
+         * Wipe
+         * @description A line passes over the picture; the new one is behind it.
+         */
+        Wipe: {
+            /**
+             * Angle
+             * @description Way the line goes, clockwise from rightwards
+             * @default 0
+             */
+            angle: number;
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "wipe";
+            /** Length */
+            length: number;
+            /**
+             * Softness
+             * @description Width of its edge
+             * @default 0.1
+             */
+            softness: number;
         };
     };
     responses: never;
@@ -2274,6 +3812,90 @@ export interface operations {
             };
         };
     };
+    studio_projects_api_go_to_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_projects_api_list_steps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StepOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_projects_api_redo: {
         parameters: {
             query?: never;
@@ -2330,6 +3952,8 @@ export interface operations {
     studio_playback_api_project_frame: {
         parameters: {
             query?: {
+                within?: string;
+                speed?: number;
                 long_side?: number;
             };
             header?: never;
@@ -2376,9 +4000,57 @@ export interface operations {
             };
         };
     };
+    studio_playback_api_keep_frame: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                frame: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_api_project_playing: {
         parameters: {
-            query?: never;
+            query?: {
+                within?: string;
+                speed?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2401,7 +4073,10 @@ export interface operations {
     };
     studio_playback_api_project_still: {
         parameters: {
-            query?: never;
+            query?: {
+                within?: string;
+                speed?: number;
+            };
             header?: never;
             path: {
                 id: string;
@@ -2457,6 +4132,8 @@ export interface operations {
                 long_side?: number;
                 lane?: string;
                 turn?: number;
+                within?: string;
+                speed?: number;
             };
             header?: never;
             path: {
@@ -2493,6 +4170,146 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_bring_in_samples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SamplesIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_list_shelves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_make_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShelfIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_remove_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                shelf: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2577,6 +4394,55 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_list_samples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sample"][];
+                };
+            };
+        };
+    };
+    studio_library_api_sample_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2864,6 +4730,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_list_uses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Use"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
