@@ -9,7 +9,7 @@ from pathlib import Path
 
 from demo.films import FILMS, make_film
 from demo.sounds import make_sounds
-from demo.stills import make_stills
+from demo.stills import STARS, make_stars, make_stills
 
 ORDER = (
     *(film.name for film in FILMS),
@@ -19,25 +19,28 @@ ORDER = (
     "spoken-line.wav",
     "paper-rustle.flac",
 )
+SHELF = tuple(f"star-{number:02d}.png" for number in range(1, STARS + 1))
+"""What lies on the sample shelf besides, to be brought in by hand."""
 
 
 def make_all(folder: Path) -> list[Path]:
     """All takes in order; each appears in the folder only when it is whole."""
     folder.mkdir(parents=True, exist_ok=True)
-    wanted = [folder / name for name in ORDER]
+    takes = [folder / name for name in ORDER]
+    wanted = [*takes, *(folder / name for name in SHELF)]
     if all(path.exists() for path in wanted):
-        return wanted
+        return takes
     fresh = folder / "unfinished"
     fresh.mkdir(exist_ok=True)
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
         jobs = [pool.submit(make_film, film, fresh) for film in FILMS]
-        jobs += [pool.submit(make_stills, fresh), pool.submit(make_sounds, fresh)]
+        jobs += [pool.submit(make, fresh) for make in (make_stills, make_stars, make_sounds)]
         for job in jobs:
             job.result()
     for path in wanted:
         (fresh / path.name).replace(path)
     fresh.rmdir()
-    return wanted
+    return takes
 
 
 if __name__ == "__main__":

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from kitecore.document.model import Id, Model, Name, Tick, new_id
 
-Tag = Literal["", "coral", "amber", "olive", "sea", "violet", "rose"]
+Tag = Literal["", "sky", "amber", "olive", "sea", "violet", "rose"]
 """A colour by name; a page shows the name too."""
 
 

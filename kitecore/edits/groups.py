@@ -188,7 +188,7 @@ def _without_holes(
 
 
 @edit_kinds.register("take_out")
-class TakeOut(EditBase):
+class OutOfGroup(EditBase):
     """Clips of a group go out of it, to tracks above it, with the same times and look."""
 
     kind: Literal["take_out"] = "take_out"
@@ -241,7 +241,7 @@ def _laid_above(
 
 
 @edit_kinds.register("put_in")
-class PutIn(EditBase):
+class IntoGroup(EditBase):
     """Clips go into a group that lies over the same time; their times and look stay."""
 
     kind: Literal["put_in"] = "put_in"

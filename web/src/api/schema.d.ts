@@ -631,7 +631,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Within */
             within?: string | null;
         };
@@ -1342,7 +1342,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Tracks */
             tracks: components["schemas"]["Track"][];
             /** Transition */
@@ -1358,6 +1358,25 @@ export interface components {
              * @enum {string}
              */
             kind: "hold";
+        };
+        /**
+         * IntoGroup
+         * @description Clips go into a group that lies over the same time; their times and look stay.
+         */
+        IntoGroup: {
+            /** Clips */
+            clips: string[];
+            /** Group */
+            group: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "put_in";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /** Key[Annotated[str, FieldInfo(annotation=NoneType, required=True, metadata=[_PydanticGeneralMetadata(pattern='^#[0-9a-f]{6}$')])]] */
         "Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata___PydanticGeneralMetadata_pattern_____0-9a-f__6________": {
@@ -1473,7 +1492,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
         };
         /**
          * MediaInfo
@@ -1537,6 +1556,25 @@ export interface components {
             to: number;
             /** Track */
             track: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * OutOfGroup
+         * @description Clips of a group go out of it, to tracks above it, with the same times and look.
+         */
+        OutOfGroup: {
+            /** Clips */
+            clips: string[];
+            /** Group */
+            group: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_out";
+            /** Seed */
+            seed?: string;
             /** Within */
             within?: string | null;
         };
@@ -1935,25 +1973,6 @@ export interface components {
             length: number;
         };
         /**
-         * PutIn
-         * @description Clips go into a group that lies over the same time; their times and look stay.
-         */
-        PutIn: {
-            /** Clips */
-            clips: string[];
-            /** Group */
-            group: string;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "put_in";
-            /** Seed */
-            seed?: string;
-            /** Within */
-            within?: string | null;
-        };
-        /**
          * Raise
          * @description Move a clip to a track of its own above; it keeps its time.
          */
@@ -2263,7 +2282,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
@@ -2299,7 +2318,7 @@ export interface components {
             /** Seed */
             seed?: string;
             /** Tag */
-            tag?: ("" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
+            tag?: ("" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
             /** Within */
             within?: string | null;
         };
@@ -2621,7 +2640,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
@@ -2714,7 +2733,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
@@ -2874,7 +2893,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["TakeOut"] | components["schemas"]["PutIn"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -2972,7 +2991,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
@@ -2984,7 +3003,7 @@ export interface components {
          */
         StillIn: {
             /** Edit */
-            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["TakeOut"] | components["schemas"]["PutIn"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
+            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PlaceClip"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
             /** Frame */
             frame: number;
             /**
@@ -3056,26 +3075,58 @@ export interface components {
             /** Stars */
             stars?: number | null;
             /** Tag */
-            tag?: ("" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
+            tag?: ("" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
         };
         /**
          * TakeOut
-         * @description Clips of a group go out of it, to tracks above it, with the same times and look.
+         * @description A take. Times in ticks; ``media`` is its id as documents name it.
          */
         TakeOut: {
-            /** Clips */
-            clips: string[];
-            /** Group */
-            group: string;
+            /** Bytes */
+            bytes: number;
+            facts: components["schemas"]["MediaInfo"] | null;
+            /** Has Peaks */
+            has_peaks: boolean;
+            /** Has Proxy */
+            has_proxy: boolean;
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
+             * Id
+             * Format: uuid
              */
-            kind: "take_out";
-            /** Seed */
-            seed?: string;
-            /** Within */
-            within?: string | null;
+            id: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /** Mark In */
+            mark_in: number | null;
+            /** Mark Out */
+            mark_out: number | null;
+            /** Media */
+            media: string;
+            /** Missing */
+            missing: boolean;
+            /** Name */
+            name: string;
+            problem: components["schemas"]["Problem"] | null;
+            /** Ranges */
+            ranges: components["schemas"]["Part"][];
+            /** Received */
+            received: number;
+            /** Share */
+            share: number;
+            /** Shelf */
+            shelf: number | null;
+            /** Stage */
+            stage: string;
+            /** Stars */
+            stars: number;
+            /** State */
+            state: string;
+            strip: components["schemas"]["StripLayout"] | null;
+            /** Tag */
+            tag: string;
         };
         /**
          * ToCell
@@ -3340,7 +3391,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            tag: "" | "coral" | "amber" | "olive" | "sea" | "violet" | "rose";
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };

@@ -7,8 +7,17 @@ export type VideoClip = Schemas['VideoClip']
 export type StillClip = Schemas['StillClip']
 export type SoundClip = Schemas['SoundClip']
 export type SolidClip = Schemas['SolidClip']
-export type PicturedClip = VideoClip | StillClip | SolidClip
-export type SoundingClip = VideoClip | SoundClip
+export type SequenceClip = Schemas['SequenceClip']
+export type GroupClip = Schemas['GroupClip']
+export type PicturedClip = VideoClip | StillClip | SolidClip | SequenceClip | GroupClip
+export type SoundingClip = VideoClip | SoundClip | GroupClip
+export type PacedClip = VideoClip | SoundClip | GroupClip
+export type Speed = Schemas['Speed']
+export type SpeedPoint = Schemas['SpeedPoint']
+export type Cell = Schemas['Cell']
+export type Marker = Schemas['Marker']
+export type Tag = NonNullable<Marker['tag']>
+export type Transition = NonNullable<VideoClip['transition']>
 export type Edit = Schemas['StepIn']['edit']
 export type Take = Schemas['TakeOut']
 export type Playing = Schemas['Playing']
@@ -24,11 +33,29 @@ export function isPictured(clip: Clip): clip is PicturedClip {
 }
 
 export function isSounding(clip: Clip): clip is SoundingClip {
-  return clip.kind === 'video' || clip.kind === 'sound'
+  return clip.kind === 'video' || clip.kind === 'sound' || clip.kind === 'group'
+}
+
+export function isPaced(clip: Clip): clip is PacedClip {
+  return clip.kind === 'video' || clip.kind === 'sound' || clip.kind === 'group'
 }
 
 export function hasMedia(clip: Clip): clip is VideoClip | StillClip | SoundClip {
-  return clip.kind !== 'solid'
+  return clip.kind === 'video' || clip.kind === 'still' || clip.kind === 'sound'
+}
+
+/** The media whose picture stands for a clip. */
+export function faceMedia(clip: Clip): string {
+  if (hasMedia(clip)) return clip.media
+  if (clip.kind === 'sequence') return clip.pictures[0] ?? ''
+  if (clip.kind !== 'group') return ''
+  for (const track of clip.tracks) {
+    for (const inner of track.clips ?? []) {
+      const found = inner.kind === 'sound' ? '' : faceMedia(inner)
+      if (found) return found
+    }
+  }
+  return ''
 }
 
 type LooseOne<T> = T extends { kind: infer K } ? { kind: K } & Partial<Omit<T, 'kind'>> : never

@@ -1,12 +1,16 @@
 <script setup lang="ts">
-import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import { computed } from 'vue'
+import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import IconMore from '~icons/tabler/dots'
 import IconPlus from '~icons/tabler/plus'
+import IconSeveral from '~icons/tabler/copy-plus'
 import IconX from '~icons/tabler/x'
-import { hasMedia } from '@/api/types'
+import { faceMedia, type Tag } from '@/api/types'
+import { keyLabel } from '@/controls/keys'
+import TagPicker from '@/controls/TagPicker.vue'
 import type { Situation, Verb } from '@/controls/verbs'
 import { VERBS } from '@/controls/verbs'
-import { KIND_NAMES } from '@/timeline/kinds'
+import { KIND_NAMES, tagColour } from '@/timeline/kinds'
 import { fileUrl, useLibrary } from '@/stores/library'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
@@ -19,13 +23,13 @@ const library = useLibrary()
 const project = useProject()
 
 const verbs = computed(() => VERBS.filter((verb) => verb.shown(props.now)))
-const safe = computed(() => verbs.value.filter((verb) => !verb.danger))
+const safe = computed(() => verbs.value.filter((verb) => !verb.danger && !verb.more))
+const more = computed(() => verbs.value.filter((verb) => verb.more))
 const dangerous = computed(() => verbs.value.filter((verb) => verb.danger))
 
 const picture = computed(() => {
   const clip = hand.one?.clip
-  if (!clip || !hasMedia(clip)) return ''
-  const take = library.byMedia.get(clip.media)
+  const take = clip && library.byMedia.get(faceMedia(clip))
   return take?.strip ? fileUrl(take, 'poster.jpg') : ''
 })
 const title = computed(() => {
@@ -39,6 +43,25 @@ const facts = computed(() => {
   const { clip, track } = hand.one
   return `${KIND_NAMES[clip.kind]} · ${track.name} · ${lengthLabel(clip.length)}`
 })
+
+const naming = ref(false)
+const name = ref('')
+const tag = ref<Tag>('')
+
+function askName() {
+  const clip = hand.one?.clip
+  if (!clip) return
+  name.value = clip.name ?? ''
+  tag.value = clip.tag ?? ''
+  naming.value = true
+}
+
+function setName() {
+  const clip = hand.one?.clip
+  if (!clip) return
+  const values = { name: name.value.trim(), tag: tag.value }
+  project.edit({ kind: 'adjust', clips: [clip.id ?? ''], values })
+}
 </script>
 
 <template>
@@ -47,9 +70,33 @@ const facts = computed(() => {
       <img v-if="picture" :src="picture" alt="" class="picture" />
       <span v-else class="picture none" :class="hand.one?.clip.kind" />
       <div class="words">
-        <div class="fw-semibold clip-text" data-test="in-hand">{{ title }}</div>
+        <button
+          class="title fw-semibold clip-text"
+          data-test="in-hand"
+          :title="hand.one ? 'Name and colour' : title"
+          :disabled="!hand.one"
+          @click="askName"
+        >
+          <span
+            v-if="hand.one?.clip.tag"
+            class="dot"
+            :style="{ background: tagColour(hand.one.clip.tag) }"
+          />{{ title }}
+        </button>
         <div class="tiny quiet clip-text" :title="facts">{{ facts }}</div>
       </div>
+      <button
+        v-if="hand.found.length"
+        class="btn btn-bare let-go"
+        :class="{ on: hand.several }"
+        :aria-pressed="hand.several"
+        aria-label="Take several"
+        title="Take several: each tap adds a clip"
+        data-test="several"
+        @click="hand.several = !hand.several"
+      >
+        <IconSeveral aria-hidden="true" />
+      </button>
       <button
         v-if="hand.found.length"
         class="btn btn-bare let-go"
@@ -73,7 +120,38 @@ const facts = computed(() => {
         <component :is="verb.icon" aria-hidden="true" />
         <span class="word">{{ verb.label }}</span>
       </BButton>
-      <BDropdown v-if="!hand.found.length" variant="secondary" no-caret>
+      <BDropdown
+        v-if="more.length"
+        variant="secondary"
+        no-caret
+        teleport-to="body"
+        strategy="fixed"
+        menu-class="more-verbs"
+        toggle-class="verb-more"
+      >
+        <template #button-content>
+          <IconMore aria-hidden="true" /><span class="word">More</span>
+        </template>
+        <BDropdownItemButton
+          v-for="verb in more"
+          :key="verb.id"
+          :disabled="!verb.ready(now)"
+          :title="verb.help"
+          :data-test="`verb-${verb.id}`"
+          @click="emit('verb', verb)"
+        >
+          <component :is="verb.icon" class="icon" aria-hidden="true" />
+          <span>{{ verb.label }}</span>
+          <kbd class="tiny quiet">{{ keyLabel(verb.key) }}</kbd>
+        </BDropdownItemButton>
+      </BDropdown>
+      <BDropdown
+        v-if="!hand.found.length"
+        variant="secondary"
+        no-caret
+        teleport-to="body"
+        strategy="fixed"
+      >
         <template #button-content>
           <IconPlus aria-hidden="true" /><span class="word">Track</span>
         </template>
@@ -99,6 +177,18 @@ const facts = computed(() => {
         <span class="word">{{ verb.label }}</span>
       </BButton>
     </div>
+    <BModal
+      v-model="naming"
+      title="Name and colour"
+      ok-title="Set"
+      cancel-title="Cancel"
+      cancel-variant="secondary"
+      @ok="setName"
+    >
+      <label class="form-label" for="clip-name">Name</label>
+      <input id="clip-name" v-model="name" class="form-control mb-3" maxlength="200" />
+      <TagPicker v-model="tag" />
+    </BModal>
   </section>
 </template>
 
@@ -119,7 +209,7 @@ const facts = computed(() => {
   align-items: center;
   gap: 10px;
   flex: 0 0 auto;
-  width: 212px;
+  width: 244px;
   padding-right: 8px;
   border-right: 1px solid var(--line);
 }
@@ -150,8 +240,28 @@ const facts = computed(() => {
   flex: 1;
 }
 .let-go {
-  min-width: 28px;
+  min-width: 30px;
   padding: 0;
+}
+.let-go.on {
+  background: var(--accent);
+  color: var(--ink);
+}
+.title {
+  display: block;
+  width: 100%;
+  border: 0;
+  background: none;
+  padding: 0;
+  color: var(--text);
+  text-align: left;
+}
+.dot {
+  display: inline-block;
+  width: 10px;
+  height: 10px;
+  margin-right: 6px;
+  border-radius: 5px 5px 1px 5px;
 }
 .verbs {
   display: flex;
@@ -177,7 +287,7 @@ const facts = computed(() => {
 }
 @media (max-width: 700px) {
   .what {
-    width: 158px;
+    width: 190px;
   }
 }
 </style>

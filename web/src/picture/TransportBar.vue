@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import IconBackwards from '~icons/tabler/chevrons-left'
+import IconForwards from '~icons/tabler/chevrons-right'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { useScreen } from '@/player/inject'
@@ -14,6 +16,12 @@ const shape = computed(() => {
   const canvas = project.document?.canvas
   return canvas ? shapeName(canvas.width, canvas.height) : ''
 })
+/** The speed, while it plays other than as it is. */
+const running = computed(() => {
+  const { playing, speed } = player
+  if (!playing.value || speed.value === 1) return ''
+  return speed.value < 0 ? `back ${-speed.value} ×` : `${speed.value} ×`
+})
 </script>
 
 <template>
@@ -25,6 +33,16 @@ const shape = computed(() => {
       <div class="tiny quiet">of {{ clockOf(project.frames, project.rate) }}</div>
     </div>
     <div class="middle">
+      <button
+        class="btn btn-bare shuttle"
+        aria-label="Play backwards"
+        title="Backwards; again: faster (X)"
+        :disabled="!project.frames"
+        data-test="shuttle-back"
+        @click="player.shuttle(-1)"
+      >
+        <IconBackwards aria-hidden="true" />
+      </button>
       <button
         class="btn btn-bare"
         aria-label="One frame back"
@@ -56,8 +74,20 @@ const shape = computed(() => {
           <path d="M10 5v14l10-7ZM5 5v14" />
         </svg>
       </button>
+      <button
+        class="btn btn-bare shuttle"
+        aria-label="Play faster"
+        title="Forwards; again: faster (V)"
+        :disabled="!project.frames"
+        data-test="shuttle-on"
+        @click="player.shuttle(1)"
+      >
+        <IconForwards aria-hidden="true" />
+      </button>
     </div>
-    <div class="tiny quiet shape">{{ shape }} · {{ percent }} %</div>
+    <div class="tiny quiet shape" data-test="pace">
+      {{ running || `${shape} · ${percent} %` }}
+    </div>
   </div>
 </template>
 
@@ -76,7 +106,7 @@ const shape = computed(() => {
 .middle {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 4px;
 }
 .play {
   width: 54px;
@@ -108,7 +138,14 @@ const shape = computed(() => {
 .shape {
   text-align: right;
 }
+.shuttle {
+  min-width: 34px;
+  padding: 0;
+}
 @media (max-width: 700px) {
+  .shuttle {
+    display: none;
+  }
   .bar {
     padding: 4px 12px;
   }

@@ -39,8 +39,14 @@ export function placedOf(clip: PicturedClip): Placed | null {
 }
 
 /** The size of a clip's picture in its own pixels. */
-export function pictureSize(clip: PicturedClip, take: Take | undefined, canvas: Size): Size | null {
-  if (clip.kind === 'solid') return canvas
+export function pictureSize(
+  clip: PicturedClip,
+  take: Take | undefined,
+  canvas: Size,
+  area: Size,
+): Size | null {
+  if (clip.kind === 'solid') return area
+  if (clip.kind === 'group') return canvas
   return take?.facts?.picture ?? null
 }
 

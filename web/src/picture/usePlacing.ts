@@ -1,9 +1,10 @@
 import { computed, onScopeDispose, ref, type Ref } from 'vue'
-import { isPictured, hasMedia, type PicturedClip, type Step } from '@/api/types'
+import { faceMedia, isPictured, type PicturedClip, type Step } from '@/api/types'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
+import { cellBox } from './cells'
 import {
   cornersOf,
   middleOf,
@@ -14,6 +15,7 @@ import {
   type Guides,
   type Placed,
   type Point,
+  type Size,
 } from './placing'
 import { tickOf } from '@/time'
 
@@ -41,13 +43,22 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   const size = computed(() => {
     const one = clip.value
     if (!one) return null
-    const take = hasMedia(one) ? library.byMedia.get(one.media) : undefined
-    return pictureSize(one, take, canvas.value)
+    return pictureSize(one, library.byMedia.get(faceMedia(one)), canvas.value, area.value)
   })
   const placed = computed(() => draft.value ?? (clip.value ? placedOf(clip.value) : null))
+  /** What a picture is fitted into: the canvas, or its cell of a split screen. */
+  const area = computed(() => {
+    const cell = clip.value?.cell
+    return cell ? cellBox(cell, canvas.value) : { left: 0, top: 0, ...canvas.value }
+  })
   const corners = computed(() =>
-    placed.value && size.value ? cornersOf(placed.value, size.value, canvas.value) : null,
+    placed.value && size.value ? spotsOf(placed.value, size.value) : null,
   )
+
+  function spotsOf(at: Placed, picture: Size): Point[] {
+    const { left, top } = area.value
+    return cornersOf(at, picture, area.value).map(({ x, y }) => ({ x: x + left, y: y + top }))
+  }
 
   function down(event: PointerEvent, which: 'move' | 'size' | 'turn') {
     if (!placed.value || event.button !== 0) return
@@ -79,7 +90,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     if (!was || !is) return start
     if (handle === 'move') return moved(start, { x: is.x - was.x, y: is.y - was.y })
     const corner = { x: box.left / scale.value, y: box.top / scale.value }
-    const middle = middleOf(cornersOf(start, size.value ?? canvas.value, canvas.value))
+    const middle = middleOf(spotsOf(start, size.value ?? canvas.value))
     const centre = { x: middle.x + corner.x, y: middle.y + corner.y }
     if (handle === 'turn') return turned(start, angle(centre, is) - angle(centre, was))
     return sized(start, distance(centre, is) / Math.max(1, distance(centre, was)))
@@ -96,9 +107,11 @@ export function usePlacing(player: Player, scale: Ref<number>) {
 
   function moved(start: Placed, by: Point): Placed {
     const there = { ...start, x: start.x + by.x, y: start.y + by.y }
-    const spots = cornersOf(there, size.value ?? canvas.value, canvas.value)
-    const found = snapToCanvas(spots, canvas.value, 10 / scale.value)
-    guides.value = found.guides
+    const spots = cornersOf(there, size.value ?? canvas.value, area.value)
+    const found = snapToCanvas(spots, area.value, 10 / scale.value)
+    const { left, top } = area.value
+    const { x, y } = found.guides
+    guides.value = { x: x === null ? null : x + left, y: y === null ? null : y + top }
     return { ...there, x: round(there.x + found.by.x), y: round(there.y + found.by.y) }
   }
 

@@ -1,11 +1,13 @@
 import { needBytes } from '@/api/client'
 import type { FrameRate, Step } from '@/api/types'
-import { newSeed } from '@/stores/project'
+import { useProject } from '@/stores/project'
 
 /** Something that can be watched: a revision of a project, or a take. */
 export interface Source {
   /** Beginning of the addresses of its stills and pieces. */
   base: string
+  /** What else an address says: the open group, the speed of playing. */
+  query?: Record<string, string>
   frames: number
   rate: FrameRate
 }
@@ -20,8 +22,8 @@ export async function fetchStill(
   frame: number,
   ask: { longSide: number; lane: string; turn: number; edit?: Step | null; signal: AbortSignal },
 ): Promise<Blob> {
-  const edit = ask.edit ? { seed: newSeed(), ...ask.edit } : null
-  const bytes = await needBytes(`${source.base}/still`, {
+  const edit = ask.edit ? useProject().whole(ask.edit) : null
+  const bytes = await needBytes(`${source.base}/still?${new URLSearchParams(source.query)}`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: JSON.stringify({
@@ -44,6 +46,7 @@ export function fetchPiece(
   ask: { longSide: number; lane: string; turn: number; signal: AbortSignal },
 ): Promise<ArrayBuffer> {
   const query = new URLSearchParams({
+    ...source.query,
     first: String(first),
     last: String(last),
     long_side: String(ask.longSide),

@@ -1,6 +1,7 @@
 import { computed, onScopeDispose, readonly, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Step } from '@/api/types'
 import { Feeder } from './feeder'
+import { nextPace, shuttled } from './shuttle'
 import { fetchStill, type Source } from './source'
 
 const LONG_SIDE = 960
@@ -19,6 +20,7 @@ export function usePlayer(
   const frame = ref(0)
   const playing = ref(false)
   const starting = ref(false)
+  const speed = ref(1)
   const moving = ref(false)
   const drawn = ref(-1)
   const trial = shallowRef<{ step: Step | null; frame: number | null }>({ step: null, frame: null })
@@ -80,21 +82,25 @@ export function usePlayer(
     bitmap.close()
   }
 
-  async function play() {
+  async function play(pace = 1) {
     const from = source.value
     if (!from?.frames || !video.value || playing.value) return
-    if (frame.value >= last.value) frame.value = 0
+    if (pace > 0 && frame.value >= last.value) frame.value = 0
+    if (pace < 0 && frame.value <= 0) frame.value = last.value
+    const way = shuttled(from, pace, frame.value)
+    if (way.source.frames < 1) return
+    speed.value = pace
     playing.value = starting.value = true
     try {
-      feeder = new Feeder(video.value, from, {
+      feeder = new Feeder(video.value, way.source, {
         frame(number) {
           if (!playing.value) return
           starting.value = false
           moving.value = true
-          frame.value = number
+          frame.value = way.shown(number)
         },
         end() {
-          frame.value = last.value
+          frame.value = pace > 0 ? last.value : 0
           pause()
         },
         problem(error) {
@@ -102,7 +108,7 @@ export function usePlayer(
           onProblem(error)
         },
       })
-      await feeder.start(frame.value)
+      await feeder.start(way.start)
     } catch (error) {
       pause()
       if (!(error instanceof DOMException && error.name === 'AbortError')) onProblem(error)
@@ -122,14 +128,24 @@ export function usePlayer(
     })
   }
 
+  function halt() {
+    playing.value = starting.value = false
+    feeder?.stop()
+    feeder = null
+    moving.value = false
+  }
+
+  /** Play forwards (1) or backwards (-1); pressed again, faster. */
+  function shuttle(way: 1 | -1) {
+    const pace = nextPace(speed.value, playing.value, way)
+    if (playing.value && pace === speed.value) return
+    if (playing.value) halt()
+    play(pace)
+  }
+
   function seek(to: number) {
     const target = Math.min(Math.max(Math.round(to), 0), last.value)
-    if (playing.value) {
-      playing.value = starting.value = false
-      feeder?.stop()
-      feeder = null
-      moving.value = false
-    }
+    if (playing.value) halt()
     if (target === frame.value && target === drawn.value) return
     frame.value = target
     draw()
@@ -154,11 +170,11 @@ export function usePlayer(
     source,
     (now, before) => {
       if (!now) return
-      if (now.base !== before?.base) {
+      const same = now.base === before?.base && now.query?.within === before?.query?.within
+      if (!same) {
         if (playing.value) {
-          const at = frame.value
-          seek(at)
-          play()
+          halt()
+          play(speed.value)
           return
         }
         endTrial()
@@ -178,12 +194,14 @@ export function usePlayer(
     frame: readonly(frame),
     playing: readonly(playing),
     starting: readonly(starting),
+    speed: readonly(speed),
     moving: readonly(moving),
     drawn: readonly(drawn),
     last,
     draw,
     play,
     pause,
+    shuttle,
     seek,
     tryOut,
     endTrial,

@@ -8,6 +8,10 @@ export type Mode = 'push' | 'over' | 'above'
 export const useHand = defineStore('hand', () => {
   const project = useProject()
   const ids = ref<string[]>([])
+  /** Whether a tap takes a clip in hand besides those that are. */
+  const several = ref(false)
+  /** Whether dragging a clip slips its content instead of moving it. */
+  const slips = ref(false)
 
   const found = computed(() =>
     ids.value.flatMap((id) => {
@@ -18,22 +22,27 @@ export const useHand = defineStore('hand', () => {
   const one = computed(() => (found.value.length === 1 ? (found.value[0] ?? null) : null))
 
   function take(id: string, more = false) {
-    if (!more) ids.value = [id]
+    if (!more && !several.value) ids.value = [id]
     else if (ids.value.includes(id)) ids.value = ids.value.filter((other) => other !== id)
     else ids.value = [...ids.value, id]
   }
 
+  function takeAll(all: string[]) {
+    ids.value = [...new Set(all)]
+  }
+
   function release() {
     ids.value = []
+    several.value = slips.value = false
   }
 
   watch(
-    () => project.document,
+    () => [project.document, project.within],
     () => {
       const there = ids.value.filter((id) => project.findClip(id))
       if (there.length !== ids.value.length) ids.value = there
     },
   )
 
-  return { ids, found, one, take, release }
+  return { ids, found, one, several, slips, take, takeAll, release }
 })

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { client, need } from '@/api/client'
+import { client, need, needBytes, type Schemas } from '@/api/client'
 import type { Take } from '@/api/types'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -14,15 +14,46 @@ export const useLibrary = defineStore('library', () => {
   const takes = ref<Take[]>([])
   const loaded = ref(false)
   const chosen = ref('')
+  const severalIds = ref<string[]>([])
+  const shelves = ref<Schemas['ShelfOut'][]>([])
   let timer = 0
 
   const byMedia = computed(() => new Map(takes.value.map((take) => [take.media, take])))
   const take = computed(() => takes.value.find((one) => one.id === chosen.value) ?? null)
+  const several = computed(() =>
+    severalIds.value.flatMap((id) => takes.value.find((one) => one.id === id) ?? []),
+  )
   const working = computed(() => takes.value.some((one) => UNFINISHED.includes(one.state)))
+
+  async function refreshShelves() {
+    const path = { id: project.id }
+    shelves.value = await need(client.GET('/api/projects/{id}/shelves', { params: { path } }))
+  }
+
+  async function makeShelf(name: string) {
+    try {
+      const path = { id: project.id }
+      await need(client.POST('/api/projects/{id}/shelves', { params: { path }, body: { name } }))
+      await refreshShelves()
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  async function removeShelf(shelf: number) {
+    try {
+      const path = { id: project.id, shelf }
+      await need(client.DELETE('/api/projects/{id}/shelves/{shelf}', { params: { path } }))
+      await Promise.all([refreshShelves(), refresh()])
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
 
   async function refresh() {
     window.clearTimeout(timer)
     if (!project.id) return
+    if (!loaded.value) refreshShelves().catch((error: unknown) => notes.problem(error))
     try {
       takes.value = await need(
         client.GET('/api/projects/{id}/takes', { params: { path: { id: project.id } } }),
@@ -39,16 +70,14 @@ export const useLibrary = defineStore('library', () => {
     takes.value = []
     loaded.value = false
     chosen.value = ''
+    severalIds.value = []
   }
 
   function swap(changed: Take) {
     takes.value = takes.value.map((one) => (one.id === changed.id ? changed : one))
   }
 
-  async function change(
-    id: string,
-    body: { name?: string; mark_in?: number | null; mark_out?: number | null },
-  ) {
+  async function change(id: string, body: Schemas['TakeChange']) {
     try {
       swap(await need(client.PATCH('/api/takes/{id}', { params: { path: { id } }, body })))
     } catch (error) {
@@ -74,7 +103,37 @@ export const useLibrary = defineStore('library', () => {
     }
   }
 
-  return { takes, loaded, chosen, take, byMedia, refresh, forget, change, remove, again }
+  /** The picture at a frame of the open timeline as a still of its own. */
+  async function keepFrame(frame: number) {
+    const query = new URLSearchParams(project.look)
+    const base = `/api/projects/${project.id}/revisions/${project.revision}`
+    try {
+      await needBytes(`${base}/frames/${frame}/keep?${query}`, { method: 'POST' })
+      notes.told('The picture is in the library, among the stills.')
+      await refresh()
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  return {
+    several,
+    severalIds,
+    shelves,
+    makeShelf,
+    removeShelf,
+    keepFrame,
+    takes,
+    loaded,
+    chosen,
+    take,
+    byMedia,
+    refresh,
+    forget,
+    change,
+    remove,
+    again,
+  }
 })
 
 export function fileUrl(take: Take, name: 'poster.jpg' | 'strip.jpg' | 'peaks.i8'): string {

@@ -1,9 +1,10 @@
 import { applyPatch, deepClone, type Operation } from 'fast-json-patch'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
-import { client, need, ServerError, type Schemas } from '@/api/client'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { client, need, ServerError, type Problem, type Schemas } from '@/api/client'
 import type { Clip, Document, FrameRate, Step, Track } from '@/api/types'
 import { useNotes } from '@/stores/notes'
+import { findGroup } from '@/stores/groups'
 import { frameOf } from '@/time'
 
 type Done = Schemas['StepDone']
@@ -23,13 +24,24 @@ export const useProject = defineStore('project', () => {
   const canUndo = ref(false)
   const canRedo = ref(false)
   const waiting = ref(0)
+  /** The groups that are open, from the outside in. */
+  const opened = ref<string[]>([])
   let line: Promise<unknown> = Promise.resolve()
 
   const rate = computed<FrameRate>(() => {
     const set = document.value?.rate
     return { num: set?.num ?? 30, den: set?.den ?? 1 }
   })
-  const tracks = computed<Track[]>(() => document.value?.tracks ?? [])
+  const within = computed(() => opened.value.at(-1) ?? '')
+  const tracks = computed<Track[]>(() => {
+    const all = document.value?.tracks ?? []
+    return within.value ? (findGroup(all, within.value)?.tracks ?? []) : all
+  })
+  /** What addresses of pictures say of the open group. */
+  const look = computed((): Record<string, string> =>
+    within.value ? { within: within.value } : {},
+  )
+  const markers = computed(() => (within.value ? [] : (document.value?.markers ?? [])))
   const length = computed(() =>
     Math.max(0, ...tracks.value.map((track) => endOf(track.clips.at(-1)))),
   )
@@ -65,14 +77,33 @@ export const useProject = defineStore('project', () => {
 
   async function open(project: string) {
     document.value = null
+    opened.value = []
     take(await fetchState(project))
   }
+
+  /** Show the timeline within a group, or with an empty id that around the innermost one open. */
+  function enter(group: string) {
+    opened.value = group ? [...opened.value, group] : opened.value.slice(0, -1)
+  }
+
+  function leaveTo(depth: number) {
+    opened.value = opened.value.slice(0, depth)
+  }
+
+  watch(document, (now) => {
+    const all = now?.tracks ?? []
+    const gone = opened.value.findIndex((group) => !findGroup(all, group))
+    if (gone >= 0) leaveTo(gone)
+  })
 
   /**
    * Send something that changes the document, after all that was sent before. If somebody else
    * changed the project meanwhile, their version is taken over and the step is done again on it.
    */
-  function send(post: (based: number) => Promise<Done>): Promise<boolean> {
+  function send(
+    post: (based: number) => Promise<Done>,
+    refused?: (problem: Problem) => boolean,
+  ): Promise<boolean> {
     const mine = line.then(async () => {
       waiting.value += 1
       try {
@@ -87,7 +118,8 @@ export const useProject = defineStore('project', () => {
         }
         throw new Error('The project is being changed elsewhere all the time. Try again.')
       } catch (error) {
-        notes.problem(error)
+        const taken = error instanceof ServerError && refused?.(error.problem)
+        if (!taken) notes.problem(error)
         return false
       } finally {
         waiting.value -= 1
@@ -102,16 +134,43 @@ export const useProject = defineStore('project', () => {
     notes.told('The project was changed elsewhere. Your step was added to the newest version.')
   }
 
-  function edit(what: Step): Promise<boolean> {
-    const whole = { seed: newSeed(), ...what } as Schemas['StepIn']['edit']
-    return send((based_on) =>
-      need(
-        client.POST('/api/projects/{id}/edits', {
-          params: { path: { id: id.value } },
-          body: { based_on, edit: whole },
-        }),
-      ),
+  /** A step as it is sent: with a seed for new ids, and the group that is open. */
+  function whole(what: Step): Schemas['StepIn']['edit'] {
+    const group = within.value ? { within: within.value } : {}
+    return { seed: newSeed(), ...group, ...what } as Schemas['StepIn']['edit']
+  }
+
+  /** `refused` may take a refusal on itself by returning true; otherwise it is shown as a note. */
+  function edit(what: Step, refused?: (problem: Problem) => boolean): Promise<boolean> {
+    const edit = whole(what)
+    return send(
+      (based_on) =>
+        need(
+          client.POST('/api/projects/{id}/edits', {
+            params: { path: { id: id.value } },
+            body: { based_on, edit },
+          }),
+        ),
+      refused,
     )
+  }
+
+  /** Go to any step of the history, after all that was sent before. */
+  function goTo(target: number): Promise<void> {
+    const mine = line.then(async () => {
+      try {
+        const asked = client.POST('/api/projects/{id}/go', {
+          params: { path: { id: id.value } },
+          body: { based_on: revision.value, revision: target },
+        })
+        take((await need(asked)) as unknown as State)
+      } catch (error) {
+        if (error instanceof ServerError && error.status === 409) await catchUp()
+        else notes.problem(error)
+      }
+    })
+    line = mine
+    return mine
   }
 
   function go(where: Move): Promise<boolean> {
@@ -159,6 +218,14 @@ export const useProject = defineStore('project', () => {
     waiting,
     rate,
     tracks,
+    markers,
+    opened,
+    within,
+    look,
+    enter,
+    leaveTo,
+    whole,
+    goTo,
     length,
     frames,
     open,

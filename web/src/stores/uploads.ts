@@ -29,7 +29,8 @@ export const useUploads = defineStore('uploads', () => {
 
   const busy = computed(() => files.value.some((file) => file.state === 'sending'))
 
-  function add(chosen: Iterable<File>) {
+  /** `replaces` is the id of a take whose missing file this is. */
+  function add(chosen: Iterable<File>, replaces = '') {
     const base = Date.now() * 1000
     for (const file of chosen) {
       const id = ++last
@@ -40,19 +41,24 @@ export const useUploads = defineStore('uploads', () => {
         sent: 0,
         state: 'waiting',
         problem: '',
-        upload: make(id, file, base + id),
+        upload: make(id, file, base + id, replaces),
       })
     }
     next()
   }
 
-  function make(id: number, file: File, order: number): Upload {
+  function make(id: number, file: File, order: number, replaces: string): Upload {
     return new Upload(file, {
       endpoint: '/api/uploads/',
       chunkSize: PIECE,
       retryDelays: [0, 1000, 3000, 6000, 12000],
       removeFingerprintOnSuccess: true,
-      metadata: { filename: file.name, project: project.id, order: String(order) },
+      metadata: {
+        filename: file.name,
+        project: project.id,
+        order: String(order),
+        ...(replaces ? { replaces } : {}),
+      },
       onBeforeRequest: (request) => request.setHeader('X-CSRFToken', csrfToken()),
       onShouldRetry: (error) => {
         const status = error.originalResponse?.getStatus() ?? 0

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed, onMounted, onUpdated, ref } from 'vue'
-import { hasMedia, type Clip, type Take } from '@/api/types'
+import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/api/types'
 import { drawFace } from '@/timeline/faces'
-import { KIND_ICONS, KIND_NAMES } from '@/timeline/kinds'
+import { KIND_ICONS, KIND_NAMES, tagColour } from '@/timeline/kinds'
+import { pointsOf } from '@/timeline/speed'
 import { lengthLabel } from '@/time'
 
 const props = defineProps<{
@@ -18,7 +19,12 @@ const props = defineProps<{
   lifted: boolean
   locked: boolean
   missing: boolean
+  /** Frames by which a sound is late for its video. */
+  late: number
+  /** Ticks by which its source is being slipped. */
+  slip: number
 }>()
+const emit = defineEmits<{ mark: [marker: Marker] }>()
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const label = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
@@ -29,12 +35,34 @@ const tint = computed(() =>
   props.clip.kind === 'solid' && typeof props.clip.colour === 'string' ? props.clip.colour : '',
 )
 
+/** How it runs, where that is not as it is: `2 ×`, `ramp`, `still`, `backwards`. */
+const pace = computed(() => {
+  if (!isPaced(props.clip)) return ''
+  const points = pointsOf(props.clip.speed)
+  const first = points[0]?.speed ?? 1
+  if (points.some((point) => point.speed !== first)) return 'ramp'
+  if (first === 0) return 'frozen'
+  if (first === 1) return ''
+  const factor = `${Number(Math.abs(first).toFixed(2))} ×`
+  return first < 0 ? (first === -1 ? 'backwards' : `backwards ${factor}`) : factor
+})
+const sync = computed(() => {
+  const { late } = props
+  return late ? `${late > 0 ? 'late' : 'early'} by ${Math.abs(late)} f` : ''
+})
+const marks = computed(() =>
+  (props.clip.markers ?? [])
+    .map((marker) => ({ marker, px: (marker.at / TICKS_PER_SECOND) * props.pxPerSecond }))
+    .filter(({ px }) => px >= 0 && px <= props.width),
+)
+
 function draw() {
-  if (!canvas.value || !props.take || !hasMedia(props.clip)) return
+  if (!canvas.value || !props.take) return
   const from = Math.max(0, Math.floor(props.view.from - props.left))
   const to = Math.min(props.width, Math.ceil(props.view.to - props.left))
   if (to <= from) return
-  const seen = { from, to, pxPerSecond: props.pxPerSecond, height: props.height }
+  const { pxPerSecond, height, slip } = props
+  const seen = { from, to, pxPerSecond, height, slip }
   drawFace(canvas.value, props.clip, props.take, seen, draw)
 }
 onMounted(draw)
@@ -57,9 +85,29 @@ onUpdated(draw)
       <canvas ref="canvas" aria-hidden="true" />
       <span class="label" :style="{ left: `${Math.max(0, view.from - left) + 6}px` }">
         <component :is="KIND_ICONS[clip.kind]" class="glyph" aria-hidden="true" />{{ label }}
-        <template v-if="missing"> · not ready</template>
+        <template v-if="missing"> · {{ take?.missing ? 'file missing' : 'not ready' }}</template>
+        <span v-if="pace" class="chip">{{ pace }}</span>
+        <span v-if="sync" class="chip warn">{{ sync }}</span>
+        <span v-if="clip.rides && !sync" class="chip" title="Moves along with another clip"
+          >along</span
+        >
       </span>
+      <span v-if="clip.tag" class="tag" :style="{ background: tagColour(clip.tag) }" />
     </div>
+    <button
+      v-for="{ marker, px } in marks"
+      :key="marker.id"
+      class="mark-of"
+      :style="{ left: `${px}px` }"
+      :aria-label="`Marker ${marker.name || 'without a name'}`"
+      :title="marker.name || 'Marker'"
+      @pointerdown.stop
+      @click.stop="emit('mark', marker)"
+    >
+      <svg viewBox="0 0 14 20" aria-hidden="true">
+        <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: tagColour(marker.tag) }" />
+      </svg>
+    </button>
     <template v-if="inHand && !locked">
       <span class="end start" data-edge="start" aria-hidden="true" />
       <span class="end stop" data-edge="end" aria-hidden="true" />
@@ -93,6 +141,53 @@ onUpdated(draw)
 }
 .solid .face {
   background: var(--solid);
+}
+.sequence .face {
+  background: var(--still);
+}
+.group .face {
+  background: var(--group);
+  box-shadow: inset 0 0 0 1px #ffffff40;
+}
+.group .face canvas {
+  opacity: 0.45;
+}
+.chip {
+  padding: 0 6px;
+  border-radius: 6px 6px 2px 6px;
+  background: #17141ab3;
+  font-weight: 500;
+}
+.chip.warn {
+  background: #e0a63a;
+  color: #2b1d00;
+  text-shadow: none;
+  font-weight: 700;
+}
+.tag {
+  position: absolute;
+  right: 0;
+  top: 0;
+  bottom: 0;
+  width: 5px;
+}
+.mark-of {
+  position: absolute;
+  bottom: 0;
+  width: 24px;
+  height: 26px;
+  margin-left: -12px;
+  padding: 0;
+  border: 0;
+  background: none;
+  z-index: 4;
+}
+.mark-of svg {
+  width: 12px;
+  height: 18px;
+}
+.mark-of path {
+  stroke: #17141a;
 }
 .face::after {
   content: '';

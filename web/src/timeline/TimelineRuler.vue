@@ -77,6 +77,7 @@ function step(event: KeyboardEvent) {
       :style="{ transform: `translateX(${mark.px}px)` }"
       >{{ mark.label }}</span
     >
+    <slot />
     <svg
       class="head"
       viewBox="0 0 20 30"

@@ -1,19 +1,27 @@
 <script setup lang="ts">
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useElementSize } from '@vueuse/core'
 import IconIn from '~icons/tabler/zoom-in'
 import IconOut from '~icons/tabler/zoom-out'
 import IconAll from '~icons/tabler/arrow-autofit-width'
-import { hasMedia, TICKS_PER_SECOND, type Clip, type Track } from '@/api/types'
+import IconBack from '~icons/tabler/arrow-back-up'
+import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
+import { findGroup } from '@/stores/groups'
 import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
-import { LEAST_ZOOM, MOST_ZOOM, scrollAfterZoom, toPx, toTick } from '@/timeline/scale'
+import JoinMark from '@/timeline/JoinMark.vue'
+import MarkerDialog from '@/timeline/MarkerDialog.vue'
+import MarkerFlags from '@/timeline/MarkerFlags.vue'
+import { toPx, toTick } from '@/timeline/scale'
+import { lateBy } from '@/timeline/sync'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
 import { useDrags } from '@/timeline/useDrags'
+import { useLasso } from '@/timeline/useLasso'
+import { useZoom } from '@/timeline/useZoom'
 import { frameOf, tickOf } from '@/time'
 
 const project = useProject()
@@ -23,19 +31,32 @@ const { player } = useScreen()
 
 const scroller = ref<HTMLElement | null>(null)
 const { width: seenWidth } = useElementSize(scroller)
-const scroll = ref(0)
-const zoom = ref(60)
 /** Room before the first frame, so that the playhead's head is seen whole there. */
 const LEAD = 12
 const HEIGHTS: Record<Track['kind'], number> = { main: 58, picture: 44, sound: 40 }
 
 const headWidth = computed(() => (seenWidth.value < 560 ? 78 : 116))
 const laneWidth = computed(() => Math.max(120, seenWidth.value - headWidth.value - LEAD))
+const fingers = {
+  holds: (): boolean => drags.isLifted() || lasso.holds(),
+  forget: () => {
+    drags.forget()
+    lasso.forget()
+    pressed = null
+  },
+}
+const { zoom, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge } = useZoom(
+  scroller,
+  laneWidth,
+  () => headWidth.value + LEAD,
+  fingers,
+)
 const contentWidth = computed(() =>
   Math.max(laneWidth.value, toPx(project.length, zoom.value) + laneWidth.value * 0.6),
 )
 const view = computed(() => ({ from: scroll.value, to: scroll.value + laneWidth.value }))
 const playheadPx = computed(() => toPx(tickOf(player.frame.value, project.rate), zoom.value))
+const naming = ref<Marker | null>(null)
 
 /** From the front to the back, then what is heard. */
 const rows = computed(() => {
@@ -54,6 +75,7 @@ function trackAt(y: number): Track | null {
 }
 
 const drags = useDrags(zoom, player, trackAt)
+const lasso = useLasso(takeWithin)
 
 interface Shown {
   clip: Clip
@@ -89,19 +111,29 @@ function placed(clip: Clip, start: number, end: number): Shown {
 }
 
 function takeOf(clip: Clip) {
-  return hasMedia(clip) ? library.byMedia.get(clip.media) : undefined
+  return library.byMedia.get(faceMedia(clip))
 }
 
 function isMissing(clip: Clip): boolean {
   if (!library.loaded || !hasMedia(clip)) return false
   const take = takeOf(clip)
-  return !take || take.state === 'refused' || !take.facts
+  return !take || take.state === 'refused' || !take.facts || take.missing
+}
+
+const path = computed(() =>
+  project.opened.map((id) => findGroup(project.document?.tracks ?? [], id)),
+)
+
+function leaveTo(depth: number) {
+  hand.release()
+  project.leaveTo(depth)
+  player.seek(0)
 }
 
 // Pressing, dragging, tapping
 
-let pressed: { clip: Clip | null; x: number; y: number; touch: boolean } | null = null
-let pinch = 0
+let pressed: { clip: Clip | null; x: number; y: number } | null = null
+let tapped = { id: '', at: 0 }
 
 function clipUnder(target: EventTarget | null): { clip: Clip; track: Track } | null {
   const id = (target as HTMLElement | null)?.closest<HTMLElement>('[data-clip]')?.dataset.clip
@@ -110,34 +142,64 @@ function clipUnder(target: EventTarget | null): { clip: Clip; track: Track } | n
 
 function down(event: PointerEvent) {
   const found = clipUnder(event.target)
-  pressed = {
-    clip: found?.clip ?? null,
-    x: event.clientX,
-    y: event.clientY,
-    touch: event.pointerType === 'touch',
-  }
-  if (!found) return
+  pressed = { clip: found?.clip ?? null, x: event.clientX, y: event.clientY }
   const edge = (event.target as HTMLElement).dataset.edge as 'start' | 'end' | undefined
   if (edge || event.pointerType !== 'touch') {
     ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
   }
-  drags.down(event, found.clip, found.track, edge ?? null)
+  if (found) drags.down(event, found.clip, found.track, edge ?? null)
+  else if (event.button === 0) lasso.down(event)
+}
+
+function move(event: PointerEvent) {
+  drags.move(event)
+  lasso.move(event)
 }
 
 function up(event: PointerEvent) {
-  const dragged = drags.up()
+  const used = [drags.up(), lasso.up()].some(Boolean)
   const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 8
-  if (!dragged && pressed && still) tap(event, pressed.clip)
+  if (!used && pressed && still) tap(event, pressed.clip)
   pressed = null
 }
 
 function tap(event: PointerEvent, clip: Clip | null) {
-  if (clip) {
-    hand.take(clip.id ?? '', event.shiftKey || event.ctrlKey || event.metaKey)
+  if (!clip) {
+    hand.release()
+    player.seek(
+      frameOf(
+        toTick(Math.max(0, fromEdge(event.clientX) + scroll.value), zoom.value),
+        project.rate,
+      ),
+    )
     return
   }
-  hand.release()
-  seekTo(event.clientX)
+  const id = clip.id ?? ''
+  const again = tapped.id === id && event.timeStamp - tapped.at < 350
+  tapped = { id, at: event.timeStamp }
+  if (again && clip.kind === 'group') {
+    hand.release()
+    project.enter(id)
+    player.seek(0)
+    return
+  }
+  hand.take(id, event.shiftKey || event.ctrlKey || event.metaKey)
+}
+
+/** All clips that a rectangle on the screen touches. */
+function takeWithin(box: DOMRect) {
+  const found: string[] = []
+  for (const row of scroller.value?.querySelectorAll<HTMLElement>('[data-track]') ?? []) {
+    const lane = row.getBoundingClientRect()
+    if (lane.bottom < box.top || lane.top > box.bottom) continue
+    const track = rows.value.find((one) => one.id === row.dataset.track)
+    const from = toTick(fromEdge(box.left) + scroll.value, zoom.value)
+    const to = toTick(fromEdge(box.right) + scroll.value, zoom.value)
+    for (const clip of track?.clips ?? []) {
+      if (endOf(clip) > from && startOf(clip) < to) found.push(clip.id ?? '')
+    }
+  }
+  hand.takeAll(found)
 }
 
 function onClipKey(event: KeyboardEvent) {
@@ -148,11 +210,9 @@ function onClipKey(event: KeyboardEvent) {
   hand.take(found.clip.id ?? '', event.shiftKey)
 }
 
-function seekTo(clientX: number) {
-  const box = scroller.value?.getBoundingClientRect()
-  if (!box) return
-  const px = clientX - box.left - headWidth.value - LEAD + scroll.value
-  player.seek(frameOf(toTick(Math.max(0, px), zoom.value), project.rate))
+function chooseJoin(clip: Clip) {
+  hand.take(clip.id ?? '')
+  player.seek(frameOf(startOf(clip), project.rate))
 }
 
 const scrubbing = ref(false)
@@ -161,75 +221,34 @@ function scrubTo(px: number | null) {
   if (px !== null) player.seek(frameOf(toTick(Math.max(0, px), zoom.value), project.rate))
 }
 
-// Zooming and scrolling
-
-function zoomBy(factor: number, pointer = laneWidth.value / 2) {
-  const to = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom.value * factor))
-  const target = scrollAfterZoom(scroll.value, pointer, to / zoom.value)
-  zoom.value = to
-  nextTick(() => {
-    if (scroller.value) scroller.value.scrollLeft = target
-    scroll.value = target
-  })
-}
-
-function showAll() {
-  const seconds = project.length / TICKS_PER_SECOND
-  zoom.value = seconds ? Math.min(240, Math.max(LEAST_ZOOM, (laneWidth.value - 24) / seconds)) : 60
-  if (scroller.value) scroller.value.scrollLeft = 0
-}
-
-function wheel(event: WheelEvent) {
-  if (!event.ctrlKey && !event.metaKey) return
-  event.preventDefault()
-  const box = scroller.value?.getBoundingClientRect()
-  zoomBy(Math.exp(-event.deltaY / 240), event.clientX - (box?.left ?? 0) - headWidth.value - LEAD)
-}
-
-/** Two fingers zoom; a lifted clip keeps the page from scrolling under it. */
-function touchMove(event: TouchEvent) {
-  if (drags.isLifted()) {
-    event.preventDefault()
-    return
-  }
-  const [a, b] = [event.touches[0], event.touches[1]]
-  if (!a || !b) {
-    pinch = 0
-    return
-  }
-  event.preventDefault()
-  drags.forget()
-  pressed = null
-  const apart = Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY)
-  const box = scroller.value?.getBoundingClientRect()
-  const middle = (a.clientX + b.clientX) / 2 - (box?.left ?? 0) - headWidth.value - LEAD
-  if (pinch) zoomBy(apart / pinch, middle)
-  pinch = apart
-}
-
-function onScroll() {
-  scroll.value = scroller.value?.scrollLeft ?? 0
-}
-
-onMounted(() => {
-  scroller.value?.addEventListener('touchmove', touchMove, { passive: false })
-  scroller.value?.addEventListener('touchend', () => (pinch = 0))
-})
-onBeforeUnmount(() => scroller.value?.removeEventListener('touchmove', touchMove))
-
-watch([() => project.id, () => laneWidth.value > 200], () => showAll(), { immediate: true })
+watch(
+  [() => project.id, () => project.within, () => laneWidth.value > 200],
+  () => showAll(project.length),
+  { immediate: true },
+)
 
 // While playing, and when stepped out of sight, the playhead is brought back into view.
 watch(playheadPx, (px) => {
   const { from, to } = view.value
   if (scrubbing.value || drags.active.value || (px >= from && px <= to - 24)) return
-  const target = Math.max(0, px - laneWidth.value * 0.2)
-  if (scroller.value) scroller.value.scrollLeft = target
+  scrollTo(Math.max(0, px - laneWidth.value * 0.2))
 })
 </script>
 
 <template>
-  <section class="timeline" aria-label="Timeline">
+  <section class="timeline" :class="{ nested: project.within }" aria-label="Timeline">
+    <nav v-if="project.within" class="path" aria-label="Open groups">
+      <button class="btn btn-bare" data-test="leave-group" @click="leaveTo(path.length - 1)">
+        <IconBack aria-hidden="true" />Back
+      </button>
+      <button class="crumb" @click="leaveTo(0)">{{ project.name }}</button>
+      <template v-for="(group, index) in path" :key="index">
+        <span aria-hidden="true" class="quiet">in</span>
+        <button class="crumb" :aria-current="index === path.length - 1" @click="leaveTo(index + 1)">
+          {{ group?.name || 'Group' }}
+        </button>
+      </template>
+    </nav>
     <div ref="scroller" class="scroller" @scroll.passive="onScroll" @wheel="wheel">
       <div class="inner" :style="{ width: `${headWidth + LEAD + contentWidth}px` }">
         <div class="ruler-row">
@@ -245,12 +264,14 @@ watch(playheadPx, (px) => {
               class="btn btn-bare"
               aria-label="Show all"
               title="Show all"
-              @click="showAll"
+              @click="showAll(project.length)"
             >
               <IconAll aria-hidden="true" />
             </button>
           </div>
-          <TimelineRuler :view="view" :zoom="zoom" :playhead="playheadPx" @scrub="scrubTo" />
+          <TimelineRuler :view="view" :zoom="zoom" :playhead="playheadPx" @scrub="scrubTo">
+            <MarkerFlags :zoom="zoom" :view="view" @name="naming = $event" />
+          </TimelineRuler>
         </div>
         <div
           class="rows"
@@ -258,9 +279,9 @@ watch(playheadPx, (px) => {
           aria-label="Clips"
           aria-multiselectable="true"
           @pointerdown="down"
-          @pointermove="drags.move"
+          @pointermove="move"
           @pointerup="up"
-          @pointercancel="drags.forget()"
+          @pointercancel="fingers.forget()"
           @keydown="onClipKey"
         >
           <div
@@ -289,7 +310,20 @@ watch(playheadPx, (px) => {
                 :lifted="drags.draft.value?.id === one.clip.id && drags.draft.value?.track !== null"
                 :locked="track.locked ?? false"
                 :missing="isMissing(one.clip)"
+                :late="lateBy(one.clip, project.tracks, project.rate)"
+                :slip="drags.slipOf(one.clip.id)"
+                @mark="naming = $event"
               />
+              <template v-for="one in shown(track)" :key="`join-${one.clip.id}`">
+                <JoinMark
+                  v-if="one.clip.transition && !drags.active.value"
+                  :clip="one.clip"
+                  :transition="one.clip.transition"
+                  :zoom="zoom"
+                  :height="HEIGHTS[track.kind] - 5"
+                  @choose="chooseJoin(one.clip)"
+                />
+              </template>
             </div>
           </div>
           <p v-if="!project.length" class="hint" :style="{ left: `${headWidth}px` }">
@@ -305,9 +339,22 @@ watch(playheadPx, (px) => {
           v-if="drags.snapPx.value !== null"
           class="snap-line"
           :style="{ transform: `translateX(${headWidth + LEAD + drags.snapPx.value}px)` }"
-        />
+        >
+          <span class="snap-name tiny">{{ drags.snapName.value }}</span>
+        </div>
       </div>
     </div>
+    <div
+      v-if="lasso.box.value"
+      class="lasso"
+      :style="{
+        left: `${lasso.box.value.left}px`,
+        top: `${lasso.box.value.top}px`,
+        width: `${lasso.box.value.width}px`,
+        height: `${lasso.box.value.height}px`,
+      }"
+    />
+    <MarkerDialog v-model="naming" />
   </section>
 </template>
 
@@ -317,8 +364,54 @@ watch(playheadPx, (px) => {
   min-width: 0;
   background: #110e14;
 }
+.timeline.nested {
+  display: grid;
+  grid-template-rows: auto 1fr;
+  box-shadow: inset 0 3px 0 var(--group);
+}
+.path {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  padding: 3px 8px 0;
+  overflow-x: auto;
+  white-space: nowrap;
+}
+.crumb {
+  border: 0;
+  border-radius: var(--fold);
+  background: none;
+  color: var(--soft);
+  min-height: 32px;
+  padding: 0 8px;
+}
+.crumb[aria-current='true'] {
+  background: var(--group);
+  color: #fff;
+  font-weight: 600;
+}
+.lasso {
+  position: fixed;
+  z-index: 20;
+  border: 1.5px dashed var(--text);
+  border-radius: var(--fold);
+  background: #f1ecf51a;
+  pointer-events: none;
+}
+.snap-name {
+  position: absolute;
+  top: 2px;
+  left: 5px;
+  padding: 1px 6px;
+  border-radius: 6px 6px 2px 6px;
+  background: var(--mark);
+  color: #10201d;
+  font-weight: 600;
+  white-space: nowrap;
+}
 .scroller {
   height: 100%;
+  min-height: 0;
   overflow: auto;
   scrollbar-width: thin;
   scrollbar-color: #38313f transparent;

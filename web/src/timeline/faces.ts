@@ -1,5 +1,6 @@
 import type { Clip, Take } from '@/api/types'
-import { hasMedia, TICKS_PER_SECOND } from '@/api/types'
+import { isPaced, TICKS_PER_SECOND } from '@/api/types'
+import { pointsOf, sourceOffset } from '@/timeline/speed'
 import { needBytes } from '@/api/client'
 import { fileUrl } from '@/stores/library'
 
@@ -37,10 +38,16 @@ export interface Window {
   to: number
   pxPerSecond: number
   height: number
+  /** Ticks by which the source is being slipped. */
+  slip: number
 }
 
-function sourceIn(clip: Clip): number {
-  return clip.kind === 'video' || clip.kind === 'sound' ? (clip.source_in ?? 0) : 0
+/** Tick of the source at seconds from the clip's start, as it runs. */
+function sourceAt(clip: Clip, seconds: number, slip: number): number {
+  if (!isPaced(clip)) return 0
+  const soft = clip.speed?.soft ?? true
+  const passed = sourceOffset(pointsOf(clip.speed), soft, seconds * TICKS_PER_SECOND)
+  return (clip.source_in ?? 0) + slip + passed
 }
 
 /** Draw the part of a clip that can be seen. */
@@ -58,14 +65,14 @@ export function drawFace(
   canvas.style.left = `${seen.from}px`
   canvas.style.width = `${width}px`
   const context = canvas.getContext('2d')
-  if (!context || !hasMedia(clip)) return
+  if (!context) return
   context.scale(density, density)
   context.translate(-seen.from, 0)
   if (clip.kind !== 'sound' && take.strip) {
     const image = stripOf(take, redraw)
     if (image) drawStrip(context, clip, take.strip, image, seen)
   }
-  if (clip.kind !== 'still' && take.has_peaks) {
+  if ((clip.kind === 'video' || clip.kind === 'sound') && take.has_peaks) {
     const data = peaksOf(take, redraw)
     const top = clip.kind === 'sound' ? 0 : seen.height * 0.68
     if (data) drawWave(context, clip, data, seen, top)
@@ -83,7 +90,7 @@ function drawStrip(
   const first = Math.floor(seen.from / wide)
   for (let tile = first; tile * wide < seen.to; tile++) {
     const seconds = (tile * wide) / seen.pxPerSecond
-    const tick = clip.kind === 'still' ? 0 : sourceIn(clip) + seconds * TICKS_PER_SECOND
+    const tick = clip.kind === 'video' ? sourceAt(clip, seconds, seen.slip) : 0
     const number = Math.min(strip.count - 1, Math.max(0, Math.floor(tick / strip.step)))
     const x = (number % strip.columns) * strip.width
     const y = Math.floor(number / strip.columns) * strip.height
@@ -98,14 +105,15 @@ function drawWave(
   seen: Window,
   top: number,
 ) {
-  const begin = (sourceIn(clip) / TICKS_PER_SECOND) * PEAKS_A_SECOND
-  const step = PEAKS_A_SECOND / seen.pxPerSecond
+  const peakAt = (x: number) =>
+    (sourceAt(clip, x / seen.pxPerSecond, seen.slip) / TICKS_PER_SECOND) * PEAKS_A_SECOND
   const half = (seen.height - top) / 2
   const middle = top + half
   context.fillStyle = clip.kind === 'sound' ? '#a9dccf' : '#ffffffb0'
   for (let x = Math.floor(seen.from); x < seen.to; x += 2) {
-    const from = Math.floor(begin + x * step)
-    const to = Math.max(from + 1, Math.floor(begin + (x + 2) * step))
+    const [one, other] = [peakAt(x), peakAt(x + 2)]
+    const from = Math.max(0, Math.floor(Math.min(one, other)))
+    const to = Math.max(from + 1, Math.floor(Math.max(one, other)))
     let low = 0
     let high = 0
     for (let at = from; at < to; at++) {

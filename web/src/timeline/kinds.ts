@@ -3,7 +3,9 @@ import IconPhoto from '~icons/tabler/photo'
 import IconMovie from '~icons/tabler/movie'
 import IconMusic from '~icons/tabler/music'
 import IconSquare from '~icons/tabler/square'
-import type { Clip } from '@/api/types'
+import IconStack from '~icons/tabler/stack-2'
+import IconPhotos from '~icons/tabler/library-photo'
+import type { Clip, Tag } from '@/api/types'
 
 /** A kind of clip is told by name and glyph, not by its tint alone. */
 export const KIND_NAMES: Record<Clip['kind'], string> = {
@@ -11,6 +13,8 @@ export const KIND_NAMES: Record<Clip['kind'], string> = {
   still: 'still',
   sound: 'sound',
   solid: 'colour',
+  sequence: 'numbered stills',
+  group: 'group',
 }
 
 export const KIND_ICONS: Record<Clip['kind'], Component> = {
@@ -18,4 +22,21 @@ export const KIND_ICONS: Record<Clip['kind'], Component> = {
   still: IconPhoto,
   sound: IconMusic,
   solid: IconSquare,
+  sequence: IconPhotos,
+  group: IconStack,
+}
+
+/** Colours that clips, markers and takes can be tagged with; each is shown with its name too. */
+export const TAGS: { id: Tag; name: string; colour: string }[] = [
+  { id: '', name: 'none', colour: 'transparent' },
+  { id: 'sky', name: 'sky', colour: '#7db4e0' },
+  { id: 'amber', name: 'amber', colour: '#e0a63a' },
+  { id: 'olive', name: 'olive', colour: '#a7ab4b' },
+  { id: 'sea', name: 'sea', colour: '#5cbfae' },
+  { id: 'violet', name: 'violet', colour: '#9a8cf0' },
+  { id: 'rose', name: 'rose', colour: '#d983a8' },
+]
+
+export function tagColour(tag: string | undefined): string {
+  return TAGS.find((one) => one.id === tag)?.colour ?? 'transparent'
 }

@@ -1,12 +1,15 @@
 import { expect, test } from 'vitest'
 import { snap } from './snapping'
 
-test('the nearest target within reach wins, whichever edge it is near', () => {
-  expect(snap([100, 200], [90, 205, 500], 12)).toEqual({ tick: 205, by: 5 })
-  expect(snap([100, 200], [90], 12)).toEqual({ tick: 90, by: -10 })
+const targets = (...ticks: number[]) => ticks.map((tick) => ({ tick, name: `at ${tick}` }))
+
+test('the nearest target within reach wins, whichever edge it is near, and tells its name', () => {
+  const found = snap([100, 200], targets(90, 205, 500), 12)
+  expect(found).toEqual({ tick: 205, name: 'at 205', by: 5 })
+  expect(snap([100, 200], targets(90), 12)).toEqual({ tick: 90, name: 'at 90', by: -10 })
 })
 
 test('nothing within reach draws nothing', () => {
-  expect(snap([100], [120], 12)).toBeNull()
-  expect(snap([], [120], 12)).toBeNull()
+  expect(snap([100], targets(120), 12)).toBeNull()
+  expect(snap([], targets(120), 12)).toBeNull()
 })

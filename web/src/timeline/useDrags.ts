@@ -1,9 +1,10 @@
 import { computed, onScopeDispose, ref, type Ref } from 'vue'
-import type { Clip, Step, Track } from '@/api/types'
+import { isPaced, type Clip, type Step, type Track } from '@/api/types'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
-import { snap } from '@/timeline/snapping'
+import { snap, type Target } from '@/timeline/snapping'
+import { pointsOf } from '@/timeline/speed'
 import { toPx, toTick } from '@/timeline/scale'
 import { frameOf, frameTicks } from '@/time'
 
@@ -20,7 +21,7 @@ export interface Draft {
 }
 
 interface Drag {
-  kind: 'trim' | 'move'
+  kind: 'trim' | 'move' | 'slip'
   edge: 'start' | 'end'
   clip: Clip
   track: Track
@@ -34,10 +35,12 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   const project = useProject()
   const hand = useHand()
   const draft = ref<Draft | null>(null)
-  const snapped = ref<number | null>(null)
+  const snapped = ref<Target | null>(null)
+  /** How far the source of a clip is being slipped, in ticks. */
+  const slip = ref<{ id: string; by: number } | null>(null)
   let drag: Drag | null = null
   let holding = 0
-  const active = computed(() => draft.value !== null)
+  const active = computed(() => draft.value !== null || slip.value !== null)
 
   const coarse = () => window.matchMedia('(pointer: coarse)').matches
   const frame = () => frameTicks(project.rate)
@@ -46,19 +49,19 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   function down(event: PointerEvent, clip: Clip, track: Track, edge: 'start' | 'end' | null) {
     if (track.locked || event.button !== 0) return
     drag = {
-      kind: edge ? 'trim' : 'move',
+      kind: edge ? 'trim' : hand.slips && isPaced(clip) ? 'slip' : 'move',
       edge: edge ?? 'start',
       clip,
       track,
       x: event.clientX,
-      lifted: Boolean(edge),
+      lifted: Boolean(edge) || hand.slips,
       pointer: event.pointerId,
     }
-    if (edge || event.pointerType !== 'touch') return
+    if (drag.lifted || event.pointerType !== 'touch') return
     holding = window.setTimeout(() => {
       if (!drag) return
       drag.lifted = true
-      hand.take(clip.id ?? '')
+      takeUp(clip)
       draft.value = whole(drag)
       navigator.vibrate?.(12)
     }, HOLD)
@@ -78,30 +81,65 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
         return
       }
       drag.lifted = true
-      hand.take(drag.clip.id ?? '')
+      takeUp(drag.clip)
     }
     if (drag.kind === 'trim') trimTo(drag, by)
+    else if (drag.kind === 'slip') slipTo(drag, by)
     else moveTo(drag, by, event.clientY)
   }
 
-  function targets(without: string): number[] {
-    const ends = project.tracks.flatMap((track) =>
-      track.clips.flatMap((clip) => (clip.id === without ? [] : [startOf(clip), endOf(clip)])),
-    )
-    return [0, player.frame.value * frame(), ...ends]
+  /** What is lifted comes in hand, unless it is among what already is. */
+  function takeUp(clip: Clip) {
+    if (!hand.ids.includes(clip.id ?? '')) hand.takeAll([clip.id ?? ''])
   }
 
-  function drawn(edges: number[], without: string): number {
+  function targets(without: string[]): Target[] {
+    const found: Target[] = [
+      { tick: 0, name: 'beginning' },
+      { tick: player.frame.value * frame(), name: 'playhead' },
+    ]
+    for (const marker of project.markers) {
+      found.push({ tick: marker.at, name: marker.name || 'marker' })
+    }
+    for (const track of project.tracks) {
+      for (const clip of track.clips) {
+        if (without.includes(clip.id ?? '')) continue
+        found.push({ tick: startOf(clip), name: `start of ${clip.name || 'clip'}` })
+        found.push({ tick: endOf(clip), name: `end of ${clip.name || 'clip'}` })
+        for (const marker of clip.markers ?? []) {
+          found.push({ tick: startOf(clip) + marker.at, name: marker.name || 'marker' })
+        }
+      }
+    }
+    return found
+  }
+
+  function drawn(edges: number[], without: string[]): number {
     const reach = toTick(coarse() ? 16 : 9, zoom.value)
     const found = snap(edges, targets(without), reach)
-    snapped.value = found?.tick ?? null
+    snapped.value = found
     return found?.by ?? 0
+  }
+
+  /** The clip under the finger, and those in hand with it. */
+  function together(clip: Clip): string[] {
+    const id = clip.id ?? ''
+    return hand.ids.includes(id) ? hand.ids : [id]
+  }
+
+  function slipTo({ clip }: Drag, px: number) {
+    const by = -toTick(px, zoom.value)
+    const step = Math.round(by / frame()) * frame()
+    if (slip.value?.by === step) return
+    slip.value = { id: clip.id ?? '', by: step }
+    const at = frameOf(startOf(clip), project.rate)
+    player.tryOut({ kind: 'slip', clips: [clip.id ?? ''], by: step }, at)
   }
 
   function trimTo({ clip, track, edge }: Drag, px: number) {
     const from = edge === 'start' ? startOf(clip) : endOf(clip)
     let to = from + toTick(px, zoom.value)
-    to = onFrame(to + drawn([to], clip.id ?? ''))
+    to = onFrame(to + drawn([to], together(clip)))
     const [low, high] = room(clip, track)
     to =
       edge === 'start'
@@ -130,12 +168,14 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   function room(clip: Clip, track: Track): [number, number] {
     let low = track.closes_gaps ? -Infinity : 0
     let high = Infinity
-    if (clip.kind === 'video' || clip.kind === 'sound') {
+    const speeds = isPaced(clip) ? pointsOf(clip.speed) : []
+    const pace = speeds.length === 1 ? (speeds[0]?.speed ?? 1) : 0
+    if ((clip.kind === 'video' || clip.kind === 'sound') && pace > 0) {
       const into = clip.source_in ?? 0
-      const step = frame()
-      low = Math.max(low, startOf(clip) - Math.floor(into / step) * step)
-      const rest = clip.source_length - into - clip.length
-      high = endOf(clip) + Math.floor(rest / step) * step
+      const step = frame() * pace
+      low = Math.max(low, startOf(clip) - Math.floor(into / step) * frame())
+      const rest = clip.source_length - into - clip.length * pace
+      high = endOf(clip) + Math.floor(rest / step) * frame()
     }
     if (!track.closes_gaps) {
       for (const other of track.clips) {
@@ -152,9 +192,9 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     const target = under && !under.locked && fits(clip, under) ? under : track
     if (target.closes_gaps) {
       start = Math.max(0, start)
-      snapped.value = nearestJoin(target, clip, start)
+      snapped.value = { tick: nearestJoin(target, clip, start), name: 'goes in here' }
     } else {
-      start = onFrame(start + drawn([start, start + clip.length], clip.id ?? ''))
+      start = onFrame(start + drawn([start, start + clip.length], together(clip)))
       start = Math.max(0, start)
     }
     draft.value = {
@@ -184,6 +224,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     window.clearTimeout(holding)
     drag = null
     snapped.value = null
+    if (used?.kind === 'slip') return dropSlip(used)
     if (!used || !result) {
       draft.value = null
       return false
@@ -202,6 +243,21 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     return true
   }
 
+  function dropSlip(used: Drag): boolean {
+    const result = slip.value
+    if (!result?.by) {
+      slip.value = null
+      player.tryOut(null)
+      return false
+    }
+    player.endTrial()
+    project.edit({ kind: 'slip', clips: together(used.clip), by: result.by }).then((done) => {
+      slip.value = null
+      if (!done) player.draw()
+    })
+    return true
+  }
+
   function stepOf(used: Drag, result: Draft): Step | null {
     const { clip, track, edge } = used
     if (used.kind === 'trim') {
@@ -211,18 +267,23 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     }
     if (result.start === startOf(clip) && result.track === track.id) return null
     const start = onFrame(result.start)
+    const others = together(clip)
+    if (others.length > 1 && result.track === track.id && !track.closes_gaps) {
+      return { kind: 'shift', clips: others, by: start - startOf(clip) }
+    }
     return { kind: 'move', clip: clip.id ?? '', to: start, track: result.track }
   }
 
   function trimStep(clip: Clip, edge: 'start' | 'end', to: number): Step {
-    return { kind: 'trim', clip: clip.id ?? '', edge, to }
+    const also = together(clip).filter((id) => id !== clip.id)
+    return { kind: 'trim', clip: clip.id ?? '', edge, to, also }
   }
 
   function forget() {
     window.clearTimeout(holding)
-    if (draft.value && drag?.kind === 'trim') player.tryOut(null)
+    if ((draft.value && drag?.kind === 'trim') || slip.value) player.tryOut(null)
     drag = null
-    draft.value = null
+    draft.value = slip.value = null
     snapped.value = null
   }
 
@@ -230,13 +291,14 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
 
   return {
     draft,
-    snapped,
+    slipOf: (id: string | undefined) => (slip.value?.id === id ? (slip.value?.by ?? 0) : 0),
     active,
     down,
     move,
     up,
     forget,
     isLifted: () => Boolean(drag?.lifted),
-    snapPx: computed(() => (snapped.value === null ? null : toPx(snapped.value, zoom.value))),
+    snapPx: computed(() => (snapped.value ? toPx(snapped.value.tick, zoom.value) : null)),
+    snapName: computed(() => snapped.value?.name ?? ''),
   }
 }

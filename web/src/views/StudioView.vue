@@ -6,7 +6,7 @@ import { ServerError } from '@/api/client'
 import InHandBar from '@/controls/InHandBar.vue'
 import KeySheet from '@/controls/KeySheet.vue'
 import { isTyping, keyName, type Shortcut } from '@/controls/keys'
-import { VERBS, type Situation, type Verb } from '@/controls/verbs'
+import { VERBS, type Hands, type Situation, type Verb } from '@/controls/verbs'
 import PictureStage from '@/picture/PictureStage.vue'
 import { SCREEN } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
@@ -15,6 +15,7 @@ import type { Stage } from '@/router'
 import CutBench from '@/stages/cut/CutBench.vue'
 import GatherBench from '@/stages/gather/GatherBench.vue'
 import SendBench from '@/stages/send/SendBench.vue'
+import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
@@ -23,7 +24,7 @@ import { useProject } from '@/stores/project'
 import TimelineView from '@/timeline/TimelineView.vue'
 import StageRail from '@/views/StageRail.vue'
 import TopBar from '@/views/TopBar.vue'
-import { tickOf } from '@/time'
+import { frameTicks, tickOf } from '@/time'
 
 const props = defineProps<{ id: string; stage: Stage }>()
 const router = useRouter()
@@ -31,6 +32,7 @@ const project = useProject()
 const library = useLibrary()
 const films = useExports()
 const hand = useHand()
+const clipboard = useClipboard()
 const notes = useNotes()
 const keysShown = ref(false)
 const benchTall = ref(false)
@@ -45,6 +47,7 @@ const source = computed<Source | null>(() =>
         base: `/api/projects/${project.id}/revisions/${project.revision}`,
         frames: Math.max(1, project.frames),
         rate: project.rate,
+        query: project.look,
       }
     : null,
 )
@@ -91,10 +94,47 @@ watch(
 const now = computed<Situation>(() => ({
   hand: hand.found,
   at: tickOf(player.frame.value, project.rate),
+  frame: frameTicks(project.rate),
+  tracks: project.tracks,
+  inGroup: Boolean(project.within),
+  markers: project.markers,
+  copied: clipboard.count,
+  chosen: library.take,
 }))
 
+const hands: Hands = {
+  copy(held) {
+    clipboard.copy(held, project.tracks)
+    notes.told(held.length === 1 ? 'Copied.' : `${held.length} clips copied.`)
+  },
+  paste: (at) => project.edit(clipboard.pasteStep(at)).then(() => library.refresh()),
+  takeAll: (ids) => hand.takeAll(ids),
+  enter: (group) => goInside(() => project.enter(group)),
+  leave: () => goInside(() => project.enter('')),
+  keepFrame: () => library.keepFrame(player.frame.value),
+}
+
+/** The playhead begins anew where another timeline is shown. */
+function goInside(go: () => void) {
+  if (player.playing.value) player.pause()
+  hand.release()
+  go()
+  player.seek(0)
+}
+
 function doVerb(verb: Verb) {
-  if (verb.shown(now.value) && verb.ready(now.value)) project.edit(verb.step(now.value))
+  if (!verb.shown(now.value) || !verb.ready(now.value)) return
+  if (verb.step) project.edit(verb.step(now.value))
+  else verb.act?.(now.value, hands)
+}
+
+function takeEverything() {
+  hand.takeAll(project.tracks.flatMap((track) => track.clips.map((clip) => clip.id ?? '')))
+}
+
+function putDown() {
+  if (hand.ids.length) hand.release()
+  else if (project.within) hands.leave()
 }
 
 const shortcuts: Shortcut[] = [
@@ -103,6 +143,9 @@ const shortcuts: Shortcut[] = [
   { key: 'arrowright', label: 'One frame on', run: () => player.step(1) },
   { key: 'shift+arrowleft', label: 'Ten frames back', run: () => player.step(-10) },
   { key: 'shift+arrowright', label: 'Ten frames on', run: () => player.step(10) },
+  { key: 'x', label: 'Play backwards; again: faster', run: () => player.shuttle(-1) },
+  { key: 'c', label: 'Stop', run: () => player.pause() },
+  { key: 'v', label: 'Play forwards; again: faster', run: () => player.shuttle(1) },
   { key: 'home', label: 'To the beginning', run: () => player.seek(0) },
   { key: 'end', label: 'To the end', run: () => player.seek(player.last.value) },
   ...VERBS.map((verb) => ({
@@ -112,7 +155,8 @@ const shortcuts: Shortcut[] = [
   })),
   { key: 'ctrl+z', label: 'Undo', run: () => project.canUndo && project.undo() },
   { key: 'ctrl+shift+z', label: 'Do again', run: () => project.canRedo && project.redo() },
-  { key: 'esc', label: 'Put down what is in hand', run: () => hand.release() },
+  { key: 'ctrl+a', label: 'Take all clips in hand', run: takeEverything },
+  { key: 'esc', label: 'Put down what is in hand; then close the group', run: putDown },
   { key: '?', label: 'This list', run: () => (keysShown.value = true) },
 ]
 

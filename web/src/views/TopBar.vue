@@ -3,12 +3,14 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { BButton, BFormSelect, BModal } from 'bootstrap-vue-next'
 import IconRedo from '~icons/tabler/arrow-forward-up'
+import IconHistory from '~icons/tabler/history'
 import IconUndo from '~icons/tabler/arrow-back-up'
 import IconHome from '~icons/tabler/chevron-left'
 import { client, need } from '@/api/client'
 import type { FrameRate } from '@/api/types'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import HistoryDrawer from '@/views/HistoryDrawer.vue'
 import { SHAPES, shapeName } from '@/views/shapes'
 import { rateLabel } from '@/time'
 
@@ -17,6 +19,7 @@ const project = useProject()
 const notes = useNotes()
 const router = useRouter()
 const asking = ref(false)
+const remembering = ref(false)
 const name = ref('')
 const shape = ref('')
 const rate = ref('')
@@ -110,7 +113,17 @@ function send() {
     >
       <IconRedo aria-hidden="true" />
     </button>
+    <button
+      class="btn btn-bare"
+      aria-label="History"
+      title="History: all steps, and back to any"
+      data-test="history"
+      @click="remembering = true"
+    >
+      <IconHistory aria-hidden="true" />
+    </button>
     <BButton variant="primary" @click="send">Send</BButton>
+    <HistoryDrawer v-model="remembering" />
     <BModal
       v-model="asking"
       title="Project"

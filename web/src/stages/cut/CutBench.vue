@@ -1,200 +1,66 @@
 <script setup lang="ts">
-import { computed } from 'vue'
-import { isPictured, isSounding, TICKS_PER_SECOND, type Step } from '@/api/types'
+import { computed, ref } from 'vue'
+import { isPaced, isPictured, isSounding } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
-import ValueField from '@/controls/ValueField.vue'
-import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
-import { useProject } from '@/stores/project'
 import JoinView from './JoinView.vue'
-import { frameTicks } from '@/time'
+import PacePanel from './PacePanel.vue'
+import PlacePanel from './PlacePanel.vue'
+import ScreenPanel from './ScreenPanel.vue'
+import SoundPanel from './SoundPanel.vue'
 
-const project = useProject()
+type Part = 'pace' | 'place' | 'sound' | 'screen'
+
 const hand = useHand()
-const { player } = useScreen()
+const wanted = ref<Part>('pace')
 
 const clip = computed(() => hand.one?.clip ?? null)
-const pictured = computed(() => (clip.value && isPictured(clip.value) ? clip.value : null))
-const sounding = computed(() => (clip.value && isSounding(clip.value) ? clip.value : null))
 const locked = computed(() => hand.one?.track.locked ?? false)
-const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
-const KEYED = 'moves by keys'
-
-function plain(value: unknown): number | null {
-  return typeof value === 'number' ? value : null
-}
-
-const position = computed(() => {
-  const value = pictured.value?.place.position
-  return Array.isArray(value) ? value : null
+const parts = computed(() => {
+  const one = clip.value
+  const found: { id: Part; name: string; test: string }[] = []
+  if (one && isPaced(one)) found.push({ id: 'pace', name: 'Pace', test: 'part-pace' })
+  if (one && isPictured(one)) found.push({ id: 'place', name: 'Place', test: 'part-place' })
+  if (one && isSounding(one)) found.push({ id: 'sound', name: 'Sound', test: 'part-sound' })
+  if (hand.found.some((held) => isPictured(held.clip))) {
+    found.push({ id: 'screen', name: 'Split screen', test: 'part-screen' })
+  }
+  return found
 })
-const size = computed(() => {
-  const value = pictured.value?.place.size
-  return Array.isArray(value) ? value : null
-})
-
-function step(values: Record<string, unknown>): Step {
-  return { kind: 'adjust', clips: [clip.value?.id ?? ''], values }
-}
-
-function set(values: Record<string, unknown>) {
-  player.endTrial()
-  project.edit(step(values))
-}
-
-function trying(values: Record<string, unknown>) {
-  player.tryOut(step(values))
-}
-
-function sized(percent: number): Record<string, unknown> {
-  const [across, down] = size.value ?? [1, 1]
-  const factor = percent / 100 / (across || 1)
-  return { 'place/size': [percent / 100, down * factor] }
-}
-
-const FITS = [
-  { id: 'whole', name: 'Whole' },
-  { id: 'fill', name: 'Fill' },
-  { id: 'own', name: 'Own pixels' },
-] as const
-
-function seconds(ticks: number): number {
-  return ticks / TICKS_PER_SECOND
-}
-
-function fade(which: 'fade_in' | 'fade_out', value: number) {
-  const step = frameTicks(project.rate)
-  const most = clip.value?.length ?? 0
-  const ticks = Math.round((Math.max(0, value) * TICKS_PER_SECOND) / step) * step
-  set({ [which]: Math.min(ticks, most) })
-}
+/** The part that was last chosen, where the clip in hand has it. */
+const part = computed(() =>
+  parts.value.some((one) => one.id === wanted.value) ? wanted.value : (parts.value[0]?.id ?? null),
+)
 </script>
 
 <template>
   <div class="cut">
     <JoinView class="panel join" />
-    <section v-if="clip" class="panel values" aria-label="The clip in hand">
-      <fieldset v-if="pictured" :disabled="locked">
-        <div class="line">
-          <h2>Place</h2>
-          <ChoiceGroup
-            label="Fit"
-            :choices="FITS"
-            :taken="pictured.place.fit"
-            @take="set({ 'place/fit': $event })"
-          />
-        </div>
-        <ValueField
-          label="Across"
-          :value="position?.[0] ?? 0"
-          :low="-canvas.width"
-          :high="canvas.width"
-          :step="1"
-          unit="px"
-          :reset="0"
-          :note="position ? '' : KEYED"
-          @trying="trying({ 'place/position': [$event, position?.[1] ?? 0] })"
-          @set="set({ 'place/position': [$event, position?.[1] ?? 0] })"
-        />
-        <ValueField
-          label="Down"
-          :value="position?.[1] ?? 0"
-          :low="-canvas.height"
-          :high="canvas.height"
-          :step="1"
-          unit="px"
-          :reset="0"
-          :note="position ? '' : KEYED"
-          @trying="trying({ 'place/position': [position?.[0] ?? 0, $event] })"
-          @set="set({ 'place/position': [position?.[0] ?? 0, $event] })"
-        />
-        <ValueField
-          label="Size"
-          :value="(size?.[0] ?? 1) * 100"
-          :low="5"
-          :high="300"
-          :step="1"
-          unit="%"
-          :reset="100"
-          :note="size ? '' : KEYED"
-          @trying="trying(sized($event))"
-          @set="set(sized($event))"
-        />
-        <ValueField
-          label="Turn"
-          :value="plain(pictured.place.turn) ?? 0"
-          :low="-180"
-          :high="180"
-          :step="0.5"
-          :digits="1"
-          unit="°"
-          :reset="0"
-          :note="plain(pictured.place.turn) === null ? KEYED : ''"
-          @trying="trying({ 'place/turn': $event })"
-          @set="set({ 'place/turn': $event })"
-        />
-        <ValueField
-          label="Opacity"
-          :value="(plain(pictured.opacity) ?? 1) * 100"
-          :low="0"
-          :high="100"
-          :step="1"
-          unit="%"
-          :reset="100"
-          :note="plain(pictured.opacity) === null ? KEYED : ''"
-          @trying="trying({ opacity: $event / 100 })"
-          @set="set({ opacity: Math.min(1, Math.max(0, $event / 100)) })"
-        />
-      </fieldset>
-      <fieldset v-if="sounding" :disabled="locked">
-        <div class="line">
-          <h2>Sound</h2>
-          <span v-if="sounding.muted" class="small quiet">muted</span>
-        </div>
-        <ValueField
-          label="Gain"
-          :value="plain(sounding.gain) ?? 0"
-          :low="-60"
-          :high="12"
-          :step="0.5"
-          :digits="1"
-          unit="dB"
-          :reset="0"
-          :note="plain(sounding.gain) === null ? KEYED : ''"
-          @set="set({ gain: Math.min(24, Math.max(-60, $event)) })"
-        />
-        <ValueField
-          label="Fade in"
-          :value="seconds(sounding.fade_in)"
-          :low="0"
-          :high="Math.min(5, seconds(clip.length))"
-          :step="0.1"
-          :digits="2"
-          unit="s"
-          :reset="0"
-          @set="fade('fade_in', $event)"
-        />
-        <ValueField
-          label="Fade out"
-          :value="seconds(sounding.fade_out)"
-          :low="0"
-          :high="Math.min(5, seconds(clip.length))"
-          :step="0.1"
-          :digits="2"
-          unit="s"
-          :reset="0"
-          @set="fade('fade_out', $event)"
-        />
-      </fieldset>
+    <section v-if="part" class="panel values" aria-label="What is in hand">
+      <ChoiceGroup label="Part" :choices="parts" :taken="part" @take="wanted = $event" />
+      <PacePanel
+        v-if="part === 'pace' && clip && isPaced(clip)"
+        :key="clip.id"
+        :clip="clip"
+        :locked="locked"
+      />
+      <PlacePanel
+        v-else-if="part === 'place' && clip && isPictured(clip)"
+        :clip="clip"
+        :locked="locked"
+      />
+      <SoundPanel
+        v-else-if="part === 'sound' && clip && isSounding(clip)"
+        :clip="clip"
+        :locked="locked"
+      />
+      <ScreenPanel v-else />
     </section>
     <section v-else class="panel empty">
-      <strong>{{ hand.found.length ? 'Several clips in hand' : 'Nothing in hand' }}</strong>
+      <strong>Nothing in hand</strong>
       <span>
-        {{
-          hand.found.length
-            ? 'The verbs below act on all of them. Take one in hand to set its place and sound.'
-            : 'Tap a clip on the timeline. Its place, opacity and sound are set here; on the picture you move it with your fingers.'
-        }}
+        Tap a clip on the timeline. Its pace, place and sound are set here; on the picture you move
+        it with your fingers.
       </span>
     </section>
   </div>
@@ -203,26 +69,17 @@ function fade(which: 'fade_in' | 'fade_out', value: number) {
 <style scoped>
 .cut {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.15fr);
   gap: 12px;
   padding: 12px 14px;
   min-height: 0;
 }
 .values {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
   overflow-y: auto;
   scrollbar-width: thin;
-}
-fieldset + fieldset {
-  margin-top: 10px;
-  border-top: 1px solid var(--line);
-  padding-top: 10px;
-}
-.line {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  min-height: var(--touch);
-  gap: 8px;
 }
 .values :deep(.field) {
   min-height: 34px;

@@ -4,36 +4,40 @@ import { computed } from 'vue'
 import IconNext from '~icons/tabler/chevron-right'
 import IconBefore from '~icons/tabler/chevron-left'
 import { useScreen } from '@/player/inject'
-import { endOf, startOf, useProject } from '@/stores/project'
-import { frameOf } from '@/time'
+import { useProject } from '@/stores/project'
+import TransitionPanel from './TransitionPanel.vue'
+import { useJoins } from './useJoins'
+import { frameTicks } from '@/time'
 
 const project = useProject()
 const { player } = useScreen()
+const { joins, nearest, place, previous, next } = useJoins()
 
-/** Joins of the main track: the first frame after each, and what meets there. */
-const joins = computed(() => {
-  const main = project.tracks.find((track) => track.kind === 'main')
-  const clips = main?.clips ?? []
-  return clips.flatMap((clip, index) => {
-    const before = clips[index - 1]
-    if (!before || endOf(before) !== startOf(clip)) return []
-    return [{ frame: frameOf(startOf(clip), project.rate), before, after: clip }]
-  })
+const ROLLS = [-10, -1, 1, 10]
+const locked = computed(() => {
+  const track = project.findClip(nearest.value?.after.id ?? '')?.track
+  return track?.locked ?? false
 })
-const nearest = computed(() => {
-  const at = player.frame.value
-  let best = joins.value[0] ?? null
-  for (const join of joins.value) {
-    if (best && Math.abs(join.frame - at) < Math.abs(best.frame - at)) best = join
-  }
-  return best
-})
-const place = computed(() => (nearest.value ? joins.value.indexOf(nearest.value) + 1 : 0))
-const previous = computed(() => joins.value.findLast((join) => join.frame < player.frame.value))
-const next = computed(() => joins.value.find((join) => join.frame > player.frame.value))
 
+/** The last picture before the join and the first after it, without the transition over them. */
 function picture(frame: number): string {
-  return `/api/projects/${project.id}/revisions/${project.revision}/frames/${frame}?long_side=480`
+  const query = new URLSearchParams({ ...project.look, long_side: '480' })
+  return `/api/projects/${project.id}/revisions/${project.revision}/frames/${frame}?${query}`
+}
+const sides = computed(() => {
+  const join = nearest.value
+  if (!join) return null
+  const half = (join.after.transition?.length ?? 0) / 2 / frameTicks(project.rate)
+  return { last: join.frame - 1 - Math.round(half), first: join.frame + Math.round(half) }
+})
+
+async function roll(frames: number) {
+  const join = nearest.value
+  if (!join) return
+  const by = frames * frameTicks(project.rate)
+  await project.edit({ kind: 'roll', clip: join.after.id ?? '', by })
+  const moved = joins.value.find((one) => one.after.id === join.after.id)
+  if (moved) player.seek(moved.frame)
 }
 </script>
 
@@ -41,38 +45,61 @@ function picture(frame: number): string {
   <section class="joins" aria-label="Join nearest the playhead">
     <div class="line">
       <h2>Join near the playhead</h2>
-      <span v-if="joins.length" class="small quiet">{{ place }} of {{ joins.length }}</span>
+      <span class="ways">
+        <button
+          class="btn btn-bare"
+          aria-label="Join before"
+          title="Join before"
+          :disabled="!previous"
+          @click="previous && player.seek(previous.frame)"
+        >
+          <IconBefore aria-hidden="true" />
+        </button>
+        <span v-if="joins.length" class="small quiet">{{ place }} of {{ joins.length }}</span>
+        <button
+          class="btn btn-bare"
+          aria-label="Next join"
+          title="Next join"
+          :disabled="!next"
+          @click="next && player.seek(next.frame)"
+        >
+          <IconNext aria-hidden="true" />
+        </button>
+      </span>
     </div>
-    <div v-if="!nearest" class="empty">
+    <div v-if="!nearest || !sides" class="empty">
       <strong>No join yet</strong>
       <span
-        >Where two clips of the main track meet, the last picture of the one and the first of the
-        other stand here side by side.</span
+        >Where two clips meet, the last picture of the one and the first of the other stand here
+        side by side.</span
       >
     </div>
     <template v-else>
       <div class="pair">
         <button class="side" title="To the last frame" @click="player.seek(nearest.frame - 1)">
-          <img :src="picture(nearest.frame - 1)" alt="" />
+          <img :src="picture(sides.last)" alt="" />
           <span class="tag clip-text">last of {{ nearest.before.name }}</span>
         </button>
         <button class="side" title="To the first frame" @click="player.seek(nearest.frame)">
-          <img :src="picture(nearest.frame)" alt="" />
+          <img :src="picture(sides.first)" alt="" />
           <span class="tag clip-text">first of {{ nearest.after.name }}</span>
         </button>
       </div>
-      <div class="line ways">
+      <div class="rolls" role="group" aria-label="Roll the join">
+        <span class="small quiet">Roll</span>
         <BButton
+          v-for="by in ROLLS"
+          :key="by"
           variant="secondary"
-          :disabled="!previous"
-          @click="previous && player.seek(previous.frame)"
+          :disabled="locked"
+          :title="`Moves the join ${Math.abs(by)} frame${Math.abs(by) > 1 ? 's' : ''} ${by < 0 ? 'earlier' : 'later'}; nothing else moves`"
+          :data-test="`roll${by}`"
+          @click="roll(by)"
         >
-          <IconBefore aria-hidden="true" />Join before
-        </BButton>
-        <BButton variant="secondary" :disabled="!next" @click="next && player.seek(next.frame)">
-          Next join<IconNext aria-hidden="true" />
+          {{ by > 0 ? '+' : '−' }}{{ Math.abs(by) }}
         </BButton>
       </div>
+      <TransitionPanel :key="nearest.after.id" :join="nearest" :locked="locked" />
     </template>
   </section>
 </template>
@@ -82,6 +109,8 @@ function picture(frame: number): string {
   display: flex;
   flex-direction: column;
   gap: 8px;
+  overflow-y: auto;
+  scrollbar-width: thin;
 }
 .line {
   display: flex;
@@ -89,15 +118,25 @@ function picture(frame: number): string {
   justify-content: space-between;
 }
 .ways {
-  justify-content: center;
-  gap: 8px;
+  display: flex;
+  align-items: center;
+  gap: 2px;
+  white-space: nowrap;
 }
 .pair {
-  flex: 1;
-  min-height: 0;
+  flex: 1 0 150px;
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(132px, 1fr));
-  gap: 8px;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+.rolls {
+  display: grid;
+  grid-template-columns: auto repeat(4, 1fr);
+  align-items: center;
+  gap: 5px;
+}
+.rolls .btn {
+  padding: 2px 0;
 }
 .side {
   position: relative;
@@ -117,9 +156,9 @@ function picture(frame: number): string {
 }
 .tag {
   position: absolute;
-  left: 8px;
-  top: 8px;
-  max-width: calc(100% - 16px);
+  left: 6px;
+  top: 6px;
+  max-width: calc(100% - 12px);
   background: #17141ad9;
   color: var(--text);
   font-size: 12px;

@@ -1,34 +1,48 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
+import IconMicrophone from '~icons/tabler/microphone'
+import IconSamples from '~icons/tabler/library-photo'
+import IconSeveral from '~icons/tabler/copy-plus'
 import IconUpload from '~icons/tabler/upload'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
 import { useUploads } from '@/stores/uploads'
+import { useProject } from '@/stores/project'
 import ImportTray from './ImportTray.vue'
+import { EVERYTHING, filtered, usage, type Filter } from './library'
+import LibraryFilters from './LibraryFilters.vue'
+import SampleShelf from './SampleShelf.vue'
+import SeveralBar from './SeveralBar.vue'
 import TakeCard from './TakeCard.vue'
 import TakeViewer from './TakeViewer.vue'
-
-type Filter = 'all' | 'video' | 'still' | 'sound'
+import VoiceRecorder from './VoiceRecorder.vue'
 
 const library = useLibrary()
 const uploads = useUploads()
 const chooser = ref<HTMLInputElement | null>(null)
-const filter = ref<Filter>('all')
+const project = useProject()
+const filter = ref<Filter>({ ...EVERYTHING })
 const over = ref(false)
+const several = ref(false)
+const samples = ref(false)
+const voice = ref(false)
 
-const FILTERS: { id: Filter; name: string }[] = [
-  { id: 'all', name: 'All' },
-  { id: 'video', name: 'Videos' },
-  { id: 'still', name: 'Stills' },
-  { id: 'sound', name: 'Sounds' },
-]
-const shown = computed(() =>
-  library.takes.filter((take) => {
-    if (take.state === 'arriving') return false
-    return filter.value === 'all' || take.facts?.kind === filter.value
-  }),
-)
+const shown = computed(() => filtered(library.takes, filter.value))
+const used = computed(() => usage(project.document?.tracks ?? []))
+
+function choose(id: string) {
+  if (!several.value) {
+    library.chosen = id
+    return
+  }
+  const ids = library.severalIds
+  library.severalIds = ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]
+}
+
+function begin(on: boolean) {
+  several.value = on
+  library.severalIds = []
+}
 
 onMounted(() => {
   library.refresh()
@@ -58,8 +72,32 @@ function dropped(event: DragEvent) {
     <section class="panel takes" aria-label="Takes">
       <div class="line">
         <h2>Takes</h2>
-        <ChoiceGroup label="Show" :choices="FILTERS" :taken="filter" @take="filter = $event" />
         <span class="spacer" />
+        <BButton
+          variant="secondary"
+          :aria-pressed="several"
+          title="Choose several takes"
+          data-test="several-takes"
+          @click="begin(!several)"
+        >
+          <IconSeveral aria-hidden="true" /><span class="word">Several</span>
+        </BButton>
+        <BButton
+          variant="secondary"
+          title="Speak while the timeline plays"
+          data-test="voice"
+          @click="voice = true"
+        >
+          <IconMicrophone aria-hidden="true" /><span class="word">Voice</span>
+        </BButton>
+        <BButton
+          variant="secondary"
+          title="Pictures and sounds to try with"
+          data-test="samples"
+          @click="samples = true"
+        >
+          <IconSamples aria-hidden="true" /><span class="word">Samples</span>
+        </BButton>
         <BButton variant="primary" data-test="bring-in" @click="chooser?.click()">
           <IconUpload aria-hidden="true" />Bring in
         </BButton>
@@ -73,27 +111,31 @@ function dropped(event: DragEvent) {
           @change="chosen"
         />
       </div>
+      <LibraryFilters v-model="filter" />
+      <SeveralBar v-if="several" @done="begin(false)" />
       <ImportTray />
       <div v-if="library.loaded && !library.takes.length && !uploads.files.length" class="empty">
         <strong>Bring in your first takes</strong>
         <span>Videos, pictures and sounds; several at once, or drop them here.</span>
       </div>
       <p v-else-if="library.loaded && !shown.length" class="empty small">
-        {{
-          filter === 'all' ? 'They appear here as soon as they have arrived.' : 'None of that kind.'
-        }}
+        No take fits. Change the words or the filters.
       </p>
       <ul v-else class="grid">
         <TakeCard
           v-for="take in shown"
           :key="take.id"
           :take="take"
-          :chosen="take.id === library.chosen"
-          @choose="library.chosen = take.id"
+          :chosen="several ? library.severalIds.includes(take.id) : take.id === library.chosen"
+          :number="several ? library.severalIds.indexOf(take.id) + 1 : 0"
+          :uses="used.get(take.media) ?? 0"
+          @choose="choose(take.id)"
         />
       </ul>
     </section>
-    <TakeViewer class="viewer" />
+    <VoiceRecorder v-if="voice" class="viewer" @done="voice = false" />
+    <TakeViewer v-else class="viewer" />
+    <SampleShelf v-model="samples" />
     <div v-if="over" class="drop">Drop the files to bring them in</div>
   </div>
 </template>
@@ -116,11 +158,19 @@ function dropped(event: DragEvent) {
 .line {
   display: flex;
   align-items: center;
-  gap: 10px;
+  gap: 6px;
   flex-wrap: wrap;
 }
 .spacer {
   flex: 1;
+}
+.line .btn {
+  padding: 2px 10px;
+}
+@media (max-width: 1100px) {
+  .word {
+    display: none;
+  }
 }
 .grid {
   list-style: none;

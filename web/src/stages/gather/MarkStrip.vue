@@ -28,7 +28,7 @@ function draw() {
     source_in: 0,
   } as unknown as Clip
   const pxPerSecond = (width.value / props.length) * TICKS_PER_SECOND
-  const seen = { from: 0, to: width.value, pxPerSecond, height: HEIGHT }
+  const seen = { from: 0, to: width.value, pxPerSecond, height: HEIGHT, slip: 0 }
   drawFace(canvas.value, clip, props.take, seen, draw)
 }
 

@@ -4,9 +4,17 @@ import IconAlert from '~icons/tabler/alert-triangle'
 import IconMusic from '~icons/tabler/music'
 import type { Take } from '@/api/types'
 import { fileUrl } from '@/stores/library'
+import { tagColour } from '@/timeline/kinds'
 import { lengthLabel } from '@/time'
 
-const props = defineProps<{ take: Take; chosen: boolean }>()
+const props = defineProps<{
+  take: Take
+  chosen: boolean
+  /** Place among several chosen, from 1; 0 for none. */
+  number: number
+  /** Clips on the timeline that use it. */
+  uses: number
+}>()
 defineEmits<{ choose: [] }>()
 
 const refused = computed(() => props.take.state === 'refused')
@@ -14,6 +22,7 @@ const working = computed(() => ['waiting', 'making'].includes(props.take.state))
 const badge = computed(() => {
   const facts = props.take.facts
   if (refused.value) return 'refused'
+  if (props.take.missing) return 'file missing'
   if (!facts) return 'looking'
   return facts.kind === 'still' ? 'still' : lengthLabel(facts.length)
 })
@@ -36,9 +45,17 @@ const doing = computed(() =>
         <img v-if="take.strip" :src="fileUrl(take, 'poster.jpg')" alt="" />
         <IconAlert v-else-if="refused" aria-hidden="true" />
         <IconMusic v-else-if="take.facts?.kind === 'sound'" aria-hidden="true" />
-        <span class="badge-of">{{ badge }}</span>
+        <span class="badge-of" :class="{ bad: refused || take.missing }">{{ badge }}</span>
+        <span v-if="number" class="number">{{ number }}</span>
+        <span v-if="take.tag" class="tag" :style="{ background: tagColour(take.tag) }" />
       </span>
       <span class="name clip-text">{{ take.name }}</span>
+      <span v-if="take.stars || uses" class="more tiny quiet">
+        <span v-if="take.stars" :aria-label="`${take.stars} stars`" class="stars">{{
+          '★'.repeat(take.stars)
+        }}</span>
+        <span v-if="uses">used {{ uses }} ×</span>
+      </span>
       <span v-if="working" class="state">
         <span class="tiny quiet clip-text">{{ doing }}</span>
         <span class="meter" role="progressbar" :aria-valuenow="Math.round(take.share * 100)">
@@ -92,8 +109,35 @@ const doing = computed(() =>
   font-size: 12px;
   font-weight: 600;
 }
-.refused .badge-of {
+.badge-of.bad {
   background: #a8322b;
+}
+.number {
+  position: absolute;
+  left: 6px;
+  top: 6px;
+  min-width: 24px;
+  border-radius: 12px 12px 3px 12px;
+  background: var(--accent);
+  color: var(--ink);
+  font-weight: 700;
+  text-align: center;
+}
+.tag {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  width: 100%;
+  height: 4px;
+}
+.more {
+  display: flex;
+  justify-content: space-between;
+  padding: 0 8px;
+}
+.stars {
+  color: #e0a63a;
+  letter-spacing: 1px;
 }
 .name {
   display: block;

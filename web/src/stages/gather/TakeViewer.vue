@@ -8,16 +8,22 @@ import { client, need } from '@/api/client'
 import type { Source } from '@/player/source'
 import { useScreen } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
+import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { useUploads } from '@/stores/uploads'
 import MarkStrip from './MarkStrip.vue'
-import { markedPart, placeStep, STILL_LENGTH, type PlaceMode } from './placing'
+import { clipOf, markedPart, placeStep, STILL_LENGTH, type PlaceMode } from './placing'
+import TakeFacts from './TakeFacts.vue'
+import TakeParts from './TakeParts.vue'
 import { frameTicks, lengthLabel, tickOf } from '@/time'
 
 const library = useLibrary()
 const project = useProject()
 const notes = useNotes()
+const hand = useHand()
+const uploads = useUploads()
 const { player: main } = useScreen()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const video = ref<HTMLVideoElement | null>(null)
@@ -89,6 +95,23 @@ async function place(mode: PlaceMode) {
   if (await project.edit(step)) notes.told(`“${one.name}” is on the timeline.`)
 }
 
+async function replace() {
+  const one = take.value
+  const source = one && clipOf(one)
+  const clip = hand.one?.clip.id
+  if (!one || !source || !clip) return
+  if (await project.edit({ kind: 'replace', clip, source: source as never })) {
+    notes.told(`The clip now shows “${one.name}”.`)
+  }
+}
+
+const finder = ref<HTMLInputElement | null>(null)
+function found(event: Event) {
+  const field = event.target as HTMLInputElement
+  if (take.value) uploads.add([...(field.files ?? [])], take.value.id)
+  field.value = ''
+}
+
 function rename() {
   if (take.value && name.value.trim()) library.change(take.value.id, { name: name.value.trim() })
 }
@@ -118,6 +141,16 @@ function rename() {
             Remove from the library
           </BDropdownItemButton>
         </BDropdown>
+      </div>
+      <div v-if="take.missing" class="problem" role="alert">
+        <strong>The file of this take is missing.</strong>
+        <span class="small soft"
+          >Its clips stay on the timeline. Choose the file again and they are whole.</span
+        >
+        <BButton variant="secondary" data-test="find-again" @click="finder?.click()"
+          >Find the file</BButton
+        >
+        <input ref="finder" type="file" hidden data-test="found-file" @change="found" />
       </div>
       <div v-if="take.problem" class="problem" role="alert">
         <strong>{{ take.problem.message }}</strong>
@@ -177,6 +210,8 @@ function rename() {
             lengthLabel(part.to - part.from)
           }}</span>
         </div>
+        <TakeParts v-if="moves" :take="take" @seek="seek" />
+        <TakeFacts :take="take" />
         <div class="verbs">
           <BButton
             v-for="(one, index) in MODES"
@@ -188,6 +223,17 @@ function rename() {
             @click="place(one.mode)"
           >
             {{ one.name }}
+          </BButton>
+          <BButton
+            v-if="hand.one"
+            class="wide"
+            variant="secondary"
+            :disabled="!usable"
+            title="Its place, effects, speed and length stay; a shorter take makes it shorter"
+            data-test="place-replace"
+            @click="replace"
+          >
+            Replace “{{ hand.one.clip.name || 'clip' }}”
           </BButton>
         </div>
       </template>
@@ -254,6 +300,9 @@ function rename() {
 }
 .verbs .btn {
   padding: 4px 6px;
+}
+.wide {
+  grid-column: 1 / 3;
 }
 .problem {
   display: grid;

@@ -1,4 +1,3 @@
-import type { Component } from 'vue'
 import IconLeft from '~icons/tabler/arrow-bar-to-right'
 import IconRight from '~icons/tabler/arrow-bar-to-left'
 import IconCopy from '~icons/tabler/copy'
@@ -8,41 +7,11 @@ import IconMute from '~icons/tabler/volume-off'
 import IconRaise from '~icons/tabler/stack-push'
 import IconSplit from '~icons/tabler/separator-vertical'
 import IconTrash from '~icons/tabler/trash'
-import { isPictured, isSounding, type Clip, type Step, type Track } from '@/api/types'
+import { isPictured, isSounding } from '@/api/types'
+import { any, ids, inside, onTrack, single, type Verb } from './verb'
 
-export interface InHand {
-  clip: Clip
-  track: Track
-}
-
-export interface Situation {
-  hand: InHand[]
-  /** Playhead in ticks. */
-  at: number
-}
-
-/** Something that can be done to what is in hand; bar, keyboard and help are made from these. */
-export interface Verb {
-  id: string
-  label: string
-  /** What will happen, as a sentence. */
-  help: string
-  key: string
-  icon: Component
-  danger?: boolean
-  shown(now: Situation): boolean
-  ready(now: Situation): boolean
-  step(now: Situation): Step
-}
-
-const ids = (now: Situation) => now.hand.map(({ clip }) => clip.id ?? '')
-const inside = ({ hand, at }: Situation) =>
-  hand.some(({ clip }) => (clip.start ?? 0) < at && at < (clip.start ?? 0) + clip.length)
-const any = ({ hand }: Situation) => hand.length > 0
-const single = ({ hand }: Situation) => hand.length === 1
-const onTrack = (now: Situation, kind: Track['kind']) => now.hand[0]?.track.kind === kind
-
-export const VERBS: Verb[] = [
+/** Cutting and placing: what stands in the bar. */
+export const CUTTING: Verb[] = [
   {
     id: 'away-left',
     label: 'Away left',
@@ -108,6 +77,7 @@ export const VERBS: Verb[] = [
     label: 'Fill',
     help: 'Fills the canvas with the picture, or shows the whole picture again',
     key: 'f',
+    more: true,
     icon: IconFit,
     shown: (now) => single(now) && now.hand.every(({ clip }) => isPictured(clip)),
     ready: single,
@@ -122,6 +92,7 @@ export const VERBS: Verb[] = [
     label: 'Mute',
     help: 'Switches its sound off or on',
     key: 'm',
+    more: true,
     icon: IconMute,
     shown: (now) => now.hand.some(({ clip }) => isSounding(clip)),
     ready: any,

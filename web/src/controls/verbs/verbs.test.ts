@@ -1,9 +1,9 @@
 import { expect, test, vi } from 'vitest'
 import type { Clip, Track } from '@/api/types'
-import type { InHand, Situation } from './verbs'
+import type { Hands, InHand, Situation, Verb } from './verb'
 
 vi.mock('~icons/tabler/arrow-bar-to-right', () => ({ default: {} }))
-const { VERBS } = await import('./verbs')
+const { VERBS } = await import('./index')
 
 const SECOND = 705_600_000
 
@@ -12,10 +12,10 @@ function held(kind: Track['kind'], clip: Partial<Clip> = {}): InHand {
   return { clip: whole, track: { id: 't', kind, closes_gaps: kind === 'main' } as Track }
 }
 
-function verb(id: string) {
+function verb(id: string): Required<Pick<Verb, 'step'>> & Verb {
   const found = VERBS.find((one) => one.id === id)
-  if (!found) throw new Error(`no verb ${id}`)
-  return found
+  if (!found || !('step' in found)) throw new Error(`no verb ${id}`)
+  return found as Required<Pick<Verb, 'step'>> & Verb
 }
 
 const main = (at: number): Situation => ({ hand: [held('main')], at })
@@ -33,10 +33,33 @@ test('cutting needs the playhead inside the clip', () => {
   }
 })
 
-test('with nothing in hand only split is offered, on all tracks', () => {
+test('with nothing in hand verbs are for the project', () => {
   const nothing: Situation = { hand: [], at: SECOND }
-  expect(VERBS.filter((one) => one.shown(nothing)).map((one) => one.id)).toEqual(['split'])
+  const shown = VERBS.filter((one) => one.shown(nothing)).map((one) => one.id)
+  expect(shown).toEqual(['split', 'everything', 'mark', 'keep-frame'])
   expect(verb('split').step(nothing)).toEqual({ kind: 'split', clips: [], at: SECOND })
+  expect(verb('mark').step(nothing)).toMatchObject({ clip: null, at: SECOND })
+})
+
+test('a marker goes to the clip in hand when the playhead is on it', () => {
+  expect(verb('mark').step(main(2 * SECOND))).toMatchObject({ clip: 'a' })
+  expect(verb('mark').step(main(4 * SECOND))).toMatchObject({ clip: null })
+})
+
+test('everything from here leaves out what has ended, and locked tracks', () => {
+  const clips = [0, 1, 2].map((n) => ({ id: `c${n}`, start: n * SECOND, length: SECOND }))
+  const tracks = [{ clips }, { clips: [{ id: 'x', start: 0, length: 9 * SECOND }], locked: true }]
+  const taken: string[][] = []
+  const hands = { takeAll: (all: string[]) => taken.push(all) } as unknown as Hands
+  const now = { hand: [], at: SECOND, tracks } as unknown as Situation
+  VERBS.find((one) => one.id === 'everything')?.act?.(now, hands)
+  expect(taken).toEqual([['c1', 'c2']])
+})
+
+test('nudging is for free tracks, by frames of the project', () => {
+  const free: Situation = { hand: [held('picture')], at: 0, frame: 10 }
+  expect(verb('nudge-10').step(free)).toMatchObject({ by: -100 })
+  expect(verb('nudge1').shown(main(0))).toBe(false)
 })
 
 test('raise is for the main track, lower for tracks above', () => {

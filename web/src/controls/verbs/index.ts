@@ -1,0 +1,9 @@
+import { CUTTING } from './cutting'
+import { MOVING } from './moving'
+import { SEVERAL } from './several'
+import { TIMING } from './timing'
+import type { Verb } from './verb'
+
+export type { Hands, InHand, Situation, Verb } from './verb'
+
+export const VERBS: Verb[] = [...CUTTING, ...SEVERAL, ...TIMING, ...MOVING]

@@ -1,0 +1,54 @@
+import IconBack from '~icons/tabler/chevron-left'
+import IconClose from '~icons/tabler/arrow-bar-to-left'
+import IconFarBack from '~icons/tabler/chevrons-left'
+import IconFarOn from '~icons/tabler/chevrons-right'
+import IconHere from '~icons/tabler/arrow-bar-to-down'
+import IconOn from '~icons/tabler/chevron-right'
+import type { Verb } from './verb'
+import { frameOf, ids, onFree, single } from './verb'
+
+function nudge(frames: number, key: string, icon: Verb['icon']): Verb {
+  const far = Math.abs(frames) > 1 ? `${Math.abs(frames)} frames` : 'one frame'
+  const way = frames < 0 ? 'earlier' : 'later'
+  return {
+    id: `nudge${frames}`,
+    label: `${frames > 0 ? '+' : '−'}${Math.abs(frames)} frame${Math.abs(frames) > 1 ? 's' : ''}`,
+    help: `Moves it ${far} ${way}`,
+    key,
+    icon,
+    more: true,
+    shown: onFree,
+    ready: onFree,
+    step: (now) => ({ kind: 'shift', clips: ids(now), by: frames * frameOf(now) }),
+  }
+}
+
+/** Moving clips of free tracks by exact amounts. */
+export const MOVING: Verb[] = [
+  nudge(-10, 'shift+,', IconFarBack),
+  nudge(-1, ',', IconBack),
+  nudge(1, '.', IconOn),
+  nudge(10, 'shift+.', IconFarOn),
+  {
+    id: 'here',
+    label: 'To playhead',
+    help: 'Moves it so that it begins at the playhead',
+    key: 'h',
+    icon: IconHere,
+    more: true,
+    shown: single,
+    ready: single,
+    step: (now) => ({ kind: 'move', clip: ids(now)[0] ?? '', to: now.at }),
+  },
+  {
+    id: 'close-gap',
+    label: 'Close gap before',
+    help: 'Moves it and all that follows on its track up to the clip before',
+    key: 'shift+h',
+    icon: IconClose,
+    more: true,
+    shown: onFree,
+    ready: onFree,
+    step: (now) => ({ kind: 'close_gap', clips: ids(now) }),
+  },
+]

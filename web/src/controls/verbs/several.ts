@@ -1,0 +1,97 @@
+import IconCopy from '~icons/tabler/copy'
+import IconEverything from '~icons/tabler/select-all'
+import IconGroup from '~icons/tabler/stack-2'
+import IconOpen from '~icons/tabler/folder-open'
+import IconOut from '~icons/tabler/arrow-back-up'
+import IconPaste from '~icons/tabler/clipboard'
+import IconUngroup from '~icons/tabler/box-multiple'
+import type { Clip } from '@/api/types'
+import { always, any, ids, ofKind, single, type Verb } from './verb'
+
+/** Several clips at once: groups, copies, everything from here. */
+export const SEVERAL: Verb[] = [
+  {
+    id: 'copy',
+    label: 'Copy',
+    help: 'Keeps a copy to paste here or in another project',
+    key: 'ctrl+c',
+    icon: IconCopy,
+    more: true,
+    shown: any,
+    ready: any,
+    act: (now, hands) => hands.copy(now.hand),
+  },
+  {
+    id: 'paste',
+    label: 'Paste',
+    help: 'Puts what was copied at the playhead',
+    key: 'ctrl+v',
+    icon: IconPaste,
+    more: true,
+    shown: (now) => Boolean(now.copied),
+    ready: (now) => Boolean(now.copied),
+    act: (now, hands) => hands.paste(now.at),
+  },
+  {
+    id: 'everything',
+    label: 'Everything from here',
+    help: 'Takes all clips in hand that begin at the playhead or later',
+    key: 'e',
+    icon: IconEverything,
+    more: true,
+    shown: always,
+    ready: always,
+    act: (now, hands) => {
+      const all = (now.tracks ?? []).flatMap((track) => (track.locked ? [] : track.clips))
+      const later = all.filter((clip) => (clip.start ?? 0) + clip.length > now.at)
+      hands.takeAll(later.map((clip) => clip.id ?? ''))
+    },
+  },
+  {
+    id: 'open-group',
+    label: 'Open',
+    help: 'Opens the group: its clips get the timeline to themselves',
+    key: 'o',
+    icon: IconOpen,
+    shown: (now) => single(now) && ofKind(now, 'group'),
+    ready: single,
+    act: (now, hands) => hands.enter(ids(now)[0] ?? ''),
+  },
+  {
+    id: 'leave-group',
+    label: 'Close the group',
+    help: 'Goes back to the timeline around the open group',
+    key: 'shift+o',
+    icon: IconOut,
+    shown: (now) => Boolean(now.inGroup) && !any(now),
+    ready: always,
+    act: (_, hands) => hands.leave(),
+  },
+  {
+    id: 'group',
+    label: 'Group',
+    help: 'Makes them one clip that can be opened',
+    key: 'g',
+    icon: IconGroup,
+    more: true,
+    shown: any,
+    ready: any,
+    step: (now) => ({ kind: 'group', clips: ids(now), name: nextName(now.tracks ?? []) }),
+  },
+  {
+    id: 'ungroup',
+    label: 'Ungroup',
+    help: 'Lays its clips on the timeline again, where they are',
+    key: 'shift+g',
+    icon: IconUngroup,
+    more: true,
+    shown: (now) => single(now) && ofKind(now, 'group'),
+    ready: single,
+    step: (now) => ({ kind: 'ungroup', clip: ids(now)[0] ?? '' }),
+  },
+]
+
+function nextName(tracks: { clips?: unknown[] }[]): string {
+  const clips = tracks.flatMap((track) => (track.clips ?? []) as Clip[])
+  return `Group ${clips.filter((clip) => clip.kind === 'group').length + 1}`
+}

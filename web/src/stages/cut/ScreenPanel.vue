@@ -1,0 +1,206 @@
+<script setup lang="ts">
+/** Clips that share the canvas in cells. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import { isPictured, type Cell, type PicturedClip, type Step } from '@/api/types'
+import ValueField from '@/controls/ValueField.vue'
+import { useScreen } from '@/player/inject'
+import { useHand } from '@/stores/hand'
+import { useProject } from '@/stores/project'
+import { boxes, cellsOf, LAYOUTS, type Layout } from './layouts'
+
+const project = useProject()
+const hand = useHand()
+const { player } = useScreen()
+
+const pictured = computed(() => hand.found.filter(({ clip }) => isPictured(clip)))
+const clip = computed(() => pictured.value[0]?.clip as PicturedClip | undefined)
+const cell = computed<Cell | null>(() => clip.value?.cell ?? null)
+const offered = computed(() =>
+  LAYOUTS.filter(
+    (one) => cellsOf(one) >= Math.max(2, members.value.length || pictured.value.length),
+  ),
+)
+
+/** All clips of this split screen, by cell. */
+const members = computed(() => {
+  const screen = cell.value?.screen
+  if (!screen) return []
+  return project.tracks
+    .flatMap((track) => track.clips)
+    .filter((one): one is PicturedClip => isPictured(one) && one.cell?.screen === screen)
+})
+const spots = computed(() => {
+  const now = cell.value
+  if (!now) return []
+  return boxes(now.rows, now.upright ?? false).map((box, place) => ({
+    box,
+    place,
+    clip: members.value.find((one) => one.cell?.place === place),
+  }))
+})
+
+const MEASURES = [
+  { name: 'gap', label: 'Gap', low: 0, high: 120, unit: 'px', reset: 12 },
+  { name: 'margin', label: 'Margin', low: 0, high: 200, unit: 'px', reset: 0 },
+  { name: 'radius', label: 'Corners', low: 0, high: 300, unit: 'px', reset: 0 },
+  { name: 'slant', label: 'Slant', low: -45, high: 45, unit: '°', reset: 0 },
+] as const
+
+function step(values: Record<string, unknown>): Step {
+  return { kind: 'set_screen', screen: cell.value?.screen ?? '', ...values }
+}
+
+function set(values: Record<string, unknown>) {
+  player.endTrial()
+  project.edit(step(values))
+}
+
+function choose(one: Layout) {
+  if (cell.value) set({ rows: one.rows, upright: one.upright })
+  else {
+    const clips = pictured.value.map((held) => held.clip.id ?? '')
+    project.edit({ kind: 'split_screen', clips, rows: one.rows, upright: one.upright })
+  }
+}
+
+function press(spot: { place: number; clip?: PicturedClip }) {
+  const id = clip.value?.id
+  if (!id || cell.value?.place === spot.place) return
+  project.edit({ kind: 'to_cell', clip: id, place: spot.place })
+}
+</script>
+
+<template>
+  <div class="screen">
+    <div v-if="!clip" class="empty">
+      <strong>Split screen</strong>
+      <span
+        >Take from two to nine clips in hand, in the order of their cells, then choose a
+        layout.</span
+      >
+    </div>
+    <template v-else>
+      <p v-if="!cell && pictured.length < 2" class="small quiet mb-0">
+        Take more clips in hand (Take several), then choose a layout. They begin together, each on a
+        track of its own.
+      </p>
+      <div class="layouts" role="group" aria-label="Layouts">
+        <button
+          v-for="one in offered"
+          :key="one.id"
+          type="button"
+          :title="one.name"
+          :aria-label="one.name"
+          :aria-pressed="
+            cell !== null &&
+            cell.rows.join('-') === one.rows.join('-') &&
+            (cell.upright ?? false) === one.upright
+          "
+          :disabled="!cell && pictured.length < 2"
+          :data-test="`layout-${one.id}`"
+          @click="choose(one)"
+        >
+          <svg viewBox="0 0 27 36" aria-hidden="true">
+            <rect
+              v-for="(box, index) in boxes(one.rows, one.upright)"
+              :key="index"
+              :x="1.5 + box.x * 24"
+              :y="1.5 + box.y * 33"
+              :width="box.width * 24 - 1"
+              :height="box.height * 33 - 1"
+              rx="2"
+            />
+          </svg>
+        </button>
+      </div>
+      <template v-if="cell">
+        <ValueField
+          v-for="one in MEASURES"
+          :key="one.name"
+          :label="one.label"
+          :value="Number(cell[one.name] ?? one.reset)"
+          :low="one.low"
+          :high="one.high"
+          :step="1"
+          :unit="one.unit"
+          :reset="one.reset"
+          @trying="player.tryOut(step({ [one.name]: $event }))"
+          @set="set({ [one.name]: $event })"
+        />
+        <p class="small quiet mb-0">Tap another cell: the two clips swap.</p>
+        <div class="cells">
+          <button
+            v-for="spot in spots"
+            :key="spot.place"
+            type="button"
+            class="cell clip-text"
+            :class="{ mine: spot.place === cell.place }"
+            :style="{
+              left: `${spot.box.x * 100}%`,
+              top: `${spot.box.y * 100}%`,
+              width: `calc(${spot.box.width * 100}% - 4px)`,
+              height: `calc(${spot.box.height * 100}% - 4px)`,
+            }"
+            :data-test="`cell-${spot.place}`"
+            @click="press(spot)"
+          >
+            {{ spot.clip?.name || 'empty' }}
+          </button>
+        </div>
+        <BButton
+          variant="secondary"
+          @click="project.edit({ kind: 'leave_screen', clips: members.map((one) => one.id ?? '') })"
+        >
+          End the split screen
+        </BButton>
+      </template>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.screen {
+  display: grid;
+  gap: 8px;
+}
+.layouts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+.layouts button {
+  width: 40px;
+  height: 48px;
+  padding: 4px;
+  border: 2px solid transparent;
+  border-radius: var(--fold);
+  background: var(--raised);
+}
+.layouts button[aria-pressed='true'] {
+  border-color: var(--accent);
+}
+.layouts button:disabled {
+  opacity: 0.45;
+}
+rect {
+  fill: #cdc4d6;
+}
+.cells {
+  position: relative;
+  height: 150px;
+}
+.cell {
+  position: absolute;
+  border: 0;
+  border-radius: var(--fold);
+  background: var(--raised);
+  color: var(--soft);
+  font-size: 12px;
+  font-weight: 600;
+}
+.cell.mine {
+  outline: 2px solid var(--accent);
+  color: var(--text);
+}
+</style>

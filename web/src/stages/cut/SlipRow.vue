@@ -1,0 +1,107 @@
+<script setup lang="ts">
+/** Showing an earlier or later part of the source, with the new first and last picture. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import type { PacedClip } from '@/api/types'
+import { useHand } from '@/stores/hand'
+import { endOf, startOf, useProject } from '@/stores/project'
+import { frameOf, frameTicks } from '@/time'
+
+const props = defineProps<{ clip: PacedClip }>()
+const project = useProject()
+const hand = useHand()
+const STEPS = [-10, -1, 1, 10]
+
+function slip(frames: number) {
+  const by = frames * frameTicks(project.rate)
+  project.edit({ kind: 'slip', clips: [props.clip.id ?? ''], by })
+}
+
+const ends = computed(() => [
+  { name: 'first', frame: frameOf(startOf(props.clip), project.rate) },
+  { name: 'last', frame: frameOf(endOf(props.clip), project.rate) - 1 },
+])
+function picture(frame: number): string {
+  const query = new URLSearchParams({ ...project.look, long_side: '240' })
+  return `/api/projects/${project.id}/revisions/${project.revision}/frames/${frame}?${query}`
+}
+</script>
+
+<template>
+  <div class="slip">
+    <div class="line">
+      <span class="soft">Slip</span>
+      <BButton
+        v-for="by in STEPS"
+        :key="by"
+        variant="secondary"
+        :title="`Shows a part ${Math.abs(by)} frame${Math.abs(by) > 1 ? 's' : ''} ${by < 0 ? 'earlier' : 'later'} in the take`"
+        :data-test="`slip${by}`"
+        @click="slip(by)"
+      >
+        {{ by > 0 ? '+' : '−' }}{{ Math.abs(by) }}
+      </BButton>
+      <BButton
+        variant="secondary"
+        :aria-pressed="hand.slips"
+        :class="{ taken: hand.slips }"
+        title="While this is on, dragging the clip on the timeline slips it"
+        data-test="slip-drag"
+        @click="hand.slips = !hand.slips"
+      >
+        By drag
+      </BButton>
+    </div>
+    <div v-if="clip.kind !== 'sound'" class="ends">
+      <figure v-for="end in ends" :key="end.name">
+        <img :src="picture(end.frame)" alt="" />
+        <figcaption class="tiny">{{ end.name }}</figcaption>
+      </figure>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.slip {
+  display: grid;
+  gap: 6px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 5px;
+}
+.line .btn {
+  padding: 2px 9px;
+}
+.taken {
+  outline: 2px solid var(--accent);
+}
+.ends {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 6px;
+}
+figure {
+  position: relative;
+  margin: 0;
+  height: 84px;
+  border-radius: var(--fold);
+  overflow: hidden;
+  background: var(--neutral);
+}
+img {
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
+figcaption {
+  position: absolute;
+  left: 6px;
+  top: 4px;
+  padding: 0 6px;
+  border-radius: 6px 6px 2px 6px;
+  background: #17141ad9;
+}
+</style>

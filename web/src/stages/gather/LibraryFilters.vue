@@ -1,0 +1,180 @@
+<script setup lang="ts">
+/** Finding takes: words, kind, order, stars, colour, shelf. */
+import { BButton, BFormSelect, BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import IconSearch from '~icons/tabler/search'
+import IconStar from '~icons/tabler/star-filled'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import { useLibrary } from '@/stores/library'
+import { TAGS } from '@/timeline/kinds'
+import { EVERYTHING, type Filter, type Kind } from './library'
+
+const filter = defineModel<Filter>({ required: true })
+const library = useLibrary()
+const naming = ref(false)
+const name = ref('')
+
+const KINDS: { id: Kind; name: string }[] = [
+  { id: 'all', name: 'All' },
+  { id: 'video', name: 'Videos' },
+  { id: 'still', name: 'Stills' },
+  { id: 'sound', name: 'Sounds' },
+]
+const SORTS = [
+  { value: 'order', text: 'as brought in' },
+  { value: 'name', text: 'by name' },
+  { value: 'newest', text: 'newest first' },
+  { value: 'length', text: 'longest first' },
+  { value: 'stars', text: 'most stars first' },
+]
+const STARS = [0, 1, 2, 3, 4, 5].map((value) => ({
+  value,
+  text: value ? `${value} star${value > 1 ? 's' : ''} and more` : 'any stars',
+}))
+const COLOURS = TAGS.map((one) => ({ value: one.id, text: one.id || 'any colour' }))
+const shelves = computed(() => [
+  { value: null, text: 'all shelves' },
+  ...library.shelves.map((shelf) => ({ value: shelf.id, text: shelf.name })),
+])
+const narrowed = computed(() => {
+  const { words, stars, tag, shelf, kind } = filter.value
+  return Boolean(words || stars || tag || shelf !== null || kind !== 'all')
+})
+
+function set(change: Partial<Filter>) {
+  filter.value = { ...filter.value, ...change }
+}
+
+async function make() {
+  if (name.value.trim()) await library.makeShelf(name.value.trim())
+  name.value = ''
+}
+</script>
+
+<template>
+  <div class="filters">
+    <label class="search">
+      <IconSearch aria-hidden="true" />
+      <input
+        type="search"
+        placeholder="Search"
+        aria-label="Search takes"
+        :value="filter.words"
+        data-test="search"
+        @input="set({ words: ($event.target as HTMLInputElement).value })"
+      />
+    </label>
+    <ChoiceGroup label="Show" :choices="KINDS" :taken="filter.kind" @take="set({ kind: $event })" />
+    <details class="finer">
+      <summary class="btn btn-secondary">
+        <IconStar aria-hidden="true" />Order and shelves<span v-if="narrowed" class="dot" />
+      </summary>
+      <div class="sheet">
+        <BFormSelect
+          :model-value="filter.sort"
+          :options="SORTS"
+          aria-label="Order"
+          @update:model-value="set({ sort: $event as never })"
+        />
+        <BFormSelect
+          :model-value="filter.stars"
+          :options="STARS"
+          aria-label="Stars"
+          @update:model-value="set({ stars: Number($event) })"
+        />
+        <BFormSelect
+          :model-value="filter.tag"
+          :options="COLOURS"
+          aria-label="Colour"
+          @update:model-value="set({ tag: $event as never })"
+        />
+        <BFormSelect
+          :model-value="filter.shelf"
+          :options="shelves"
+          aria-label="Shelf"
+          @update:model-value="set({ shelf: $event as never })"
+        />
+        <BButton variant="secondary" @click="naming = true">New shelf</BButton>
+        <BButton
+          v-if="filter.shelf !== null"
+          variant="secondary"
+          title="Its takes stay in the library"
+          @click="(library.removeShelf(filter.shelf), set({ shelf: null }))"
+        >
+          Take the shelf down
+        </BButton>
+        <BButton v-if="narrowed" variant="secondary" @click="filter = { ...EVERYTHING }">
+          Show all again
+        </BButton>
+      </div>
+    </details>
+    <BModal
+      v-model="naming"
+      title="New shelf"
+      ok-title="Make it"
+      cancel-title="Cancel"
+      cancel-variant="secondary"
+      @ok="make"
+    >
+      <input v-model="name" class="form-control" maxlength="80" aria-label="Name of the shelf" />
+    </BModal>
+  </div>
+</template>
+
+<style scoped>
+.filters {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.search {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  flex: 1 1 120px;
+  min-height: var(--touch);
+  padding: 0 10px;
+  border-radius: var(--fold);
+  background: var(--rail);
+  color: var(--quiet);
+}
+.search input {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  color: var(--text);
+  outline-offset: 4px;
+}
+.filters :deep(.choices button) {
+  padding: 4px 9px;
+}
+.finer {
+  position: relative;
+}
+.finer summary {
+  list-style: none;
+  padding: 2px 10px;
+}
+.sheet {
+  position: absolute;
+  right: 0;
+  z-index: 6;
+  display: grid;
+  gap: 6px;
+  width: 220px;
+  margin-top: 4px;
+  padding: 10px;
+  border: 1px solid var(--line);
+  border-radius: 14px 14px 3px 14px;
+  background: var(--panel);
+  box-shadow: 0 10px 30px #0009;
+}
+.dot {
+  width: 8px;
+  height: 8px;
+  border-radius: 4px;
+  background: var(--text);
+}
+</style>

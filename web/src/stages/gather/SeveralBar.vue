@@ -1,0 +1,142 @@
+<script setup lang="ts">
+/** What can be done with several takes at once. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { TICKS_PER_SECOND } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ValueField from '@/controls/ValueField.vue'
+import { useScreen } from '@/player/inject'
+import { useLibrary } from '@/stores/library'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { clipOf, sequenceOf } from './placing'
+import { frameTicks, tickOf } from '@/time'
+
+const emit = defineEmits<{ done: [] }>()
+const library = useLibrary()
+const project = useProject()
+const notes = useNotes()
+const { player } = useScreen()
+
+const seconds = ref(3)
+const each = ref(3)
+const order = ref<'forward' | 'backward' | 'there_and_back'>('forward')
+const ORDERS = [
+  { id: 'forward', name: 'Forward' },
+  { id: 'backward', name: 'Backward' },
+  { id: 'there_and_back', name: 'There and back' },
+] as const
+
+const usable = computed(() => library.several.filter((take) => take.facts && !take.problem))
+const stills = computed(() => usable.value.filter((take) => take.facts?.kind === 'still'))
+const allStills = computed(
+  () => stills.value.length > 1 && stills.value.length === usable.value.length,
+)
+
+async function place(how: 'row' | 'stack') {
+  const clips = usable.value.map((take) =>
+    clipOf(take, Math.round(seconds.value * TICKS_PER_SECOND)),
+  )
+  const at = tickOf(player.frame.value, project.rate)
+  const mode = how === 'stack' ? 'push' : 'end'
+  const step = { kind: 'place_several', clips: clips as never, how, mode, at } as const
+  if (await project.edit(step)) told(`${clips.length} takes are on the timeline.`)
+}
+
+async function sequence() {
+  const clip = sequenceOf(
+    stills.value,
+    Math.round(each.value) * frameTicks(project.rate),
+    order.value,
+  )
+  if (await project.edit({ kind: 'place', clip: clip as never, mode: 'end' })) {
+    told(`${stills.value.length} stills are on the timeline as one clip.`)
+  }
+}
+
+function told(message: string) {
+  notes.told(message)
+  emit('done')
+}
+</script>
+
+<template>
+  <section class="several" aria-label="Several takes">
+    <div class="line">
+      <strong>{{ usable.length }} takes</strong>
+      <span class="small quiet">Tap to add or leave out</span>
+      <span class="spacer" />
+      <BButton variant="secondary" @click="emit('done')">Done</BButton>
+    </div>
+    <ValueField
+      v-if="stills.length"
+      label="A still lasts"
+      :value="seconds"
+      :low="0.2"
+      :high="10"
+      :step="0.1"
+      :digits="1"
+      unit="s"
+      @set="seconds = Math.max(0.05, $event)"
+    />
+    <div class="line">
+      <BButton
+        variant="primary"
+        :disabled="!usable.length"
+        data-test="place-row"
+        @click="place('row')"
+      >
+        One after another
+      </BButton>
+      <BButton
+        variant="secondary"
+        :disabled="!usable.length"
+        title="From the playhead, each on a track above the one before"
+        data-test="place-stack"
+        @click="place('stack')"
+      >
+        Stacked
+      </BButton>
+    </div>
+    <template v-if="allStills">
+      <div class="line spread">
+        <span class="soft">Numbered stills as one clip</span>
+        <ChoiceGroup label="Order" :choices="ORDERS" :taken="order" @take="order = $event" />
+      </div>
+      <ValueField
+        label="Each for"
+        :value="each"
+        :low="1"
+        :high="30"
+        :step="1"
+        unit="f"
+        @set="each = Math.max(1, Math.round($event))"
+      />
+      <BButton variant="secondary" data-test="place-sequence" @click="sequence">
+        Place as one clip
+      </BButton>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.several {
+  display: grid;
+  gap: 6px;
+  padding: 8px 10px;
+  border-radius: var(--fold);
+  background: var(--raised);
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.spread {
+  justify-content: space-between;
+}
+.spacer {
+  flex: 1;
+}
+</style>

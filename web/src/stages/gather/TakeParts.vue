@@ -1,0 +1,83 @@
+<script setup lang="ts">
+/** The marked parts of a take that were kept. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import IconX from '~icons/tabler/x'
+import type { Take } from '@/api/types'
+import { useLibrary } from '@/stores/library'
+import { lengthLabel } from '@/time'
+import { markedPart } from './placing'
+
+const props = defineProps<{ take: Take }>()
+const emit = defineEmits<{ seek: [tick: number] }>()
+const library = useLibrary()
+const marked = computed(() => props.take.mark_in !== null || props.take.mark_out !== null)
+
+function keep() {
+  const { from, to } = markedPart(props.take)
+  const part = { name: `Part ${props.take.ranges.length + 1}`, mark_in: from, mark_out: to }
+  library.change(props.take.id, {
+    ranges: [...props.take.ranges, part],
+    mark_in: null,
+    mark_out: null,
+  })
+}
+
+function use(index: number) {
+  const part = props.take.ranges[index]
+  if (!part) return
+  library.change(props.take.id, { mark_in: part.mark_in, mark_out: part.mark_out })
+  emit('seek', part.mark_in)
+}
+
+function drop(index: number) {
+  library.change(props.take.id, { ranges: props.take.ranges.filter((_, at) => at !== index) })
+}
+</script>
+
+<template>
+  <div class="parts">
+    <span v-for="(part, index) in take.ranges" :key="index" class="part">
+      <button type="button" :title="`Marks ${part.name} again`" @click="use(index)">
+        {{ part.name }} · {{ lengthLabel(part.mark_out - part.mark_in) }}
+      </button>
+      <button type="button" :aria-label="`Forget ${part.name}`" @click="drop(index)">
+        <IconX aria-hidden="true" />
+      </button>
+    </span>
+    <BButton
+      variant="secondary"
+      :disabled="!marked"
+      title="Keeps the marked part, to mark another one"
+      data-test="keep-part"
+      @click="keep"
+    >
+      Keep part
+    </BButton>
+  </div>
+</template>
+
+<style scoped>
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+.parts .btn {
+  padding: 2px 10px;
+}
+.part {
+  display: inline-flex;
+  align-items: center;
+  border-radius: var(--fold);
+  background: var(--raised);
+}
+.part button {
+  min-height: var(--touch);
+  padding: 0 8px;
+  border: 0;
+  background: none;
+  color: var(--text);
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,230 @@
+<script setup lang="ts">
+/** Speaking while the timeline plays. Every recording is kept as a take. */
+import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { useLocalStorage } from '@vueuse/core'
+import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
+import { TICKS_PER_SECOND } from '@/api/types'
+import ValueField from '@/controls/ValueField.vue'
+import { useScreen } from '@/player/inject'
+import { useLibrary } from '@/stores/library'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { useUploads } from '@/stores/uploads'
+import { lengthLabel, tickOf } from '@/time'
+import { useRecorder } from './voice/useRecorder'
+
+const emit = defineEmits<{ done: [] }>()
+const project = useProject()
+const library = useLibrary()
+const uploads = useUploads()
+const notes = useNotes()
+const { player, video } = useScreen()
+const recorder = useRecorder()
+
+const countdown = ref(0)
+const quiet = useLocalStorage('velvet-kite.voice-quiet', false)
+const correction = useLocalStorage('velvet-kite.voice-correction', 0)
+const place = useLocalStorage('velvet-kite.voice-place', true)
+let timer = 0
+let from = 0
+
+const takes = computed(() => library.takes.filter((take) => take.name.startsWith('Voice ')))
+const filled = computed(() => `${((recorder.level.value + 60) / 60) * 100}%`)
+
+onMounted(() => recorder.open().catch((error: unknown) => notes.problem(error)))
+onScopeDispose(() => window.clearInterval(timer))
+
+function begin() {
+  if (player.playing.value) player.pause()
+  from = player.frame.value
+  countdown.value = 3
+  timer = window.setInterval(() => {
+    countdown.value -= 1
+    if (countdown.value) return
+    window.clearInterval(timer)
+    recorder.start()
+    if (video.value) video.value.muted = quiet.value
+    player.play()
+  }, 800)
+}
+
+function cancel() {
+  window.clearInterval(timer)
+  countdown.value = 0
+}
+
+// The first picture that moves is when the person hears the timeline begin.
+watch(player.moving, (moves) => moves && recorder.recording.value && recorder.mark())
+watch(
+  player.playing,
+  (plays) => !plays && recorder.recording.value && !player.starting.value && end(),
+)
+
+function end() {
+  const made = recorder.stop()
+  if (player.playing.value) player.pause()
+  if (video.value) video.value.muted = false
+  if (!made) {
+    notes.told('Nothing was recorded.')
+    return
+  }
+  const name = `Voice ${takes.value.length + 1}.wav`
+  const known = new Set(library.takes.map((take) => take.id))
+  uploads.add([new File([made.file], name, { type: 'audio/wav' })])
+  if (!place.value) return
+  const skip = made.lead + made.delay + correction.value / 1000
+  const stop = watch(
+    () => library.takes.find((take) => !known.has(take.id) && take.name === name && take.facts),
+    (take) => {
+      if (!take) return
+      stop()
+      lay(take.media, take.facts?.length ?? 0, skip)
+    },
+  )
+}
+
+/** On a sound track, at the frame where speaking began; what came before it and the delay is left out. */
+function lay(media: string, length: number, skip: number) {
+  const into = Math.max(0, Math.round(skip * TICKS_PER_SECOND))
+  if (length <= into) return
+  const clip = {
+    kind: 'sound',
+    name: 'Voice',
+    media,
+    source_in: into,
+    source_length: length,
+    length: length - into,
+  }
+  const at = tickOf(from, project.rate)
+  project.edit({ kind: 'place', clip: clip as never, mode: 'above', at })
+  notes.told('Your voice is on the timeline, and kept as a take.')
+}
+</script>
+
+<template>
+  <section class="panel voice" aria-label="Voice recorder">
+    <div class="line">
+      <h2>Voice</h2>
+      <span class="spacer" />
+      <BButton variant="secondary" @click="emit('done')">Close</BButton>
+    </div>
+    <p v-if="recorder.standIn.value" class="small soft mb-0" role="status">
+      There is no microphone, or it is not allowed. A tone stands in for it.
+    </p>
+    <div
+      class="meter"
+      role="meter"
+      aria-label="Level"
+      :aria-valuenow="Math.round(recorder.level.value)"
+      aria-valuemin="-60"
+      aria-valuemax="0"
+    >
+      <span :style="{ width: filled }" :class="{ hot: recorder.level.value > -3 }" />
+    </div>
+    <div class="line small quiet">
+      <span>{{ recorder.level.value.toFixed(0) }} dB</span>
+      <span v-if="recorder.level.value > -3">too loud</span>
+    </div>
+    <div class="big">
+      <strong v-if="countdown" class="count" aria-live="assertive">{{ countdown }}</strong>
+      <BButton v-if="countdown" variant="secondary" @click="cancel">Cancel</BButton>
+      <BButton
+        v-else-if="recorder.recording.value"
+        variant="danger"
+        data-test="voice-stop"
+        @click="end"
+      >
+        Stop
+      </BButton>
+      <BButton
+        v-else
+        variant="primary"
+        :disabled="!recorder.ready.value || !project.frames"
+        data-test="voice-record"
+        @click="begin"
+      >
+        Record from the playhead
+      </BButton>
+    </div>
+    <BFormCheckbox v-model="quiet" switch>Play without sound meanwhile</BFormCheckbox>
+    <BFormCheckbox v-model="place" switch>Lay it on the timeline</BFormCheckbox>
+    <ValueField
+      label="Later by"
+      :value="-correction"
+      :low="-200"
+      :high="200"
+      :step="5"
+      unit="ms"
+      :reset="0"
+      @set="correction = -$event"
+    />
+    <p class="tiny quiet mb-0">
+      The delay that the browser tells of is taken out. If your voice still comes late, set this
+      below zero.
+    </p>
+    <ul v-if="takes.length" class="kept">
+      <li v-for="take in takes" :key="take.id">
+        <button type="button" @click="((library.chosen = take.id), emit('done'))">
+          {{ take.name }}
+          <span class="quiet">{{ take.facts ? lengthLabel(take.facts.length) : 'arriving' }}</span>
+        </button>
+      </li>
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.voice {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  overflow-y: auto;
+}
+.line {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 6px;
+}
+.spacer {
+  flex: 1;
+}
+.meter {
+  height: 14px;
+  border-radius: 7px 7px 2px 7px;
+  background: var(--rail);
+  overflow: hidden;
+}
+.meter span {
+  display: block;
+  height: 100%;
+  background: #5cbfae;
+}
+.meter span.hot {
+  background: #e5534b;
+}
+.big {
+  display: grid;
+  gap: 6px;
+  justify-items: center;
+  padding: 6px 0;
+}
+.count {
+  font-size: 44px;
+  line-height: 1;
+}
+.kept {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.kept button {
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  min-height: var(--touch);
+  border: 0;
+  background: none;
+  color: var(--text);
+}
+</style>

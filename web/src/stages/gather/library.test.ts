@@ -1,0 +1,58 @@
+import { expect, test } from 'vitest'
+import type { Take, Track } from '@/api/types'
+import { EVERYTHING, filtered, usage } from './library'
+import { numberOf, sequenceOf } from './placing'
+
+function take(name: string, more: Partial<Take> = {}): Take {
+  const facts = { kind: 'still', length: 0 }
+  return {
+    name,
+    media: name,
+    state: 'ready',
+    stars: 0,
+    tag: '',
+    shelf: null,
+    facts,
+    ...more,
+  } as Take
+}
+
+test('all words, stars, colour and shelf have to fit', () => {
+  const takes = [
+    take('Kite high.mp4', { stars: 3, tag: 'sea', shelf: 1 }),
+    take('kite low.mp4', { stars: 1 }),
+    take('ridge.mp4', { stars: 5 }),
+    take('still coming', { state: 'arriving' }),
+  ]
+  const names = (change: object) =>
+    filtered(takes, { ...EVERYTHING, ...change }).map((one) => one.name)
+  expect(names({})).toHaveLength(3)
+  expect(names({ words: 'KITE hi' })).toEqual(['Kite high.mp4'])
+  expect(names({ stars: 3, sort: 'stars' })).toEqual(['ridge.mp4', 'Kite high.mp4'])
+  expect(names({ tag: 'sea' })).toEqual(['Kite high.mp4'])
+  expect(names({ shelf: 1 })).toEqual(['Kite high.mp4'])
+})
+
+test('names sort by their numbers', () => {
+  const takes = [take('star 10.png'), take('star 9.png')]
+  const sorted = filtered(takes, { ...EVERYTHING, sort: 'name' })
+  expect(sorted.map((one) => one.name)).toEqual(['star 9.png', 'star 10.png'])
+})
+
+test('numbered stills hold their order and end where they began', () => {
+  expect([numberOf('star-07.png'), numberOf('take2 v3.png'), numberOf('kite.png')]).toEqual([
+    7, 3, -1,
+  ])
+  const takes = ['s-10.png', 's-2.png', 's-1.png'].map((name) => take(name))
+  const clip = sequenceOf(takes, 5, 'there_and_back')
+  expect(clip.pictures).toEqual(['s-1.png', 's-2.png', 's-10.png'])
+  expect([clip.length, clip.name]).toEqual([20, 's'])
+})
+
+test('clips in groups count as uses', () => {
+  const still = { kind: 'still', media: 'a' }
+  const group = { kind: 'group', tracks: [{ clips: [still] }] }
+  const tracks = [{ clips: [still, group, { kind: 'sequence', pictures: ['a', 'b'] }] }]
+  const found = usage(tracks as unknown as Track[])
+  expect([found.get('a'), found.get('b')]).toEqual([3, 1])
+})

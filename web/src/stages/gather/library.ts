@@ -1,0 +1,64 @@
+import type { Tag, Take, Track } from '@/api/types'
+import { faceMedia } from '@/api/types'
+
+export type Sort = 'order' | 'name' | 'newest' | 'length' | 'stars'
+export type Kind = 'all' | 'video' | 'still' | 'sound'
+
+export interface Filter {
+  words: string
+  kind: Kind
+  sort: Sort
+  stars: number
+  tag: Tag
+  /** Id of a shelf, or null for all. */
+  shelf: number | null
+}
+
+export const EVERYTHING: Filter = {
+  words: '',
+  kind: 'all',
+  sort: 'order',
+  stars: 0,
+  tag: '',
+  shelf: null,
+}
+
+const SORTS: Record<Sort, (a: Take, b: Take) => number> = {
+  order: () => 0,
+  name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true }),
+  newest: (a, b) => b.made_at.localeCompare(a.made_at),
+  length: (a, b) => (b.facts?.length ?? 0) - (a.facts?.length ?? 0),
+  stars: (a, b) => b.stars - a.stars,
+}
+
+/** The takes that fit a filter, in its order; all words have to be in the name. */
+export function filtered(takes: Take[], filter: Filter): Take[] {
+  const words = filter.words.toLowerCase().split(/\s+/).filter(Boolean)
+  const found = takes.filter(
+    (take) =>
+      take.state !== 'arriving' &&
+      (filter.kind === 'all' || take.facts?.kind === filter.kind) &&
+      take.stars >= filter.stars &&
+      (!filter.tag || take.tag === filter.tag) &&
+      (filter.shelf === null || take.shelf === filter.shelf) &&
+      words.every((word) => take.name.toLowerCase().includes(word)),
+  )
+  return filter.sort === 'order' ? found : [...found].sort(SORTS[filter.sort])
+}
+
+/** How many clips of the open timeline use each file, those in groups included. */
+export function usage(tracks: Track[]): Map<string, number> {
+  const found = new Map<string, number>()
+  const count = (media: string) => found.set(media, (found.get(media) ?? 0) + 1)
+  const walk = (rows: Track[]) => {
+    for (const track of rows) {
+      for (const clip of (track.clips ?? [])) {
+        if (clip.kind === 'group') walk(clip.tracks)
+        else if (clip.kind === 'sequence') clip.pictures.forEach(count)
+        else if (faceMedia(clip)) count(faceMedia(clip))
+      }
+    }
+  }
+  walk(tracks)
+  return found
+}

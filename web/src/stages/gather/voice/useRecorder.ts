@@ -1,0 +1,93 @@
+import { onScopeDispose, ref } from 'vue'
+import { peakDb, wavOf } from './wav'
+
+const RATE = 48_000
+
+/** Catches samples as they come; runs beside the page, so that none is lost while it is busy. */
+const CATCHER = '/recorder.js'
+
+export interface Recording {
+  file: Blob
+  /** Seconds that passed between the first sample and the call of `mark`. */
+  lead: number
+  /** Seconds of delay that the browser tells of. */
+  delay: number
+}
+
+/** The microphone, or where there is none (or it is not allowed) a tone that stands in for it. */
+export function useRecorder() {
+  const level = ref(-60)
+  const standIn = ref(false)
+  const ready = ref(false)
+  const recording = ref(false)
+  let context: AudioContext | null = null
+  let stream: MediaStream | null = null
+  let blocks: Float32Array[] = []
+  let begun = 0
+  let marked = 0
+
+  async function open() {
+    if (ready.value) return
+    context = new AudioContext({ sampleRate: RATE })
+    await context.audioWorklet.addModule(CATCHER)
+    const source = await microphone(context).catch(() => tone(context as AudioContext))
+    const catcher = new AudioWorkletNode(context, 'recorder', { numberOfOutputs: 0 })
+    catcher.port.onmessage = ({ data }: MessageEvent<Float32Array>) => caught(data)
+    source.connect(catcher)
+    await context.resume()
+    ready.value = true
+  }
+
+  async function microphone(audio: AudioContext): Promise<AudioNode> {
+    stream = await navigator.mediaDevices.getUserMedia({
+      audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
+    })
+    return audio.createMediaStreamSource(stream)
+  }
+
+  function tone(audio: AudioContext): AudioNode {
+    standIn.value = true
+    const wave = new OscillatorNode(audio, { frequency: 220 })
+    const quiet = new GainNode(audio, { gain: 0.25 })
+    wave.connect(quiet)
+    wave.start()
+    return quiet
+  }
+
+  function caught(samples: Float32Array) {
+    level.value = Math.max(peakDb(samples), level.value - 2)
+    if (!recording.value) return
+    if (!blocks.length) begun = performance.now() - (samples.length / RATE) * 1000
+    blocks.push(samples)
+  }
+
+  function start() {
+    blocks = []
+    marked = 0
+    recording.value = true
+  }
+
+  /** The moment that belongs to the playhead's start. */
+  function mark() {
+    if (!marked) marked = performance.now()
+  }
+
+  function stop(): Recording | null {
+    recording.value = false
+    if (!blocks.length || !context) return null
+    const lead = marked ? Math.max(0, (marked - begun) / 1000) : 0
+    const delay = (context.baseLatency || 0) + (context.outputLatency || 0)
+    return { file: wavOf(blocks, RATE), lead, delay }
+  }
+
+  function close() {
+    stream?.getTracks().forEach((track) => track.stop())
+    context?.close()
+    context = null
+    ready.value = recording.value = false
+  }
+
+  onScopeDispose(close)
+
+  return { level, standIn, ready, recording, open, start, mark, stop, close }
+}

@@ -1,0 +1,31 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed } from 'vue'
+import type { Clip, Step, Track } from '@/api/types'
+import type { InHand } from '@/controls/verbs'
+
+interface Copied {
+  clip: Clip
+  lane: number
+  of: Track['kind']
+}
+
+/** Copied clips; kept in the browser, so that they can be pasted in another project or tab. */
+export const useClipboard = defineStore('clipboard', () => {
+  const copies = useLocalStorage<Copied[]>('velvet-kite.copied', [])
+  const count = computed(() => copies.value.length)
+
+  function copy(hand: InHand[], tracks: Track[]) {
+    copies.value = hand.map(({ clip, track }) => ({
+      clip,
+      lane: tracks.findIndex((one) => one.id === track.id),
+      of: track.kind,
+    }))
+  }
+
+  function pasteStep(at: number): Step {
+    return { kind: 'paste', copies: copies.value, at }
+  }
+
+  return { count, copy, pasteStep }
+})

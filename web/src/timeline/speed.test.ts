@@ -1,0 +1,49 @@
+import { expect, test } from 'vitest'
+import { insidePoints, pointsOf, sourceOffset, speedAt } from './speed'
+
+const ramp = [
+  { at: 0, speed: 0.5 },
+  { at: 400, speed: 2.5 },
+]
+
+test('a plain clip runs as it is', () => {
+  expect(sourceOffset(pointsOf(undefined), true, 123)).toBe(123)
+})
+
+test('the source passed is the area under the speed', () => {
+  for (const soft of [true, false]) {
+    let sum = 0
+    for (let t = 0; t < 300; t += 0.5) sum += speedAt(ramp, soft, t + 0.25) * 0.5
+    expect(sourceOffset(ramp, soft, 300)).toBeCloseTo(sum, 1)
+    expect(sourceOffset(ramp, soft, 400)).toBeCloseTo(600, 6)
+    expect(sourceOffset(ramp, soft, 500)).toBeCloseTo(850, 6)
+  }
+})
+
+test('before the first point its speed counts', () => {
+  expect(
+    sourceOffset(
+      [
+        { at: 100, speed: 2 },
+        { at: 200, speed: 4 },
+      ],
+      false,
+      50,
+    ),
+  ).toBe(100)
+})
+
+test('a trimmed curve gets points at its ends', () => {
+  const points = insidePoints(
+    [
+      { at: -100, speed: 1 },
+      { at: 300, speed: 5 },
+    ],
+    false,
+    200,
+  )
+  expect(points).toEqual([
+    { at: 0, speed: 2 },
+    { at: 200, speed: 4 },
+  ])
+})
