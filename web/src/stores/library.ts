@@ -85,6 +85,17 @@ export const useLibrary = defineStore('library', () => {
     }
   }
 
+  /** Keep the marked part of a take, so that another can be marked. */
+  function keepPart(take: Take) {
+    const length = take.facts?.length ?? 0
+    const part = {
+      name: `Part ${take.ranges.length + 1}`,
+      mark_in: take.mark_in ?? 0,
+      mark_out: take.mark_out ?? length,
+    }
+    return change(take.id, { ranges: [...take.ranges, part], mark_in: null, mark_out: null })
+  }
+
   async function remove(id: string) {
     try {
       await need(client.DELETE('/api/takes/{id}', { params: { path: { id } } }))
@@ -122,6 +133,7 @@ export const useLibrary = defineStore('library', () => {
     shelves,
     makeShelf,
     removeShelf,
+    keepPart,
     keepFrame,
     takes,
     loaded,

@@ -111,6 +111,11 @@ const hands: Hands = {
   takeAll: (ids) => hand.takeAll(ids),
   enter: (group) => goInside(() => project.enter(group)),
   leave: () => goInside(() => project.enter('')),
+  takeOut: (clips) => {
+    const group = project.within
+    const around = project.opened.at(-2) ?? null
+    project.edit({ kind: 'take_out', group, clips, within: around })
+  },
   keepFrame: () => library.keepFrame(player.frame.value),
 }
 

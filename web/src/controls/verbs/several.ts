@@ -5,8 +5,10 @@ import IconOpen from '~icons/tabler/folder-open'
 import IconOut from '~icons/tabler/arrow-back-up'
 import IconPaste from '~icons/tabler/clipboard'
 import IconUngroup from '~icons/tabler/box-multiple'
+import IconInto from '~icons/tabler/stack-push'
+import IconOutOf from '~icons/tabler/stack-pop'
 import type { Clip } from '@/api/types'
-import { always, any, ids, ofKind, single, type Verb } from './verb'
+import { always, any, ids, ofKind, single, type Situation, type Verb } from './verb'
 
 /** Several clips at once: groups, copies, everything from here. */
 export const SEVERAL: Verb[] = [
@@ -79,6 +81,31 @@ export const SEVERAL: Verb[] = [
     step: (now) => ({ kind: 'group', clips: ids(now), name: nextName(now.tracks ?? []) }),
   },
   {
+    id: 'put-in',
+    label: 'Put into the group',
+    help: 'The other clips in hand go into the group in hand; their times and look stay',
+    key: 'i',
+    icon: IconInto,
+    more: true,
+    shown: (now) => now.hand.length > 1 && groupsIn(now).length === 1,
+    ready: always,
+    step: (now) => {
+      const group = groupsIn(now)[0] ?? ''
+      return { kind: 'put_in', group, clips: ids(now).filter((id) => id !== group) }
+    },
+  },
+  {
+    id: 'take-out',
+    label: 'Take out of the group',
+    help: 'Lays it on a track above the group, where it is; its look stays',
+    key: 'shift+i',
+    icon: IconOutOf,
+    more: true,
+    shown: (now) => Boolean(now.inGroup) && any(now),
+    ready: always,
+    act: (now, hands) => hands.takeOut(ids(now)),
+  },
+  {
     id: 'ungroup',
     label: 'Ungroup',
     help: 'Lays its clips on the timeline again, where they are',
@@ -90,6 +117,10 @@ export const SEVERAL: Verb[] = [
     step: (now) => ({ kind: 'ungroup', clip: ids(now)[0] ?? '' }),
   },
 ]
+
+function groupsIn(now: Situation): string[] {
+  return now.hand.filter(({ clip }) => clip.kind === 'group').map(({ clip }) => clip.id ?? '')
+}
 
 function nextName(tracks: { clips?: unknown[] }[]): string {
   const clips = tracks.flatMap((track) => (track.clips ?? []) as Clip[])

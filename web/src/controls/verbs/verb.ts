@@ -30,6 +30,7 @@ export interface Hands {
   enter(group: string): void
   leave(): void
   keepFrame(): void
+  takeOut(ids: string[]): void
 }
 
 /** Something that can be done to what is in hand; bar, keyboard and help are made from these. */

@@ -7,6 +7,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
+import { frameOf } from '@/time'
 import { boxes, cellsOf, LAYOUTS, type Layout } from './layouts'
 
 const project = useProject()
@@ -60,7 +61,9 @@ function choose(one: Layout) {
   if (cell.value) set({ rows: one.rows, upright: one.upright })
   else {
     const clips = pictured.value.map((held) => held.clip.id ?? '')
-    project.edit({ kind: 'split_screen', clips, rows: one.rows, upright: one.upright })
+    const begin = Math.min(...pictured.value.map((held) => held.clip.start ?? 0))
+    const step = { kind: 'split_screen', clips, rows: one.rows, upright: one.upright } as const
+    project.edit(step).then((done) => done && player.seek(frameOf(begin, project.rate)))
   }
 }
 

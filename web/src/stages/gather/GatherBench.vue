@@ -3,6 +3,7 @@ import { computed, onMounted, ref } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
 import IconMicrophone from '~icons/tabler/microphone'
 import IconSamples from '~icons/tabler/library-photo'
+import IconSearch from '~icons/tabler/search'
 import IconSeveral from '~icons/tabler/copy-plus'
 import IconUpload from '~icons/tabler/upload'
 import { useLibrary } from '@/stores/library'
@@ -44,6 +45,33 @@ function begin(on: boolean) {
   library.severalIds = []
 }
 
+const TOOLS = [
+  {
+    id: 'several',
+    name: 'Several',
+    help: 'Choose several takes',
+    icon: IconSeveral,
+    test: 'several-takes',
+    run: () => begin(!several.value),
+  },
+  {
+    id: 'voice',
+    name: 'Voice',
+    help: 'Speak while the timeline plays',
+    icon: IconMicrophone,
+    test: 'voice',
+    run: () => (voice.value = true),
+  },
+  {
+    id: 'samples',
+    name: 'Samples',
+    help: 'Pictures and sounds to try with',
+    icon: IconSamples,
+    test: 'samples',
+    run: () => (samples.value = true),
+  },
+]
+
 onMounted(() => {
   library.refresh()
   if (!library.chosen) library.chosen = library.takes[0]?.id ?? ''
@@ -71,35 +99,30 @@ function dropped(event: DragEvent) {
   >
     <section class="panel takes" aria-label="Takes">
       <div class="line">
-        <h2>Takes</h2>
-        <span class="spacer" />
+        <label class="search">
+          <IconSearch aria-hidden="true" />
+          <input
+            v-model="filter.words"
+            type="search"
+            placeholder="Search takes"
+            aria-label="Search takes"
+            data-test="search"
+          />
+        </label>
         <BButton
+          v-for="tool in TOOLS"
+          :key="tool.id"
           variant="secondary"
-          :aria-pressed="several"
-          title="Choose several takes"
-          data-test="several-takes"
-          @click="begin(!several)"
+          class="tool"
+          :aria-pressed="tool.id === 'several' ? several : undefined"
+          :title="tool.help"
+          :data-test="tool.test"
+          @click="tool.run()"
         >
-          <IconSeveral aria-hidden="true" /><span class="word">Several</span>
+          <component :is="tool.icon" aria-hidden="true" /><span class="word">{{ tool.name }}</span>
         </BButton>
-        <BButton
-          variant="secondary"
-          title="Speak while the timeline plays"
-          data-test="voice"
-          @click="voice = true"
-        >
-          <IconMicrophone aria-hidden="true" /><span class="word">Voice</span>
-        </BButton>
-        <BButton
-          variant="secondary"
-          title="Pictures and sounds to try with"
-          data-test="samples"
-          @click="samples = true"
-        >
-          <IconSamples aria-hidden="true" /><span class="word">Samples</span>
-        </BButton>
-        <BButton variant="primary" data-test="bring-in" @click="chooser?.click()">
-          <IconUpload aria-hidden="true" />Bring in
+        <BButton variant="primary" class="tool" data-test="bring-in" @click="chooser?.click()">
+          <IconUpload aria-hidden="true" /><span class="word">Bring in</span>
         </BButton>
         <input
           ref="chooser"
@@ -112,26 +135,28 @@ function dropped(event: DragEvent) {
         />
       </div>
       <LibraryFilters v-model="filter" />
-      <SeveralBar v-if="several" @done="begin(false)" />
-      <ImportTray />
-      <div v-if="library.loaded && !library.takes.length && !uploads.files.length" class="empty">
-        <strong>Bring in your first takes</strong>
-        <span>Videos, pictures and sounds; several at once, or drop them here.</span>
+      <div class="shelf-room">
+        <SeveralBar v-if="several" @done="begin(false)" />
+        <ImportTray />
+        <div v-if="library.loaded && !library.takes.length && !uploads.files.length" class="empty">
+          <strong>Bring in your first takes</strong>
+          <span>Videos, pictures and sounds; several at once, or drop them here.</span>
+        </div>
+        <p v-else-if="library.loaded && !shown.length" class="empty small">
+          No take fits. Change the words or the filters.
+        </p>
+        <ul v-else class="grid">
+          <TakeCard
+            v-for="take in shown"
+            :key="take.id"
+            :take="take"
+            :chosen="several ? library.severalIds.includes(take.id) : take.id === library.chosen"
+            :number="several ? library.severalIds.indexOf(take.id) + 1 : 0"
+            :uses="used.get(take.media) ?? 0"
+            @choose="choose(take.id)"
+          />
+        </ul>
       </div>
-      <p v-else-if="library.loaded && !shown.length" class="empty small">
-        No take fits. Change the words or the filters.
-      </p>
-      <ul v-else class="grid">
-        <TakeCard
-          v-for="take in shown"
-          :key="take.id"
-          :take="take"
-          :chosen="several ? library.severalIds.includes(take.id) : take.id === library.chosen"
-          :number="several ? library.severalIds.indexOf(take.id) + 1 : 0"
-          :uses="used.get(take.media) ?? 0"
-          @choose="choose(take.id)"
-        />
-      </ul>
     </section>
     <VoiceRecorder v-if="voice" class="viewer" @done="voice = false" />
     <TakeViewer v-else class="viewer" />
@@ -157,32 +182,61 @@ function dropped(event: DragEvent) {
 }
 .line {
   display: flex;
+  align-items: stretch;
+  gap: 5px;
+}
+.search {
+  display: flex;
   align-items: center;
   gap: 6px;
-  flex-wrap: wrap;
+  flex: 1 1 90px;
+  min-width: 0;
+  padding: 0 10px;
+  border-radius: var(--fold);
+  background: var(--rail);
+  color: var(--quiet);
 }
-.spacer {
+.search input {
   flex: 1;
+  width: 100%;
+  min-width: 0;
+  border: 0;
+  background: none;
+  color: var(--text);
+  outline-offset: 4px;
 }
-.line .btn {
-  padding: 2px 10px;
+.tool {
+  flex-direction: column;
+  gap: 0;
+  min-width: 56px;
+  min-height: 46px;
+  padding: 2px 6px;
 }
-@media (max-width: 1100px) {
-  .word {
-    display: none;
-  }
+.tool[aria-pressed='true'] {
+  outline: 2px solid var(--text);
+}
+.word {
+  font-size: 12px;
+  line-height: 1.2;
+  white-space: nowrap;
+}
+.shelf-room {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  min-height: 0;
+  overflow-y: auto;
+  scrollbar-width: thin;
+  scrollbar-color: #38313f transparent;
 }
 .grid {
   list-style: none;
   margin: 0;
   padding: 2px;
-  overflow-y: auto;
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(106px, 1fr));
   gap: 10px;
   align-content: start;
-  scrollbar-width: thin;
-  scrollbar-color: #38313f transparent;
 }
 .drop {
   position: absolute;
@@ -206,7 +260,7 @@ function dropped(event: DragEvent) {
   .takes {
     overflow: visible;
   }
-  .grid {
+  .shelf-room {
     overflow: visible;
   }
 }

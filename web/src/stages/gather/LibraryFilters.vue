@@ -2,8 +2,7 @@
 /** Finding takes: words, kind, order, stars, colour, shelf. */
 import { BButton, BFormSelect, BModal } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
-import IconSearch from '~icons/tabler/search'
-import IconStar from '~icons/tabler/star-filled'
+import IconSort from '~icons/tabler/arrows-sort'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
 import { TAGS } from '@/timeline/kinds'
@@ -53,21 +52,10 @@ async function make() {
 
 <template>
   <div class="filters">
-    <label class="search">
-      <IconSearch aria-hidden="true" />
-      <input
-        type="search"
-        placeholder="Search"
-        aria-label="Search takes"
-        :value="filter.words"
-        data-test="search"
-        @input="set({ words: ($event.target as HTMLInputElement).value })"
-      />
-    </label>
     <ChoiceGroup label="Show" :choices="KINDS" :taken="filter.kind" @take="set({ kind: $event })" />
     <details class="finer">
       <summary class="btn btn-secondary">
-        <IconStar aria-hidden="true" />Order and shelves<span v-if="narrowed" class="dot" />
+        <IconSort aria-hidden="true" />Sort<span v-if="narrowed" class="dot" />
       </summary>
       <div class="sheet">
         <BFormSelect
@@ -127,25 +115,6 @@ async function make() {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px;
-}
-.search {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  flex: 1 1 120px;
-  min-height: var(--touch);
-  padding: 0 10px;
-  border-radius: var(--fold);
-  background: var(--rail);
-  color: var(--quiet);
-}
-.search input {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  background: none;
-  color: var(--text);
-  outline-offset: 4px;
 }
 .filters :deep(.choices button) {
   padding: 4px 9px;

@@ -68,17 +68,6 @@ function told(message: string) {
       <span class="spacer" />
       <BButton variant="secondary" @click="emit('done')">Done</BButton>
     </div>
-    <ValueField
-      v-if="stills.length"
-      label="A still lasts"
-      :value="seconds"
-      :low="0.2"
-      :high="10"
-      :step="0.1"
-      :digits="1"
-      unit="s"
-      @set="seconds = Math.max(0.05, $event)"
-    />
     <div class="line">
       <BButton
         variant="primary"
@@ -97,14 +86,30 @@ function told(message: string) {
       >
         Stacked
       </BButton>
+      <BButton
+        v-if="allStills"
+        variant="secondary"
+        title="Numbered stills as one clip that holds their order"
+        data-test="place-sequence"
+        @click="sequence"
+      >
+        As one clip
+      </BButton>
     </div>
+    <ValueField
+      v-if="stills.length"
+      label="A still lasts"
+      :value="seconds"
+      :low="0.2"
+      :high="10"
+      :step="0.1"
+      :digits="1"
+      unit="s"
+      @set="seconds = Math.max(0.05, $event)"
+    />
     <template v-if="allStills">
-      <div class="line spread">
-        <span class="soft">Numbered stills as one clip</span>
-        <ChoiceGroup label="Order" :choices="ORDERS" :taken="order" @take="order = $event" />
-      </div>
       <ValueField
-        label="Each for"
+        label="In one clip"
         :value="each"
         :low="1"
         :high="30"
@@ -112,9 +117,7 @@ function told(message: string) {
         unit="f"
         @set="each = Math.max(1, Math.round($event))"
       />
-      <BButton variant="secondary" data-test="place-sequence" @click="sequence">
-        Place as one clip
-      </BButton>
+      <ChoiceGroup label="Order" :choices="ORDERS" :taken="order" @take="order = $event" />
     </template>
   </section>
 </template>
@@ -122,19 +125,25 @@ function told(message: string) {
 <style scoped>
 .several {
   display: grid;
-  gap: 6px;
+  gap: 5px;
+  justify-items: start;
   padding: 8px 10px;
   border-radius: var(--fold);
   background: var(--raised);
 }
+.several > :deep(.field) {
+  width: 100%;
+  min-height: 34px;
+}
+.line .btn {
+  padding: 2px 10px;
+}
 .line {
+  width: 100%;
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 6px;
-}
-.spread {
-  justify-content: space-between;
 }
 .spacer {
   flex: 1;

@@ -47,6 +47,9 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
   <div class="facts">
     <div class="line">
       <StarRow :model-value="take.stars" @update:model-value="set({ stars: $event })" />
+      <span class="tiny quiet" data-test="uses">{{ told }}</span>
+    </div>
+    <div class="line">
       <BFormSelect
         :model-value="take.tag as Tag"
         :options="colours"
@@ -60,7 +63,6 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
         @update:model-value="set({ shelf: $event as number | null })"
       />
     </div>
-    <span class="tiny quiet" data-test="uses">{{ told }}</span>
   </div>
 </template>
 
@@ -68,6 +70,7 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
 .line {
   display: flex;
   align-items: center;
+  justify-content: space-between;
   gap: 5px;
 }
 .line :deep(select) {

@@ -1,27 +1,13 @@
 <script setup lang="ts">
 /** The marked parts of a take that were kept. */
-import { BButton } from 'bootstrap-vue-next'
-import { computed } from 'vue'
 import IconX from '~icons/tabler/x'
 import type { Take } from '@/api/types'
 import { useLibrary } from '@/stores/library'
 import { lengthLabel } from '@/time'
-import { markedPart } from './placing'
 
 const props = defineProps<{ take: Take }>()
 const emit = defineEmits<{ seek: [tick: number] }>()
 const library = useLibrary()
-const marked = computed(() => props.take.mark_in !== null || props.take.mark_out !== null)
-
-function keep() {
-  const { from, to } = markedPart(props.take)
-  const part = { name: `Part ${props.take.ranges.length + 1}`, mark_in: from, mark_out: to }
-  library.change(props.take.id, {
-    ranges: [...props.take.ranges, part],
-    mark_in: null,
-    mark_out: null,
-  })
-}
 
 function use(index: number) {
   const part = props.take.ranges[index]
@@ -45,15 +31,6 @@ function drop(index: number) {
         <IconX aria-hidden="true" />
       </button>
     </span>
-    <BButton
-      variant="secondary"
-      :disabled="!marked"
-      title="Keeps the marked part, to mark another one"
-      data-test="keep-part"
-      @click="keep"
-    >
-      Keep part
-    </BButton>
   </div>
 </template>
 
@@ -62,9 +39,7 @@ function drop(index: number) {
   display: flex;
   flex-wrap: wrap;
   gap: 5px;
-}
-.parts .btn {
-  padding: 2px 10px;
+  flex: 1 1 auto;
 }
 .part {
   display: inline-flex;

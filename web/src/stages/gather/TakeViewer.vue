@@ -82,7 +82,7 @@ function setMarks(from: number, to: number) {
 }
 
 const MODES: { mode: PlaceMode; name: string; help: string }[] = [
-  { mode: 'end', name: 'At the end', help: 'Behind the last clip' },
+  { mode: 'end', name: 'At end', help: 'Behind the last clip' },
   { mode: 'push', name: 'Push in', help: 'At the playhead; later clips move' },
   { mode: 'over', name: 'Over', help: 'At the playhead; what is there is replaced' },
   { mode: 'above', name: 'Above', help: 'At the playhead, on a track above' },
@@ -205,12 +205,21 @@ function rename() {
             @click="mark('mark_out')"
             >Out</BButton
           >
+          <BButton
+            variant="secondary"
+            :disabled="!usable || (take.mark_in === null && take.mark_out === null)"
+            title="Keeps the marked part, to mark another one"
+            data-test="keep-part"
+            @click="library.keepPart(take)"
+          >
+            Keep
+          </BButton>
           <span class="spacer" />
           <span class="fw-semibold" data-test="part-length">{{
             lengthLabel(part.to - part.from)
           }}</span>
         </div>
-        <TakeParts v-if="moves" :take="take" @seek="seek" />
+        <TakeParts v-if="take.ranges.length" :take="take" @seek="seek" />
         <TakeFacts :take="take" />
         <div class="verbs">
           <BButton
@@ -273,7 +282,7 @@ function rename() {
 .screen {
   position: relative;
   flex: 1;
-  min-height: 140px;
+  min-height: 96px;
   background: var(--neutral);
   border-radius: 8px 8px 2px 8px;
   overflow: hidden;
@@ -294,15 +303,22 @@ function rename() {
   opacity: 0;
 }
 .verbs {
+  position: sticky;
+  bottom: -14px;
+  z-index: 1;
   display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 6px;
+  grid-template-columns: repeat(4, 1fr);
+  gap: 4px;
+  margin: 0 -14px -14px;
+  padding: 6px 14px 12px;
+  background: var(--panel);
 }
 .verbs .btn {
-  padding: 4px 6px;
+  padding: 2px;
+  font-size: 13px;
 }
 .wide {
-  grid-column: 1 / 3;
+  grid-column: 1 / -1;
 }
 .problem {
   display: grid;

@@ -52,7 +52,7 @@ export function usage(tracks: Track[]): Map<string, number> {
   const count = (media: string) => found.set(media, (found.get(media) ?? 0) + 1)
   const walk = (rows: Track[]) => {
     for (const track of rows) {
-      for (const clip of (track.clips ?? [])) {
+      for (const clip of track.clips ?? []) {
         if (clip.kind === 'group') walk(clip.tracks)
         else if (clip.kind === 'sequence') clip.pictures.forEach(count)
         else if (faceMedia(clip)) count(faceMedia(clip))
