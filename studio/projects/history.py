@@ -165,11 +165,13 @@ def go_to(project: Project, based_on: int, revision: int) -> Revision:
     """Go to any revision; what was done since stays in the tree, as a branch of its own."""
     project = _fresh(project, based_on)
     target = revision_of(project, revision)
-    child, parent = target, target.parent
     # So that "do again" leads back here from anywhere above.
-    while parent is not None and parent.next_id != child.pk:
-        Revision.objects.filter(pk=parent.pk).update(next=child)
-        child, parent = parent, parent.parent
+    ways = {pk: (up, on) for pk, up, on in project.revisions.values_list("pk", "parent", "next")}
+    child, parent = target.pk, target.parent_id
+    while parent is not None:
+        if ways[parent][1] != child:
+            Revision.objects.filter(pk=parent).update(next=child)
+        child, parent = parent, ways[parent][0]
     _move_head(project, target)
     return target
 

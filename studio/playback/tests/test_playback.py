@@ -48,6 +48,33 @@ class PlaybackTest(People, TestCase):
         plain = self.call("post", f"{self.base}/still", {"frame": 5})
         self.assertEqual(5, self.number(plain.content))
 
+    def test_shuttle_plays_faster_and_backwards(self) -> None:
+        for speed, wanted in ((2, [0, 2, 4, 6, 8]), (-1, [29, 28, 27, 26, 25])):
+            path = f"{self.base}/picture?first=0&last=5&long_side=320&speed={speed}"
+            with av.open(io.BytesIO(self.call("get", path).content)) as piece:
+                shown = [read_number(f.to_ndarray(format="rgb24")) for f in piece.decode(video=0)]
+            self.assertEqual(wanted, shown)
+        sound = self.call("get", f"{self.base}/sound?first=0&last=5&speed=-2").content
+        with av.open(io.BytesIO(sound)) as piece:
+            samples = np.concatenate([f.to_ndarray().reshape(-1) for f in piece.decode(audio=0)])
+        self.assertGreater(np.abs(samples).max(), 1000)
+        self.assertEqual(422, self.call("get", f"{self.base}/playing?speed=0").status_code)
+
+    def test_a_group_can_be_watched_by_itself(self) -> None:
+        clip = self.document()["tracks"][0]["clips"][0]["id"]
+        self.edit(kind="trim", clip=clip, edge="start", to=5 * 705_600_000 // 30)
+        self.edit(kind="place", clip=self.solid(), mode="push", at=0)
+        self.edit(kind="group", clips=[clip])
+        group = next(c["id"] for c in self.document()["tracks"][0]["clips"] if c["kind"] == "group")
+        self.project.refresh_from_db()
+        base = f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+        answer = self.call("post", f"{base}/still?within={group}", {"frame": 4, "long_side": 320})
+        self.assertEqual(9, self.number(answer.content))
+        playing = self.call("get", f"{base}/playing?within={group}").json()
+        self.assertEqual(25, playing["frames"])
+        gone = self.call("post", f"{base}/still?within=gone", {"frame": 4})
+        self.assertEqual(404, gone.status_code)
+
     def test_pieces_hold_their_frames_at_their_times(self) -> None:
         for path in (self.base, f"/takes/{self.take.id}"):
             for _ in range(2):

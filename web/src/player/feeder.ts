@@ -38,6 +38,7 @@ export class Feeder {
   private readonly lane = `player-${Date.now()}-${++lanes}`
   private watch = 0
   private callback = 0
+  private unfed = 2
 
   constructor(
     private readonly video: HTMLVideoElement,
@@ -111,11 +112,19 @@ export class Feeder {
         at = piece.last
         await this.untilNeeded(at)
       }
+      this.fed()
     }
     run().catch((error: unknown) => {
       if (!this.stopped.signal.aborted) this.events.problem(error)
     })
     return { first }
+  }
+
+  /** One kind has come to its end; after both the element may run out, and says so. */
+  private fed() {
+    this.unfed -= 1
+    if (this.unfed || this.stopped.signal.aborted || this.media.readyState !== 'open') return
+    this.media.endOfStream()
   }
 
   private append(buffer: SourceBuffer, data: ArrayBuffer): Promise<void> {
@@ -157,7 +166,7 @@ export class Feeder {
         return
       }
       const left = this.source.frames / this.fps - currentTime
-      if (left < 1.5 / this.fps) this.events.end()
+      if (left < 3 / this.fps && now - since > 150) this.events.end()
       else if (now - since > STALL && this.isBuffered(currentTime)) {
         this.video.currentTime = currentTime + 0.001
         since = now

@@ -1,0 +1,179 @@
+"""Cutting by feel: joins, ramps, groups, markers, history, split screen, voice; then the file itself."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.contrib.auth.models import User
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.by import By
+
+from browser_tests.site import SiteTest
+from kitecore.document import Canvas, empty_document
+from kitecore.edits.tests.strategies import edit
+from kitecore.media.tests.material import decoded_numbers
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND, clip_of, take_of
+
+FRAME = SECOND // 30
+
+
+class CuttingTest(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        pip = User.objects.get()
+        document = empty_document(Canvas(width=180, height=320))
+        self.project = history.start_project(pip, "Numbers", document)
+        for name in ("first", "second"):
+            take = take_of(self.project, f"{name}.mp4", frames=90)
+            clip = clip_of(take) | {"name": name, "source_in": SECOND}
+            self.step(kind="place", clip=clip)
+        self.browser.open(f"/projects/{self.project.id}/cut")
+        self.clip("second")
+
+    def step(self, **fields: Any) -> None:
+        self.project.refresh_from_db()
+        history.apply_edit(self.project, self.project.head_id, edit(**fields))
+
+    def clip(self, name: str) -> Any:
+        return self.browser.find(f'[role=option][aria-label^="{name}"]')
+
+    def take(self, name: str, several: bool = False) -> None:
+        chain = ActionChains(self.browser.driver)
+        if several:
+            chain.key_down("\ue009")
+        chain.click(self.clip(name)).key_up("\ue009").perform()
+
+    def key(self, name: str, **more: bool) -> None:
+        self.browser.run("document.activeElement.blur()")
+        self.browser.run(
+            "window.dispatchEvent(new KeyboardEvent('keydown', {key: arguments[0], ...arguments[1]}))",
+            name,
+            more,
+        )
+
+    def document(self) -> Any:
+        project = Project.objects.select_related("head").get()
+        return history.document_at(history.head_of(project))
+
+    def until(self, condition: Any, what: str) -> None:
+        self.browser.wait(lambda: condition(self.document()), what=what)
+
+    def test_match_a_join_ramp_a_take_and_export(self) -> None:
+        browser = self.browser
+        browser.press("roll-10")
+        browser.press("roll1")
+        self.until(lambda d: d.main.clips[1].start == 21 * FRAME, "the join did not roll")
+        browser.press("transition-dissolve")
+        self.until(lambda d: d.main.clips[1].transition, "no transition")
+        browser.press("transition-cut")
+        self.until(lambda d: not d.main.clips[1].transition, "still a transition")
+        self.take("second")
+        browser.press("speed-2")
+        self.until(lambda d: d.main.clips[1].speed.constant == 2, "not faster")
+        browser.press("reverse")
+        self.until(lambda d: d.main.clips[1].speed.constant == -2, "not reversed")
+        self.assertEqual(
+            [*range(30, 51), *self._reversed()], decoded_numbers(self._exported())[: 21 + 19]
+        )
+        self.assert_clean_console()
+
+    def _reversed(self) -> list[int]:
+        clip = self.document().main.clips[1]
+        low, high = (tick / FRAME for tick in clip.used)
+        self.assertEqual(clip.length, 20 * FRAME)
+        self.assertAlmostEqual(39, high - low, delta=1.1)
+        return list(range(round(high) - 1, round(high) - 1 - 38, -2))
+
+    def _exported(self) -> Path:
+        browser = self.browser
+        browser.press("stage-send")
+        browser.press("export")
+        link = browser.find(".film a[download]", seconds=120).get_attribute("href")
+        path = Path(tempfile.mkdtemp(dir=browser.folder)) / "film.mp4"
+        data = browser.driver.execute_async_script(
+            "const done = arguments[1]; fetch(arguments[0]).then(a => a.arrayBuffer())"
+            ".then(b => done(Array.from(new Uint8Array(b))))",
+            link,
+        )
+        path.write_bytes(bytes(data))
+        return path
+
+    def test_too_little_footage_gets_a_plain_offer(self) -> None:
+        self.step(kind="slip", clips=[self.document().main.clips[0].id], by=99 * SECOND)
+        self.browser.driver.refresh()
+        self.clip("second")
+        self.browser.press("transition-wipe")
+        self.browser.press("hold")
+        self.until(
+            lambda d: d.main.clips[1].transition and d.main.clips[1].transition.hold, "no hold"
+        )
+        self.assertEqual(60, self.document().frames)
+
+    def test_groups_open_in_place_and_history_leads_back(self) -> None:
+        self.take("first")
+        self.take("second", several=True)
+        self.key("g")
+        self.clip("Group 1")
+        self.take("Group 1")
+        self.browser.press("verb-open-group")
+        self.take("second")
+        self.browser.find('[data-test="leave-group"]')
+        self.key("Delete")
+        self.until(lambda d: d.length == SECOND, "the group did not become shorter")
+        self.browser.press("leave-group")
+        self.assertEqual(1, len(self.browser.all("[role=option]")))
+        self.browser.press("history")
+        steps = self.browser.find(".offcanvas.show ol").find_elements(By.TAG_NAME, "button")
+        next(step for step in steps if "second" in step.text).click()
+        self.until(lambda d: len(d.main.clips) == 2, "history did not lead back")
+        self.assert_clean_console()
+
+    def test_marks_copies_and_split_screen(self) -> None:
+        self.key("ArrowRight", shiftKey=True)
+        self.key("k")
+        self.until(lambda d: d.markers and d.markers[0].at == 10 * FRAME, "no marker")
+        self.take("first")
+        self.key("k")
+        self.until(lambda d: d.main.clips[0].markers, "no marker on the clip")
+        self.key("c", ctrlKey=True)
+        self.key("End")
+        self.key("v", ctrlKey=True)
+        self.until(lambda d: len(d.main.clips) >= 3, "nothing pasted")
+        self.take("first")
+        self.take("second", several=True)
+        self.browser.press("part-screen")
+        self.browser.press("layout-2")
+        cells = lambda d: [c for _, c in d.clips() if getattr(c, "cell", None)]  # noqa: E731
+        self.until(lambda d: len(cells(d)) == 2, "no split screen")
+        self.browser.press("cell-1")
+        self.until(
+            lambda d: [c.cell.place for c in cells(d) if c.name == "first"] == [1], "no swap"
+        )
+        self.assert_clean_console()
+
+    def test_voice_lies_where_it_was_spoken(self) -> None:
+        self.browser.press("stage-gather")
+        self.browser.press("voice")
+        self.browser.press("voice-record")
+        self.browser.find('[data-test="voice-stop"]')
+        self.browser.wait(lambda: self.browser.frame() > 30, what="the timeline does not play")
+        self.browser.press("voice-stop")
+        voice = lambda d: [c for _, c in d.clips() if c.name == "Voice"]  # noqa: E731
+        self.until(voice, "no voice on the timeline")
+        [clip] = voice(self.document())
+        self.assertEqual(0, clip.start)
+        self.assertGreater(clip.length, SECOND // 2)
+        self.assertLess(clip.source_in, SECOND)
+
+    def test_backwards_at_several_speeds(self) -> None:
+        self.key("End")
+        self.browser.wait(lambda: self.browser.frame() == 59)
+        self.key("x")
+        self.browser.wait(lambda: 0 < self.browser.frame() < 55, what="does not go back")
+        self.key("x")
+        self.browser.wait(lambda: self.browser.frame() == 0, what="does not arrive")
+        self.assert_clean_console()

@@ -1,0 +1,75 @@
+"""Named steps: back to any, on from there, nothing lost."""
+
+from __future__ import annotations
+
+from django.test import TestCase
+
+from studio.tests.site import People
+
+
+class HistoryTest(People, TestCase):
+    def steps(self) -> list[dict[str, object]]:
+        told: list[dict[str, object]] = self.call(
+            "get", f"/projects/{self.project.id}/history"
+        ).json()
+        return told
+
+    def go(self, revision: object) -> dict[str, object]:
+        self.project.refresh_from_db()
+        body = {"based_on": self.project.head_id, "revision": revision}
+        answer = self.call("post", f"/projects/{self.project.id}/go", body)
+        self.assertEqual(200, answer.status_code, answer.content)
+        state: dict[str, object] = answer.json()
+        return state
+
+    def names(self) -> list[str]:
+        return [clip["name"] for clip in self.document()["tracks"][0]["clips"]]
+
+    def test_a_branch_that_was_left_can_be_gone_back_to(self) -> None:
+        for name in ("a", "b", "c"):
+            self.edit(kind="place", clip=self.solid(name))
+        start, first, second, third = (step["revision"] for step in self.steps())
+        self.go(first)
+        self.assertEqual(["a"], self.names())
+        self.edit(kind="place", clip=self.solid("d"))
+        self.assertEqual(["a", "d"], self.names())
+        steps = {step["revision"]: step for step in self.steps()}
+        self.assertEqual(
+            [True, True, False, False], [steps[r]["on_path"] for r in (start, first, second, third)]
+        )
+        self.go(third)
+        self.assertEqual(["a", "b", "c"], self.names())
+        steps = {step["revision"]: step["on_path"] for step in self.steps()}
+        self.assertEqual([True] * 4, [steps[r] for r in (start, first, second, third)])
+
+    def test_do_again_follows_the_way_that_was_last_gone(self) -> None:
+        for name in ("a", "b"):
+            self.edit(kind="place", clip=self.solid(name))
+        last = self.steps()[-1]["revision"]
+        self.go(self.steps()[0]["revision"])
+        self.edit(kind="place", clip=self.solid("other"))
+        self.go(last)
+        self.go(self.steps()[0]["revision"])
+        for _ in range(2):
+            self.project.refresh_from_db()
+            body = {"based_on": self.project.head_id}
+            self.call("post", f"/projects/{self.project.id}/redo", body)
+        self.assertEqual(["a", "b"], self.names())
+
+    def test_a_stale_page_is_told_and_others_see_nothing(self) -> None:
+        self.edit(kind="place", clip=self.solid("a"))
+        first = self.steps()[0]["revision"]
+        body = {"based_on": first, "revision": first}
+        path = f"/projects/{self.project.id}"
+        stale = self.call("post", f"{path}/go", body)
+        self.assertEqual(
+            (409, "a"),
+            (stale.status_code, stale.json()["document"]["tracks"][0]["clips"][0]["name"]),
+        )
+        for method, end, data in (("get", "history", None), ("post", "go", body)):
+            answer = self.call(method, f"{path}/{end}", data, client=self.other)
+            self.assertEqual(404, answer.status_code)
+        foreign = self.call("post", "/projects", {"name": "Theirs"}, client=self.other).json()
+        self.project.refresh_from_db()
+        body = {"based_on": self.project.head_id, "revision": foreign["revision"]}
+        self.assertEqual(404, self.call("post", f"{path}/go", body).status_code)
