@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, site
+from benchmarks import core, cut, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -23,9 +23,12 @@ def main() -> None:
         lambda: core.stills(shop),
         lambda: [core.preview(shop)],
         lambda: [core.proxies(shop)],
+        lambda: cut.ramps(shop),
+        lambda: cut.transitions(shop),
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: [site.play_start(data)],
+        lambda: site.timeline(data),
     ):
         for row in measure():
             print(

@@ -33,12 +33,13 @@ def make_all(folder: Path) -> list[Path]:
     fresh = folder / "unfinished"
     fresh.mkdir(exist_ok=True)
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
-        jobs = [pool.submit(make_film, film, fresh) for film in FILMS]
+        missing = [film for film in FILMS if not (folder / film.name).exists()]
+        jobs = [pool.submit(make_film, film, fresh) for film in missing]
         jobs += [pool.submit(make, fresh) for make in (make_stills, make_stars, make_sounds)]
         for job in jobs:
             job.result()
-    for path in wanted:
-        (fresh / path.name).replace(path)
+    for path in fresh.iterdir():
+        path.replace(folder / path.name)
     fresh.rmdir()
     return takes
 

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { cornersOf, middleOf, snapToCanvas, snapTurn, type Placed } from './placing'
+import { alongAxes, cornersOf, middleOf, snapToCanvas, snapTurn, type Placed } from './placing'
 
 const canvas = { width: 1080, height: 1920 }
 const wide = { width: 1920, height: 1080 }
@@ -42,4 +42,12 @@ test('turns snap to fifteen degrees and stay within half a circle', () => {
   expect(snapTurn(44)).toBe(45)
   expect(snapTurn(50)).toBe(50)
   expect(snapTurn(181)).toBe(-180)
+})
+
+test('a picture in its cell slides along its own axes, also when turned', () => {
+  const straight = alongAxes({ x: 60, y: 3 }, 0, 8)
+  expect([straight.x, straight.y]).toEqual([60, 0])
+  const turned = alongAxes({ x: 40, y: 44 }, 45, 8)
+  expect(turned.x).toBeCloseTo(turned.y, 9)
+  expect(alongAxes({ x: 60, y: 30 }, 0, 8)).toEqual({ x: 60, y: 30 })
 })

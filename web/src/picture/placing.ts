@@ -136,3 +136,16 @@ export function snapTurn(degrees: number): number {
   const step = Math.round(whole / 15) * 15
   return Math.abs(step - whole) < 2 ? step : Math.round(whole * 10) / 10
 }
+
+/**
+ * A shift drawn to the picture's own axes: what strays from one of them by less than `reach` is left
+ * out, so that a picture slides within its cell the way it lies.
+ */
+export function alongAxes(by: Point, turn: number, reach: number): Point {
+  const [cos, sin] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
+  let along = by.x * cos + by.y * sin
+  let across = -by.x * sin + by.y * cos
+  if (Math.abs(across) < reach && Math.abs(along) > reach) across = 0
+  else if (Math.abs(along) < reach && Math.abs(across) > reach) along = 0
+  return { x: along * cos - across * sin, y: along * sin + across * cos }
+}

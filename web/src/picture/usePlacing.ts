@@ -10,6 +10,7 @@ import {
   middleOf,
   pictureSize,
   placedOf,
+  alongAxes,
   snapToCanvas,
   snapTurn,
   type Guides,
@@ -88,7 +89,10 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   function handled(start: Placed, now: Point[], box: DOMRect): Placed {
     const [was, is] = [begun[0], now[0]]
     if (!was || !is) return start
-    if (handle === 'move') return moved(start, { x: is.x - was.x, y: is.y - was.y })
+    if (handle === 'move') {
+      const by = { x: is.x - was.x, y: is.y - was.y }
+      return moved(start, clip.value?.cell ? alongAxes(by, start.turn, 8 / scale.value) : by)
+    }
     const corner = { x: box.left / scale.value, y: box.top / scale.value }
     const middle = middleOf(spotsOf(start, size.value ?? canvas.value))
     const centre = { x: middle.x + corner.x, y: middle.y + corner.y }

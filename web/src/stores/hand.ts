@@ -12,6 +12,8 @@ export const useHand = defineStore('hand', () => {
   const several = ref(false)
   /** Whether dragging a clip slips its content instead of moving it. */
   const slips = ref(false)
+  /** While a clip is slipped by drag: how far, in ticks. */
+  const slipBy = ref(0)
 
   const found = computed(() =>
     ids.value.flatMap((id) => {
@@ -44,5 +46,5 @@ export const useHand = defineStore('hand', () => {
     },
   )
 
-  return { ids, found, one, several, slips, take, takeAll, release }
+  return { ids, found, one, several, slips, slipBy, take, takeAll, release }
 })

@@ -5,6 +5,7 @@ import { client, need, ServerError, type Problem, type Schemas } from '@/api/cli
 import type { Clip, Document, FrameRate, Step, Track } from '@/api/types'
 import { useNotes } from '@/stores/notes'
 import { findGroup } from '@/stores/groups'
+import { changesPicture } from '@/stores/visible'
 import { frameOf } from '@/time'
 
 type Done = Schemas['StepDone']
@@ -19,6 +20,8 @@ export const useProject = defineStore('project', () => {
   const name = ref('')
   const document = shallowRef<Document | null>(null)
   const revision = ref(0)
+  /** The last revision that looks and sounds other than the one before: what pictures are of. */
+  const seen = ref(0)
   const step = ref(0)
   const label = ref('')
   const canUndo = ref(false)
@@ -52,6 +55,7 @@ export const useProject = defineStore('project', () => {
     name.value = state.name
     document.value = state.document
     place(state)
+    seen.value = state.revision
   }
 
   function place(at: Position) {
@@ -67,6 +71,7 @@ export const useProject = defineStore('project', () => {
     const operations = done.patch as unknown as Operation[]
     document.value = applyPatch(deepClone(document.value) as Document, operations).newDocument
     place(done)
+    if (changesPicture(operations)) seen.value = done.revision
   }
 
   async function fetchState(project: string): Promise<State> {
@@ -212,6 +217,7 @@ export const useProject = defineStore('project', () => {
     name,
     document,
     revision,
+    seen,
     step,
     canUndo,
     canRedo,

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, onUpdated, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/api/types'
 import { drawFace } from '@/timeline/faces'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/timeline/kinds'
@@ -13,8 +13,13 @@ const props = defineProps<{
   width: number
   height: number
   pxPerSecond: number
-  /** Pixels of the timeline that can be seen. */
-  view: { from: number; to: number }
+  /** Pixels of the timeline between which faces are drawn. */
+  nearFrom: number
+  nearTo: number
+  /** The scale is changing: the face is stretched, and drawn anew when it rests. */
+  moving: boolean
+  /** Where its name begins, in pixels from its start. */
+  labelAt: number
   inHand: boolean
   lifted: boolean
   locked: boolean
@@ -56,17 +61,43 @@ const marks = computed(() =>
     .filter(({ px }) => px >= 0 && px <= props.width),
 )
 
+let drawnAt = { pxPerSecond: 0, from: 0, width: 0 }
+/** Narrower clips are a plain tint. */
+const TINY = 14
+
 function draw() {
-  if (!canvas.value || !props.take) return
-  const from = Math.max(0, Math.floor(props.view.from - props.left))
-  const to = Math.min(props.width, Math.ceil(props.view.to - props.left))
+  if (!canvas.value || !props.take || props.moving) return
+  const from = Math.max(0, Math.floor(props.nearFrom - props.left))
+  const to = Math.min(props.width, Math.ceil(props.nearTo - props.left))
   if (to <= from) return
   const { pxPerSecond, height, slip } = props
-  const seen = { from, to, pxPerSecond, height, slip }
-  drawFace(canvas.value, props.clip, props.take, seen, draw)
+  drawnAt = { pxPerSecond, from, width: to - from }
+  drawFace(canvas.value, props.clip, props.take, { from, to, pxPerSecond, height, slip }, draw)
 }
+
+function stretch() {
+  if (!canvas.value || !drawnAt.pxPerSecond) return
+  const factor = props.pxPerSecond / drawnAt.pxPerSecond
+  canvas.value.style.left = `${drawnAt.from * factor}px`
+  canvas.value.style.width = `${drawnAt.width * factor}px`
+}
+
 onMounted(draw)
-onUpdated(draw)
+watch(() => props.pxPerSecond, stretch, { flush: 'post' })
+watch(
+  () => [
+    props.clip,
+    props.take?.strip,
+    props.take?.has_peaks,
+    props.slip,
+    props.height,
+    props.width > TINY,
+    props.moving,
+    props.moving || `${props.width} ${props.nearFrom - props.left} ${props.nearTo - props.left}`,
+  ],
+  draw,
+  { flush: 'post' },
+)
 </script>
 
 <template>
@@ -79,11 +110,10 @@ onUpdated(draw)
     :aria-selected="inHand"
     :aria-label="spoken"
     tabindex="0"
-    :data-view="`${view.from}-${view.to}`"
   >
     <div class="face" :style="tint ? { background: tint } : {}">
-      <canvas ref="canvas" aria-hidden="true" />
-      <span class="label" :style="{ left: `${Math.max(0, view.from - left) + 6}px` }">
+      <canvas v-if="width > TINY" ref="canvas" aria-hidden="true" />
+      <span v-if="width > TINY" class="label" :style="{ left: `${labelAt + 6}px` }">
         <component :is="KIND_ICONS[clip.kind]" class="glyph" aria-hidden="true" />{{ label }}
         <template v-if="missing"> · {{ take?.missing ? 'file missing' : 'not ready' }}</template>
         <span v-if="pace" class="chip">{{ pace }}</span>

@@ -14,7 +14,7 @@ import { endOf, startOf, useProject } from '@/stores/project'
 import JoinMark from '@/timeline/JoinMark.vue'
 import MarkerDialog from '@/timeline/MarkerDialog.vue'
 import MarkerFlags from '@/timeline/MarkerFlags.vue'
-import { toPx, toTick } from '@/timeline/scale'
+import { firstEndingAfter, toPx, toTick } from '@/timeline/scale'
 import { lateBy } from '@/timeline/sync'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
@@ -45,7 +45,7 @@ const fingers = {
     pressed = null
   },
 }
-const { zoom, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge } = useZoom(
+const { zoom, zooming, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge } = useZoom(
   scroller,
   laneWidth,
   () => headWidth.value + LEAD,
@@ -83,26 +83,38 @@ interface Shown {
   width: number
 }
 
-/** The clips of a row that can be seen, where they are drawn; a dragged one where it is dragged. */
+/** What is drawn reaches past what is seen and moves in steps: scrolling a little redraws nothing. */
+const STEP = 320
+const margin = computed(() => (zooming.value ? 0 : STEP))
+const nearFrom = computed(() => Math.floor(view.value.from / STEP) * STEP - margin.value)
+const nearTo = computed(() => Math.ceil(view.value.to / STEP) * STEP + margin.value)
+
+/** The clips of each row that are drawn, and where; a dragged one where it is dragged. */
+const drawn = computed(() => rows.value.map((track) => ({ track, clips: shown(track) })))
+
 function shown(track: Track): Shown[] {
   const draft = drags.draft.value
-  const from = toTick(view.value.from - 300, zoom.value)
-  const to = toTick(view.value.to + 300, zoom.value)
+  const from = toTick(nearFrom.value, zoom.value)
+  const to = toTick(nearTo.value, zoom.value)
   const found: Shown[] = []
-  for (const clip of track.clips) {
+  for (const clip of track.clips.slice(firstEndingAfter(track.clips, from))) {
     const mine = draft?.id === clip.id ? draft : null
     if (mine?.track && mine.track !== track.id) continue
     const start = mine?.start ?? startOf(clip)
-    const end = mine?.end ?? endOf(clip)
-    if (end < from) continue
     if (start > to && !mine) break
-    found.push(placed(clip, start, end))
+    found.push(placed(clip, start, mine?.end ?? endOf(clip)))
   }
   if (draft && draft.track === track.id && !found.some(({ clip }) => clip.id === draft.id)) {
     const moved = project.findClip(draft.id)
     if (moved) found.push(placed(moved.clip, draft.start, draft.end))
   }
   return found
+}
+
+/** Where the name of a clip begins that lies across the left edge of what is seen. */
+function labelAt(one: Shown): number {
+  const hidden = view.value.from - one.left
+  return hidden > 0 && hidden < one.width ? hidden : 0
 }
 
 function placed(clip: Clip, start: number, end: number): Shown {
@@ -285,7 +297,7 @@ watch(playheadPx, (px) => {
           @keydown="onClipKey"
         >
           <div
-            v-for="track in rows"
+            v-for="{ track, clips } in drawn"
             :key="track.id"
             class="row-of"
             :class="[track.kind, { off: track.hidden || track.muted }]"
@@ -297,7 +309,7 @@ watch(playheadPx, (px) => {
             </div>
             <div class="lane">
               <TimelineClip
-                v-for="one in shown(track)"
+                v-for="one in clips"
                 :key="one.clip.id"
                 :clip="one.clip"
                 :take="takeOf(one.clip)"
@@ -305,7 +317,10 @@ watch(playheadPx, (px) => {
                 :width="one.width"
                 :height="HEIGHTS[track.kind] - 5"
                 :px-per-second="zoom"
-                :view="view"
+                :moving="zooming"
+                :near-from="nearFrom"
+                :near-to="nearTo"
+                :label-at="labelAt(one)"
                 :in-hand="hand.ids.includes(one.clip.id ?? '')"
                 :lifted="drags.draft.value?.id === one.clip.id && drags.draft.value?.track !== null"
                 :locked="track.locked ?? false"
@@ -314,7 +329,7 @@ watch(playheadPx, (px) => {
                 :slip="drags.slipOf(one.clip.id)"
                 @mark="naming = $event"
               />
-              <template v-for="one in shown(track)" :key="`join-${one.clip.id}`">
+              <template v-for="one in clips" :key="`join-${one.clip.id}`">
                 <JoinMark
                   v-if="one.clip.transition && !drags.active.value"
                   :clip="one.clip"

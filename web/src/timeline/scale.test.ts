@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import { TICKS_PER_SECOND } from '@/api/types'
-import { rulerMarks, scrollAfterZoom, toPx, toTick } from './scale'
+import { rulerMarks, scrollAfterZoom, toPx, toTick, firstEndingAfter } from './scale'
 
 test('pixels and ticks are each other’s inverse', () => {
   expect(toPx(3 * TICKS_PER_SECOND, 80)).toBe(240)
@@ -21,4 +21,11 @@ test('zooming keeps the moment under the pointer', () => {
   const before = (500 + 120) / 80
   const scroll = scrollAfterZoom(500, 120, 2.5)
   expect((scroll + 120) / (80 * 2.5)).toBeCloseTo(before)
+})
+
+test('the first clip that is seen is found without looking at all', () => {
+  const clips = Array.from({ length: 500 }, (_, n) => ({ start: n * 10, length: 10 }))
+  expect([-5, 0, 9, 10, 4999, 9999].map((tick) => firstEndingAfter(clips, tick))).toEqual([
+    0, 0, 0, 1, 499, 500,
+  ])
 })

@@ -46,3 +46,19 @@ export function rulerMarks(
 export function scrollAfterZoom(scroll: number, pointer: number, factor: number): number {
   return Math.max(0, (scroll + pointer) * factor - pointer)
 }
+
+/** Index of the first of an ordered row of clips that ends after a tick. */
+export function firstEndingAfter(
+  clips: readonly { start?: number; length: number }[],
+  tick: number,
+): number {
+  let low = 0
+  let high = clips.length
+  while (low < high) {
+    const middle = (low + high) >> 1
+    const clip = clips[middle]
+    if (clip && (clip.start ?? 0) + clip.length <= tick) low = middle + 1
+    else high = middle
+  }
+  return low
+}

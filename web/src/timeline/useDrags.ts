@@ -132,6 +132,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     const step = Math.round(by / frame()) * frame()
     if (slip.value?.by === step) return
     slip.value = { id: clip.id ?? '', by: step }
+    hand.slipBy = step
     const at = frameOf(startOf(clip), project.rate)
     player.tryOut({ kind: 'slip', clips: [clip.id ?? ''], by: step }, at)
   }
@@ -245,6 +246,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
 
   function dropSlip(used: Drag): boolean {
     const result = slip.value
+    hand.slipBy = 0
     if (!result?.by) {
       slip.value = null
       player.tryOut(null)
@@ -284,6 +286,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     if ((draft.value && drag?.kind === 'trim') || slip.value) player.tryOut(null)
     drag = null
     draft.value = slip.value = null
+    hand.slipBy = 0
     snapped.value = null
   }
 

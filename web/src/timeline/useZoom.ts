@@ -2,6 +2,9 @@ import { nextTick, onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { LEAST_ZOOM, MOST_ZOOM, scrollAfterZoom } from '@/timeline/scale'
 
+const REST = 100
+/** Milliseconds after the last change of scale when it counts as at rest. */
+
 /**
  * Zoom and scroll of the timeline: by wheel with Ctrl, by two fingers, by buttons. `before` is what
  * lies left of the first tick, in pixels.
@@ -14,6 +17,9 @@ export function useZoom(
 ) {
   const zoom = ref(60)
   const scroll = ref(0)
+  /** Whether the scale is changing: faces wait with being drawn until it rests. */
+  const zooming = ref(false)
+  let resting = 0
   let pinch = 0
 
   function scrollTo(px: number) {
@@ -24,6 +30,9 @@ export function useZoom(
     const to = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom.value * factor))
     const target = scrollAfterZoom(scroll.value, pointer, to / zoom.value)
     zoom.value = to
+    zooming.value = true
+    window.clearTimeout(resting)
+    resting = window.setTimeout(() => (zooming.value = false), REST)
     nextTick(() => {
       scrollTo(target)
       scroll.value = target
@@ -75,5 +84,5 @@ export function useZoom(
   })
   onBeforeUnmount(() => scroller.value?.removeEventListener('touchmove', touchMove))
 
-  return { zoom, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge }
+  return { zoom, zooming, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge }
 }

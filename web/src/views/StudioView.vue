@@ -44,7 +44,7 @@ const video = ref<HTMLVideoElement | null>(null)
 const source = computed<Source | null>(() =>
   project.document && project.id === props.id
     ? {
-        base: `/api/projects/${project.id}/revisions/${project.revision}`,
+        base: `/api/projects/${project.id}/revisions/${project.seen}`,
         frames: Math.max(1, project.frames),
         rate: project.rate,
         query: project.look,

@@ -7,9 +7,10 @@ import JoinView from './JoinView.vue'
 import PacePanel from './PacePanel.vue'
 import PlacePanel from './PlacePanel.vue'
 import ScreenPanel from './ScreenPanel.vue'
+import SequencePanel from './SequencePanel.vue'
 import SoundPanel from './SoundPanel.vue'
 
-type Part = 'pace' | 'place' | 'sound' | 'screen'
+type Part = 'pictures' | 'pace' | 'place' | 'sound' | 'screen'
 
 const hand = useHand()
 const wanted = ref<Part>('pace')
@@ -19,6 +20,9 @@ const locked = computed(() => hand.one?.track.locked ?? false)
 const parts = computed(() => {
   const one = clip.value
   const found: { id: Part; name: string; test: string }[] = []
+  if (one?.kind === 'sequence') {
+    found.push({ id: 'pictures', name: 'Pictures', test: 'part-pictures' })
+  }
   if (one && isPaced(one)) found.push({ id: 'pace', name: 'Pace', test: 'part-pace' })
   if (one && isPictured(one)) found.push({ id: 'place', name: 'Place', test: 'part-place' })
   if (one && isSounding(one)) found.push({ id: 'sound', name: 'Sound', test: 'part-sound' })
@@ -41,6 +45,11 @@ const part = computed(() =>
       <PacePanel
         v-if="part === 'pace' && clip && isPaced(clip)"
         :key="clip.id"
+        :clip="clip"
+        :locked="locked"
+      />
+      <SequencePanel
+        v-else-if="part === 'pictures' && clip?.kind === 'sequence'"
         :clip="clip"
         :locked="locked"
       />

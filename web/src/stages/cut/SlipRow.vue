@@ -2,14 +2,18 @@
 /** Showing an earlier or later part of the source, with the new first and last picture. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
-import type { PacedClip } from '@/api/types'
+import type { PacedClip, Step } from '@/api/types'
+import type { Source } from '@/player/source'
+import { useTrialStill } from '@/player/useTrialStill'
 import { useHand } from '@/stores/hand'
+import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { frameOf, frameTicks } from '@/time'
 
 const props = defineProps<{ clip: PacedClip }>()
 const project = useProject()
 const hand = useHand()
+const notes = useNotes()
 const STEPS = [-10, -1, 1, 10]
 
 function slip(frames: number) {
@@ -17,14 +21,25 @@ function slip(frames: number) {
   project.edit({ kind: 'slip', clips: [props.clip.id ?? ''], by })
 }
 
-const ends = computed(() => [
-  { name: 'first', frame: frameOf(startOf(props.clip), project.rate) },
-  { name: 'last', frame: frameOf(endOf(props.clip), project.rate) - 1 },
-])
-function picture(frame: number): string {
-  const query = new URLSearchParams({ ...project.look, long_side: '240' })
-  return `/api/projects/${project.id}/revisions/${project.revision}/frames/${frame}?${query}`
-}
+/** Its first and last picture, while it is slipped those that it would have. */
+const step = computed<Step | null>(() =>
+  hand.slipBy ? { kind: 'slip', clips: [props.clip.id ?? ''], by: hand.slipBy } : null,
+)
+const source = computed<Source>(() => ({
+  base: `/api/projects/${project.id}/revisions/${project.seen}`,
+  query: project.look,
+  frames: project.frames,
+  rate: project.rate,
+}))
+const still = (frame: () => number) =>
+  useTrialStill(
+    () => source.value,
+    frame,
+    () => step.value,
+    (error) => notes.problem(error),
+  )
+const first = still(() => frameOf(startOf(props.clip), project.rate))
+const last = still(() => frameOf(endOf(props.clip), project.rate) - 1)
 </script>
 
 <template>
@@ -53,9 +68,13 @@ function picture(frame: number): string {
       </BButton>
     </div>
     <div v-if="clip.kind !== 'sound'" class="ends">
-      <figure v-for="end in ends" :key="end.name">
-        <img :src="picture(end.frame)" alt="" />
-        <figcaption class="tiny">{{ end.name }}</figcaption>
+      <figure>
+        <img :src="first" alt="" />
+        <figcaption class="tiny">first</figcaption>
+      </figure>
+      <figure>
+        <img :src="last" alt="" />
+        <figcaption class="tiny">last</figcaption>
       </figure>
     </div>
   </div>

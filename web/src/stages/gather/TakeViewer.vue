@@ -101,7 +101,7 @@ async function replace() {
   const clip = hand.one?.clip.id
   if (!one || !source || !clip) return
   if (await project.edit({ kind: 'replace', clip, source: source as never })) {
-    notes.told(`The clip now shows “${one.name}”.`)
+    notes.told(`The clip shows “${one.name}”. Its length and settings stayed.`)
   }
 }
 

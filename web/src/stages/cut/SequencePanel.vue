@@ -1,0 +1,45 @@
+<script setup lang="ts">
+/** Numbered stills as one clip: time for each, and the order. */
+import type { SequenceClip } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ValueField from '@/controls/ValueField.vue'
+import { useProject } from '@/stores/project'
+import { frameTicks } from '@/time'
+import { useAdjust } from './useAdjust'
+
+const props = defineProps<{ clip: SequenceClip; locked: boolean }>()
+const project = useProject()
+const { set, trying } = useAdjust(() => props.clip.id ?? '')
+const ORDERS = [
+  { id: 'forward', name: 'Forward' },
+  { id: 'backward', name: 'Backward' },
+  { id: 'there_and_back', name: 'There and back' },
+] as const
+
+const ticks = (frames: number) => Math.max(1, Math.round(frames)) * frameTicks(project.rate)
+</script>
+
+<template>
+  <fieldset :disabled="locked">
+    <ChoiceGroup
+      label="Order"
+      :choices="ORDERS"
+      :taken="clip.order"
+      @take="set({ order: $event })"
+    />
+    <ValueField
+      label="Each for"
+      :value="clip.each / frameTicks(project.rate)"
+      :low="1"
+      :high="60"
+      :step="1"
+      unit="f"
+      @trying="trying({ each: ticks($event) })"
+      @set="set({ each: ticks($event) })"
+    />
+    <p class="tiny quiet mb-0">
+      {{ clip.pictures.length }} pictures in the order of their numbers. After the last it begins
+      again; drag the clip’s end for more or fewer.
+    </p>
+  </fieldset>
+</template>
