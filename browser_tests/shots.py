@@ -72,6 +72,7 @@ def take_all(base: str, folder: Path) -> None:
         _go(browser, 140)
         _settled(browser)
         browser.shot(folder / "cut-picture.png")
+        _cutting(browser, folder)
         _stage(browser, "send", 405)
         browser.shot(folder / "send.png")
         browser.resize((390, 844), touch=True)
@@ -84,6 +85,70 @@ def take_all(base: str, folder: Path) -> None:
         for problem in browser.problems():
             print(problem)
         browser.close()
+
+
+def _cutting(browser: Browser, folder: Path) -> None:
+    """A join, a ramp, a split screen and a group; the demo is put back as it was."""
+    before = browser.run("return document.querySelector('.saved').textContent")
+    _take(browser, "window")
+    _go(browser, 108)
+    browser.press("transition-dissolve")
+    browser.find("[data-join]")
+    _settled(browser)
+    browser.shot(folder / "cut-join.png")
+    _take(browser, "launch")
+    browser.press("part-pace")
+    browser.press("ramp-on")
+    browser.press("ramp-hush")
+    browser.find('[data-test="ramp-point-3"]')
+    _go(browser, 400)
+    _settled(browser)
+    browser.run("document.querySelector('[data-test=ramp]').scrollIntoView({block: 'center'})")
+    browser.shot(folder / "ramp.png")
+    browser.press("several")
+    _take(browser, "bird")
+    _take(browser, "reel")
+    browser.press("part-screen")
+    browser.press("layout-1-2")
+    browser.find('[data-test="cell-2"]')
+    browser.type('[aria-label="Slant, exact"]', "8")
+    browser.run("document.activeElement.blur()")
+    _settled(browser)
+    browser.drawn(browser.frame())
+    browser.shot(folder / "split-screen.png")
+    _key(browser, "Escape")
+    _take(browser, "workbench")
+    browser.press("several")
+    _take(browser, "window")
+    _key(browser, "g")
+    browser.find('[role=option][aria-label^="Group 1"]')
+    _take(browser, "Group 1")
+    browser.press("verb-open-group")
+    browser.find('[data-test="leave-group"]')
+    _go(browser, 60)
+    _take(browser, "window")
+    _settled(browser)
+    browser.shot(folder / "group.png")
+    browser.press("leave-group")
+    while browser.run("return document.querySelector('.saved').textContent") != before:
+        browser.press("undo")
+        browser.wait(
+            lambda: browser.run(
+                "return document.querySelector('.saved').textContent.startsWith('saved')"
+            )
+        )
+    _stage(browser, "gather", 405)
+    browser.press("several-takes")
+    for name in ("kite-cutout.png", "evening-sheet.jpg"):
+        browser.run(f"document.querySelector('[data-take=\"{name}\"]').click()")
+    _settled(browser)
+    browser.shot(folder / "gather-several.png")
+    browser.press("several-takes")
+
+
+def _key(browser: Browser, key: str) -> None:
+    browser.run("document.activeElement.blur()")
+    browser.run("window.dispatchEvent(new KeyboardEvent('keydown', {key: arguments[0]}))", key)
 
 
 def _stage(browser: Browser, name: str, frame: int) -> None:

@@ -155,6 +155,30 @@ class CuttingTest(SiteTest):
         )
         self.assert_clean_console()
 
+    def test_a_lasso_takes_what_it_touches_and_copies_go_elsewhere(self) -> None:
+        first, second = (self.clip(name).rect for name in ("first", "second"))
+        corner = (second["x"] + second["width"] + 60, second["y"] + second["height"] + 30)
+        goal = (first["x"] + first["width"] - 20, second["y"] + 10)
+        chain = ActionChains(self.browser.driver, duration=40)
+        chain.w3c_actions.pointer_action.move_to_location(*map(int, corner))
+        chain.w3c_actions.pointer_action.pointer_down()
+        chain.w3c_actions.pointer_action.move_to_location(int(goal[0]) + 40, int(goal[1]) + 20)
+        chain.w3c_actions.pointer_action.move_to_location(*map(int, goal))
+        chain.w3c_actions.pointer_action.pointer_up()
+        chain.perform()
+        self.browser.wait(
+            lambda: "2 clips" in self.browser.test("in-hand").text, what="the lasso took nothing"
+        )
+        self.key("c", ctrlKey=True)
+        other = history.start_project(User.objects.get(), "Elsewhere", empty_document())
+        self.browser.open(f"/projects/{other.id}/cut")
+        self.browser.find(".hint")
+        self.key("v", ctrlKey=True)
+        self.clip("second")
+        other.refresh_from_db()
+        document = history.document_at(history.head_of(other))
+        self.assertEqual(["first", "second"], [clip.name for clip in document.main.clips])
+
     def test_voice_lies_where_it_was_spoken(self) -> None:
         self.browser.press("stage-gather")
         self.browser.press("voice")

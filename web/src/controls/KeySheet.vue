@@ -19,6 +19,10 @@ defineProps<{ shortcuts: Shortcut[] }>()
       <dd>Zooms the timeline about the pointer</dd>
       <dt>Hold, then drag</dt>
       <dd>Moves a clip; drag an end to trim</dd>
+      <dt>Drag over an empty place</dt>
+      <dd>Takes all clips it touches in hand; with a finger, hold first</dd>
+      <dt>Double-tap a group</dt>
+      <dd>Opens it</dd>
       <dt>Double-tap a value’s name</dt>
       <dd>Back to where it was at first</dd>
     </dl>

@@ -4,23 +4,23 @@ import { useElementSize } from '@vueuse/core'
 import IconIn from '~icons/tabler/zoom-in'
 import IconOut from '~icons/tabler/zoom-out'
 import IconAll from '~icons/tabler/arrow-autofit-width'
-import IconBack from '~icons/tabler/arrow-back-up'
 import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
-import { findGroup } from '@/stores/groups'
 import { useLibrary } from '@/stores/library'
-import { endOf, startOf, useProject } from '@/stores/project'
+import { startOf, useProject } from '@/stores/project'
+import GroupPath from '@/timeline/GroupPath.vue'
 import JoinMark from '@/timeline/JoinMark.vue'
 import MarkerDialog from '@/timeline/MarkerDialog.vue'
 import MarkerFlags from '@/timeline/MarkerFlags.vue'
-import { firstEndingAfter, toPx, toTick } from '@/timeline/scale'
+import { toPx, toTick } from '@/timeline/scale'
 import { lateBy } from '@/timeline/sync'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
 import { useDrags } from '@/timeline/useDrags'
-import { useLasso } from '@/timeline/useLasso'
+import { useDrawn } from '@/timeline/useDrawn'
+import { usePresses, type Lane } from '@/timeline/usePresses'
 import { useZoom } from '@/timeline/useZoom'
 import { frameOf, tickOf } from '@/time'
 
@@ -37,14 +37,7 @@ const HEIGHTS: Record<Track['kind'], number> = { main: 58, picture: 44, sound: 4
 
 const headWidth = computed(() => (seenWidth.value < 560 ? 78 : 116))
 const laneWidth = computed(() => Math.max(120, seenWidth.value - headWidth.value - LEAD))
-const fingers = {
-  holds: (): boolean => drags.isLifted() || lasso.holds(),
-  forget: () => {
-    drags.forget()
-    lasso.forget()
-    pressed = null
-  },
-}
+const fingers = { holds: (): boolean => presses.holds(), forget: () => presses.forget() }
 const { zoom, zooming, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge } = useZoom(
   scroller,
   laneWidth,
@@ -64,63 +57,22 @@ const rows = computed(() => {
   return [...pictures, ...project.tracks.filter((track) => track.kind === 'sound')]
 })
 
-function trackAt(y: number): Track | null {
-  for (const row of scroller.value?.querySelectorAll<HTMLElement>('[data-track]') ?? []) {
-    const box = row.getBoundingClientRect()
-    if (y >= box.top && y < box.bottom) {
-      return rows.value.find((track) => track.id === row.dataset.track) ?? null
-    }
-  }
-  return null
+function lanes(): Lane[] {
+  const shown = scroller.value?.querySelectorAll<HTMLElement>('[data-track]') ?? []
+  return [...shown].flatMap((row) => {
+    const track = rows.value.find((one) => one.id === row.dataset.track)
+    return track ? [{ track, box: row.getBoundingClientRect() }] : []
+  })
 }
+
+const trackAt = (y: number) =>
+  lanes().find(({ box }) => y >= box.top && y < box.bottom)?.track ?? null
+const tickAt = (clientX: number) =>
+  toTick(Math.max(0, fromEdge(clientX) + scroll.value), zoom.value)
 
 const drags = useDrags(zoom, player, trackAt)
-const lasso = useLasso(takeWithin)
-
-interface Shown {
-  clip: Clip
-  left: number
-  width: number
-}
-
-/** What is drawn reaches past what is seen and moves in steps: scrolling a little redraws nothing. */
-const STEP = 320
-const margin = computed(() => (zooming.value ? 0 : STEP))
-const nearFrom = computed(() => Math.floor(view.value.from / STEP) * STEP - margin.value)
-const nearTo = computed(() => Math.ceil(view.value.to / STEP) * STEP + margin.value)
-
-/** The clips of each row that are drawn, and where; a dragged one where it is dragged. */
-const drawn = computed(() => rows.value.map((track) => ({ track, clips: shown(track) })))
-
-function shown(track: Track): Shown[] {
-  const draft = drags.draft.value
-  const from = toTick(nearFrom.value, zoom.value)
-  const to = toTick(nearTo.value, zoom.value)
-  const found: Shown[] = []
-  for (const clip of track.clips.slice(firstEndingAfter(track.clips, from))) {
-    const mine = draft?.id === clip.id ? draft : null
-    if (mine?.track && mine.track !== track.id) continue
-    const start = mine?.start ?? startOf(clip)
-    if (start > to && !mine) break
-    found.push(placed(clip, start, mine?.end ?? endOf(clip)))
-  }
-  if (draft && draft.track === track.id && !found.some(({ clip }) => clip.id === draft.id)) {
-    const moved = project.findClip(draft.id)
-    if (moved) found.push(placed(moved.clip, draft.start, draft.end))
-  }
-  return found
-}
-
-/** Where the name of a clip begins that lies across the left edge of what is seen. */
-function labelAt(one: Shown): number {
-  const hidden = view.value.from - one.left
-  return hidden > 0 && hidden < one.width ? hidden : 0
-}
-
-function placed(clip: Clip, start: number, end: number): Shown {
-  const left = toPx(start, zoom.value)
-  return { clip, left, width: Math.max(3, toPx(end, zoom.value) - left) }
-}
+const presses = usePresses(player, drags, tickAt, lanes)
+const { drawn, nearFrom, nearTo, labelAt } = useDrawn(rows, view, zoom, zooming, drags.draft)
 
 function takeOf(clip: Clip) {
   return library.byMedia.get(faceMedia(clip))
@@ -130,96 +82,6 @@ function isMissing(clip: Clip): boolean {
   if (!library.loaded || !hasMedia(clip)) return false
   const take = takeOf(clip)
   return !take || take.state === 'refused' || !take.facts || take.missing
-}
-
-const path = computed(() =>
-  project.opened.map((id) => findGroup(project.document?.tracks ?? [], id)),
-)
-
-function leaveTo(depth: number) {
-  hand.release()
-  project.leaveTo(depth)
-  player.seek(0)
-}
-
-// Pressing, dragging, tapping
-
-let pressed: { clip: Clip | null; x: number; y: number } | null = null
-let tapped = { id: '', at: 0 }
-
-function clipUnder(target: EventTarget | null): { clip: Clip; track: Track } | null {
-  const id = (target as HTMLElement | null)?.closest<HTMLElement>('[data-clip]')?.dataset.clip
-  return id ? project.findClip(id) : null
-}
-
-function down(event: PointerEvent) {
-  const found = clipUnder(event.target)
-  pressed = { clip: found?.clip ?? null, x: event.clientX, y: event.clientY }
-  const edge = (event.target as HTMLElement).dataset.edge as 'start' | 'end' | undefined
-  if (edge || event.pointerType !== 'touch') {
-    ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  }
-  if (found) drags.down(event, found.clip, found.track, edge ?? null)
-  else if (event.button === 0) lasso.down(event)
-}
-
-function move(event: PointerEvent) {
-  drags.move(event)
-  lasso.move(event)
-}
-
-function up(event: PointerEvent) {
-  const used = [drags.up(), lasso.up()].some(Boolean)
-  const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 8
-  if (!used && pressed && still) tap(event, pressed.clip)
-  pressed = null
-}
-
-function tap(event: PointerEvent, clip: Clip | null) {
-  if (!clip) {
-    hand.release()
-    player.seek(
-      frameOf(
-        toTick(Math.max(0, fromEdge(event.clientX) + scroll.value), zoom.value),
-        project.rate,
-      ),
-    )
-    return
-  }
-  const id = clip.id ?? ''
-  const again = tapped.id === id && event.timeStamp - tapped.at < 350
-  tapped = { id, at: event.timeStamp }
-  if (again && clip.kind === 'group') {
-    hand.release()
-    project.enter(id)
-    player.seek(0)
-    return
-  }
-  hand.take(id, event.shiftKey || event.ctrlKey || event.metaKey)
-}
-
-/** All clips that a rectangle on the screen touches. */
-function takeWithin(box: DOMRect) {
-  const found: string[] = []
-  for (const row of scroller.value?.querySelectorAll<HTMLElement>('[data-track]') ?? []) {
-    const lane = row.getBoundingClientRect()
-    if (lane.bottom < box.top || lane.top > box.bottom) continue
-    const track = rows.value.find((one) => one.id === row.dataset.track)
-    const from = toTick(fromEdge(box.left) + scroll.value, zoom.value)
-    const to = toTick(fromEdge(box.right) + scroll.value, zoom.value)
-    for (const clip of track?.clips ?? []) {
-      if (endOf(clip) > from && startOf(clip) < to) found.push(clip.id ?? '')
-    }
-  }
-  hand.takeAll(found)
-}
-
-function onClipKey(event: KeyboardEvent) {
-  const found = clipUnder(event.target)
-  if (!found || (event.key !== 'Enter' && event.key !== ' ')) return
-  event.preventDefault()
-  event.stopPropagation()
-  hand.take(found.clip.id ?? '', event.shiftKey)
 }
 
 function chooseJoin(clip: Clip) {
@@ -249,18 +111,7 @@ watch(playheadPx, (px) => {
 
 <template>
   <section class="timeline" :class="{ nested: project.within }" aria-label="Timeline">
-    <nav v-if="project.within" class="path" aria-label="Open groups">
-      <button class="btn btn-bare" data-test="leave-group" @click="leaveTo(path.length - 1)">
-        <IconBack aria-hidden="true" />Back
-      </button>
-      <button class="crumb" @click="leaveTo(0)">{{ project.name }}</button>
-      <template v-for="(group, index) in path" :key="index">
-        <span aria-hidden="true" class="quiet">in</span>
-        <button class="crumb" :aria-current="index === path.length - 1" @click="leaveTo(index + 1)">
-          {{ group?.name || 'Group' }}
-        </button>
-      </template>
-    </nav>
+    <GroupPath v-if="project.within" />
     <div ref="scroller" class="scroller" @scroll.passive="onScroll" @wheel="wheel">
       <div class="inner" :style="{ width: `${headWidth + LEAD + contentWidth}px` }">
         <div class="ruler-row">
@@ -290,11 +141,11 @@ watch(playheadPx, (px) => {
           role="listbox"
           aria-label="Clips"
           aria-multiselectable="true"
-          @pointerdown="down"
-          @pointermove="move"
-          @pointerup="up"
+          @pointerdown="presses.down"
+          @pointermove="presses.move"
+          @pointerup="presses.up"
           @pointercancel="fingers.forget()"
-          @keydown="onClipKey"
+          @keydown="presses.onClipKey"
         >
           <div
             v-for="{ track, clips } in drawn"
@@ -360,13 +211,13 @@ watch(playheadPx, (px) => {
       </div>
     </div>
     <div
-      v-if="lasso.box.value"
+      v-if="presses.lasso.value"
       class="lasso"
       :style="{
-        left: `${lasso.box.value.left}px`,
-        top: `${lasso.box.value.top}px`,
-        width: `${lasso.box.value.width}px`,
-        height: `${lasso.box.value.height}px`,
+        left: `${presses.lasso.value.left}px`,
+        top: `${presses.lasso.value.top}px`,
+        width: `${presses.lasso.value.width}px`,
+        height: `${presses.lasso.value.height}px`,
       }"
     />
     <MarkerDialog v-model="naming" />
@@ -383,27 +234,6 @@ watch(playheadPx, (px) => {
   display: grid;
   grid-template-rows: auto 1fr;
   box-shadow: inset 0 3px 0 var(--group);
-}
-.path {
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  padding: 3px 8px 0;
-  overflow-x: auto;
-  white-space: nowrap;
-}
-.crumb {
-  border: 0;
-  border-radius: var(--fold);
-  background: none;
-  color: var(--soft);
-  min-height: 32px;
-  padding: 0 8px;
-}
-.crumb[aria-current='true'] {
-  background: var(--group);
-  color: #fff;
-  font-weight: 600;
 }
 .lasso {
   position: fixed;
