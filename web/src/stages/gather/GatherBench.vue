@@ -263,5 +263,15 @@ function dropped(event: DragEvent) {
   .shelf-room {
     overflow: visible;
   }
+  .line {
+    flex-wrap: wrap;
+  }
+  .search {
+    flex-basis: 100%;
+    min-height: var(--touch);
+  }
+  .tool {
+    flex: 1;
+  }
 }
 </style>

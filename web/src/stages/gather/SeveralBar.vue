@@ -129,7 +129,7 @@ function told(message: string) {
   justify-items: start;
   padding: 8px 10px;
   border-radius: var(--fold);
-  background: var(--raised);
+  background: var(--rail);
 }
 .several > :deep(.field) {
   width: 100%;
