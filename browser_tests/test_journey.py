@@ -124,8 +124,11 @@ class JourneyTest(SiteTest):
         self._go(10)
         browser.run(_RECORD, _READ_NUMBER)
         browser.press("play")
-        browser.wait(lambda: browser.frame() >= 80, 30)
-        browser.press("play")
+        browser.wait(lambda: browser.frame() >= 60, 30)
+        browser.wait(
+            lambda: browser.test("play").get_attribute("aria-label") == "Play",
+            what="it did not stop at the end",
+        )
         seen = browser.run("return window.seen")
         self.assertGreater(len(seen), 20)
         self.assertGreaterEqual(max(time for _, _, time in seen) - seen[0][2], 2.0)

@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 from kitecore.document.model import Id, Model, param
 
 Corner = tuple[float, float]
-Corners = tuple[Corner, Corner, Corner, Corner]
+Corners = tuple[Corner, ...]
 MOST_CELLS = 9
 
 
@@ -44,7 +44,9 @@ class Cell(Model):
         return self
 
     def corners(self, width: float, height: float) -> Corners:
-        """Top left, top right, bottom right, bottom left, in canvas pixels from its corner.
+        """Of the convex shape, clockwise (y points down), in canvas pixels from its corner.
+
+        Three to six; none if the lines between cells leave nothing of it.
 
         Parameters
         ----------
@@ -52,29 +54,23 @@ class Cell(Model):
             Of the canvas, in pixels.
         """
         if self.upright:
-            turned = self.model_copy(update={"upright": False})
-            a, b, c, d = turned.corners(height, width)
-            return tuple((y, x) for x, y in (a, d, c, b))  # type: ignore[return-value]
+            lying = self.model_copy(update={"upright": False})
+            return tuple((y, x) for x, y in reversed(lying.corners(height, width)))
         row, column = self._row_and_column()
-        inner_width, inner_height = width - 2 * self.margin, height - 2 * self.margin
-        deep = (inner_height - self.gap * (len(self.rows) - 1)) / len(self.rows)
+        deep = (height - 2 * self.margin - self.gap * (len(self.rows) - 1)) / len(self.rows)
         top = self.margin + row * (deep + self.gap)
-        many = self.rows[row]
-        across = math.tan(math.radians(self.slant)) * deep / 2
+        left, right = self.margin, width - self.margin
+        shape: Corners = ((left, top), (right, top), (right, top + deep), (left, top + deep))
+        lean = math.tan(math.radians(self.slant))
         half_gap = self.gap / 2 / math.cos(math.radians(self.slant))
-
-        def edge(line: int) -> tuple[float, float]:
-            """The dividing line at the top and at the bottom of the row."""
-            if line in (0, many):
-                x = self.margin if line == 0 else width - self.margin
-                return x, x
-            x = self.margin + inner_width * line / many
-            side = half_gap if line == column else -half_gap
-            return x + across + side, x - across + side
-
-        (left_top, left_bottom), (right_top, right_bottom) = edge(column), edge(column + 1)
-        bottom = top + deep
-        return ((left_top, top), (right_top, top), (right_bottom, bottom), (left_bottom, bottom))
+        many = self.rows[row]
+        for line, side in ((column, 1.0), (column + 1, -1.0)):
+            if 0 < line < many:
+                at = left + (right - left) * line / many + side * half_gap
+                # Kept is what lies on this cell's side of x + lean * y = at + lean * middle.
+                border = at + lean * (top + deep / 2)
+                shape = clipped(shape, -side, -side * lean, -side * border)
+        return shape
 
     def _row_and_column(self) -> tuple[int, int]:
         left = self.place
@@ -86,6 +82,21 @@ class Cell(Model):
 
     def box(self, width: float, height: float) -> tuple[float, float, float, float]:
         """Left, top, width and height of the rectangle around the cell."""
-        corners = self.corners(width, height)
+        corners = self.corners(width, height) or ((0.0, 0.0),)
         xs, ys = [x for x, _ in corners], [y for _, y in corners]
         return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
+
+
+def clipped(shape: Corners, a: float, b: float, most: float) -> Corners:
+    """The part of a convex shape where ``a * x + b * y <= most`` (Sutherland, Hodgman 1974)."""
+    kept: list[Corner] = []
+    for index, (x, y) in enumerate(shape):
+        px, py = shape[index - 1]
+        before, here = a * px + b * py - most, a * x + b * y - most
+        if (before <= 0) != (here <= 0):
+            share = before / (before - here)
+            kept.append((px + (x - px) * share, py + (y - py) * share))
+        if here <= 0:
+            kept.append((x, y))
+    apart = [c for i, c in enumerate(kept) if math.dist(c, kept[i - 1]) > 1e-6]
+    return tuple(apart) if len(apart) > 2 else ()

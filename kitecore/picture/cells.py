@@ -6,6 +6,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.document.cell import Corners, clipped
 from kitecore.picture.layer import Rgba
 
 Mask = NDArray[np.uint8]
@@ -26,11 +27,11 @@ def cell_mask(corners: Quad, radius: float, width: int, height: int) -> Mask:
     -------
     uint8, shape (height, width); a straight edge is exact to 1/255 where it lies along the grid.
     """
-    room = _inner_radius(corners)
-    radius = min(max(radius, 0.0), room)
+    if len(corners) < 3:
+        return np.zeros((height, width), np.uint8)
+    radius = min(max(radius, 0.0), _inner_radius(corners))
     y, x = np.mgrid[0:height, 0:width] + 0.5
-    inset = _inset(corners, radius)
-    distance = _distance(inset, x, y) - radius
+    distance = _distance(_inset(corners, radius), x, y) - radius
     return np.rint(np.clip(0.5 - distance, 0, 1) * 255).astype(np.uint8)
 
 
@@ -50,18 +51,16 @@ def _inner_radius(corners: Quad) -> float:
     """Distance from the middle to the nearest edge, a hair less so that something is left."""
     normals, _ = _normals(corners)
     middle = corners.mean(axis=0)
-    return max(0.0, float(-((middle - corners) * normals).sum(axis=1).max()) - 0.01)
+    return max(0.0, 0.99 * float(-((middle - corners) * normals).sum(axis=1).max()) - 0.01)
 
 
 def _inset(corners: Quad, by: float) -> Quad:
-    """Every edge moved inwards; corners where neighbouring edges meet."""
+    """What lies at least ``by`` inside of every edge."""
     normals, _ = _normals(corners)
-    offsets = (corners * normals).sum(axis=1) - by
-    out = np.empty_like(corners)
-    for index in range(len(corners)):
-        pair = [index - 1, index]
-        out[index] = np.linalg.solve(normals[pair], offsets[pair])
-    return out
+    shape: Corners = tuple((float(x), float(y)) for x, y in corners)
+    for (nx, ny), (x, y) in zip(normals, corners, strict=True):
+        shape = clipped(shape, float(nx), float(ny), float(nx * x + ny * y) - by)
+    return np.array(shape)
 
 
 def _distance(corners: Quad, x: Quad, y: Quad) -> Quad:

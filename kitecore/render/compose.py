@@ -102,6 +102,8 @@ def _draw_clip(
     if opacity <= 0:
         return
     if clip.cell is not None:
+        if not clip.cell.corners(stage.canvas.width, stage.canvas.height):
+            return
         layer = _in_cell(clip, local, stage)
     else:
         layer = apply_effects(paint(clip, local, stage), clip.effects, local)
@@ -120,7 +122,8 @@ def _in_cell(clip: Pictured, local: int, stage: Stage) -> Layer:
     height = max(1, int(np.ceil((top + high) * down)) - y)
     pixels = np.zeros((height, width, 4), np.uint8)
     lay(pixels, replace(layer, matrix=moved(left * across - x, top * down - y) @ layer.matrix))
-    corners = np.array(clip.cell.corners(canvas.width, canvas.height)) * (across, down) - (x, y)
+    shape = np.array(clip.cell.corners(canvas.width, canvas.height)).reshape(-1, 2)
+    corners = shape * (across, down) - (x, y)
     radius = clip.cell.radius * across
 
     key = (corners.tobytes(), radius, width, height)

@@ -5,6 +5,9 @@ from __future__ import annotations
 from typing import Any
 from unittest import TestCase
 
+from hypothesis import given
+from hypothesis import strategies as st
+
 from kitecore import edits
 from kitecore.document import ClipBase, Document, Paced, empty_document
 from kitecore.edits.tests.strategies import SECOND, edit
@@ -297,3 +300,76 @@ class CopyTest(CutCase):
         clip, [mark] = self.clip("b"), self.clip("b").markers
         self.assertEqual(3 * SECOND, clip.source_at(mark.at))
         self.assertEqual(5 * SECOND, self.document.markers[0].at)
+
+
+class SpeedPropertyTest(TestCase):
+    """For any ramp and any part of a take."""
+
+    @staticmethod
+    def _made(points: list[tuple[int, float]], soft: bool) -> Document:
+        ats = sorted({at for at, _ in points})
+        curve = [{"at": at, "speed": speed} for at, (_, speed) in zip(ats, points, strict=False)]
+        clip = {
+            "kind": "video", "media": "m", "name": "m", "length": 3 * SECOND,
+            "source_in": 60 * SECOND, "source_length": 200 * SECOND,
+        }  # fmt: skip
+        document = edits.apply(empty_document(), edit(kind="place", clip=clip))
+        ramp = {"kind": "ramp", "clip": document.main.clips[0].id, "points": curve, "soft": soft}
+        return edits.apply(document, edit(**ramp, keep="length"))
+
+    points = st.lists(
+        st.tuples(st.integers(0, 3 * SECOND), st.floats(0.2, 6)), min_size=1, max_size=4
+    )
+
+    @given(points, st.booleans())
+    def test_reverse_twice_is_as_before(self, points: list[tuple[int, float]], soft: bool) -> None:
+        document = self._made(points, soft)
+        clip = document.main.clips[0]
+        for _ in range(2):
+            document = edits.apply(document, edit(kind="reverse", clips=[clip.id]))
+        again = document.main.clips[0]
+        assert isinstance(clip, Paced) and isinstance(again, Paced)
+        self.assertLessEqual(abs(clip.source_in - again.source_in), 2)
+        for tick in (0, SECOND, 2 * SECOND):
+            self.assertLessEqual(abs(clip.source_at(tick) - again.source_at(tick)), 4)
+
+    @given(points, st.booleans(), st.integers(SECOND, 9 * SECOND))
+    def test_fit_shows_the_same_in_another_time(
+        self, points: list[tuple[int, float]], soft: bool, length: int
+    ) -> None:
+        document = self._made(points, soft)
+        clip = document.main.clips[0]
+        after = edits.apply(document, edit(kind="fit", clip=clip.id, length=length)).main.clips[0]
+        assert isinstance(clip, Paced) and isinstance(after, Paced)
+        self.assertLessEqual(abs(after.length - length), FRAME)
+        # Points move to whole ticks.
+        for before, now in zip(clip.used, after.used, strict=True):
+            self.assertLess(abs(before - now), 100)
+
+    @given(points, st.booleans(), st.integers(FRAME, 3 * SECOND - FRAME))
+    def test_two_halves_show_what_the_whole_did(
+        self, points: list[tuple[int, float]], soft: bool, at: int
+    ) -> None:
+        document = self._made(points, soft)
+        whole = document.main.clips[0]
+        halves = edits.apply(document, edit(kind="split", at=at)).main.clips
+        assert isinstance(whole, Paced)
+        for half in halves:
+            assert isinstance(half, Paced)
+            for share in (0, half.length // 3, half.length):
+                wanted = whole.source_at(half.start + share)
+                self.assertLessEqual(abs(half.source_at(share) - wanted), 4)
+
+    @given(st.integers(-4 * SECOND, 4 * SECOND))
+    def test_a_roll_keeps_the_whole_and_both_stay_in_step(self, by: int) -> None:
+        case = CutCase()
+        case.setUp()
+        first, second = case.row()
+        assert isinstance(first, Paced) and isinstance(second, Paced)
+        case.do(kind="roll", clip=second.id, by=by)
+        a, b = case.row()
+        assert isinstance(a, Paced) and isinstance(b, Paced)
+        self.assertEqual(7 * SECOND, case.document.length)
+        self.assertEqual(a.end, b.start)
+        self.assertEqual(second.source_in - second.start, b.source_in - b.start)
+        self.assertEqual(first.source_in, a.source_in)

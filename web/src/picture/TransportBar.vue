@@ -143,8 +143,8 @@ const running = computed(() => {
   padding: 0;
 }
 @media (max-width: 700px) {
-  .shuttle {
-    display: none;
+  .middle {
+    gap: 0;
   }
   .bar {
     padding: 4px 12px;

@@ -33,7 +33,17 @@ test('upright layouts stand where lying ones lie', () => {
 })
 
 test('a slant leans only the line between two cells', () => {
-  const [a, b, c, d] = cellCorners({ ...cell, place: 1, slant: 10 }, canvas)
-  expect([a?.x, d?.x]).toEqual([10, 10])
-  expect((b?.x ?? 0) - (c?.x ?? 0)).toBeCloseTo(140 * Math.tan(Math.PI / 18), 6)
+  const corners = cellCorners({ ...cell, place: 1, slant: 10 }, canvas)
+  expect(corners.filter(({ x }) => x === 10)).toHaveLength(2)
+  const [a, b] = corners.filter(({ x }) => x > 10).sort((p, q) => p.y - q.y)
+  expect((a?.x ?? 0) - (b?.x ?? 0)).toBeCloseTo(140 * Math.tan(Math.PI / 18), 6)
+})
+
+test('a steep slant cuts cells off at the edge of the canvas', () => {
+  const three = { ...cell, rows: [3], gap: 0, margin: 0, slant: 40 }
+  for (const place of [0, 1, 2]) {
+    const { left, width } = cellBox({ ...three, place }, canvas)
+    expect(left).toBeGreaterThanOrEqual(0)
+    expect(left + width).toBeLessThanOrEqual(180 + 1e-9)
+  }
 })

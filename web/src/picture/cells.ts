@@ -1,40 +1,54 @@
 import type { Cell } from '@/api/types'
 import type { Point, Size } from './placing'
 
-/** The corners of a split-screen cell on the canvas, clockwise from the top left (as the server cuts). */
+/** The corners of a split-screen cell on the canvas, clockwise (as the server cuts). */
 export function cellCorners(cell: Cell, canvas: Size): Point[] {
   if (cell.upright) {
-    const lying = cellCorners(
-      { ...cell, upright: false },
-      { width: canvas.height, height: canvas.width },
-    )
-    const [a, b, c, d] = lying.map(({ x, y }) => ({ x: y, y: x }))
-    return a && b && c && d ? [a, d, c, b] : []
+    const turned = { width: canvas.height, height: canvas.width }
+    const lying = cellCorners({ ...cell, upright: false }, turned)
+    return lying.map(({ x, y }) => ({ x: y, y: x })).reverse()
   }
-  const { gap = 12, margin = 0, slant = 0, rows } = cell
+  const { gap, margin, slant, rows } = cell
   let row = 0
   let column = cell.place
   while (column >= (rows[row] ?? Infinity)) column -= rows[row++] ?? 0
   const many = rows[row] ?? 1
   const deep = (canvas.height - 2 * margin - gap * (rows.length - 1)) / rows.length
   const top = margin + row * (deep + gap)
-  const lean = Math.tan((slant * Math.PI) / 180) * (deep / 2)
-  const half = gap / 2 / Math.cos((slant * Math.PI) / 180)
-  const edge = (line: number): [number, number] => {
-    if (line === 0) return [margin, margin]
-    if (line === many) return [canvas.width - margin, canvas.width - margin]
-    const x = margin + ((canvas.width - 2 * margin) * line) / many
-    const side = line === column ? half : -half
-    return [x + lean + side, x - lean + side]
-  }
-  const [leftTop, leftBottom] = edge(column)
-  const [rightTop, rightBottom] = edge(column + 1)
-  return [
-    { x: leftTop, y: top },
-    { x: rightTop, y: top },
-    { x: rightBottom, y: top + deep },
-    { x: leftBottom, y: top + deep },
+  const [left, right] = [margin, canvas.width - margin]
+  const radians = (slant * Math.PI) / 180
+  const lean = Math.tan(radians)
+  let shape: Point[] = [
+    { x: left, y: top },
+    { x: right, y: top },
+    { x: right, y: top + deep },
+    { x: left, y: top + deep },
   ]
+  for (const [line, side] of [
+    [column, 1],
+    [column + 1, -1],
+  ] as const) {
+    if (line <= 0 || line >= many) continue
+    const at = left + ((right - left) * line) / many + (side * gap) / 2 / Math.cos(radians)
+    const border = at + lean * (top + deep / 2)
+    shape = clipped(shape, -side, -side * lean, -side * border)
+  }
+  return shape
+}
+
+/** The part of a convex shape where `a * x + b * y <= most`. */
+function clipped(shape: Point[], a: number, b: number, most: number): Point[] {
+  return shape.flatMap((here, index) => {
+    const before = shape.at(index - 1) ?? here
+    const was = a * before.x + b * before.y - most
+    const is = a * here.x + b * here.y - most
+    const share = was / (was - is)
+    const between = {
+      x: before.x + (here.x - before.x) * share,
+      y: before.y + (here.y - before.y) * share,
+    }
+    return [...(was <= 0 !== is <= 0 ? [between] : []), ...(is <= 0 ? [here] : [])]
+  })
 }
 
 /** The rectangle around the cell, which a picture is fitted into. */

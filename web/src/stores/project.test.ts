@@ -117,3 +117,45 @@ test('a refused step changes nothing, and later ones go on', async () => {
   expect(await project.edit({ kind: 'split', at: 1 })).toBe(true)
   expect(useNotes().notes[0]).toMatchObject({ kind: 'problem', detail: 'Unchanged. Move on.' })
 })
+
+test('within a group its own tracks are shown, and steps say where they are meant', async () => {
+  const project = useProject()
+  const inner = [{ id: 'g1', kind: 'main', clips: [{ kind: 'solid', id: 's', length: 30 }] }]
+  const group = { kind: 'group', id: 'g', length: 30, tracks: inner }
+  const place = [{ op: 'add', path: '/tracks/0/clips/0', value: group }]
+  POST.mockResolvedValueOnce({ ...position(2), patch: place })
+  await project.edit({ kind: 'split', at: 0 })
+  project.enter('g')
+  expect(project.tracks[0]?.id).toBe('g1')
+  expect(project.look).toEqual({ within: 'g' })
+  expect(project.whole({ kind: 'split', at: 0 })).toMatchObject({ within: 'g' })
+  POST.mockResolvedValueOnce({
+    ...position(3),
+    patch: [{ op: 'remove', path: '/tracks/0/clips/0' }],
+  })
+  await project.edit({ kind: 'split', at: 0 })
+  await Promise.resolve()
+  expect(project.within).toBe('')
+})
+
+test('pictures stay those of before while only markers change', async () => {
+  const project = useProject()
+  const mark = [{ op: 'add', path: '/markers', value: [] }]
+  POST.mockResolvedValueOnce({ ...position(2), patch: mark })
+  await project.edit({ kind: 'add_marker', at: 0 })
+  expect([project.revision, project.seen]).toEqual([2, 1])
+  const shorter = [{ op: 'replace', path: '/tracks/0/clips/0/length', value: 5 }]
+  POST.mockResolvedValueOnce({ ...position(3), patch: shorter })
+  await project.edit({ kind: 'split', at: 0 })
+  expect(project.seen).toBe(3)
+})
+
+test('a refusal can be taken on by whoever asked', async () => {
+  const project = useProject()
+  const problem = { message: 'too little', safe: '', todo: '', code: 'too_little_footage' }
+  POST.mockRejectedValueOnce(new ServerError(problem, 422))
+  const told: string[] = []
+  const done = await project.edit({ kind: 'split', at: 0 }, ({ message }) => told.push(message) > 0)
+  expect([done, told]).toEqual([false, ['too little']])
+  expect(useNotes().notes).toHaveLength(0)
+})
