@@ -154,6 +154,16 @@ def _demo_site(data: Path) -> Iterator[str]:
         server.wait()
 
 
+_FORGET = """
+import os
+os.environ["DJANGO_SETTINGS_MODULE"] = "studio.settings"
+import django; django.setup()
+from studio.projects.models import Project
+mine = Project.objects.filter(name="Five hundred")
+mine.update(head=None)
+mine.delete()
+"""
+
 _MANY = """
 import os, sys
 os.environ["DJANGO_SETTINGS_MODULE"] = "studio.settings"
@@ -219,6 +229,7 @@ def timeline(data: Path) -> list[Row]:
             return [_moved(browser, way) for way in ("scroll", "zoom")]
         finally:
             browser.close()
+            subprocess.run([sys.executable, "-c", _FORGET], cwd=ROOT, env=environment, check=True)
 
 
 def _moved(browser: Browser, way: str) -> Row:
