@@ -66,19 +66,20 @@ class Ramp(EditBase):
         return "Speed ramp"
 
     def apply(self, document: Document) -> Document:
-        return _each(document, (self.clip,), self._run)
+        step = document.rate.exact.frame_ticks
+        return _each(document, (self.clip,), lambda clip: self._run(clip, step))
 
-    def _run(self, clip: Paced) -> Paced:
+    def _run(self, clip: Paced, step: int) -> Paced:
         inside = sorted((p for p in self.points if 0 <= p.at <= clip.length), key=lambda p: p.at)
         if not inside or len({point.at for point in inside}) < len(inside):
             raise EditRefused("The points of a ramp lie inside the clip, at different moments.")
         wanted = Speed(points=tuple(inside), soft=self.soft)
         if self.keep == "length":
             return _with(clip, clip.source_in, wanted, clip.length)
-        return self._laid_out(clip, wanted.inside(clip.length))
+        return self._laid_out(clip, wanted.inside(clip.length), step)
 
-    def _laid_out(self, clip: Paced, knots: tuple[SpeedPoint, ...]) -> Paced:
-        """Every knot where its picture comes at the new speeds."""
+    def _laid_out(self, clip: Paced, knots: tuple[SpeedPoint, ...], step: int) -> Paced:
+        """Every knot where its picture comes at the new speeds; the last at a whole frame."""
         places = [clip.speed.offset(knot.at) for knot in knots]
         points, at = [SpeedPoint(at=0, speed=knots[0].speed)], 0
         for index in range(1, len(knots)):
@@ -91,7 +92,10 @@ class Ramp(EditBase):
                 )
             at += max(1, round(way / mean))
             points.append(SpeedPoint(at=at, speed=knots[index].speed))
-        return _with(clip, clip.source_in, Speed(points=tuple(points), soft=self.soft), at)
+        whole = max(step, (at + step // 2) // step * step)
+        if whole > points[-2].at:
+            points[-1] = SpeedPoint(at=whole, speed=knots[-1].speed)
+        return _with(clip, clip.source_in, Speed(points=tuple(points), soft=self.soft), whole)
 
 
 @edit_kinds.register("fit")

@@ -98,6 +98,20 @@ class SpeedEditTest(CutCase):
         self.assertEqual(round(0.8 * SECOND), top.at)
         self.assertLessEqual(abs(ramped.source_at(top.at) - clip.source_at(2 * SECOND)), 2)
 
+    def test_a_ramp_ends_with_its_clip_at_a_whole_frame(self) -> None:
+        clip = self.clip("a")
+        points = [
+            {"at": 0, "speed": 3},
+            {"at": 2 * SECOND, "speed": 1},
+            {"at": 4 * SECOND, "speed": 1},
+        ]
+        self.do(kind="ramp", clip=clip.id, points=points, keep="content")
+        ramped = self.clip("a")
+        self.assertEqual(ramped.length, ramped.speed.points[-1].at)
+        self.assertEqual(0, ramped.length % FRAME)
+        for before, after in zip(clip.used, ramped.used, strict=True):
+            self.assertLess(abs(before - after), FRAME)
+
     def test_a_ramp_that_stops_cannot_keep_its_content(self) -> None:
         points = [{"at": 0, "speed": 1}, {"at": 2 * SECOND, "speed": -1}]
         self.assertIn(

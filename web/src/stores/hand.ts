@@ -43,6 +43,8 @@ export const useHand = defineStore('hand', () => {
     () => {
       const there = ids.value.filter((id) => project.findClip(id))
       if (there.length !== ids.value.length) ids.value = there
+      // What was in hand is gone: the next tap begins anew.
+      if (!there.length) several.value = slips.value = false
     },
   )
 
