@@ -8,7 +8,6 @@ from kitecore.document import ClipBase, Document, GroupClip, Id, SolidClip, Trac
 from kitecore.document.model import Name
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._carry import carried, require_plain
-from kitecore.edits._inside import refilled
 from kitecore.edits._lanes import is_free, settled, swapped
 from kitecore.edits._tidy import tidied
 from kitecore.errors import EditRefused
@@ -218,10 +217,18 @@ class OutOfGroup(EditBase):
             rest = tuple(clip for clip in home.clips if clip.id != group.id)
             return document.with_track(settled(home, rest))
         held = group.model_copy(update={"tracks": inner.tracks})
-        if group.length > held.source_end - group.source_in:
-            return document.with_track(
-                refilled(home, group, inner.tracks, document.rate.exact.frame_ticks)
+        if held.source_end < high:
+            # Nothing to see where it was, so that what comes after the group stays where it is.
+            hole = SolidClip(
+                id=derived_id(f"{self.seed}/hole", 0),
+                name="Gap",
+                start=held.source_end,
+                length=high - held.source_end,
+                opacity=0.0,
             )
+            bottom = inner.main
+            inner = inner.with_track(bottom.with_clips((*bottom.clips, hole)))
+            held = group.model_copy(update={"tracks": inner.tracks})
         return document.with_track(settled(home, swapped(home.clips, held)))
 
 

@@ -280,6 +280,22 @@ class GroupEditTest(CutCase):
             ((100, 0), (0.5, 0.5), 90), (out.place.position, out.place.size, out.place.turn)
         )
 
+    def test_taking_out_and_putting_in_moves_nothing_else(self) -> None:
+        group = self.group("a", "b")
+        self.place("later", 2)
+        inner = next(c for _, c in self.document.inside(group).clips() if c.name == "b")
+        before = self.times()
+        self.do(kind="take_out", group=group, clips=[inner.id])
+        self.assertEqual(before, self.times())
+        out = self.clip("b")
+        self.assertEqual((4 * SECOND, 7 * SECOND), (out.start, out.end))
+        self.do(kind="put_in", group=group, clips=[out.id])
+        self.assertEqual(before, self.times())
+        self.assertEqual(
+            (4 * SECOND, 7 * SECOND),
+            next((c.start, c.end) for _, c in self.document.inside(group).clips() if c.name == "b"),
+        )
+
     def test_what_cannot_be_carried_over_is_said(self) -> None:
         group = self.group("a", "c")
         self.do(kind="set_speed", clips=[group], factor=2)
