@@ -92,6 +92,13 @@ class Document(Model):
         tracks = tuple(track if t.id == track.id else t for t in self.tracks)
         return self.model_copy(update={"tracks": tracks})
 
+    def with_clip(self, clip: ClipBase) -> Document:
+        """This document with the clip of the same id exchanged, which keeps its place in the row."""
+        track, _ = self.find_clip(clip.id)
+        return self.with_track(
+            track.with_clips(tuple(clip if one.id == clip.id else one for one in track.clips))
+        )
+
     def media_ids(self) -> frozenset[str]:
         """Of all files it uses."""
         return frozenset().union(*(clip.uses() for _, clip in self.clips()))

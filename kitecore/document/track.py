@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Literal
 
 from pydantic import Field
@@ -9,6 +10,7 @@ from pydantic import Field
 from kitecore.document.clips import Clip, ClipBase, Pictured, Sounding
 from kitecore.document.clips.group import GroupClip
 from kitecore.document.model import Id, Model, Name, new_id
+from kitecore.document.transitions import TransitionBase
 
 TrackKind = Literal["main", "picture", "sound"]
 
@@ -36,6 +38,18 @@ class Track(Model):
 
     def with_clips(self, clips: tuple[ClipBase, ...]) -> Track:
         return self.model_copy(update={"clips": clips})
+
+
+def with_neighbours(
+    clips: tuple[ClipBase, ...],
+) -> Iterator[tuple[ClipBase | None, ClipBase, ClipBase | None]]:
+    """Each clip of a row with the one before it and the one after it."""
+    return zip((None, *clips), clips, (*clips[1:], None), strict=False)
+
+
+def transition_out(clip: ClipBase, after: ClipBase | None) -> TransitionBase | None:
+    """How ``clip`` goes over into the next one, if that begins where it ends."""
+    return after.transition if after is not None and after.start == clip.end else None
 
 
 # A group holds tracks and a track holds groups: only now is either of them whole.

@@ -7,6 +7,7 @@ from pydantic import Field
 from kitecore.document import ClipBase, Document, Id, Model, Track, new_id
 from kitecore.errors import EditRefused
 from kitecore.registry import Registry
+from kitecore.ticks import TICKS_PER_SECOND
 
 
 class EditBase(Model):
@@ -56,6 +57,11 @@ def open_clips(document: Document, ids: tuple[str, ...]) -> list[tuple[Track, Cl
     for track, _ in found:
         require_open(track)
     return found
+
+
+def seconds_label(ticks: int) -> str:
+    """A time for people: ``0.25 s``."""
+    return f"{ticks / TICKS_PER_SECOND:.2f} s"
 
 
 def count(clips: tuple[str, ...]) -> str:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from kitecore.document import Document, GroupClip, Track
 from kitecore.edits._base import require_open
-from kitecore.edits._lanes import settled, swapped
+from kitecore.edits._lanes import neighbours, settled, swapped
 from kitecore.errors import EditRefused, NotThere
 
 Change = Callable[[Document], Document]
@@ -44,7 +44,7 @@ def _changed(
             if inner is None:
                 continue
             require_open(track)
-            new = refilled(track, clip, inner, document.rate.exact.frame_ticks)
+            new = _refilled(track, clip, inner, document.rate.exact.frame_ticks)
             return tuple(new if one.id == track.id else one for one in tracks)
     return None
 
@@ -59,34 +59,16 @@ def _inner(document: Document, group: GroupClip, change: Change) -> tuple[Track,
     return after.tracks
 
 
-def refilled(track: Track, group: GroupClip, inner: tuple[Track, ...], step: int) -> Track:
+def _refilled(track: Track, group: GroupClip, inner: tuple[Track, ...], step: int) -> Track:
     """The track after the group's content was exchanged."""
     new = group.model_copy(update={"tracks": inner})
     if not new.source_end:
         raise EditRefused("That would leave the group empty.", todo="Delete the group instead.")
-    room = _room(track, group)
-    if group.whole:
-        length = min(new.source_end, room)
-    else:
-        length = min(group.length + min(0, new.reach[1] // step * step), room)
-        if new.reach[1] < -step and not new.speed.plain:
-            length = _fitting(new, step)
+    wanted = new.source_end if group.whole else min(group.length, new.lasting // step * step)
+    _, later = neighbours(track.clips, group.id)
+    room = wanted if track.closes_gaps or later is None else later.start - group.start
+    length = min(wanted, room)
     if length < step:
         raise EditRefused("The part of the group that is shown would be empty.")
     new = new.model_copy(update={"length": length})
     return settled(track, swapped(track.clips, new))
-
-
-def _room(track: Track, group: GroupClip) -> int:
-    if track.closes_gaps:
-        return 2**53
-    later = (clip.start for clip in track.clips if clip.start >= group.end)
-    return min(later, default=2**53) - group.start
-
-
-def _fitting(group: GroupClip, step: int) -> int:
-    """The longest length at its speed that stays within its content."""
-    length = group.length
-    while length >= step and group.model_copy(update={"length": length}).reach[1] < 0:
-        length -= step
-    return length

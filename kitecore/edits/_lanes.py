@@ -28,6 +28,18 @@ def swapped(clips: Clips, new: ClipBase) -> Clips:
     return tuple(new if clip.id == new.id else clip for clip in clips)
 
 
+def without(clips: Clips, *ids: str) -> Clips:
+    """Clips but those of these ids."""
+    return tuple(clip for clip in clips if clip.id not in ids)
+
+
+def neighbours(clips: Clips, clip_id: str) -> tuple[ClipBase | None, ClipBase | None]:
+    """The clips before and after the one of this id in its row."""
+    index = next(number for number, clip in enumerate(clips) if clip.id == clip_id)
+    before = clips[index - 1] if index else None
+    return before, clips[index + 1] if index + 1 < len(clips) else None
+
+
 def renamed(clip: ClipBase, seed: str) -> ClipBase:
     """A copy with a derived id; what is in a group gets new ids too."""
     update: dict[str, object] = {"id": derived_id(seed, 0)}

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from kitecore.document import ClipBase, Document, Track
-from kitecore.edits._lanes import is_free
-from kitecore.ticks import Span
+from kitecore.document import ClipBase, Document, Track, TransitionBase
+from kitecore.document.track import transition_out, with_neighbours
+from kitecore.edits._lanes import is_free, settled, without
 
 
 def tidied(before: Document, after: Document) -> Document:
@@ -27,28 +27,23 @@ def _fitting(track: Track, old: dict[str, Track], step: int) -> Track:
     if not any(clip.transition for clip in track.clips):
         return track
     before = old[track.id].clips if track.id in old else ()
-    neighbours = {b.id: a.id for a, b in pairwise(before)}
+    before_it = {b.id: a.id for a, b in pairwise(before)}
     known = {clip.id for clip in before}
     had = {clip.id for clip in before if clip.transition}
     clips: list[ClipBase] = []
-    for index, clip in enumerate(track.clips):
-        previous = track.clips[index - 1] if index else None
+    for previous, clip, following in with_neighbours(track.clips):
         if clip.transition is not None:
             stranger = (
                 previous is not None
                 and clip.id in had
                 and previous.id in known
-                and neighbours.get(clip.id) != previous.id
+                and before_it.get(clip.id) != previous.id
             )
-            following = track.clips[index + 1] if index + 1 < len(track.clips) else None
-            kept = None if stranger else fitted(previous, clip, following, step)
-            clip = clip if kept is clip.transition else _with(clip, kept)
+            kept = None if stranger else _fitted(previous, clip, following, step)
+            if kept is not clip.transition:
+                clip = clip.model_copy(update={"transition": kept})
         clips.append(clip)
     return track.with_clips(tuple(clips))
-
-
-def _with(clip: ClipBase, transition: object) -> ClipBase:
-    return clip.model_copy(update={"transition": transition})
 
 
 def longest(
@@ -60,8 +55,8 @@ def longest(
     """
     if previous is None or previous.end != clip.start:
         return 0
-    out = following.transition if following is not None else None
-    room = clip.length - (out.half if out and following and following.start == clip.end else 0)
+    leaving = transition_out(clip, following)
+    room = clip.length - (leaving.half if leaving else 0)
     mine = previous.transition.half if previous.transition else 0
     most = min(room, previous.length - mine)
     if clip.transition is None or not clip.transition.hold:
@@ -69,9 +64,9 @@ def longest(
     return max(0, most) // step * step
 
 
-def fitted(
+def _fitted(
     previous: ClipBase | None, clip: ClipBase, following: ClipBase | None, step: int
-) -> object:
+) -> TransitionBase | None:
     """The clip's transition, shortened if need be; none if there is no room for it at all."""
     assert clip.transition is not None
     most = longest(previous, clip, following, step)
@@ -101,8 +96,7 @@ def _with_riders(before: Document, after: Document) -> Document:
 def _exchanged(document: Document, track_id: str, new: ClipBase) -> Document:
     """With a clip of a free track exchanged; unchanged if the new one would lie over another."""
     track = document.find_track(track_id)
-    rest = tuple(clip for clip in track.clips if clip.id != new.id)
-    if not is_free(rest, Span(new.start, new.end)):
+    rest = without(track.clips, new.id)
+    if not is_free(rest, new.span):
         return document
-    clips = tuple(sorted((*rest, new), key=lambda clip: clip.start))
-    return document.with_track(track.with_clips(clips))
+    return document.with_track(settled(track, (*rest, new)))

@@ -9,7 +9,6 @@ from pydantic import ValidationError
 from kitecore.document import ClipBase, Document, Id, Model
 from kitecore.document.clips import clip_kinds
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
-from kitecore.edits._lanes import swapped
 from kitecore.errors import EditRefused
 
 ARRANGED: Final = {"kind", "id", "start", "length", "media", "source_in", "source_length"}
@@ -37,12 +36,9 @@ class Adjust(EditBase):
     def apply(self, document: Document) -> Document:
         used: set[str] = set()
         for _, clip in open_clips(document, self.clips):
-            track, clip = document.find_clip(clip.id)
             paths = {path: v for path, v in self.values.items() if _has(clip, path)}
             used |= set(paths)
-            document = document.with_track(
-                track.with_clips(swapped(track.clips, _adjusted(clip, paths)))
-            )
+            document = document.with_clip(_adjusted(clip, paths))
         if missing := set(self.values) - used:
             raise EditRefused(f"The clip in hand has no {', '.join(sorted(missing))}.")
         return document

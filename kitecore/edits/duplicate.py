@@ -5,7 +5,7 @@ from typing import Literal
 from kitecore.document import Document, Id, derived_id
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._lanes import is_free, pushed_in, renamed, settled
-from kitecore.edits.place import with_new_track
+from kitecore.edits._tracks import free_kind, with_new_track
 
 
 @edit_kinds.register("duplicate")
@@ -29,7 +29,6 @@ class Duplicate(EditBase):
             elif is_free(track.clips, copy.span):
                 document = document.with_track(settled(track, (*track.clips, copy)))
             else:
-                kind: Literal["picture", "sound"] = "sound" if track.kind == "sound" else "picture"
                 new = derived_id(self.seed + "-track", number)
-                document = with_new_track(document, kind, (copy,), new)
+                document = with_new_track(document, free_kind(track), (copy,), new)
         return document

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document import ClipBase, Document, GroupClip, Id, SolidClip, Track, derived_id
+from kitecore.document import ClipBase, Document, GroupClip, Id, Place, SolidClip, Track, derived_id
 from kitecore.document.model import Name
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._carry import carried, require_plain
-from kitecore.edits._lanes import is_free, settled, swapped
+from kitecore.edits._lanes import is_free, settled, without
 from kitecore.edits._tidy import tidied
+from kitecore.edits._tracks import free_kind, with_track_beside
 from kitecore.errors import EditRefused
 from kitecore.ticks import Span
 
@@ -46,15 +47,14 @@ class Group(EditBase):
             _require_row(home, found, Span(start, end))
         mine = {clip.id for _, clip in found}
         for track, _ in found:
-            rest = tuple(clip for clip in track.clips if clip.id not in mine)
-            document = document.with_track(track.with_clips(rest))
+            document = document.with_track(track.with_clips(without(track.clips, *mine)))
         target = document.find_track(home.id)
         if is_free(target.clips, group.span):
             return document.with_track(settled(target, (*target.clips, group)))
-        kind: Literal["picture", "sound"] = "sound" if home.kind == "sound" else "picture"
-        return inserted(document, home.id, Track(
-            id=derived_id(self.seed, 1), kind=kind, name=self.name, clips=(group,)
-        ))  # fmt: skip
+        new = Track(
+            id=derived_id(self.seed, 1), kind=free_kind(home), name=self.name, clips=(group,)
+        )
+        return with_track_beside(document, home.id, new)
 
     def _inner(self, document: Document, found: Found, start: int) -> tuple[Track, ...]:
         mine = {clip.id for _, clip in found}
@@ -66,7 +66,7 @@ class Group(EditBase):
             lowest = track.kind != "sound" and not any(t.kind == "main" for t in inner)
             update = {
                 "id": derived_id(self.seed, 10 + number),
-                "kind": "main" if lowest else "sound" if track.kind == "sound" else "picture",
+                "kind": "main" if lowest else free_kind(track),
                 "clips": clips,
                 "closes_gaps": False,
                 "solo": False,
@@ -101,13 +101,6 @@ def _require_row(home: Track, found: Found, span: Span) -> None:
         )
 
 
-def inserted(document: Document, beside: str, track: Track) -> Document:
-    """With a new track right above the one ``beside``."""
-    at = next(i for i, t in enumerate(document.tracks) if t.id == beside) + 1
-    tracks = (*document.tracks[:at], track, *document.tracks[at:])
-    return document.model_copy(update={"tracks": tracks})
-
-
 @edit_kinds.register("ungroup")
 class Ungroup(EditBase):
     """The clips of a group as clips of their own again, with the same times and look."""
@@ -130,20 +123,16 @@ class Ungroup(EditBase):
         filled = (
             _without_holes(lowest.clips, group, self.seed) if home.closes_gaps else lowest.clips
         )
-        rest = tuple(clip for clip in home.clips if clip.id != group.id)
+        rest = without(home.clips, group.id)
         document = document.with_track(settled(home, (*rest, *filled)))
         beside = home.id
         for number, row in enumerate(rows):
             if row is lowest or not row.clips:
                 continue
-            kind: Literal["picture", "sound"] = "sound" if row.kind == "sound" else "picture"
-            update = {"id": derived_id(self.seed, number), "kind": kind, "closes_gaps": False}
-            new = row.model_copy(update=update)
-            if kind == "sound":
-                document = document.model_copy(update={"tracks": (*document.tracks, new)})
-            else:
-                document = inserted(document, beside, new)
-                beside = new.id
+            new = derived_id(self.seed, number)
+            update = {"id": new, "kind": free_kind(row), "closes_gaps": False}
+            document = with_track_beside(document, beside, row.model_copy(update=update))
+            beside = beside if row.kind == "sound" else new
         return document
 
 
@@ -161,11 +150,7 @@ def _shown(group: GroupClip) -> list[Track]:
     for track in group.tracks:
         seen = (clip for clip in track.clips if clip.start < high and clip.end > low)
         parts = (clip.trimmed(max(clip.start, low), min(clip.end, high)) for clip in seen)
-        update = {
-            "clips": tuple(carried(part, group) for part in parts),
-            "hidden": track.hidden,
-        }
-        rows.append(track.model_copy(update=update))
+        rows.append(track.with_clips(tuple(carried(part, group) for part in parts)))
     return rows
 
 
@@ -178,12 +163,15 @@ def _without_holes(
     for number, clip in enumerate((*clips, None)):
         until = clip.start if clip else group.end
         if until > at:
-            new = derived_id(f"{seed}/hole", number)
-            out.append(SolidClip(id=new, name="Gap", start=at, length=until - at, opacity=0.0))
+            out.append(_hole(at, until, derived_id(f"{seed}/hole", number)))
         if clip:
             out.append(clip)
             at = clip.end
     return tuple(out)
+
+
+def _hole(start: int, end: int, new: str) -> SolidClip:
+    return SolidClip(id=new, name="Gap", start=start, length=end - start, opacity=0.0)
 
 
 @edit_kinds.register("take_out")
@@ -206,45 +194,32 @@ class OutOfGroup(EditBase):
         for number, (track, clip) in enumerate(found):
             if clip.start >= high or clip.end <= low:
                 raise EditRefused(f"“{clip.name}” lies where the group is cut off.")
-            rest = tuple(c for c in inner.find_track(track.id).clips if c.id != clip.id)
-            inner = inner.with_track(settled(inner.find_track(track.id), rest))
+            row = inner.find_track(track.id)
+            inner = inner.with_track(settled(row, without(row.clips, clip.id)))
             part = clip.trimmed(max(clip.start, low), min(clip.end, high))
             document = _laid_above(
                 document, home, carried(part, group), track, derived_id(self.seed, number)
             )
         home = document.find_track(home.id)
         if not any(track.clips for track in inner.tracks):
-            rest = tuple(clip for clip in home.clips if clip.id != group.id)
-            return document.with_track(settled(home, rest))
-        held = group.model_copy(update={"tracks": inner.tracks})
-        if held.source_end < high:
+            return document.with_track(settled(home, without(home.clips, group.id)))
+        if inner.length < high:
             # Nothing to see where it was, so that what comes after the group stays where it is.
-            hole = SolidClip(
-                id=derived_id(f"{self.seed}/hole", 0),
-                name="Gap",
-                start=held.source_end,
-                length=high - held.source_end,
-                opacity=0.0,
-            )
-            bottom = inner.main
-            inner = inner.with_track(bottom.with_clips((*bottom.clips, hole)))
-            held = group.model_copy(update={"tracks": inner.tracks})
-        return document.with_track(settled(home, swapped(home.clips, held)))
+            hole = _hole(inner.length, high, derived_id(f"{self.seed}/hole", 0))
+            inner = inner.with_track(inner.main.with_clips((*inner.main.clips, hole)))
+        return document.with_clip(group.model_copy(update={"tracks": inner.tracks}))
 
 
 def _laid_above(
     document: Document, home: Track, clip: ClipBase, track: Track, new: str
 ) -> Document:
-    sound = track.kind == "sound"
-    kind: Literal["picture", "sound"] = "sound" if sound else "picture"
+    kind = free_kind(track)
     below = next(i for i, t in enumerate(document.tracks) if t.id == home.id)
-    for free in document.tracks[0 if sound else below + 1 :]:
+    for free in document.tracks[0 if kind == "sound" else below + 1 :]:
         if free.kind == kind and not free.locked and is_free(free.clips, clip.span):
             return document.with_track(settled(free, (*free.clips, clip)))
     made = Track(id=new, kind=kind, name=track.name, clips=(clip,))
-    if sound:
-        return document.model_copy(update={"tracks": (*document.tracks, made)})
-    return inserted(document, home.id, made)
+    return with_track_beside(document, home.id, made)
 
 
 @edit_kinds.register("put_in")
@@ -259,11 +234,12 @@ class IntoGroup(EditBase):
         return f"Put {count(self.clips)} into the group"
 
     def apply(self, document: Document) -> Document:
-        home, group = _open_group(document, self.group)
+        _, group = _open_group(document, self.group)
         require_plain(group)
-        found = open_clips(document, self.clips)
+        if group.place != Place():
+            raise EditRefused("The group was moved or sized: clips would change their look in it.")
         inner = document.model_copy(update={"tracks": group.tracks})
-        for number, (track, clip) in enumerate(found):
+        for number, (track, clip) in enumerate(open_clips(document, self.clips)):
             if clip.start < group.start or clip.end > group.end or clip.id == group.id:
                 raise EditRefused(
                     f"“{clip.name}” reaches beyond the group.", todo="Trim or move it first."
@@ -271,12 +247,7 @@ class IntoGroup(EditBase):
             if track.closes_gaps:
                 raise EditRefused("A clip of the main track has to be raised first.")
             inside = clip.at(clip.start - group.start + group.source_in)
-            bottom = inner.main
-            inner = _laid_above(inner, bottom, inside, track, derived_id(self.seed, number))
-            rest = tuple(c for c in document.find_track(track.id).clips if c.id != clip.id)
-            document = document.with_track(document.find_track(track.id).with_clips(rest))
-        held = group.model_copy(update={"tracks": inner.tracks})
-        if group.place != type(group.place)():
-            raise EditRefused("The group was moved or sized: clips would change their look in it.")
-        home = document.find_track(home.id)
-        return document.with_track(settled(home, swapped(home.clips, held)))
+            inner = _laid_above(inner, inner.main, inside, track, derived_id(self.seed, number))
+            row = document.find_track(track.id)
+            document = document.with_track(row.with_clips(without(row.clips, clip.id)))
+        return document.with_clip(group.model_copy(update={"tracks": inner.tracks}))

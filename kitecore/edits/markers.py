@@ -8,7 +8,6 @@ from typing import Literal
 from kitecore.document import Document, Id, Marker, Tag, derived_id
 from kitecore.document.model import Name, Start
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
-from kitecore.edits._lanes import swapped
 from kitecore.errors import EditRefused, NotThere
 
 Markers = tuple[Marker, ...]
@@ -33,7 +32,7 @@ class AddMarker(EditBase):
         marker = Marker(id=derived_id(self.seed, 0), at=at, name=self.name, tag=self.tag)
         if self.clip is None:
             return document.model_copy(update={"markers": _sorted((*document.markers, marker))})
-        [(track, clip)] = open_clips(document, (self.clip,))
+        [(_, clip)] = open_clips(document, (self.clip,))
         if not clip.start <= at < clip.end:
             raise EditRefused(
                 "The playhead is not inside the clip in hand.",
@@ -41,7 +40,7 @@ class AddMarker(EditBase):
             )
         mine = marker.model_copy(update={"at": at - clip.start})
         new = clip.model_copy(update={"markers": _sorted((*clip.markers, mine))})
-        return document.with_track(track.with_clips(swapped(track.clips, new)))
+        return document.with_clip(new)
 
 
 @edit_kinds.register("set_marker")
@@ -98,12 +97,11 @@ def _everywhere(document: Document, marker: str, change: Change) -> Document:
     if any(m.id == marker for m in document.markers):
         return document.model_copy(update={"markers": change(document.markers, 0)})
     found = False
-    for track, clip in document.clips():
+    for _, clip in document.clips():
         if any(m.id == marker for m in clip.markers):
             found = True
             new = clip.model_copy(update={"markers": change(clip.markers, clip.start)})
-            track = document.find_track(track.id)
-            document = document.with_track(track.with_clips(swapped(track.clips, new)))
+            document = document.with_clip(new)
     if not found:
         raise NotThere("That marker is not there any more.")
     return document

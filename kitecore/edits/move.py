@@ -7,8 +7,8 @@ from typing import Literal
 from kitecore.document import ClipBase, Document, Id, derived_id
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips, open_track
-from kitecore.edits._lanes import cleared, nearest_border, pushed_in, settled
-from kitecore.edits.place import with_new_track
+from kitecore.edits._lanes import cleared, nearest_border, pushed_in, settled, without
+from kitecore.edits._tracks import free_kind, with_new_track
 from kitecore.errors import EditRefused
 
 
@@ -31,8 +31,7 @@ class Move(EditBase):
     def apply(self, document: Document) -> Document:
         [(home, clip)] = open_clips(document, (self.clip,))
         to = document.rate.exact.nearest(self.to)
-        rest = tuple(other for other in home.clips if other.id != clip.id)
-        document = document.with_track(settled(home, rest))
+        document = document.with_track(settled(home, without(home.clips, clip.id)))
         target = open_track(document, self.track or home.id)
         if not target.accepts(clip):
             raise EditRefused(f"The track “{target.name}” does not hold clips of that kind.")
@@ -112,10 +111,8 @@ class Raise(EditBase):
 
     def apply(self, document: Document) -> Document:
         [(home, clip)] = open_clips(document, (self.clip,))
-        rest = tuple(other for other in home.clips if other.id != clip.id)
-        document = document.with_track(settled(home, rest))
-        kind: Literal["picture", "sound"] = "sound" if home.kind == "sound" else "picture"
-        return with_new_track(document, kind, (clip,), derived_id(self.seed, 0))
+        document = document.with_track(settled(home, without(home.clips, clip.id)))
+        return with_new_track(document, free_kind(home), (clip,), derived_id(self.seed, 0))
 
 
 @edit_kinds.register("lower")

@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Literal
 
 from pydantic import Field
 
-from kitecore.document import Clip, ClipBase, Document, Id, Model, Track, derived_id
+from kitecore.document import Clip, ClipBase, Document, Id, Model, derived_id
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
-from kitecore.edits._lanes import is_free, pushed_in, renamed, settled, split_at
-from kitecore.edits.place import Mode, PlaceClip, with_new_track
+from kitecore.edits._lanes import pushed_in, renamed, settled, split_at
+from kitecore.edits._tracks import FreeKind, on_free_track
+from kitecore.edits.place import Mode, PlaceClip
 from kitecore.errors import EditRefused
-from kitecore.ticks import Rate, Span
+from kitecore.ticks import Rate
 
 
 class Copied(Model):
@@ -89,25 +91,11 @@ def _onto_main(document: Document, clips: list[ClipBase], seed: str) -> Document
     return document.with_track(settled(main, pushed_in(around, tuple(row), at)))
 
 
-def _onto_lane(
-    document: Document, kind: Literal["picture", "sound"], clips: list[ClipBase], seed: str
-) -> Document:
-    for track in document.tracks:
-        if track.kind == kind and not track.locked and _all_free(track, clips):
-            return document.with_track(settled(track, (*track.clips, *clips)))
+def _onto_lane(document: Document, kind: FreeKind, clips: list[ClipBase], new: str) -> Document:
     clips = sorted(clips, key=lambda clip: clip.start)
-    if not _all_free(Track(kind=kind), clips):
+    if any(first.end > second.start for first, second in pairwise(clips)):
         raise EditRefused("Copies of one track would overlap.")
-    return with_new_track(document, kind, tuple(clips), seed)
-
-
-def _all_free(track: Track, clips: list[ClipBase]) -> bool:
-    taken = track.clips
-    for clip in clips:
-        if not is_free(taken, Span(clip.start, clip.end)):
-            return False
-        taken = (*taken, clip)
-    return True
+    return on_free_track(document, kind, tuple(clips), new)
 
 
 @edit_kinds.register("place_several")

@@ -7,7 +7,8 @@ from typing import Literal
 from kitecore.document import Clip, ClipBase, Document, Id, Track, derived_id
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
-from kitecore.edits._lanes import cleared, is_free, pushed_in, renamed, settled, split_at
+from kitecore.edits._lanes import cleared, pushed_in, renamed, settled, split_at
+from kitecore.edits._tracks import FreeKind, on_free_track
 from kitecore.errors import EditRefused
 
 Mode = Literal["end", "push", "over", "above"]
@@ -39,7 +40,9 @@ class PlaceClip(EditBase):
         clip = renamed(self.clip, self.seed).model_copy(update={"length": length})
         if self.mode == "above" or (self.track is None and self._is_sound(document)):
             at = document.length if self.mode == "end" and not self._is_sound(document) else at
-            return _above(document, clip.at(self._sound_start(document, at)), self.seed)
+            kind: FreeKind = "sound" if self._is_sound(document) else "picture"
+            clip = clip.at(self._sound_start(document, at))
+            return on_free_track(document, kind, (clip,), derived_id(self.seed, 1))
         track = open_track(document, self.track) if self.track else document.main
         track = open_track(document, track.id)
         return document.with_track(_placed(track, clip, self.mode, at, self.seed))
@@ -62,25 +65,3 @@ def _placed(track: Track, clip: ClipBase, mode: Mode, at: int, seed: str) -> Tra
         return settled(track, pushed_in(around, (clip.at(at),), at))
     placed = clip.at(at)
     return settled(track, (*cleared(track.clips, placed.span, seed), placed))
-
-
-def _above(document: Document, clip: ClipBase, seed: str) -> Document:
-    """On the lowest free track that has room there, or on a new one."""
-    kind: Literal["picture", "sound"] = "sound" if not document.main.accepts(clip) else "picture"
-    for track in document.tracks:
-        if track.kind == kind and not track.locked and is_free(track.clips, clip.span):
-            return document.with_track(settled(track, (*track.clips, clip)))
-    return with_new_track(document, kind, (clip,), derived_id(seed, 1))
-
-
-def with_new_track(
-    document: Document, kind: Literal["picture", "sound"], clips: tuple[ClipBase, ...], new: str
-) -> Document:
-    """The document with one more track on top of those of its kind."""
-    number = sum(track.kind == kind for track in document.tracks) + 1
-    noun = "Sound" if kind == "sound" else "Above"
-    track = Track(id=new, kind=kind, name=f"{noun} {number}", clips=clips)
-    pictures = sum(t.kind != "sound" for t in document.tracks)
-    at = len(document.tracks) if kind == "sound" else pictures
-    tracks = (*document.tracks[:at], track, *document.tracks[at:])
-    return document.model_copy(update={"tracks": tracks})

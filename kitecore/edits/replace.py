@@ -57,15 +57,9 @@ def _plain(value: object) -> object:
 def _within_source(clip: Paced, step: int) -> Paced:
     """From the wanted in point, or earlier if the source ends too soon; shorter if it must be."""
     low, high = clip.used
-    shift = min(0, clip.source_end - high)
-    shift = max(shift, -low) if low + shift < 0 else shift
-    if low < 0:
-        shift = -low
+    shift = max(-low, min(0, clip.source_end - high))
     clip = clip.model_copy(update={"source_in": clip.source_in + shift})
-    while clip.length > step and clip.reach[1] < 0:
-        over = max(1, -(-clip.reach[1] // step)) if clip.speed.plain else 1
-        shorter = max(step, clip.length - over * step)
-        clip = clip.model_copy(update={"length": shorter})
-    if clip.reach[1] < 0:
+    length = min(clip.length, clip.lasting // step * step)
+    if length < step:
         raise EditRefused("The new source is shorter than one frame of the project.")
-    return clip
+    return clip.model_copy(update={"length": length})

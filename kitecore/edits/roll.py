@@ -7,7 +7,7 @@ from typing import Literal
 from kitecore.document import Document, Id, Paced, SequenceClip
 from kitecore.document.model import Tick
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
-from kitecore.edits._lanes import swapped
+from kitecore.edits._lanes import neighbours
 from kitecore.errors import EditRefused
 
 
@@ -27,8 +27,7 @@ class Roll(EditBase):
 
     def apply(self, document: Document) -> Document:
         [(track, clip)] = open_clips(document, (self.clip,))
-        index = next(i for i, c in enumerate(track.clips) if c.id == clip.id)
-        before = track.clips[index - 1] if index else None
+        before, _ = neighbours(track.clips, clip.id)
         if before is None or before.end != clip.start:
             raise EditRefused("There is no join at the start of this clip.")
         step = document.rate.exact.frame_ticks
@@ -37,9 +36,8 @@ class Roll(EditBase):
         low = -min(earlier, before.length - step)
         high = min(later, clip.length - step)
         to = clip.start + min(max(by, low), high)
-        clips = swapped(track.clips, before.trimmed(before.start, to))
-        clips = swapped(clips, clip.trimmed(to, clip.end))
-        return document.with_track(track.with_clips(clips))
+        document = document.with_clip(before.trimmed(before.start, to))
+        return document.with_clip(clip.trimmed(to, clip.end))
 
 
 @edit_kinds.register("slip")
@@ -56,7 +54,6 @@ class Slip(EditBase):
     def apply(self, document: Document) -> Document:
         slipped = False
         for _, clip in open_clips(document, self.clips):
-            track, clip = document.find_clip(clip.id)
             if isinstance(clip, Paced):
                 low, high = clip.used
                 by = min(max(self.by, -low), max(0, clip.source_end - high))
@@ -66,8 +63,7 @@ class Slip(EditBase):
             else:
                 continue
             slipped = True
-            new = clip.model_copy(update=update)
-            document = document.with_track(track.with_clips(swapped(track.clips, new)))
+            document = document.with_clip(clip.model_copy(update=update))
         if not slipped:
             raise EditRefused("Only clips with a source that moves can slip.")
         return document

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError
 
-from kitecore.document import Cell, ClipBase, Document, Id, Pictured, derived_id
+from kitecore.document import Cell, Document, Id, Pictured, derived_id
 from kitecore.document.cell import MOST_CELLS
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
-from kitecore.edits._lanes import is_free, settled, swapped
-from kitecore.edits.place import with_new_track
+from kitecore.edits._lanes import settled, without
+from kitecore.edits._tracks import on_free_track
 from kitecore.errors import EditRefused, NotThere
 
 Rows = tuple[Annotated[int, Field(ge=1, le=MOST_CELLS)], ...]
@@ -53,14 +52,9 @@ def _in_cell(document: Document, clip_id: str, cell: Cell, begin: int, new: str)
     )
     shown = clip.model_copy(update={"cell": cell, "place": place, "transition": None})
     if clip.start == begin:
-        return document.with_track(track.with_clips(swapped(track.clips, shown)))
-    rest = tuple(other for other in track.clips if other.id != clip.id)
-    document = document.with_track(settled(track, rest))
-    moved = shown.at(begin)
-    for free in document.tracks:
-        if free.kind == "picture" and not free.locked and is_free(free.clips, moved.span):
-            return document.with_track(settled(free, (*free.clips, moved)))
-    return with_new_track(document, "picture", (moved,), new)
+        return document.with_clip(shown)
+    document = document.with_track(settled(track, without(track.clips, clip.id)))
+    return on_free_track(document, "picture", (shown.at(begin),), new)
 
 
 @edit_kinds.register("set_screen")
@@ -82,7 +76,12 @@ class SetScreen(EditBase):
     def apply(self, document: Document) -> Document:
         names = ("rows", "upright", "gap", "margin", "radius", "slant")
         given = {n: getattr(self, n) for n in names if getattr(self, n) is not None}
-        return _each_cell(document, self.screen, lambda cell: _changed(cell, given))
+        found = _cells(document, self.screen)
+        if not found:
+            raise NotThere("That split screen is not there any more.")
+        for clip_id, cell in found:
+            document = _with_cell(document, clip_id, _changed(cell, given))
+        return document
 
 
 @edit_kinds.register("swap_cells")
@@ -122,10 +121,9 @@ class ToCell(EditBase):
         if not isinstance(clip, Pictured) or clip.cell is None:
             raise EditRefused("This clip is not part of a split screen.")
         old = clip.cell
-        for _, other in list(document.clips()):
-            cell = other.cell if isinstance(other, Pictured) else None
-            if cell and cell.screen == old.screen and cell.place == self.place:
-                document = _with_cell(document, other.id, _changed(cell, {"place": old.place}))
+        for other, cell in _cells(document, old.screen):
+            if cell.place == self.place:
+                document = _with_cell(document, other, _changed(cell, {"place": old.place}))
         return _with_cell(document, clip.id, _changed(old, {"place": self.place}))
 
 
@@ -154,20 +152,16 @@ def _changed(cell: Cell, given: dict[str, Any]) -> Cell:
 
 
 def _with_cell(document: Document, clip_id: str, cell: Cell | None) -> Document:
-    track, clip = document.find_clip(clip_id)
-    new = clip.model_copy(update={"cell": cell}) if isinstance(clip, Pictured) else clip
-    return document.with_track(track.with_clips(swapped(track.clips, new)))
+    _, clip = document.find_clip(clip_id)
+    if not isinstance(clip, Pictured):
+        return document
+    return document.with_clip(clip.model_copy(update={"cell": cell}))
 
 
-def _each_cell(document: Document, screen: str, change: Callable[[Cell], Cell]) -> Document:
-    found: list[ClipBase] = [
-        clip
+def _cells(document: Document, screen: str) -> list[tuple[str, Cell]]:
+    """Ids of the clips of a split screen, and their cells."""
+    return [
+        (clip.id, clip.cell)
         for _, clip in document.clips()
         if isinstance(clip, Pictured) and clip.cell and clip.cell.screen == screen
     ]
-    if not found:
-        raise NotThere("That split screen is not there any more.")
-    for clip in found:
-        assert isinstance(clip, Pictured) and clip.cell
-        document = _with_cell(document, clip.id, change(clip.cell))
-    return document

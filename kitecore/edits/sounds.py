@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document import ClipBase, Document, Id, SoundClip, Track, VideoClip, derived_id
+from kitecore.document import ClipBase, Document, Id, SoundClip, VideoClip, derived_id
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
-from kitecore.edits._lanes import is_free, settled, swapped
-from kitecore.edits.place import with_new_track
+from kitecore.edits._lanes import is_free, settled, without
+from kitecore.edits._tracks import on_free_track
 from kitecore.errors import EditRefused
 
 
@@ -26,11 +26,10 @@ class DetachSound(EditBase):
         if not found:
             raise EditRefused("Only videos have a sound to take out.")
         for number, clip in enumerate(found):
-            track, _ = document.find_clip(clip.id)
-            silent = clip.model_copy(update={"muted": True})
-            document = document.with_track(track.with_clips(swapped(track.clips, silent)))
+            document = document.with_clip(clip.model_copy(update={"muted": True}))
             sound = _sound_of(clip, derived_id(self.seed, 2 * number))
-            document = _onto_sound(document, sound, derived_id(self.seed, 2 * number + 1))
+            new = derived_id(self.seed, 2 * number + 1)
+            document = on_free_track(document, "sound", (sound,), new)
         return document
 
 
@@ -41,13 +40,6 @@ def _sound_of(clip: VideoClip, new: str) -> SoundClip:
         if name not in ("kind", "id", "transition", "markers", "rides")
     }
     return SoundClip(id=new, rides=clip.id, **shared)
-
-
-def _onto_sound(document: Document, clip: ClipBase, new: str) -> Document:
-    for track in document.tracks:
-        if track.kind == "sound" and not track.locked and is_free(track.clips, clip.span):
-            return document.with_track(settled(track, (*track.clips, clip)))
-    return with_new_track(document, "sound", (clip,), new)
 
 
 @edit_kinds.register("resync")
@@ -66,7 +58,7 @@ class Resync(EditBase):
         if off is None:
             raise EditRefused("This clip does not belong to a video.")
         to = clip.start - off
-        rest = tuple(other for other in track.clips if other.id != clip.id)
+        rest = without(track.clips, clip.id)
         if to < 0:
             assert isinstance(clip, SoundClip)
             clip, to = clip.trimmed(clip.start - to, clip.end), 0
@@ -74,7 +66,7 @@ class Resync(EditBase):
         if is_free(rest, moved.span):
             return document.with_track(settled(track, (*rest, moved)))
         document = document.with_track(settled(track, rest))
-        return _onto_sound(document, moved, derived_id(self.seed, 0))
+        return on_free_track(document, "sound", (moved,), derived_id(self.seed, 0))
 
 
 def out_of_sync(document: Document, clip: ClipBase) -> int | None:
@@ -106,11 +98,5 @@ class Ride(EditBase):
         for track, clip in open_clips(document, self.clips):
             if clip.id == self.on or track.closes_gaps:
                 raise EditRefused("Clips of free tracks go along with others.")
-            track = document.find_track(track.id)
-            new = clip.model_copy(update={"rides": self.on})
-            document = document.with_track(_exchanged(track, new))
+            document = document.with_clip(clip.model_copy(update={"rides": self.on}))
         return document
-
-
-def _exchanged(track: Track, clip: ClipBase) -> Track:
-    return track.with_clips(swapped(track.clips, clip))

@@ -10,8 +10,8 @@ from pydantic import Field
 from kitecore.document import ClipBase, Document, Id, Paced, Speed, SpeedPoint, Track
 from kitecore.document.model import Length, Start
 from kitecore.document.speed import FASTEST, Factor
-from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
-from kitecore.edits._lanes import pushed_in, renamed, settled, split_at, swapped
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips, seconds_label
+from kitecore.edits._lanes import neighbours, pushed_in, renamed, settled, split_at, swapped
 from kitecore.errors import EditRefused
 
 Keep = Literal["content", "length"]
@@ -116,8 +116,7 @@ class Fit(EditBase):
 
 def _fitted(clip: Paced, length: int) -> Paced:
     factor = clip.length / length
-    fastest = max(abs(point.speed) for point in clip.speed.points) * factor
-    if fastest > FASTEST:
+    if _fastest(clip) * factor > FASTEST:
         raise EditRefused(f"That would be faster than {FASTEST:g} ×.")
     return _with(clip, clip.source_in, clip.speed.scaled(factor), length)
 
@@ -194,22 +193,20 @@ Run = Callable[[Paced], Paced]
 
 def _each(document: Document, ids: tuple[Id, ...], run: Run) -> Document:
     """With each clip that has a speed run anew, the length made whole frames, the track settled."""
-    changed = False
-    for track_id, clip_id in [(track.id, clip.id) for track, clip in open_clips(document, ids)]:
-        track, clip = document.find_track(track_id), document.find_clip(clip_id)[1]
-        if not isinstance(clip, Paced):
-            continue
-        new = _on_frames(run(clip), document.rate.exact.frame_ticks)
+    found = [clip for _, clip in open_clips(document, ids) if isinstance(clip, Paced)]
+    if not found:
+        raise EditRefused("A still has no speed.", todo="Take a video, a sound or a group in hand.")
+    for one in found:
+        # On a track that closes gaps, those before may have moved it.
+        track, clip = document.find_clip(one.id)
+        new = _on_frames(run(clip), document.rate.exact.frame_ticks)  # type: ignore[arg-type]
         _require_room(track, clip, new)
         document = document.with_track(settled(track, swapped(track.clips, new)))
-        changed = True
-    if not changed:
-        raise EditRefused("A still has no speed.", todo="Take a video, a sound or a group in hand.")
     return document
 
 
 def _on_frames(clip: Paced, step: int) -> Paced:
-    """Whole frames, and within the source, which rounding may miss by a few ticks.
+    """Whole frames, and within the source, which rounding may miss by up to a frame's content.
 
     Raises
     ------
@@ -218,38 +215,37 @@ def _on_frames(clip: Paced, step: int) -> Paced:
     """
     length = max(step, (clip.length + step // 2) // step * step)
     clip = clip.model_copy(update={"length": length})
+    over = _overrun(clip)
+    if over and abs(over) <= step * (_fastest(clip) + 1):
+        earlier = clip.model_copy(update={"source_in": clip.source_in - over})
+        shorter = clip.model_copy(update={"length": max(step, length - step)})
+        clip = shorter if _overrun(earlier) else earlier
+        over = _overrun(clip)
+    if over:
+        raise EditRefused(
+            f"There is too little footage: {seconds_label(abs(over))} more would be needed.",
+            todo="Let the length follow the speed, or trim the clip first.",
+        )
+    return clip
+
+
+def _overrun(clip: Paced) -> int:
+    """Ticks by which the clip goes on after its source has ended; negative before its beginning."""
     low, high = clip.used
-    for slack in (0, step):
-        over = high - clip.source_end if high > clip.source_end else min(0, low)
-        moved = clip.source_in - over
-        fits = low - over >= 0 and high - over <= clip.source_end
-        small = abs(over) <= max(2, len(clip.speed.points), slack * _fastest(clip))
-        if fits and small:
-            return clip.model_copy(update={"source_in": moved})
-        if clip.length > step and small:
-            clip = clip.model_copy(update={"length": clip.length - step})
-            low, high = clip.used
-    over = max(high - clip.source_end, -low)
-    if over <= 0:
-        return clip
-    seconds = over / 705_600_000
-    raise EditRefused(
-        f"There is too little footage: {seconds:.2f} s more would be needed.",
-        todo="Let the length follow the speed, or trim the clip first.",
-    )
+    return high - clip.source_end if high > clip.source_end else min(0, low)
 
 
 def _fastest(clip: Paced) -> float:
-    return max(abs(point.speed) for point in clip.speed.points) + 1
+    return max(abs(point.speed) for point in clip.speed.points)
 
 
 def _require_room(track: Track, old: ClipBase, new: ClipBase) -> None:
     if track.closes_gaps:
         return
-    later = min((c.start for c in track.clips if c.start >= old.end), default=None)
-    if later is not None and new.end > later:
-        over = (new.end - later) / 705_600_000
+    _, later = neighbours(track.clips, old.id)
+    if later is not None and new.end > later.start:
+        over = seconds_label(new.end - later.start)
         raise EditRefused(
-            f"The clip would be {over:.2f} s too long for the room before the next one.",
+            f"The clip would be {over} too long for the room before the next one.",
             todo="Move the next clip, or keep the length.",
         )

@@ -8,7 +8,7 @@ from kitecore.document import Document, Id
 from kitecore.document.model import Name
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import without_gaps
-from kitecore.edits.place import with_new_track
+from kitecore.edits._tracks import FreeKind, with_new_track
 from kitecore.errors import EditRefused
 
 
@@ -17,7 +17,7 @@ class AddTrack(EditBase):
     """An empty track on top of those of its kind."""
 
     kind: Literal["add_track"] = "add_track"
-    track: Literal["picture", "sound"]
+    track: FreeKind
 
     def label(self) -> str:
         return f"Add a {self.track} track"

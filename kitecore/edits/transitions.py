@@ -3,8 +3,8 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import Document, Id, Transition
-from kitecore.edits._base import EditBase, edit_kinds, open_clips
-from kitecore.edits._lanes import swapped
+from kitecore.edits._base import EditBase, edit_kinds, open_clips, seconds_label
+from kitecore.edits._lanes import neighbours
 from kitecore.edits._tidy import longest
 from kitecore.errors import EditRefused, TooLittleFootage
 
@@ -37,9 +37,7 @@ class SetTransition(EditBase):
             wanted = wanted.model_copy(update={"length": 2 * half, "hold": hold})
         new = clip.model_copy(update={"transition": wanted})
         if wanted is not None:
-            index = next(i for i, c in enumerate(track.clips) if c.id == clip.id)
-            before = track.clips[index - 1] if index else None
-            after = track.clips[index + 1] if index + 1 < len(track.clips) else None
+            before, after = neighbours(track.clips, clip.id)
             if before is None or before.end != clip.start:
                 raise EditRefused(
                     "No clip ends where this one begins.", todo="Move them together first."
@@ -47,11 +45,11 @@ class SetTransition(EditBase):
             most = longest(before, new, after, document.rate.exact.frame_ticks)
             if most < wanted.half and self.short == "refuse":
                 raise _too_little(2 * most, wanted.hold)
-        return document.with_track(track.with_clips(swapped(track.clips, new)))
+        return document.with_clip(new)
 
 
 def _too_little(most: int, hold: bool) -> EditRefused:
-    seconds = f"{most / 705_600_000:.2f} s"
+    seconds = seconds_label(most)
     if hold:
         return EditRefused(f"The clips are too short: {seconds} is the most there is room for.")
     return TooLittleFootage(

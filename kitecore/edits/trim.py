@@ -7,7 +7,7 @@ from typing import Literal
 from kitecore.document import ClipBase, Document, Id, Track
 from kitecore.document.model import Start, Tick
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
-from kitecore.edits._lanes import settled, swapped
+from kitecore.edits._lanes import neighbours, settled, swapped
 from kitecore.errors import EditRefused
 
 Edge = Literal["start", "end"]
@@ -76,12 +76,12 @@ class CutAway(EditBase):
 def trimmed(document: Document, track: Track, clip: ClipBase, edge: Edge, to: int) -> Track:
     """The track after one end of ``clip`` went to ``to``, or as near as it can."""
     step = document.rate.exact.frame_ticks
-    index = next(i for i, c in enumerate(track.clips) if c.id == clip.id)
-    before, after = (room // step * step for room in clip.reach)
-    low, high = clip.start - before, clip.end + after
+    earlier, later = (room // step * step for room in clip.reach)
+    low, high = clip.start - earlier, clip.end + later
     if not track.closes_gaps:
-        low = max(low, track.clips[index - 1].end if index else 0)
-        high = min(high, track.clips[index + 1].start if index + 1 < len(track.clips) else high)
+        before, after = neighbours(track.clips, clip.id)
+        low = max(low, before.end if before else 0)
+        high = min(high, after.start if after else high)
     if edge == "start":
         new = clip.trimmed(min(max(to, low), clip.end - step), clip.end)
         if track.closes_gaps:

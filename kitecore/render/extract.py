@@ -7,6 +7,7 @@ import json
 from typing import Any, Final
 
 from kitecore.document import ClipBase, Document, GroupClip, Track, dump
+from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.ticks import Span
 
@@ -34,10 +35,8 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
 
 def _extracted(track: Track, span: Span, heard: bool) -> Track:
     parts = []
-    for index, clip in enumerate(track.clips):
-        after = track.clips[index + 1] if index + 1 < len(track.clips) else None
-        leaving = after.transition if after and after.start == clip.end else None
-        coming = clip.transition
+    for _, clip, after in with_neighbours(track.clips):
+        coming, leaving = clip.transition, transition_out(clip, after)
         reach = Span(
             clip.start - (coming.half if coming else 0), clip.end + (leaving.half if leaving else 0)
         )

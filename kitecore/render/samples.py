@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,9 +13,9 @@ from kitecore.document import (
     Sounding,
     Sourced,
     Track,
-    TransitionBase,
 )
 from kitecore.document.properties import Keys
+from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.soundcopy import CHANNELS, read_sound
 from kitecore.motion import value_at
 from kitecore.render.paced import SAMPLE_TICKS, Read, paced_samples
@@ -47,7 +45,7 @@ def mixed(tracks: tuple[Track, ...], start: int, count: int, sources: Sources) -
     """The sum of tracks, with nothing done about its level."""
     total = np.zeros((count, CHANNELS), np.float32)
     for track in audible(tracks):
-        for before, clip, after in _with_neighbours(track.clips):
+        for before, clip, after in with_neighbours(track.clips):
             span = _heard_span(clip, after)
             if span[1] <= start or span[0] >= start + count or not _sounds(clip, sources):
                 continue
@@ -59,25 +57,13 @@ def mixed(tracks: tuple[Track, ...], start: int, count: int, sources: Sources) -
 def _heard_span(clip: ClipBase, after: ClipBase | None) -> tuple[int, int]:
     """First and last sample of a clip, with what of it is heard across its joins."""
     begin = clip.start - (clip.transition.half if clip.transition else 0)
-    leaving = _leaving(clip, after)
+    leaving = transition_out(clip, after)
     return sample_at(begin), sample_at(clip.end + (leaving.half if leaving else 0))
-
-
-def _leaving(clip: ClipBase, after: ClipBase | None) -> TransitionBase | None:
-    return after.transition if after is not None and after.start == clip.end else None
 
 
 def audible(tracks: tuple[Track, ...]) -> list[Track]:
     solo = any(track.solo for track in tracks)
     return [t for t in tracks if not t.muted and (t.solo or not solo)]
-
-
-def _with_neighbours(
-    clips: tuple[ClipBase, ...],
-) -> Iterator[tuple[ClipBase | None, ClipBase, ClipBase | None]]:
-    for index, clip in enumerate(clips):
-        before = clips[index - 1] if index else None
-        yield before, clip, clips[index + 1] if index + 1 < len(clips) else None
 
 
 def _sounds(clip: ClipBase, sources: Sources) -> bool:
@@ -150,7 +136,7 @@ def _edges(
     """Fades, crossfades and the short ramps that keep cuts from clicking."""
     assert isinstance(clip, Sounding)
     length = sample_at(clip.end) - sample_at(clip.start)
-    coming, leaving = clip.transition, _leaving(clip, after)
+    coming, leaving = clip.transition, transition_out(clip, after)
     rise = 0 if coming or _continues(before, clip) else max(DECLICK, sample_at(clip.fade_in))
     fall = 0 if leaving or _continues(clip, after) else max(DECLICK, sample_at(clip.fade_out))
     factor = edge_ramp(positions, length, min(rise, length), min(fall, length))

@@ -97,6 +97,11 @@ class Paced(ClipBase):
         return self.source_in + low, self.source_in + high
 
     @property
+    def lasting(self) -> int:
+        """Ticks from its start until its source ends, whatever its length; below 0 if it has."""
+        return self.speed.room(0, self.source_in, self.source_end - self.source_in, later=True)
+
+    @property
     def reach(self) -> tuple[int, int]:
         if self.speed.plain:
             return (self.source_in, self.source_end - self.source_in - self.length)
