@@ -14,7 +14,14 @@ from studio.projects.models import Project
 
 
 def bring_in(project: Project, name: str, content: bytes | Path, order: int = 0) -> Take:
-    """A new take of a project from bytes or from a file of our own; it is looked at in the background."""
+    """A new take of a project (see `new_take`) that is looked at in the background."""
+    take = new_take(project, name, content, order)
+    ingest_take(str(take.id))
+    return take
+
+
+def new_take(project: Project, name: str, content: bytes | Path, order: int = 0) -> Take:
+    """A take with its file, from bytes or from a file of our own, that waits to be looked at."""
     size = len(content) if isinstance(content, bytes) else content.stat().st_size
     take = Take.objects.create(
         owner=project.owner,
@@ -30,7 +37,6 @@ def bring_in(project: Project, name: str, content: bytes | Path, order: int = 0)
         take.folder.original.write_bytes(content)
     else:
         shutil.copy(content, take.folder.original)
-    ingest_take(str(take.id))
     return take
 
 

@@ -2,8 +2,6 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import { useProject } from '@/stores/project'
 
-export type Mode = 'push' | 'over' | 'above'
-
 /** What is in hand: the clips that the verbs act on. */
 export const useHand = defineStore('hand', () => {
   const project = useProject()

@@ -117,7 +117,7 @@ export const useLibrary = defineStore('library', () => {
   /** The picture at a frame of the open timeline as a still of its own. */
   async function keepFrame(frame: number) {
     const query = new URLSearchParams(project.look)
-    const base = `/api/projects/${project.id}/revisions/${project.seen}`
+    const { base } = project.source
     try {
       await needBytes(`${base}/frames/${frame}/keep?${query}`, { method: 'POST' })
       notes.told('The picture is in the library, among the stills.')

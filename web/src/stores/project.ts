@@ -4,6 +4,7 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { client, need, ServerError, type Problem, type Schemas } from '@/api/client'
 import type { Clip, Document, FrameRate, Step, Track } from '@/api/types'
 import { useNotes } from '@/stores/notes'
+import type { Source } from '@/player/source'
 import { findGroup } from '@/stores/groups'
 import { changesPicture } from '@/stores/visible'
 import { frameOf } from '@/time'
@@ -44,6 +45,13 @@ export const useProject = defineStore('project', () => {
   const look = computed((): Record<string, string> =>
     within.value ? { within: within.value } : {},
   )
+  /** What is shown: the open timeline as it was last seen to change. */
+  const source = computed<Source>(() => ({
+    base: `/api/projects/${id.value}/revisions/${seen.value}`,
+    query: look.value,
+    frames: frames.value,
+    rate: rate.value,
+  }))
   const markers = computed(() => (within.value ? [] : (document.value?.markers ?? [])))
   const length = computed(() =>
     Math.max(0, ...tracks.value.map((track) => endOf(track.clips.at(-1)))),
@@ -228,6 +236,7 @@ export const useProject = defineStore('project', () => {
     opened,
     within,
     look,
+    source,
     enter,
     leaveTo,
     whole,

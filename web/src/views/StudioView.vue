@@ -43,12 +43,7 @@ const canvas = ref<HTMLCanvasElement | null>(null)
 const video = ref<HTMLVideoElement | null>(null)
 const source = computed<Source | null>(() =>
   project.document && project.id === props.id
-    ? {
-        base: `/api/projects/${project.id}/revisions/${project.seen}`,
-        frames: Math.max(1, project.frames),
-        rate: project.rate,
-        query: project.look,
-      }
+    ? { ...project.source, frames: Math.max(1, project.frames) }
     : null,
 )
 const player = usePlayer(source, canvas, video, (error) => notes.problem(error))

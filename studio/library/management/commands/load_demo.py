@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import shutil
 from concurrent.futures import ThreadPoolExecutor
-from pathlib import Path
 from typing import Any
 
 from django.conf import settings
@@ -16,6 +14,7 @@ from django.db import connections
 from demo.project import NAME, Source, edits_of
 from kitecore.document import empty_document
 from kitecore.media.info import MediaInfo
+from studio.library.arrival import new_take
 from studio.library.models import Take
 from studio.library.tasks import ingest_take
 from studio.projects import history
@@ -40,26 +39,11 @@ class Command(BaseCommand):
         self.stdout.write("Folding the demo takes (about a minute, once) …")
         files = make_all(settings.DATA_DIR / "demo")
         project = history.start_project(user, NAME, empty_document())
-        takes = [self._take(user, project, number, path) for number, path in enumerate(files)]
+        takes = [new_take(project, path.name, path, number) for number, path in enumerate(files)]
         self.stdout.write("Making their proxies and strips …")
         with ThreadPoolExecutor(2) as pool:
             list(pool.map(_ingest, takes))
         self._compose(project, takes)
-
-    def _take(self, user: User, project: Project, number: int, path: Path) -> Take:
-        size = path.stat().st_size
-        take = Take.objects.create(
-            owner=user,
-            project=project,
-            name=path.name,
-            order=number,
-            bytes=size,
-            received=size,
-            state=Take.State.WAITING,
-        )
-        take.folder.path.mkdir(parents=True)
-        shutil.copy(path, take.folder.original)
-        return take
 
     def _compose(self, project: Project, takes: list[Take]) -> None:
         sources = {}

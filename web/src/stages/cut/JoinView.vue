@@ -22,7 +22,7 @@ const locked = computed(() => {
 /** The last picture before the join and the first after it, without the transition over them. */
 function picture(frame: number): string {
   const query = new URLSearchParams({ ...project.look, long_side: '480' })
-  return `/api/projects/${project.id}/revisions/${project.seen}/frames/${frame}?${query}`
+  return `${project.source.base}/frames/${frame}?${query}`
 }
 const sides = computed(() => {
   const join = nearest.value

@@ -2,14 +2,13 @@
 /** The speed of a clip as a curve: speed over time, or source time over time; one function. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
-import { TICKS_PER_SECOND, type PacedClip } from '@/api/types'
+import type { PacedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useScreen } from '@/player/inject'
-import { startOf } from '@/stores/project'
+import { startOf, useProject } from '@/stores/project'
 import { insidePoints, pointsOf, sourceOffset, speedAt } from '@/timeline/speed'
 import { lengthAfter, RAMPS, shapePoints, speedFor, type Point } from './pace'
-import { frameOf, lengthLabel, tickOf } from '@/time'
-import { useProject } from '@/stores/project'
+import { frameOf, frameTicks, lengthLabel, tickOf } from '@/time'
 
 const props = defineProps<{ clip: PacedClip; keep: 'content' | 'length'; locked: boolean }>()
 const emit = defineEmits<{ set: [points: Point[], soft: boolean] }>()
@@ -123,7 +122,7 @@ function move(event: PointerEvent) {
   const point = all[dragging]
   if (!point) return
   const [before, after] = [all[dragging - 1], all[dragging + 1]]
-  const least = frameLength()
+  const least = frameTicks(project.rate)
   if (before && after) {
     point.at = Math.min(after.at - least, Math.max(before.at + least, toTick(x)))
   }
@@ -137,10 +136,6 @@ function move(event: PointerEvent) {
     { kind: 'ramp', clip: props.clip.id ?? '', points: all, soft: soft.value, keep: 'length' },
     frame,
   )
-}
-
-function frameLength(): number {
-  return (TICKS_PER_SECOND * project.rate.den) / project.rate.num
 }
 
 function up() {
@@ -159,7 +154,7 @@ function add() {
   const local = tickOf(player.frame.value, project.rate) - startOf(props.clip)
   const inside = local > 0 && local < props.clip.length
   const tick = inside ? local : Math.round(props.clip.length / 2)
-  if (points.value.some((point) => Math.abs(point.at - tick) < frameLength())) return
+  if (points.value.some((point) => Math.abs(point.at - tick) < frameTicks(project.rate))) return
   const speed = speedAt(points.value, soft.value, tick)
   const all = [...points.value, { at: tick, speed }].sort((a, b) => a.at - b.at)
   chosen.value = all.findIndex((point) => point.at === tick)

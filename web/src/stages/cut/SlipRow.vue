@@ -3,7 +3,6 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { PacedClip, Step } from '@/api/types'
-import type { Source } from '@/player/source'
 import { useTrialStill } from '@/player/useTrialStill'
 import { useHand } from '@/stores/hand'
 import { useNotes } from '@/stores/notes'
@@ -25,15 +24,9 @@ function slip(frames: number) {
 const step = computed<Step | null>(() =>
   hand.slipBy ? { kind: 'slip', clips: [props.clip.id ?? ''], by: hand.slipBy } : null,
 )
-const source = computed<Source>(() => ({
-  base: `/api/projects/${project.id}/revisions/${project.seen}`,
-  query: project.look,
-  frames: project.frames,
-  rate: project.rate,
-}))
 const still = (frame: () => number) =>
   useTrialStill(
-    () => source.value,
+    () => project.source,
     frame,
     () => step.value,
     (error) => notes.problem(error),

@@ -1,4 +1,4 @@
-import { isPaced, type Clip, type PacedClip, type SpeedPoint } from '@/api/types'
+import type { PacedClip, SpeedPoint } from '@/api/types'
 import { insidePoints, pointsOf, sourceOffset } from '@/timeline/speed'
 
 export type Point = Required<SpeedPoint>
@@ -83,8 +83,4 @@ export function speedFor(points: Point[], index: number, offset: number, soft: b
   const base = sourceOffset(points, soft, before.at)
   const mean = (offset - base) / (here.at - before.at)
   return Math.min(20, Math.max(-20, 2 * mean - before.speed))
-}
-
-export function asPaced(clip: Clip | null | undefined): PacedClip | null {
-  return clip && isPaced(clip) ? clip : null
 }

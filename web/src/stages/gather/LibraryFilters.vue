@@ -5,8 +5,7 @@ import { computed, ref } from 'vue'
 import IconSort from '~icons/tabler/arrows-sort'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
-import { TAGS } from '@/timeline/kinds'
-import { EVERYTHING, type Filter, type Kind } from './library'
+import { colourOptions, EVERYTHING, shelfOptions, type Filter, type Kind } from './library'
 
 const filter = defineModel<Filter>({ required: true })
 const library = useLibrary()
@@ -30,11 +29,8 @@ const STARS = [0, 1, 2, 3, 4, 5].map((value) => ({
   value,
   text: value ? `${value} star${value > 1 ? 's' : ''} and more` : 'any stars',
 }))
-const COLOURS = TAGS.map((one) => ({ value: one.id, text: one.id || 'any colour' }))
-const shelves = computed(() => [
-  { value: null, text: 'all shelves' },
-  ...library.shelves.map((shelf) => ({ value: shelf.id, text: shelf.name })),
-])
+const COLOURS = colourOptions('any colour')
+const shelves = computed(() => shelfOptions(library.shelves, 'all shelves'))
 const narrowed = computed(() => {
   const { words, stars, tag, shelf, kind } = filter.value
   return Boolean(words || stars || tag || shelf !== null || kind !== 'all')

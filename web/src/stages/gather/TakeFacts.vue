@@ -6,7 +6,7 @@ import { client, need, type Schemas } from '@/api/client'
 import type { Tag, Take } from '@/api/types'
 import { useLibrary } from '@/stores/library'
 import { useProject } from '@/stores/project'
-import { TAGS } from '@/timeline/kinds'
+import { colourOptions, shelfOptions } from './library'
 import StarRow from './StarRow.vue'
 
 const props = defineProps<{ take: Take }>()
@@ -14,11 +14,8 @@ const library = useLibrary()
 const project = useProject()
 const uses = ref<Schemas['Use'][]>([])
 
-const shelves = computed(() => [
-  { value: null, text: 'no shelf' },
-  ...library.shelves.map((shelf) => ({ value: shelf.id, text: shelf.name })),
-])
-const colours = TAGS.map((one) => ({ value: one.id, text: one.id || 'no colour' }))
+const shelves = computed(() => shelfOptions(library.shelves, 'no shelf'))
+const colours = colourOptions('no colour')
 const told = computed(() => {
   if (!uses.value.length) return 'Not used yet'
   const parts = uses.value.map((use) => {

@@ -1,5 +1,6 @@
 import type { Tag, Take, Track } from '@/api/types'
 import { faceMedia } from '@/api/types'
+import { TAGS } from '@/timeline/kinds'
 
 export type Sort = 'order' | 'name' | 'newest' | 'length' | 'stars'
 export type Kind = 'all' | 'video' | 'still' | 'sound'
@@ -61,4 +62,23 @@ export function usage(tracks: Track[]): Map<string, number> {
   }
   walk(tracks)
   return found
+}
+
+interface Option<T> {
+  value: T
+  text: string
+}
+
+/** Colours to choose from; `none` is what stands for no colour. */
+export function colourOptions(none: string): Option<Tag>[] {
+  return TAGS.map((one) => ({ value: one.id, text: one.id || none }))
+}
+
+/** Shelves to choose from; `none` is what stands for no shelf. */
+export function shelfOptions(
+  shelves: { id: number; name: string }[],
+  none: string,
+): Option<number | null>[] {
+  const named = shelves.map((shelf) => ({ value: shelf.id, text: shelf.name }))
+  return [{ value: null, text: none }, ...named]
 }
