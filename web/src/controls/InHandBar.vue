@@ -209,7 +209,7 @@ function setName() {
   align-items: center;
   gap: 10px;
   flex: 0 0 auto;
-  width: 244px;
+  width: 232px;
   padding-right: 8px;
   border-right: 1px solid var(--line);
 }

@@ -127,8 +127,9 @@ async function make() {
   right: 0;
   z-index: 6;
   display: grid;
+  grid-template-columns: 1fr 1fr;
   gap: 6px;
-  width: 220px;
+  width: min(320px, 84vw);
   margin-top: 4px;
   padding: 10px;
   border: 1px solid var(--line);
