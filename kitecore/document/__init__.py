@@ -26,8 +26,10 @@ from kitecore.document.document import (
     all_clips,
     empty_document,
 )
+from kitecore.document.grade import Adjustments, Grade, Zone
 from kitecore.document.invariants import check
 from kitecore.document.marker import Marker, Tag
+from kitecore.document.masks import Mask
 from kitecore.document.model import Id, Model, derived_id, new_id
 from kitecore.document.patch import diff
 from kitecore.document.schema import dump, dumps, load, loads
@@ -37,6 +39,7 @@ from kitecore.document.transitions import Transition, TransitionBase
 
 __all__ = [
     "SCHEMA",
+    "Adjustments",
     "Between",
     "Canvas",
     "Cell",
@@ -44,9 +47,11 @@ __all__ = [
     "ClipBase",
     "Document",
     "FrameRate",
+    "Grade",
     "GroupClip",
     "Id",
     "Marker",
+    "Mask",
     "Model",
     "Paced",
     "Pictured",
@@ -64,6 +69,7 @@ __all__ = [
     "Transition",
     "TransitionBase",
     "VideoClip",
+    "Zone",
     "all_clips",
     "check",
     "clip_kinds",

@@ -16,7 +16,7 @@ from kitecore.document.track import Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/2"
+SCHEMA = "velvet-kite/3"
 Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
 
 
@@ -51,7 +51,7 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/2"] = Field(default="velvet-kite/2", alias="schema")
+    schema_: Literal["velvet-kite/3"] = Field(default="velvet-kite/3", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = ()
@@ -102,6 +102,11 @@ class Document(Model):
     def media_ids(self) -> frozenset[str]:
         """Of all files it uses."""
         return frozenset().union(*(clip.uses() for _, clip in self.clips()))
+
+    def looks(self) -> frozenset[str]:
+        """Names of all looks that its grades use."""
+        grades = (getattr(clip, "grade", None) for clip in all_clips(self.tracks))
+        return frozenset().union(*(grade.looks() for grade in grades if grade))
 
     def inside(self, group_id: str) -> Document:
         """The timeline within a group, however deep, as a document of its own."""

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from itertools import pairwise
 from typing import Annotated, Any, Generic, TypeVar
 
-from pydantic import Field, field_validator
+from pydantic import AfterValidator, Field, field_validator
 
 from kitecore.document.ease import Ease, Steady
 from kitecore.document.model import Model, Tick
@@ -41,6 +41,20 @@ class Keys(Model, Generic[T]):
 
 
 Vector = tuple[float, float]
+Vector3 = tuple[float, float, float]
+
+
+def _rising(points: tuple[Vector, ...]) -> tuple[Vector, ...]:
+    if any(a[0] >= b[0] for a, b in pairwise(points)):
+        raise ValueError("the points of a curve go from left to right")
+    return points
+
+
+CurvePoints = Annotated[
+    tuple[Vector, ...], Field(min_length=1, max_length=24), AfterValidator(_rising)
+]
+"""Points (x, y) of a curve, from left to right."""
+
 Hex = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
 
 
@@ -56,15 +70,25 @@ class ColourKeys(Keys[Hex]):
     pass
 
 
+class TripleKeys(Keys[Vector3]):
+    pass
+
+
+class CurveKeys(Keys[CurvePoints]):
+    pass
+
+
 Number = float | NumberKeys
 Point = Vector | PointKeys
 Colour = Hex | ColourKeys
+Triple = Vector3 | TripleKeys
+Curve = CurvePoints | CurveKeys
 
 
-def map_keys(model: M, change: Callable[[Keys[Any]], Keys[Any]]) -> M:
+def map_keys(model: M, change: Callable[[Keys[Any]], Any]) -> M:
     """A copy of ``model`` in which ``change`` was applied to every keyed property, however deep.
 
-    Returns the same object where there is nothing to change.
+    What it returns stands in place of the keys. Returns the same object where there are none.
     """
     update: dict[str, Any] = {}
     for name in type(model).model_fields:
@@ -75,7 +99,7 @@ def map_keys(model: M, change: Callable[[Keys[Any]], Keys[Any]]) -> M:
     return model.model_copy(update=update) if update else model
 
 
-def _map_value(value: Any, change: Callable[[Keys[Any]], Keys[Any]]) -> Any:
+def _map_value(value: Any, change: Callable[[Keys[Any]], Any]) -> Any:
     if isinstance(value, Keys):
         return change(value)
     if isinstance(value, Model):

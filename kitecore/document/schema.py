@@ -85,3 +85,9 @@ def dumps(document: Document) -> str:
 def _speeds_groups_markers(data: Data) -> Data:
     """Clips gained a speed, a transition, markers and a cell; what is left out is as it was."""
     return {**data, "markers": []}
+
+
+@upgrades.step("velvet-kite/2", "velvet-kite/3")
+def _grades(data: Data) -> Data:
+    """Clips gained a grade; without one they look as they did."""
+    return data

@@ -4,22 +4,22 @@ from __future__ import annotations
 
 import numpy as np
 
-_TO_LMS = np.array(
+TO_LMS = np.array(
     [
         [0.4122214708, 0.5363325363, 0.0514459929],
         [0.2119034982, 0.6806995451, 0.1073969566],
         [0.0883024619, 0.2817188376, 0.6299787005],
     ]
 )
-_TO_LAB = np.array(
+TO_LAB = np.array(
     [
         [0.2104542553, 0.7936177850, -0.0040720468],
         [1.9779984951, -2.4285922050, 0.4505937099],
         [0.0259040371, 0.7827717662, -0.8086757660],
     ]
 )
-_FROM_LMS = np.linalg.inv(_TO_LMS)
-_FROM_LAB = np.linalg.inv(_TO_LAB)
+FROM_LMS = np.linalg.inv(TO_LMS)
+FROM_LAB = np.linalg.inv(TO_LAB)
 
 
 def _linear(coded: np.ndarray) -> np.ndarray:
@@ -39,9 +39,9 @@ def rgb_of(hex_colour: str) -> tuple[int, int, int]:
 def mix(first: str, second: str, share: float) -> str:
     """The colour ``share`` (0..1) of the way from ``first`` to ``second``, through OKLab."""
     labs = [
-        _TO_LAB @ np.cbrt(_TO_LMS @ _linear(np.array(rgb_of(colour)) / 255))
+        TO_LAB @ np.cbrt(TO_LMS @ _linear(np.array(rgb_of(colour)) / 255))
         for colour in (first, second)
     ]
     lab = labs[0] + (labs[1] - labs[0]) * share
-    rgb = np.rint(_coded(_FROM_LMS @ (_FROM_LAB @ lab) ** 3) * 255).astype(int)
+    rgb = np.rint(_coded(FROM_LMS @ (FROM_LAB @ lab) ** 3) * 255).astype(int)
     return "#" + "".join(f"{channel:02x}" for channel in rgb)

@@ -3,11 +3,29 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from typing import Any, overload
+from typing import Any, TypeVar, overload
 
-from kitecore.document.properties import Colour, Keys, Number, Point
+from kitecore.document.model import Model
+from kitecore.document.properties import (
+    Colour,
+    Curve,
+    CurvePoints,
+    Keys,
+    Number,
+    Point,
+    Triple,
+    map_keys,
+)
 from kitecore.motion import oklab
+from kitecore.motion.curve import curve_between
 from kitecore.motion.easing import eased
+
+M = TypeVar("M", bound=Model)
+
+
+def still_at(model: M, tick: int) -> M:
+    """The model as it is at a tick: every property with keys, however deep, as its value there."""
+    return map_keys(model, lambda keys: value_at(keys, tick))
 
 
 @overload
@@ -16,11 +34,18 @@ def value_at(prop: Number, tick: int) -> float: ...
 def value_at(prop: Point, tick: int) -> tuple[float, float]: ...
 @overload
 def value_at(prop: Colour, tick: int) -> str: ...
+@overload
+def value_at(prop: Triple, tick: int) -> tuple[float, float, float]: ...
+@overload
+def value_at(prop: Curve, tick: int) -> CurvePoints: ...
+@overload
+def value_at(prop: Keys[Any], tick: int) -> Any: ...
 def value_at(prop: Any, tick: int) -> Any:
     """Value of a property at a tick counted from the start of its clip.
 
     Before the first key its value holds, after the last key that one's. Between keys numbers and
-    points go straight, colours through OKLab, at the pace of the first key's easing.
+    points go straight, colours through OKLab, curves point by point, at the pace of the first key's
+    easing.
     """
     if not isinstance(prop, Keys):
         return prop
@@ -39,5 +64,7 @@ def _between(first: Any, second: Any, share: float) -> Any:
     if isinstance(first, str):
         return oklab.mix(first, second, min(max(share, 0.0), 1.0))
     if isinstance(first, tuple):
+        if not (first and isinstance(first[0], float | int)):
+            return curve_between(first, second, share)
         return tuple(a + (b - a) * share for a, b in zip(first, second, strict=True))
     return first + (second - first) * share

@@ -14,31 +14,34 @@ from kitecore.motion.oklab import rgb_of
 from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.planes import to_planes
 from kitecore.render.compose import draw_tracks, showing_at
+from kitecore.render.grading import changes
 from kitecore.render.painters.video import shown_number
 from kitecore.render.placing import Size, land
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
 
-def render(document: Document, tick: int, size: Size, sources: Sources) -> Rgba:
+def render(document: Document, tick: int, size: Size, sources: Sources, *, matte: str = "") -> Rgba:
     """The picture at ``tick``, opaque RGBA, uint8, shape (height, width, 4).
 
     Parameters
     ----------
     size
         Width and height of the output, of the canvas's shape.
+    matte
+        Id of a zone that is shown as what it lets through.
     """
     canvas = solid(*size, rgb_of(document.canvas.colour))
-    draw_tracks(canvas, document.tracks, tick, stage_of(document, size, sources))
+    draw_tracks(canvas, document.tracks, tick, stage_of(document, size, sources, matte))
     return canvas
 
 
-def stage_of(document: Document, size: Size, sources: Sources) -> Stage:
+def stage_of(document: Document, size: Size, sources: Sources, matte: str = "") -> Stage:
     """The whole canvas of a document in a size."""
     canvas = document.canvas
     area = (float(canvas.width), float(canvas.height))
     step = document.rate.exact.frame_ticks
-    return Stage(canvas, size, sources, step, draw_tracks, area)
+    return Stage(canvas, size, sources, step, draw_tracks, area, matte)
 
 
 def render_planes(document: Document, tick: int, size: Size, sources: Sources) -> av.VideoFrame:
@@ -63,6 +66,8 @@ def untouched_at(document: Document, tick: int, sources: Sources) -> VideoClip |
     showing = showing_at(document.tracks, tick)
     clip = showing[-1] if showing else None
     if not isinstance(clip, VideoClip) or clip.effects or clip.blend != "normal" or clip.cell:
+        return None
+    if changes(clip.grade):
         return None
     if clip.between != "nearest" and not clip.speed.plain:
         return None

@@ -3,9 +3,13 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Callable
 
 import av
 
+from kitecore.colour.looks import FindLook, shipped
+from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
+from kitecore.document import Grade, Zone
 from kitecore.media.cache import PictureCache
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
@@ -17,6 +21,7 @@ from kitecore.render.paced import StretchCache
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
+KEPT_TABLES = 32
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
 _NUDGE = TICKS_PER_SECOND // 100_000
@@ -40,6 +45,8 @@ class Sources:
         Bound of the decoded pictures kept.
     threads
         Of each decoder.
+    find_look
+        From a look's name to its table of colours.
     """
 
     def __init__(
@@ -49,8 +56,11 @@ class Sources:
         draft: bool = False,
         cache_bytes: int = 192 * 2**20,
         threads: int = 1,
+        find_look: FindLook = shipped,
     ) -> None:
         self._find = find
+        self._find_look = find_look
+        self._tables: OrderedDict[str, Table] = OrderedDict()
         self._draft = draft
         self._threads = threads
         self._folders: dict[str, MediaFolder] = {}
@@ -113,6 +123,27 @@ class Sources:
             return resized(whole, size)
 
         return self.cache.get((media, size), make)
+
+    def table(self, grade: Grade) -> Table:
+        """The baked table of a grade without keys; smaller where proxies are used."""
+        return self._kept(grade.model_dump_json(), lambda: bake(grade, self._find_look, self._size))
+
+    def matte_table(self, zone: Zone) -> Table:
+        """Which colours the ranges of a zone mean."""
+        ranges = Zone(id="ranges", brightness=zone.brightness, hues=zone.hues)
+        return self._kept(ranges.model_dump_json(), lambda: bake_matte(zone, self._size))
+
+    @property
+    def _size(self) -> int:
+        return DRAFT if self._draft else FINE
+
+    def _kept(self, key: str, make: Callable[[], Table]) -> Table:
+        if key not in self._tables:
+            self._tables[key] = make()
+            while len(self._tables) > KEPT_TABLES:
+                self._tables.popitem(last=False)
+        self._tables.move_to_end(key)
+        return self._tables[key]
 
     def _use_proxy(self, media: str, size: Size) -> bool:
         picture = self.picture(media)

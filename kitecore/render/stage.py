@@ -20,7 +20,8 @@ class Stage:
 
     ``area`` is the width and height, in canvas pixels, that a picture is fitted into: the whole
     canvas, or the cell of a split screen. ``step`` is the length of a frame in ticks. ``draw``
-    draws tracks onto a picture: a group paints with it what it holds.
+    draws tracks onto a picture: a group paints with it what it holds. ``matte`` is the id of a zone
+    to be shown as what it lets through, in place of its clip's picture.
     """
 
     canvas: Canvas
@@ -29,6 +30,7 @@ class Stage:
     step: int
     draw: DrawTracks
     area: Area
+    matte: str = ""
 
     @property
     def scale(self) -> Area:

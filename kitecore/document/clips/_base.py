@@ -8,6 +8,7 @@ from pydantic import AfterValidator, Field
 from kitecore.document.blends import BLENDS
 from kitecore.document.cell import Cell
 from kitecore.document.effects import Effect
+from kitecore.document.grade import Grade
 from kitecore.document.marker import Marker, Tag
 from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.document.properties import Number, Point, map_keys
@@ -175,6 +176,7 @@ class Pictured(ClipBase):
     place: Place = Place()
     opacity: Number = param(1.0, help="Opacity", low=0, high=1, step=0.01)
     blend: Annotated[str, AfterValidator(_known_blend)] = "normal"
+    grade: Grade | None = None
     effects: tuple[Effect, ...] = ()
     cell: Cell | None = None
 

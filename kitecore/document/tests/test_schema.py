@@ -1,6 +1,6 @@
 from unittest import TestCase
 
-from kitecore.document import Document, dump, dumps, empty_document, load, loads
+from kitecore.document import SCHEMA, Document, dump, dumps, empty_document, load, loads
 from kitecore.document.schema import Upgrades
 from kitecore.errors import BadInput
 
@@ -35,7 +35,7 @@ class SchemaTest(TestCase):
         again = loads(dumps(document))
         self.assertEqual(document, again)
         self.assertEqual(dump(document), dump(again))
-        self.assertEqual("velvet-kite/2", dump(again)["schema"])
+        self.assertEqual(SCHEMA, dump(again)["schema"])
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:

@@ -6,6 +6,7 @@ from typing import Any
 from kitecore.document import Pictured
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
+from kitecore.render.grading import graded_picture
 from kitecore.render.placing import Size, land
 from kitecore.render.stage import Stage
 
@@ -18,6 +19,11 @@ painters: Registry[Painter] = Registry("painter")
 def landed(
     clip: Pictured, tick: int, picture: Size, stage: Stage, fetch: Callable[[Size], Rgba]
 ) -> Layer:
-    """A picture of size ``picture``, fetched as large as its place draws it, where that puts it."""
+    """A picture of size ``picture``, fetched as large as its place draws it and graded, where its
+
+    place puts it.
+    """
     landing = land(clip.place, tick, picture, stage.area, stage.scale)
-    return Layer(fetch(landing.pixels), landing.matrix, landing.density)
+    aspect = picture[0] / picture[1]
+    pixels = graded_picture(fetch(landing.pixels), clip, tick, stage, aspect)
+    return Layer(pixels, landing.matrix, landing.density)

@@ -1,0 +1,1 @@
+"""Colours: camera transforms, grades, tables, looks, scopes."""

@@ -1,0 +1,62 @@
+"""What a grade can be led by: a neutral spot, the light of a picture, another picture."""
+
+from __future__ import annotations
+
+from typing import Final
+
+import numpy as np
+
+from kitecore.colour.oklab import to_lab
+from kitecore.colour.rgb import Rgb
+from kitecore.colour.transfer import linear_of
+from kitecore.colour.white import balance_of
+from kitecore.document.grade import Match
+
+Statistics = tuple[tuple[float, float, float], tuple[float, float, float]]
+
+_NORM: Final = 6
+"""Of the Minkowski mean; 1 would be the plain mean, without bound the brightest pixel."""
+
+
+def neutral_balance(rgb: Rgb) -> tuple[float, float]:
+    """Warmth and tint that make the mean of some coded colours, shape (n, 3), neutral."""
+    return balance_of(linear_of(rgb).mean(axis=0))
+
+
+def suggested_balance(rgb: Rgb) -> tuple[float, float]:
+    """Warmth and tint for the light of a picture, coded colours of shape (n, 3).
+
+    Shades of grey (G. Finlayson, E. Trezzi, "Shades of gray and colour constancy", 2004), over what
+    is neither crushed nor clipped. Half of what it finds: a picture may well mean its colour.
+    """
+    usable = rgb[(rgb.min(axis=1) > 0.02) & (rgb.max(axis=1) < 0.98)]
+    if len(usable) < 100:
+        return 0.0, 0.0
+    linear = linear_of(usable)
+    light = (linear**_NORM).mean(axis=0) ** (1 / _NORM)
+    warmth, tint = balance_of(light)
+    return warmth / 2, tint / 2
+
+
+def statistics(rgb: Rgb) -> Statistics:
+    """Mean and spread (standard deviation) of L, a and b in OKLab, of coded colours (n, 3)."""
+    lab = to_lab(linear_of(rgb))
+    mean, spread = lab.mean(axis=0), lab.std(axis=0)
+    return _triple(mean), _triple(spread)
+
+
+def match_of(own: Rgb, wanted: Rgb, name: str = "") -> Match:
+    """The stage that leads one picture's colours to another's."""
+    (mean, spread), (wanted_mean, wanted_spread) = statistics(own), statistics(wanted)
+    return Match(
+        own_mean=mean,
+        own_spread=spread,
+        wanted_mean=wanted_mean,
+        wanted_spread=wanted_spread,
+        name=name,
+    )
+
+
+def _triple(values: Rgb) -> tuple[float, float, float]:
+    a, b, c = np.round(values.astype(float), 5).tolist()
+    return a, b, c

@@ -1,0 +1,166 @@
+"""A grade baked into one lattice, and applied in one pass.
+
+The lattice keeps values from -½ to 1½, so that a curve that leaves black or white is cut off after
+interpolation, at its exact place, and not within a cell.
+"""
+
+from __future__ import annotations
+
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.colour.chain import graded
+from kitecore.colour.cube import FindLook
+from kitecore.colour.lattice import lattice, sampled
+from kitecore.colour.qualify import matte_of
+from kitecore.colour.rgb import Rgb
+from kitecore.document import Grade, Zone
+
+FINE: Final = 65
+"""Colours along each axis of a table for a finished film."""
+DRAFT: Final = 33
+"""For watching: baked anew within the time of a frame."""
+
+_LOWEST, _SPAN = -0.5, 2.0
+_MOST: Final = 8191
+
+Pixels = NDArray[np.uint8]
+
+
+class Table:
+    """Colours by colour.
+
+    Parameters
+    ----------
+    values
+        float32, shape (n, n, n, 3), by red, green, blue.
+    """
+
+    def __init__(self, values: NDArray[np.float32]) -> None:
+        self.values = values
+
+    @property
+    def size(self) -> int:
+        return len(self.values)
+
+    @cached_property
+    def _packed(self) -> NDArray[np.uint64]:
+        """All three channels of an entry in one word, 13 bits each in lanes of 21."""
+        whole = np.rint((self.values.reshape(-1, 3) - _LOWEST) * (_MOST / _SPAN))
+        r, g, b = np.clip(whole, 0, _MOST).astype(np.uint64).T
+        words = r | g << np.uint64(21) | b << np.uint64(42)
+        # Reading the far corner of the last cell with weight 0 must not leave the table.
+        return np.concatenate([words, np.zeros(self.size**2 + self.size + 1, np.uint64)])
+
+    def over(self, pixels: Pixels) -> Pixels:
+        """Premultiplied RGBA after the grade: a new picture, uint8, shape (height, width, 4)."""
+        out = np.empty(pixels.shape, np.uint8)
+        steps, parts = _stops(self.size)
+        _over(_words(pixels), self._packed, self.size, steps, parts, _OUT, _words(out))
+        return out
+
+    def at(self, rgb: Rgb) -> Rgb:
+        """Floating-point colours after the grade, not clipped."""
+        return sampled(self.values, rgb)
+
+
+def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
+    """The table of a grade that has no keys.
+
+    Zones limited by masks are not in it: they have tables of their own (see `render.grading`).
+    """
+    values = graded(lattice(size), grade, find).astype(np.float32, copy=False)
+    return Table(values.reshape(size, size, size, 3))
+
+
+def bake_matte(zone: Zone, size: int = FINE) -> Table:
+    """Which colours the ranges of a zone mean, as greys."""
+    matte = matte_of(lattice(size), zone).astype(np.float32)
+    return Table(np.repeat(matte[:, None], 3, axis=1).reshape(size, size, size, 3))
+
+
+def _words(pixels: Pixels) -> NDArray[np.uint32]:
+    return np.ascontiguousarray(pixels).view(np.uint32)[..., 0]
+
+
+def _stops(size: int) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """For each value of a byte: where its cell begins along each axis, and how far into it it is."""
+    at = np.arange(256) * (size - 1) / 255
+    begin = np.minimum(at.astype(np.int64), size - 2)
+    parts = np.rint((at - begin) * 256).astype(np.int64)
+    return np.stack([begin * size * size, begin * size, begin]), parts
+
+
+_OUT = np.rint(np.clip((np.arange(_MOST + 1) * (_SPAN / _MOST) + _LOWEST) * 255, 0, 255)).astype(
+    np.uint8
+)
+"""From 13 bits of the table to a byte."""
+
+
+@njit(inline="always")
+def _read(table, steps, parts, final, size, r, g, b):  # type: ignore[no-untyped-def]
+    """One colour: tetrahedra as in `lattice`; a lane is wide enough for weights that sum to 256."""
+    one, red = np.int64(1), size * size
+    far = red + size + one
+    pr, pg, pb = parts[r], parts[g], parts[b]
+    at = np.uint64(steps[0, r] + steps[1, g] + steps[2, b])
+    high, low = max(max(pr, pg), pb), min(min(pr, pg), pb)
+    middle = pr + pg + pb - high - low
+    first = red if pr == high else (size if pg == high else one)
+    last = one if pb == low else (size if pg == low else red)
+    mixed = (
+        table[at] * np.uint64(256 - high)
+        + table[at + np.uint64(first)] * np.uint64(high - middle)
+        + table[at + np.uint64(far - last)] * np.uint64(middle - low)
+        + table[at + np.uint64(far)] * np.uint64(low)
+    )
+    most = np.uint64(_MOST)
+    return (
+        np.uint32(final[(mixed >> np.uint64(8)) & most]),
+        np.uint32(final[(mixed >> np.uint64(29)) & most]),
+        np.uint32(final[mixed >> np.uint64(50)]),
+    )
+
+
+@njit(cache=True, nogil=True)
+def _over(
+    pixels: NDArray[np.uint32],
+    table: NDArray[np.uint64],
+    size: int,
+    steps: NDArray[np.int64],
+    parts: NDArray[np.int64],
+    final: NDArray[np.uint8],
+    out: NDArray[np.uint32],
+) -> None:
+    byte, eight, sixteen = np.uint32(255), np.uint32(8), np.uint32(16)
+    solid = np.uint32(0xFF000000)
+    rows, columns = pixels.shape
+    for y in range(rows):
+        for x in range(columns):
+            word = pixels[y, x]
+            if word >= solid:
+                r, g, b = word & byte, (word >> eight) & byte, (word >> sixteen) & byte
+                r, g, b = _read(table, steps, parts, final, size, r, g, b)
+                out[y, x] = r | g << eight | b << sixteen | solid
+            else:
+                out[y, x] = _through(word, table, steps, parts, final, size)
+
+
+@njit(cache=True, nogil=True)
+def _through(word, table, steps, parts, final, size):  # type: ignore[no-untyped-def]
+    """The same for a pixel that lets something through: its own colour is graded."""
+    alpha, byte = word >> np.uint32(24), np.uint32(255)
+    if alpha == 0:
+        return np.uint32(0)
+    half = alpha // np.uint32(2)
+    r = min(((word & byte) * byte + half) // alpha, byte)
+    g = min((((word >> np.uint32(8)) & byte) * byte + half) // alpha, byte)
+    b = min((((word >> np.uint32(16)) & byte) * byte + half) // alpha, byte)
+    r, g, b = _read(table, steps, parts, final, size, r, g, b)
+    half = np.uint32(127)
+    r, g, b = (r * alpha + half) // byte, (g * alpha + half) // byte, (b * alpha + half) // byte
+    return np.uint32(r | g << np.uint32(8) | b << np.uint32(16) | alpha << np.uint32(24))

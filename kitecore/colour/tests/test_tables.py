@@ -1,0 +1,193 @@
+"""Tables and .cube files, against the chain itself, OpenColorIO and FFmpeg's lut3d and lut1d."""
+
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+import av
+import numpy as np
+import PyOpenColorIO as OCIO  # noqa: N814
+from av.filter import Graph
+from hypothesis import given
+from hypothesis import strategies as st
+
+from kitecore.colour.chain import graded
+from kitecore.colour.cube import Cube
+from kitecore.colour.cubefile import BadCube, read_cube, write_cube
+from kitecore.colour.lattice import lattice, sampled
+from kitecore.colour.looks import SHIPPED, shipped
+from kitecore.colour.table import DRAFT, FINE, Table, bake
+from kitecore.document import Grade
+
+RNG = np.random.default_rng(11)
+COLOURS = RNG.random((2000, 3)).astype(np.float32)
+PIXELS = np.dstack([RNG.integers(0, 256, (60, 80, 3), np.uint8), np.full((60, 80), 255, np.uint8)])
+GRADE = Grade.model_validate(
+    {
+        "light": {"exposure": 0.4},
+        "balance": {"warmth": 25, "tint": -8},
+        "wheels": {"lift": {"push": [0.2, 0.1]}, "gain": {"push": [-0.2, 0.1]}},
+        "contrast": {"contrast": 20, "shadows": 15},
+        "colour": {"saturation": 10, "vibrance": 15},
+        "lut": {"look": "dusk-print", "mix": 60},
+    }
+)
+
+
+def a_cube(size: int = 9) -> Cube:
+    values = lattice(size) ** np.float32(0.8)
+    values[:, 0] = values[:, 0] * 0.7 + values[:, 1] * 0.3
+    return Cube(values.reshape(size, size, size, 3), title="A test")
+
+
+class LatticeTest(TestCase):
+    def test_it_is_what_opencolorio_interpolates(self) -> None:
+        cube = a_cube()
+        table = OCIO.Lut3DTransform(cube.size)
+        table.setData(cube.values.reshape(-1))
+        table.setInterpolation(OCIO.INTERP_TETRAHEDRAL)
+        wanted = COLOURS.copy()
+        OCIO.Config.CreateRaw().getProcessor(table).getDefaultCPUProcessor().applyRGB(wanted)
+        np.testing.assert_allclose(sampled(cube.values, COLOURS), wanted, atol=1e-5)
+
+    def test_its_own_colours_come_out_exactly(self) -> None:
+        values = RNG.random((5, 5, 5, 3)).astype(np.float32)
+        np.testing.assert_allclose(sampled(values, lattice(5)), values.reshape(-1, 3), atol=1e-6)
+
+
+class TableTest(TestCase):
+    def test_a_table_is_close_to_its_chain(self) -> None:
+        truth = np.clip(graded(PIXELS[..., :3] / 255.0, GRADE, shipped), 0, 1) * 255
+        for size, most in ((FINE, 1.5), (DRAFT, 2.5)):
+            error = np.abs(bake(GRADE, shipped, size).over(PIXELS)[..., :3] - truth)
+            self.assertLess(error.max(), most)
+            # A quarter is what rounding to whole levels alone costs.
+            self.assertLess(error.mean(), 0.3)
+
+    def test_a_grade_that_does_nothing_changes_no_pixel(self) -> None:
+        for size in (FINE, DRAFT):
+            np.testing.assert_array_equal(bake(Grade(), shipped, size).over(PIXELS), PIXELS)
+
+    def test_a_gradient_of_10_bits_has_no_bands(self) -> None:
+        ramp = np.repeat(np.linspace(0, 1, 1024)[:, None], 3, axis=1)
+        steep = Grade.model_validate({"contrast": {"contrast": 100}, "colour": {"saturation": 100}})
+        done = np.clip(bake(steep, shipped).at(ramp), 0, 1)[:, 1]
+        truth = np.clip(graded(ramp, steep, shipped), 0, 1)[:, 1]
+        self.assertLess(np.abs(done - truth).max(), 0.5 / 1023)
+        # Between black and white every step goes up, and none by much more than the curve's slope.
+        rising = np.diff(done[(truth > 0.001) & (truth < 0.999)])
+        self.assertGreater(rising.min(), 0)
+        self.assertLess(rising.max(), 2.05 / 1023)
+
+    def test_what_lets_through_is_graded_by_its_own_colour(self) -> None:
+        darker = bake(Grade.model_validate({"light": {"exposure": -1}}), shipped)
+        half = np.array([[[100, 50, 25, 128], [0, 0, 0, 0]]], np.uint8)
+        straight = np.array([[[199, 100, 50, 255]]], np.uint8)
+        wanted = darker.over(straight)[0, 0, :3] * (128 / 255)
+        done = darker.over(half)
+        np.testing.assert_allclose(done[0, 0, :3], wanted, atol=1)
+        self.assertEqual([128, 0], done[0, :, 3].tolist())
+
+    def test_values_beyond_black_and_white_are_cut_off_after_the_table(self) -> None:
+        values = np.linspace(-2, 3, 9**3 * 3).reshape(9, 9, 9, 3).astype(np.float32)
+        done = Table(values).over(PIXELS)
+        self.assertEqual({0, 255}, {int(done[..., :3].min()), int(done[..., :3].max())})
+
+
+class CubeFileTest(TestCase):
+    def test_there_and_back(self) -> None:
+        for cube in (a_cube(7), Cube(np.sqrt(np.linspace(0, 1, 33))[:, None].repeat(3, axis=1))):
+            again = read_cube(write_cube(cube).encode())
+            np.testing.assert_allclose(again.values, cube.values, atol=1e-6)
+            self.assertEqual(cube.title, again.title)
+
+    def test_ffmpeg_and_opencolorio_read_what_we_write(self) -> None:
+        """And draw the same with it as we do."""
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "look.cube"
+            path.write_text(write_cube(a_cube(17)))
+            ours = a_cube(17).apply(PIXELS[..., :3] / 255.0)
+            ffmpeg = filtered(PIXELS[..., :3], "lut3d", f"file={path}:interp=tetrahedral")
+            self.assertLess(np.abs(ffmpeg - ours * 255).max(), 1.01)
+            look = OCIO.FileTransform(str(path), interpolation=OCIO.INTERP_TETRAHEDRAL)
+            theirs = np.ascontiguousarray(PIXELS[..., :3].reshape(-1, 3) / np.float32(255))
+            config = OCIO.Config.CreateRaw()
+            config.getProcessor(look).getDefaultCPUProcessor().applyRGB(theirs)
+            np.testing.assert_allclose(theirs, ours.reshape(-1, 3), atol=1e-4)
+
+    def test_curves_with_a_domain_are_what_ffmpeg_makes_of_them(self) -> None:
+        text = (
+            '# made by hand\nTITLE "bent"\nLUT_1D_SIZE 5\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 1\n\n'
+            "0 0 0\n0.1 0.2 0.25\n0.3 0.5 0.5\n0.6 0.8 0.7 \n# in between\n1 1 0.9\n"
+        )
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "curve.cube"
+            path.write_text(text)
+            ffmpeg = filtered(PIXELS[..., :3], "lut1d", f"file={path}:interp=linear")
+        ours = read_cube(text.encode()).apply(PIXELS[..., :3] / 255.0) * 255
+        self.assertLess(np.abs(ffmpeg - ours).max(), 1.01)
+
+    def test_a_domain_moves_the_table(self) -> None:
+        text = "LUT_1D_SIZE 2\nDOMAIN_MIN -1 0 0\nDOMAIN_MAX 1 2 4\n0 0 0\n1 1 1\n"
+        done = read_cube(text.encode()).apply(np.array([[0.0, 1.0, 1.0]]))
+        np.testing.assert_allclose(done, [[0.5, 0.5, 0.25]])
+        ranged = read_cube(b"LUT_3D_SIZE 2\nLUT_3D_INPUT_RANGE 0 2\n" + b"0 0 0\n" * 7 + b"1 1 1\n")
+        np.testing.assert_allclose(ranged.apply(np.array([[1.0, 1.0, 1.0]])), 0.5)
+
+    def test_red_runs_fastest(self) -> None:
+        rows = [f"{n % 2} {n // 2 % 2} {n // 4}" for n in range(8)]
+        same = read_cube(("LUT_3D_SIZE 2\n" + "\n".join(rows)).encode())
+        np.testing.assert_allclose(same.apply(COLOURS), COLOURS, atol=1e-6)
+
+    def test_wrong_files_are_refused_with_line_and_reason(self) -> None:
+        good = "LUT_3D_SIZE 2\n" + "0 0 0\n" * 8
+        for text, line, reason in (
+            ("", 1, "missing"),
+            ("LUT_3D_SIZE two\n", 1, "a number"),
+            ("LUT_3D_SIZE 500\n", 1, "from 2 to 129"),
+            ('TITLE "x"\nGAMMA 2.2\n', 2, "no word"),
+            (good.replace("SIZE 2", "SIZE 3"), 9, "after 8 of 27"),
+            (good + "0 0 0\n", 10, "more than the 8"),
+            (good.replace("0 0 0\n", "0 0\n", 1), 2, "three numbers"),
+            (good.replace("0 0 0\n", "0 zero 0\n", 1), 2, "0 zero 0"),
+            (good.replace("0 0 0\n", "0 nan 0\n", 1), 2, "three numbers"),
+            ("LUT_3D_SIZE 2\nLUT_1D_SIZE 2\n0 0 0\n", 2, "either 1D or 3D"),
+            ("DOMAIN_MIN 1 0 0\n" + good, 1, "ends before"),
+            ("DOMAIN_MIN 1 0\n" + good, 1, "3 numbers"),
+        ):
+            with self.assertRaises(BadCube, msg=text) as caught:
+                read_cube(text.encode())
+            self.assertEqual(line, caught.exception.line, text)
+            self.assertIn(reason, caught.exception.message)
+
+    @given(st.binary(max_size=200))
+    def test_no_bytes_make_it_fail_otherwise(self, data: bytes) -> None:
+        try:
+            read_cube(data)
+        except BadCube:
+            return
+
+    def test_our_looks_are_made_by_their_program(self) -> None:
+        from tools.make_looks import LOOKS, look_of
+
+        self.assertEqual(set(SHIPPED), set(LOOKS))
+        title, recipe = LOOKS["two-papers"]
+        np.testing.assert_allclose(
+            shipped("two-papers").values, look_of(title, recipe).values, atol=1e-4
+        )
+
+
+def filtered(rgb: np.ndarray, name: str, arguments: str) -> np.ndarray:
+    """RGB pixels after one of FFmpeg's filters."""
+    graph = Graph()
+    height, width = rgb.shape[:2]
+    source = graph.add_buffer(width=width, height=height, format="rgb24", time_base="1/30")
+    wanted = graph.add("format", "rgb24")
+    middle = graph.add(name, arguments)
+    sink = graph.add("buffersink")
+    source.link_to(middle)
+    middle.link_to(wanted)
+    wanted.link_to(sink)
+    graph.configure()
+    graph.push(av.VideoFrame.from_ndarray(np.ascontiguousarray(rgb), format="rgb24"))
+    return graph.pull().to_ndarray().astype(float)

@@ -1,0 +1,64 @@
+"""The grade of a clip: what is done to its colours, pixel by pixel."""
+
+from __future__ import annotations
+
+from pydantic import Field
+
+from kitecore.document.grade.adjustments import Adjustments
+from kitecore.document.grade.stages import (
+    Balance,
+    Cdl,
+    Colour,
+    Contrast,
+    Curves,
+    Input,
+    Levels,
+    Light,
+    Lut,
+    Match,
+    StageBase,
+    Wheel,
+    Wheels,
+)
+from kitecore.document.grade.zone import BrightnessRange, HueRange, Zone
+
+MOST_ZONES = 8
+
+__all__ = [
+    "MOST_ZONES",
+    "Adjustments",
+    "Balance",
+    "BrightnessRange",
+    "Cdl",
+    "Colour",
+    "Contrast",
+    "Curves",
+    "Grade",
+    "HueRange",
+    "Input",
+    "Levels",
+    "Light",
+    "Lut",
+    "Match",
+    "StageBase",
+    "Wheel",
+    "Wheels",
+    "Zone",
+]
+
+
+class Grade(Adjustments):
+    """First the input transform, then the adjustments in order, then zones, each on what is there."""
+
+    on: bool = True
+    input: Input = Input()
+    zones: tuple[Zone, ...] = Field(default=(), max_length=MOST_ZONES)
+
+    @property
+    def stages(self) -> tuple[tuple[str, StageBase], ...]:
+        return (("input", self.input), *super().stages)
+
+    def looks(self) -> frozenset[str]:
+        """Names of the looks it needs."""
+        every = (self.lut, *(zone.adjust.lut for zone in self.zones))
+        return frozenset(lut.look for lut in every if lut.look)

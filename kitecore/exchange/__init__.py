@@ -1,0 +1,1 @@
+"""Projects and their parts in open formats, in and out."""

@@ -1,0 +1,106 @@
+"""A clip's grade on its picture: one table for all that is the same everywhere, then zones."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.document import Grade, Pictured, Zone
+from kitecore.motion import still_at
+from kitecore.picture.layer import Rgba
+from kitecore.picture.masks import coverage
+from kitecore.picture.mixing import mixed_by
+from kitecore.render.stage import Stage
+
+Step = Grade | Zone
+"""Something to be done in one pass: colours alike everywhere, or within masks."""
+
+Mask = NDArray[np.uint8]
+
+
+def graded_picture(pixels: Rgba, clip: Pictured, tick: int, stage: Stage, aspect: float) -> Rgba:
+    """The picture of a clip after its grade at a tick counted from its start.
+
+    Parameters
+    ----------
+    aspect
+        Width of the picture for a height of 1.
+    """
+    if clip.grade is None:
+        return pixels
+    grade = still_at(clip.grade, tick)
+    for step in steps(grade, stage.matte):
+        if isinstance(step, Grade):
+            pixels = _everywhere(pixels, step, stage)
+        elif step.id == stage.matte:
+            return _as_grey(zone_mask(pixels, step, stage, aspect), pixels)
+        else:
+            pixels = _within(pixels, step, stage, aspect)
+    return pixels
+
+
+def steps(grade: Grade, matte: str = "") -> Iterator[Step]:
+    """The passes of a grade without keys, in order.
+
+    Zones without masks go into one table with what is before them.
+    """
+    if not grade.on:
+        return
+    together = grade.model_copy(update={"zones": ()})
+    for zone in grade.zones:
+        if not zone.on:
+            continue
+        if zone.masks or zone.id == matte:
+            yield together
+            yield zone
+            together = Grade()
+        else:
+            together = together.model_copy(update={"zones": (*together.zones, zone)})
+    yield together
+
+
+def changes(grade: Grade | None) -> bool:
+    """Whether a grade changes anything at all."""
+    if grade is None or not grade.on:
+        return False
+    return bool(grade.zones) or any(stage.works for _, stage in grade.stages)
+
+
+def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Mask:
+    """0..255 for each pixel: how far a zone means it, its amount not counted."""
+    height, width = pixels.shape[:2]
+    key = (tuple(mask.model_dump_json() for mask in zone.masks), width, height, aspect)
+    mask = stage.sources.cache.get(key, lambda: coverage(zone.masks, width, height, aspect))
+    if zone.brightness or zone.hues:
+        matte = stage.sources.matte_table(zone).over(_opaque(pixels))[..., 0]
+        mask = (mask.astype(np.uint16) * matte // 255).astype(np.uint8)
+    return 255 - mask if zone.invert else mask
+
+
+def _everywhere(pixels: Rgba, grade: Grade, stage: Stage) -> Rgba:
+    return stage.sources.table(grade).over(pixels) if changes(grade) else pixels
+
+
+def _within(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Rgba:
+    inside = Grade(**{name: getattr(zone.adjust, name) for name in type(zone.adjust).model_fields})
+    if not changes(inside):
+        return pixels
+    mask = zone_mask(pixels, zone, stage, aspect)
+    amount = min(max(float(zone.amount) / 100, 0.0), 1.0)  # type: ignore[arg-type]
+    if amount < 1:
+        mask = np.rint(mask * np.float32(amount)).astype(np.uint8)
+    return mixed_by(pixels, _everywhere(pixels, inside, stage), mask)
+
+
+def _opaque(pixels: Rgba) -> Rgba:
+    solid = pixels.copy()
+    solid[..., 3] = 255
+    return solid
+
+
+def _as_grey(mask: Mask, pixels: Rgba) -> Rgba:
+    """A mask as a picture, as opaque as the one it belongs to."""
+    grey = (mask.astype(np.uint16) * pixels[..., 3] // 255).astype(np.uint8)
+    return np.dstack([grey, grey, grey, pixels[..., 3]])
