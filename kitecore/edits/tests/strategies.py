@@ -82,6 +82,9 @@ class Pick:
         cells = [clip.cell.screen for clip in clips if getattr(clip, "cell", None)]
         self.screen = st.sampled_from(cells or ["gone"])
         markers = [m.id for m in document.markers] + [m.id for c in clips for m in c.markers]
+        grades = [clip.grade for clip in clips if getattr(clip, "grade", None)]
+        zones = [zone.id for grade in grades for zone in grade.zones]
+        self.zone = st.sampled_from(zones or ["gone"])
         self.marker = st.sampled_from(markers or ["gone"])
 
 
@@ -169,6 +172,16 @@ MAKERS |= {
     "leave_screen": _simple(clips=some),
     "detach_sound": _simple(clips=some),
     "resync": _simple(clip=one),
+    "set_grade": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "values": {"light/exposure": draw(st.floats(-2, 2))},
+    },
+    "replace_grade": _simple(
+        clips=some, grade=free(st.none() | st.just({"colour": {"saturation": 30}}))
+    ),
+    "add_zone": _simple(clips=some, zone=free(st.just({"masks": [{"kind": "ellipse"}]}))),
+    "remove_zone": _simple(clips=some, zone=lambda pick: pick.zone),
+    "order_zone": _simple(clips=some, zone=lambda pick: pick.zone, to=free(st.integers(0, 2))),
     "ride": _simple(clips=some, on=lambda pick: st.none() | pick.clip),
     "set_transition": _simple(
         clip=one,
@@ -198,6 +211,14 @@ def _place_several(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
 @maker("replace")
 def _replace(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
     return {"clip": draw(pick.clip), "source": some_clip(draw)}
+
+
+@maker("apply_settings")
+def _apply_settings(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    kinds = st.sampled_from(["place", "speed", "grade", "effects", "sound"])
+    groups = draw(st.lists(kinds, min_size=1, unique=True))
+    source = some_clip(draw) | {"id": "other"}
+    return {"clips": draw(pick.some), "source": source, "groups": groups}
 
 
 @maker("ramp")
