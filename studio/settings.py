@@ -39,6 +39,7 @@ INSTALLED_APPS = [
     "studio.accounts",
     "studio.projects",
     "studio.library",
+    "studio.kit",
     "studio.playback",
     "studio.exports",
 ]

@@ -59,7 +59,7 @@ class Sources:
         find_look: FindLook = shipped,
     ) -> None:
         self._find = find
-        self._find_look = find_look
+        self.look = find_look
         self._tables: OrderedDict[str, Table] = OrderedDict()
         self._draft = draft
         self._threads = threads
@@ -126,7 +126,7 @@ class Sources:
 
     def table(self, grade: Grade) -> Table:
         """The baked table of a grade without keys; smaller where proxies are used."""
-        return self._kept(grade.model_dump_json(), lambda: bake(grade, self._find_look, self._size))
+        return self._kept(grade.model_dump_json(), lambda: bake(grade, self.look, self._size))
 
     def matte_table(self, zone: Zone) -> Table:
         """Which colours the ranges of a zone mean."""

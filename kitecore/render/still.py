@@ -9,16 +9,41 @@ from PIL import Image
 
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
+from kitecore.picture.layer import Rgba
 from kitecore.render.frame import render
+from kitecore.render.instruments import ScopesWanted, marked, measured, packed_answer
 from kitecore.render.sources import Sources
 
 QUALITY = 88
 
 
-def still(document: Document, tick: int, long_side: int, sources: Sources) -> bytes:
+def still(
+    document: Document, tick: int, long_side: int, sources: Sources, *, matte: str = ""
+) -> bytes:
     """JPEG of the picture at ``tick``, its longer side at most ``long_side`` pixels."""
     size = fitting(document.canvas.width, document.canvas.height, long_side)
+    return as_jpeg(render(document, tick, size, sources, matte=matte))
+
+
+def measured_still(
+    document: Document,
+    tick: int,
+    long_side: int,
+    sources: Sources,
+    wanted: ScopesWanted,
+    matte: str = "",
+) -> bytes:
+    """The same with its scopes (see `kitecore.render.instruments.packed_answer`)."""
+    size = fitting(document.canvas.width, document.canvas.height, long_side)
     pixels = render(document, tick, size, sources)
+    facts, arrays = measured(pixels, wanted)
+    if matte:
+        pixels = render(document, tick, size, sources, matte=matte)
+    shown = marked(pixels) if wanted.marks else pixels
+    return packed_answer(as_jpeg(shown), facts, arrays)
+
+
+def as_jpeg(pixels: Rgba) -> bytes:
     jpeg: bytes = simplejpeg.encode_jpeg(
         pixels, quality=QUALITY, colorspace="RGBX", colorsubsampling="420", fastdct=True
     )

@@ -1,45 +1,58 @@
 """Rendering in a process of its own, so that a decoder that crashes takes nothing with it.
 
 ``python -m kitecore.render.worker FD MEDIA`` answers requests that come over the socket ``FD``, one
-after the other. Takes lie in folders below MEDIA, named by their ids.
+after the other. Takes lie in folders below MEDIA, named by their ids; looks that were brought in in
+one besides.
 """
 
 from __future__ import annotations
 
+import json
 import resource
 import sys
 from collections import OrderedDict
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from multiprocessing.connection import Connection
 from pathlib import Path
-from typing import Literal
+from typing import Any, Literal
 
+from kitecore.colour.looks import LOOKS, LookFolder
 from kitecore.document import Document, loads
 from kitecore.errors import KiteError, MediaMissing, RenderFailed
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import fitting
+from kitecore.render.instruments import ScopesWanted
+from kitecore.render.measuring import as_cube, match, neutral_spot, suggestion
 from kitecore.render.pieces import picture_piece, sound_piece
 from kitecore.render.sources import Sources
-from kitecore.render.still import frame_file, still
+from kitecore.render.still import frame_file, measured_still, still
 from kitecore.render.warm import warm
 
 MEMORY_LIMIT = 8 * 2**30
 _DOCUMENTS = 8
 
 
+What = Literal["still", "frame", "picture", "sound", "neutral", "suggestion", "match", "cube"]
+
+
 @dataclass(frozen=True)
 class Request:
     """``what`` to make of the document known as ``document``.
 
-    A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of frames ``first`` up to ``last``. ``long_side`` in
-    pixels.
+    A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of
+    frames ``first`` up to ``last``. ``long_side`` in pixels. A still shows the ``matte`` of a zone
+    if one is named, and comes with ``scopes`` if they are wanted. Measures take the rest as ``of``.
     """
 
-    what: Literal["still", "frame", "picture", "sound"]
+    what: What
     document: str
     first: int
     last: int = 0
     long_side: int = 0
+    matte: str = ""
+    scopes: ScopesWanted | None = None
+    of: Mapping[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -63,7 +76,10 @@ Answer = bytes | Unknown | Failed
 
 def _still(document: Document, request: Request, sources: Sources) -> bytes:
     tick = document.rate.exact.start_of(request.first)
-    return still(document, tick, request.long_side, sources)
+    side, matte = request.long_side, request.matte
+    if request.scopes is not None:
+        return measured_still(document, tick, side, sources, request.scopes, matte)
+    return still(document, tick, side, sources, matte=matte)
 
 
 def _frame(document: Document, request: Request, sources: Sources) -> bytes:
@@ -80,14 +96,52 @@ def _sound(document: Document, request: Request, sources: Sources) -> bytes:
     return sound_piece(document, request.first, request.last, sources)
 
 
-_MAKERS = {"still": _still, "frame": _frame, "picture": _picture, "sound": _sound}
+def _neutral(document: Document, request: Request, sources: Sources) -> bytes:
+    tick, of = document.rate.exact.start_of(request.first), request.of
+    return _json(neutral_spot(document, of["clip"], tick, of["spot"], sources))
+
+
+def _suggestion(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return _json(suggestion(document, request.of["clip"], tick, sources))
+
+
+def _match(document: Document, request: Request, sources: Sources) -> bytes:
+    rate, of = document.rate.exact, request.of
+    tick, other = rate.start_of(request.first), rate.start_of(of["other_frame"])
+    return _json(match(document, of["clip"], tick, of["other"], other, sources))
+
+
+def _cube(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return as_cube(document, request.of["clip"], tick, sources).encode()
+
+
+def _json(found: dict[str, Any]) -> bytes:
+    return json.dumps(found).encode()
+
+
+_MAKERS = {
+    "still": _still,
+    "frame": _frame,
+    "picture": _picture,
+    "sound": _sound,
+    "neutral": _neutral,
+    "suggestion": _suggestion,
+    "match": _match,
+    "cube": _cube,
+}
 
 
 class Worker:
     """Keeps open files and the last documents between requests."""
 
     def __init__(self, media: Path) -> None:
-        self._sources = Sources(lambda name: _folder(media, name), draft=True)
+        self._sources = Sources(
+            lambda name: _folder(media, name),
+            draft=True,
+            find_look=LookFolder(media / LOOKS).find,
+        )
         self._documents: OrderedDict[str, Document] = OrderedDict()
 
     def learn(self, name: str, text: str) -> None:

@@ -15,20 +15,19 @@ from kitecore.document import Document, dumps
 from kitecore.edits import Edit
 from kitecore.errors import BadInput
 from kitecore.render.extract import content_key
+from kitecore.render.instruments import ScopesWanted
 from kitecore.render.pieces import PICTURE_TYPE, SOUND_TYPE
-from kitecore.render.shuttle import shuttled
 from kitecore.render.worker import Request
 from kitecore.ticks import Span
 from kitecore.ticks.timecode import to_timecode
 from studio.library.arrival import bring_in
-from studio.library.models import Take, folder_of
+from studio.library.models import folder_of
 from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
 from studio.playback.service import Job, render
 from studio.playback.store import PieceStore
-from studio.playback.takes import document_of_take
+from studio.playback.watched import PLAIN, Look, project_document, take_document
 from studio.problems import Problem
-from studio.projects import history
 from studio.projects.models import Project
 
 router = Router()
@@ -54,7 +53,8 @@ class Playing(Schema):
 class StillIn(Schema):
     """``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
 
-    Of one ``lane`` only the request of the highest ``turn`` is answered.
+    Of one ``lane`` only the request of the highest ``turn`` is answered. ``matte`` names a zone that
+    is shown as what it lets through. With ``scopes`` the answer is as `render.instruments` packs it.
     """
 
     frame: int = Field(ge=0)
@@ -62,37 +62,13 @@ class StillIn(Schema):
     edit: Edit | None = None
     lane: str = Field(default="", max_length=80)
     turn: int = 0
+    matte: str = Field(default="", max_length=40)
+    scopes: ScopesWanted | None = None
 
 
 @cache
 def store() -> PieceStore:
     return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
-
-
-class Look(Schema):
-    """What of a project is looked at: the timeline within a group, and at which speed it plays."""
-
-    within: str = Field(default="", max_length=40)
-    speed: float = Field(default=1.0, ge=-8, le=8)
-
-    def of(self, document: Document) -> Document:
-        if self.within:
-            document = document.inside(self.within)
-        return document if self.speed == 1.0 else shuttled(document, self.speed)
-
-
-PLAIN = Look()
-
-
-def _of_project(request: HttpRequest, id: UUID, revision: int) -> tuple[str, Document]:
-    project = owned(Project, request.user, "project", id)
-    found = history.revision_of(project, revision)
-    return f"{project.id}/{found.pk}", history.document_at(found)
-
-
-def _of_take(request: HttpRequest, id: UUID) -> tuple[str, Document]:
-    take = owned(Take, request.user, "take", id)
-    return f"take-{take.id}", document_of_take(take)
 
 
 def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) -> HttpResponse:
@@ -101,12 +77,20 @@ def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) ->
         name = f"{name}+{hash(given.edit.model_dump_json())}"
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     job = Job(
-        Request("still", name, given.frame, long_side=given.long_side),
+        Request(
+            "still",
+            name,
+            given.frame,
+            long_side=given.long_side,
+            matte=given.matte,
+            scopes=given.scopes,
+        ),
         lambda: dumps(document),
         f"still:{given.lane}" if given.lane else "",
         given.turn,
     )
-    return HttpResponse(render(job), content_type="image/jpeg")
+    kind = "image/jpeg" if given.scopes is None else "application/octet-stream"
+    return HttpResponse(render(job), content_type=kind)
 
 
 def _playing(document: Document) -> Playing:
@@ -157,7 +141,7 @@ def project_still(
     request: HttpRequest, id: UUID, revision: int, given: StillIn, look: Query[Look]
 ) -> HttpResponse:
     """A JPEG of the picture at a frame."""
-    return _still(*_of_project(request, id, revision), given, look)
+    return _still(*project_document(request, id, revision), given, look)
 
 
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/frames/{int:frame}", response=_MEDIA)
@@ -170,7 +154,7 @@ def project_frame(
     long_side: LongSide = 360,
 ) -> HttpResponse:
     """The same for a page to show directly; a revision's picture never changes."""
-    found = _of_project(request, id, revision)
+    found = project_document(request, id, revision)
     response = _still(*found, StillIn(frame=frame, long_side=long_side), look)
     response["Cache-Control"] = "private, max-age=3600"
     return response
@@ -184,7 +168,7 @@ def keep_frame(
     request: HttpRequest, id: UUID, revision: int, frame: int, look: Query[Look]
 ) -> tuple[int, TakeOut]:
     """The picture at a frame, in the project's own size, as a still in the library."""
-    name, document = _of_project(request, id, revision)
+    name, document = project_document(request, id, revision)
     document = look.of(document)
     side = max(document.canvas.width, document.canvas.height)
     wanted = Request("frame", f"{name}/{look.within}/{look.speed}", frame, long_side=side)
@@ -196,7 +180,7 @@ def keep_frame(
 
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/playing", response=Playing)
 def project_playing(request: HttpRequest, id: UUID, revision: int, look: Query[Look]) -> Playing:
-    return _playing(look.of(_of_project(request, id, revision)[1]))
+    return _playing(look.of(project_document(request, id, revision)[1]))
 
 
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/{kind}", response=_MEDIA)
@@ -209,21 +193,21 @@ def project_piece(
     look: Query[Look],
 ) -> HttpResponse:
     """Some frames as fragmented MP4, to be appended to a player."""
-    return _piece(*_of_project(request, id, revision), kind, given, look)
+    return _piece(*project_document(request, id, revision), kind, given, look)
 
 
 @router.post("/takes/{uuid:id}/still", response=_MEDIA)
 def take_still(request: HttpRequest, id: UUID, given: StillIn) -> HttpResponse:
-    return _still(*_of_take(request, id), given)
+    return _still(*take_document(request, id), given)
 
 
 @router.get("/takes/{uuid:id}/playing", response=Playing)
 def take_playing(request: HttpRequest, id: UUID) -> Playing:
-    return _playing(_of_take(request, id)[1])
+    return _playing(take_document(request, id)[1])
 
 
 @router.get("/takes/{uuid:id}/{kind}", response=_MEDIA)
 def take_piece(
     request: HttpRequest, id: UUID, kind: Kind, given: Query[PieceQuery]
 ) -> HttpResponse:
-    return _piece(*_of_take(request, id), kind, given)
+    return _piece(*take_document(request, id), kind, given)

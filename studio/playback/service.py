@@ -142,6 +142,9 @@ class RenderService:
         self.pieces.close()
 
 
+_PIECES = ("picture", "sound", "frame")
+"""What is made aside, so that stills need not wait for it."""
+
 _starting = Lock()
 
 
@@ -168,5 +171,5 @@ def render(job: Job) -> bytes:
     RenderFailed
     """
     pool = service()
-    process = pool.stills if job.request.what == "still" else pool.pieces
+    process = pool.pieces if job.request.what in _PIECES else pool.stills
     return process.submit(job).result(timeout=2 * PATIENCE)

@@ -21,6 +21,7 @@ from django.db import transaction
 from kitecore import edits
 from kitecore.document import Document, diff, dump, dumps, load, loads
 from kitecore.errors import BadInput, NotThere
+from studio.kit.models import may_use_looks
 from studio.library.models import count_own
 from studio.problems import Stale
 from studio.projects.models import Project, Revision
@@ -210,10 +211,12 @@ def _move_head(project: Project, revision: Revision) -> None:
 
 
 def _require_own_media(project: Project, before: Document, after: Document) -> None:
-    """New references lead only to takes of the same person."""
+    """New references lead only to takes and looks of the same person."""
     fresh = after.media_ids() - before.media_ids()
     if fresh and count_own(project.owner_id, fresh) < len(fresh):
         raise NotThere("A take that this step uses is not there.")
+    if not may_use_looks(project.owner_id, after.looks() - before.looks()):
+        raise NotThere("A look that this step uses is not there.")
 
 
 def _packed(document: Document) -> bytes:

@@ -11,11 +11,13 @@ from kitecore.colour.cube import Cube, FindLook
 from kitecore.colour.cubefile import read_cube
 from kitecore.errors import NotThere
 
-__all__ = ["SHIPPED", "FindLook", "LookFolder", "shipped"]
+__all__ = ["LOOKS", "SHIPPED", "FindLook", "LookFolder", "shipped"]
 
 _HERE = Path(__file__).parent
 SHIPPED: Final = tuple(sorted(path.stem for path in _HERE.glob("*.cube")))
 """Names of our own looks."""
+LOOKS: Final = "looks"
+"""Name of the folder, beside those of takes, in which looks lie that were brought in."""
 
 _OWN = re.compile(r"[0-9a-f]{32}")
 

@@ -92,6 +92,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/cdl": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cdl In
+         * @description The settings in an ASC CDL file; nothing is kept.
+         */
+        post: operations["studio_kit_api_cdl_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/grade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Grade Controls
+         * @description What the Grade bench builds its controls from.
+         */
+        get: operations["studio_kit_api_grade_controls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Looks
+         * @description Ours first, then those that were brought in.
+         */
+        get: operations["studio_kit_api_list_looks"];
+        put?: never;
+        /**
+         * Bring In Look
+         * @description A .cube file, read and written anew in our own form.
+         */
+        post: operations["studio_kit_api_bring_in_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/looks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Look
+         * @description Not offered any more; grades that use it keep it.
+         */
+        delete: operations["studio_kit_api_remove_look"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Presets */
+        get: operations["studio_kit_api_list_presets"];
+        put?: never;
+        /** Keep Preset */
+        post: operations["studio_kit_api_keep_preset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/presets/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove Preset */
+        delete: operations["studio_kit_api_remove_preset"];
+        options?: never;
+        head?: never;
+        /** Rename Preset */
+        patch: operations["studio_kit_api_rename_preset"];
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -221,6 +341,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/clips/{clip}/grade.cc": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Grade As Cdl
+         * @description The CDL stage of a clip's grade as a .cc file.
+         */
+        get: operations["studio_playback_colours_grade_as_cdl"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/clips/{clip}/grade.cube": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Grade As Cube
+         * @description A clip's grade as a .cube file; zones with masks are left out.
+         */
+        get: operations["studio_playback_colours_grade_as_cube"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/frames/{frame}": {
         parameters: {
             query?: never;
@@ -261,6 +421,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Match
+         * @description The stage that leads a clip's colours to those of another.
+         */
+        post: operations["studio_playback_colours_match"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/neutral": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Neutral
+         * @description The balance that makes a spot of a clip's picture neutral.
+         */
+        post: operations["studio_playback_colours_neutral"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/playing": {
         parameters: {
             query?: never;
@@ -292,6 +492,26 @@ export interface paths {
          * @description A JPEG of the picture at a frame.
          */
         post: operations["studio_playback_api_project_still"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/suggestion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Suggestion
+         * @description A balance for the light of a clip's picture.
+         */
+        post: operations["studio_playback_colours_suggestion"];
         delete?: never;
         options?: never;
         head?: never;
@@ -656,6 +876,24 @@ export interface components {
             within?: string | null;
         };
         /**
+         * AddZone
+         * @description A further grade on clips; it works after the zones that are there.
+         */
+        AddZone: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_zone";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+            zone: components["schemas"]["Zone"];
+        };
+        /**
          * Adjust
          * @description Set properties by path, e.g. ``{"place/position": [10, 0], "opacity": 0.5}``.
          *
@@ -677,6 +915,258 @@ export interface components {
             };
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Adjustments
+         * @description The fields stand in the order in which they work.
+         */
+        Adjustments: {
+            /**
+             * @default {
+             *       "on": true,
+             *       "tint": 0,
+             *       "warmth": 0
+             *     }
+             */
+            balance: components["schemas"]["Balance"];
+            /**
+             * @default {
+             *       "offset": [
+             *         0,
+             *         0,
+             *         0
+             *       ],
+             *       "on": true,
+             *       "power": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
+             *       "saturation": 1,
+             *       "slope": [
+             *         1,
+             *         1,
+             *         1
+             *       ]
+             *     }
+             */
+            cdl: components["schemas"]["Cdl"];
+            /**
+             * @default {
+             *       "hue": 0,
+             *       "on": true,
+             *       "saturation": 0,
+             *       "vibrance": 0
+             *     }
+             */
+            colour: components["schemas"]["Colour"];
+            /**
+             * @default {
+             *       "blacks": 0,
+             *       "contrast": 0,
+             *       "highlights": 0,
+             *       "on": true,
+             *       "pivot": 41,
+             *       "shadows": 0,
+             *       "whites": 0
+             *     }
+             */
+            contrast: components["schemas"]["Contrast"];
+            /**
+             * @default {
+             *       "blue": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "green": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "hue_to_hue": [
+             *         [
+             *           0,
+             *           0.5
+             *         ]
+             *       ],
+             *       "hue_to_saturation": [
+             *         [
+             *           0,
+             *           0.5
+             *         ]
+             *       ],
+             *       "luma": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "on": true,
+             *       "red": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ]
+             *     }
+             */
+            curves: components["schemas"]["Curves"];
+            /**
+             * @default {
+             *       "black": 0,
+             *       "blue": 1,
+             *       "gamma": 1,
+             *       "green": 1,
+             *       "highest": 100,
+             *       "lowest": 0,
+             *       "on": true,
+             *       "red": 1,
+             *       "white": 100
+             *     }
+             */
+            levels: components["schemas"]["Levels"];
+            /**
+             * @default {
+             *       "exposure": 0,
+             *       "on": true
+             *     }
+             */
+            light: components["schemas"]["Light"];
+            /**
+             * @default {
+             *       "look": "",
+             *       "mix": 100,
+             *       "on": true
+             *     }
+             */
+            lut: components["schemas"]["Lut"];
+            /**
+             * @default {
+             *       "amount": 100,
+             *       "name": "",
+             *       "on": true,
+             *       "own_mean": [
+             *         0,
+             *         0,
+             *         0
+             *       ],
+             *       "own_spread": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
+             *       "wanted_mean": [
+             *         0,
+             *         0,
+             *         0
+             *       ],
+             *       "wanted_spread": [
+             *         1,
+             *         1,
+             *         1
+             *       ]
+             *     }
+             */
+            match: components["schemas"]["Match"];
+            /**
+             * @default {
+             *       "gain": {
+             *         "level": 0,
+             *         "push": [
+             *           0,
+             *           0
+             *         ]
+             *       },
+             *       "gamma": {
+             *         "level": 0,
+             *         "push": [
+             *           0,
+             *           0
+             *         ]
+             *       },
+             *       "lift": {
+             *         "level": 0,
+             *         "push": [
+             *           0,
+             *           0
+             *         ]
+             *       },
+             *       "on": true
+             *     }
+             */
+            wheels: components["schemas"]["Wheels"];
+        };
+        /**
+         * ApplySettings
+         * @description Give clips the settings of ``source`` (which may come from another project), by groups.
+         *
+         *     A clip that has no such settings stays as it is, as long as one of them has.
+         */
+        ApplySettings: {
+            /** Clips */
+            clips: string[];
+            /** Groups */
+            groups: ("place" | "speed" | "grade" | "effects" | "sound")[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "apply_settings";
+            /** Seed */
+            seed?: string;
+            /** Source */
+            source: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Balance
+         * @description Towards another white: along the colours of daylight, and across from green to magenta.
+         */
+        Balance: {
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Tint
+             * @description From green to magenta
+             * @default 0
+             */
+            tint: number | components["schemas"]["NumberKeys"];
+            /**
+             * Warmth
+             * @description From blue to amber
+             * @default 0
+             */
+            warmth: number | components["schemas"]["NumberKeys"];
+        };
+        /** BalanceOut */
+        BalanceOut: {
+            /** Tint */
+            tint: number;
+            /** Warmth */
+            warmth: number;
         };
         /** Based */
         Based: {
@@ -735,6 +1225,35 @@ export interface components {
             length: number;
         };
         /**
+         * BrightnessRange
+         * @description Lets through luma from ``low`` to ``high``; beyond, less and less over ``softness``.
+         */
+        BrightnessRange: {
+            /**
+             * High
+             * @description Brightest that is meant
+             * @default 100
+             */
+            high: number | components["schemas"]["NumberKeys"];
+            /**
+             * Low
+             * @description Darkest that is meant
+             * @default 0
+             */
+            low: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Softness
+             * @description Softness
+             * @default 10
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Canvas
          * @description Size in pixels (even, up to 4096 on a side) and the colour behind everything.
          */
@@ -754,6 +1273,65 @@ export interface components {
              * @default 1080
              */
             width: number;
+        };
+        /**
+         * Cdl
+         * @description ASC Color Decision List: slope, offset and power of each channel, then saturation.
+         */
+        Cdl: {
+            /**
+             * Offset
+             * @description Offset
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number,
+                number
+            ] | components["schemas"]["TripleKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Power
+             * @description Power
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            power: [
+                number,
+                number,
+                number
+            ] | components["schemas"]["TripleKeys"];
+            /**
+             * Saturation
+             * @description Saturation
+             * @default 1
+             */
+            saturation: number | components["schemas"]["NumberKeys"];
+            /**
+             * Slope
+             * @description Slope
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            slope: [
+                number,
+                number,
+                number
+            ] | components["schemas"]["TripleKeys"];
         };
         /**
          * Cell
@@ -811,6 +1389,16 @@ export interface components {
             ticks_per_second: number;
         };
         /**
+         * ClipAt
+         * @description A clip as it is at a frame of the timeline.
+         */
+        ClipAt: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+        };
+        /**
          * CloseGap
          * @description Move clips, and all that comes after them on their tracks, up to the clip before.
          */
@@ -826,6 +1414,42 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Coding
+         * @description How a camera may have coded its picture.
+         */
+        Coding: {
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+        };
+        /** Colour */
+        Colour: {
+            /**
+             * Hue
+             * @description Turns all hues
+             * @default 0
+             */
+            hue: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Saturation
+             * @description All colours
+             * @default 0
+             */
+            saturation: number | components["schemas"]["NumberKeys"];
+            /**
+             * Vibrance
+             * @description Weak colours more
+             * @default 0
+             */
+            vibrance: number | components["schemas"]["NumberKeys"];
         };
         /** ColourKeys */
         ColourKeys: {
@@ -858,6 +1482,81 @@ export interface components {
              */
             transfer: number;
         };
+        /** Contrast */
+        Contrast: {
+            /**
+             * Blacks
+             * @description The darkest parts
+             * @default 0
+             */
+            blacks: number | components["schemas"]["NumberKeys"];
+            /**
+             * Contrast
+             * @description Steeper or flatter
+             * @default 0
+             */
+            contrast: number | components["schemas"]["NumberKeys"];
+            /**
+             * Highlights
+             * @description The bright parts
+             * @default 0
+             */
+            highlights: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Pivot
+             * @description The brightness that stays
+             * @default 41
+             */
+            pivot: number | components["schemas"]["NumberKeys"];
+            /**
+             * Shadows
+             * @description The dark parts
+             * @default 0
+             */
+            shadows: number | components["schemas"]["NumberKeys"];
+            /**
+             * Whites
+             * @description The brightest parts
+             * @default 0
+             */
+            whites: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Control
+         * @description One parameter. ``low`` and ``high`` bound the control, not the value.
+         */
+        Control: {
+            /**
+             * Control
+             * @default slider
+             */
+            control: string;
+            /** Default */
+            default?: unknown;
+            /**
+             * Help
+             * @default
+             */
+            help: string;
+            /** High */
+            high?: number | null;
+            /** Low */
+            low?: number | null;
+            /** Name */
+            name: string;
+            /** Step */
+            step?: number | null;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
         /**
          * Copied
          * @description A clip, and the track it lay on: ``lane`` counts from the lowest of those copied.
@@ -879,6 +1578,122 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /** CurveKeys */
+        CurveKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__"][];
+        };
+        /**
+         * Curves
+         * @description Curves of levels 0..1, and around the circle of hues with 0.5 for no change.
+         */
+        Curves: {
+            /**
+             * Blue
+             * @description Blue
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            blue: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
+            /**
+             * Green
+             * @description Green
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            green: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
+            /**
+             * Hue To Hue
+             * @description Turns hues, by hue
+             * @default [
+             *       [
+             *         0,
+             *         0.5
+             *       ]
+             *     ]
+             */
+            hue_to_hue: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
+            /**
+             * Hue To Saturation
+             * @description Stronger or weaker, by hue
+             * @default [
+             *       [
+             *         0,
+             *         0.5
+             *       ]
+             *     ]
+             */
+            hue_to_saturation: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
+            /**
+             * Luma
+             * @description Brightness, colours kept
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            luma: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Red
+             * @description Red
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            red: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
         };
         /**
          * CutAway
@@ -1008,10 +1823,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/2
+             * @default velvet-kite/3
              * @constant
              */
-            schema_: "velvet-kite/2";
+            schema_: "velvet-kite/3";
             /**
              * Tracks
              * @default []
@@ -1034,6 +1849,145 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * EdgeMask
+         * @description Lets through what lies above a straight line through its middle (before its turn).
+         */
+        EdgeMask: {
+            /**
+             * Centre
+             * @description Middle
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * Inwards
+             * @description Softness inwards
+             * @default 0
+             */
+            inwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Join
+             * @default add
+             * @enum {string}
+             */
+            join: "add" | "subtract" | "intersect";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "edge";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Outwards
+             * @description Softness outwards
+             * @default 0
+             */
+            outwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Turn
+             * @description Turn, clockwise
+             * @default 0
+             */
+            turn: number | components["schemas"]["NumberKeys"];
+        };
+        /** EllipseMask */
+        EllipseMask: {
+            /**
+             * Centre
+             * @description Middle
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * Inwards
+             * @description Softness inwards
+             * @default 0
+             */
+            inwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Join
+             * @default add
+             * @enum {string}
+             */
+            join: "add" | "subtract" | "intersect";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipse";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Outwards
+             * @description Softness outwards
+             * @default 0
+             */
+            outwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Size
+             * @description Half its width and height
+             * @default [
+             *       0.3,
+             *       0.3
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Turn
+             * @description Turn, clockwise
+             * @default 0
+             */
+            turn: number | components["schemas"]["NumberKeys"];
         };
         /** ExportIn */
         ExportIn: {
@@ -1190,6 +2144,249 @@ export interface components {
             revision: number;
         };
         /**
+         * Grade
+         * @description First the input transform, then the adjustments in order, then zones, each on what is there.
+         */
+        Grade: {
+            /**
+             * @default {
+             *       "on": true,
+             *       "tint": 0,
+             *       "warmth": 0
+             *     }
+             */
+            balance: components["schemas"]["Balance"];
+            /**
+             * @default {
+             *       "offset": [
+             *         0,
+             *         0,
+             *         0
+             *       ],
+             *       "on": true,
+             *       "power": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
+             *       "saturation": 1,
+             *       "slope": [
+             *         1,
+             *         1,
+             *         1
+             *       ]
+             *     }
+             */
+            cdl: components["schemas"]["Cdl"];
+            /**
+             * @default {
+             *       "hue": 0,
+             *       "on": true,
+             *       "saturation": 0,
+             *       "vibrance": 0
+             *     }
+             */
+            colour: components["schemas"]["Colour"];
+            /**
+             * @default {
+             *       "blacks": 0,
+             *       "contrast": 0,
+             *       "highlights": 0,
+             *       "on": true,
+             *       "pivot": 41,
+             *       "shadows": 0,
+             *       "whites": 0
+             *     }
+             */
+            contrast: components["schemas"]["Contrast"];
+            /**
+             * @default {
+             *       "blue": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "green": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "hue_to_hue": [
+             *         [
+             *           0,
+             *           0.5
+             *         ]
+             *       ],
+             *       "hue_to_saturation": [
+             *         [
+             *           0,
+             *           0.5
+             *         ]
+             *       ],
+             *       "luma": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ],
+             *       "on": true,
+             *       "red": [
+             *         [
+             *           0,
+             *           0
+             *         ],
+             *         [
+             *           1,
+             *           1
+             *         ]
+             *       ]
+             *     }
+             */
+            curves: components["schemas"]["Curves"];
+            /**
+             * @default {
+             *       "on": true,
+             *       "transform": ""
+             *     }
+             */
+            input: components["schemas"]["Input"];
+            /**
+             * @default {
+             *       "black": 0,
+             *       "blue": 1,
+             *       "gamma": 1,
+             *       "green": 1,
+             *       "highest": 100,
+             *       "lowest": 0,
+             *       "on": true,
+             *       "red": 1,
+             *       "white": 100
+             *     }
+             */
+            levels: components["schemas"]["Levels"];
+            /**
+             * @default {
+             *       "exposure": 0,
+             *       "on": true
+             *     }
+             */
+            light: components["schemas"]["Light"];
+            /**
+             * @default {
+             *       "look": "",
+             *       "mix": 100,
+             *       "on": true
+             *     }
+             */
+            lut: components["schemas"]["Lut"];
+            /**
+             * @default {
+             *       "amount": 100,
+             *       "name": "",
+             *       "on": true,
+             *       "own_mean": [
+             *         0,
+             *         0,
+             *         0
+             *       ],
+             *       "own_spread": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
+             *       "wanted_mean": [
+             *         0,
+             *         0,
+             *         0
+             *       ],
+             *       "wanted_spread": [
+             *         1,
+             *         1,
+             *         1
+             *       ]
+             *     }
+             */
+            match: components["schemas"]["Match"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * @default {
+             *       "gain": {
+             *         "level": 0,
+             *         "push": [
+             *           0,
+             *           0
+             *         ]
+             *       },
+             *       "gamma": {
+             *         "level": 0,
+             *         "push": [
+             *           0,
+             *           0
+             *         ]
+             *       },
+             *       "lift": {
+             *         "level": 0,
+             *         "push": [
+             *           0,
+             *           0
+             *         ]
+             *       },
+             *       "on": true
+             *     }
+             */
+            wheels: components["schemas"]["Wheels"];
+            /**
+             * Zones
+             * @default []
+             */
+            zones: components["schemas"]["Zone"][];
+        };
+        /**
+         * GradeControls
+         * @description ``ranges`` and ``masks`` by kind; ``targets`` of the vectorscope are Cb and Cr.
+         */
+        GradeControls: {
+            /** Codings */
+            codings: components["schemas"]["Coding"][];
+            /** Masks */
+            masks: {
+                [key: string]: components["schemas"]["Control"][];
+            };
+            /** Ranges */
+            ranges: {
+                [key: string]: components["schemas"]["Control"][];
+            };
+            /** Skin Angle */
+            skin_angle: number;
+            /** Stages */
+            stages: components["schemas"]["StageControls"][];
+            /** Targets */
+            targets: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+        };
+        /**
          * Group
          * @description Clips become one clip, with the same times and look, where the first of them lay.
          *
@@ -1252,6 +2449,7 @@ export interface components {
              * @default 0
              */
             gain: number | components["schemas"]["NumberKeys"];
+            grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
             /**
@@ -1360,6 +2558,58 @@ export interface components {
             kind: "hold";
         };
         /**
+         * HueRange
+         * @description Lets through hues (angles on the vectorscope) around ``middle`` that are coloured enough.
+         */
+        HueRange: {
+            /**
+             * Middle
+             * @description Hue that is meant
+             * @default 123
+             */
+            middle: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Softness
+             * @description Softness
+             * @default 20
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+            /**
+             * Weakest
+             * @description Weakest colour meant
+             * @default 4
+             */
+            weakest: number | components["schemas"]["NumberKeys"];
+            /**
+             * Width
+             * @description How wide around it
+             * @default 40
+             */
+            width: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Input
+         * @description From what a camera wrote to a picture for the screen.
+         */
+        Input: {
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Transform
+             * @description How the camera coded its picture
+             * @default
+             */
+            transform: string;
+        };
+        /**
          * IntoGroup
          * @description Clips go into a group that lies over the same time; their times and look stay.
          */
@@ -1392,6 +2642,23 @@ export interface components {
             /** Value */
             value: string;
         };
+        /** Key[Annotated[tuple[tuple[float, float], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=24)]), AfterValidator]] */
+        Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /** Value */
+            value: [
+                number,
+                number
+            ][];
+        };
         /** Key[float] */
         Key_float_: {
             /** At */
@@ -1423,6 +2690,29 @@ export interface components {
                 number
             ];
         };
+        /** Key[tuple[float, float, float]] */
+        Key_tuple_float__float__float__: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /** Value */
+            value: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
+         * Kind
+         * @enum {string}
+         */
+        Kind: "grade";
         /**
          * LeaveScreen
          * @description Show clips on the whole canvas again.
@@ -1439,6 +2729,76 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /** Levels */
+        Levels: {
+            /**
+             * Black
+             * @description What becomes black
+             * @default 0
+             */
+            black: number | components["schemas"]["NumberKeys"];
+            /**
+             * Blue
+             * @description Blue, all of it
+             * @default 1
+             */
+            blue: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gamma
+             * @description Brightness of what lies between
+             * @default 1
+             */
+            gamma: number | components["schemas"]["NumberKeys"];
+            /**
+             * Green
+             * @description Green, all of it
+             * @default 1
+             */
+            green: number | components["schemas"]["NumberKeys"];
+            /**
+             * Highest
+             * @description How bright white is
+             * @default 100
+             */
+            highest: number | components["schemas"]["NumberKeys"];
+            /**
+             * Lowest
+             * @description How dark black is
+             * @default 0
+             */
+            lowest: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Red
+             * @description Red, all of it
+             * @default 1
+             */
+            red: number | components["schemas"]["NumberKeys"];
+            /**
+             * White
+             * @description What becomes white
+             * @default 100
+             */
+            white: number | components["schemas"]["NumberKeys"];
+        };
+        /** Light */
+        Light: {
+            /**
+             * Exposure
+             * @description More or less light, as if by the lens
+             * @default 0
+             */
+            exposure: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
         };
         /**
          * Look
@@ -1457,6 +2817,18 @@ export interface components {
             within: string;
         };
         /**
+         * LookOut
+         * @description ``name`` is what documents call it; ``own`` was brought in.
+         */
+        LookOut: {
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
          * Lower
          * @description Put a clip back into the main track, at the join nearest to where it is.
          */
@@ -1472,6 +2844,29 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Lut
+         * @description A look: a table of colours, ours or brought in, by its name.
+         */
+        Lut: {
+            /**
+             * Look
+             * @description Which look
+             * @default
+             */
+            look: string;
+            /**
+             * Mix
+             * @description How much of it
+             * @default 100
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
         };
         /**
          * Marker
@@ -1493,6 +2888,91 @@ export interface components {
              * @enum {string}
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+        };
+        /**
+         * Match
+         * @description Statistics in OKLab (mean and spread of L, a, b) of this shot and of the one it follows.
+         */
+        Match: {
+            /**
+             * Amount
+             * @description How much of it
+             * @default 100
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Own Mean
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            own_mean: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Own Spread
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            own_spread: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wanted Mean
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            wanted_mean: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wanted Spread
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            wanted_spread: [
+                number,
+                number,
+                number
+            ];
+        };
+        /** MatchIn */
+        MatchIn: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /** Other */
+            other: string;
+            /** Other Frame */
+            other_frame: number;
         };
         /**
          * MediaInfo
@@ -1535,6 +3015,27 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /**
+         * NeutralOut
+         * @description Distances from neutral, 0..1, now and with that balance; the colour now, 0..255.
+         */
+        NeutralOut: {
+            /** After */
+            after: number;
+            /** Distance */
+            distance: number;
+            /** Rgb */
+            rgb: number[];
+            /** Tint */
+            tint: number;
+            /** Warmth */
+            warmth: number;
+        };
+        /** NewName */
+        NewName: {
+            /** Name */
+            name: string;
+        };
         /** NumberKeys */
         NumberKeys: {
             /** Keys */
@@ -1558,6 +3059,27 @@ export interface components {
             track: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * OrderZone
+         * @description Let a zone work earlier or later, as the one at index ``to``.
+         */
+        OrderZone: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order_zone";
+            /** Seed */
+            seed?: string;
+            /** To */
+            to: number;
+            /** Within */
+            within?: string | null;
+            /** Zone */
+            zone: string;
         };
         /**
          * OutOfGroup
@@ -1879,6 +3401,29 @@ export interface components {
             /** Keys */
             keys: components["schemas"]["Key_tuple_float__float__"][];
         };
+        /** PresetIn */
+        PresetIn: {
+            /** Content */
+            content: {
+                [key: string]: unknown;
+            };
+            kind: components["schemas"]["Kind"];
+            /** Name */
+            name: string;
+        };
+        /** PresetOut */
+        PresetOut: {
+            /** Content */
+            content: {
+                [key: string]: unknown;
+            };
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+        };
         /**
          * Problem
          * @description What happened, what is safe, what to do; ``code`` is for programs.
@@ -2022,6 +3567,86 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /** RectangleMask */
+        RectangleMask: {
+            /**
+             * Centre
+             * @description Middle
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * Inwards
+             * @description Softness inwards
+             * @default 0
+             */
+            inwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Join
+             * @default add
+             * @enum {string}
+             */
+            join: "add" | "subtract" | "intersect";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Outwards
+             * @description Softness outwards
+             * @default 0
+             */
+            outwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Radius
+             * @description Round corners
+             * @default 0
+             */
+            radius: number | components["schemas"]["NumberKeys"];
+            /**
+             * Size
+             * @description Half its width and height
+             * @default [
+             *       0.2,
+             *       0.2
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Turn
+             * @description Turn, clockwise
+             * @default 0
+             */
+            turn: number | components["schemas"]["NumberKeys"];
+        };
         /**
          * Remove
          * @description Delete clips. With ``close`` later clips of their tracks move up; the main track always does.
@@ -2075,6 +3700,22 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /** RemoveZone */
+        RemoveZone: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_zone";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+            /** Zone */
+            zone: string;
+        };
         /** Rename */
         Rename: {
             /** Name */
@@ -2098,6 +3739,29 @@ export interface components {
             seed?: string;
             /** Source */
             source: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * ReplaceGrade
+         * @description Another grade for clips, or none.
+         */
+        ReplaceGrade: {
+            /** Clips */
+            clips: string[];
+            grade?: components["schemas"]["Grade"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "replace_grade";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
             /** Within */
             within?: string | null;
         };
@@ -2193,6 +3857,39 @@ export interface components {
             names: string[];
         };
         /**
+         * ScopesWanted
+         * @description What to measure: the whole picture, or a box of it in shares of width and height.
+         *
+         *     ``marks`` asks for stripes on the picture itself where it is crushed or clipped.
+         */
+        ScopesWanted: {
+            /**
+             * Box
+             * @default [
+             *       0,
+             *       0,
+             *       1,
+             *       1
+             *     ]
+             */
+            box: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /**
+             * Marks
+             * @default false
+             */
+            marks: boolean;
+            /**
+             * Scopes
+             * @default []
+             */
+            scopes: ("histogram" | "luma" | "rgb" | "vectorscope")[];
+        };
+        /**
          * SequenceClip
          * @description Numbered stills as one clip: ``each`` ticks a picture, in an order that never changes.
          *
@@ -2217,6 +3914,7 @@ export interface components {
              * @default 0
              */
             first: number;
+            grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
             /**
@@ -2298,6 +3996,32 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * SetGrade
+         * @description Set values of grades by path, e.g. ``{"light/exposure": 0.5, "curves/on": false}``.
+         *
+         *     With ``zone`` of that zone, where ``adjust/light/exposure`` is its grade and ``masks`` its masks.
+         *     Clips without a picture stay as they are, as long as one has one.
+         */
+        SetGrade: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_grade";
+            /** Seed */
+            seed?: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Within */
+            within?: string | null;
+            /** Zone */
+            zone?: string | null;
         };
         /**
          * SetMarker
@@ -2583,6 +4307,7 @@ export interface components {
              * @default []
              */
             effects: components["schemas"]["SoftBlur"][];
+            grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
             /**
@@ -2834,6 +4559,32 @@ export interface components {
             within?: string | null;
         };
         /**
+         * SpotIn
+         * @description ``x`` and ``y`` in pixels of the canvas.
+         */
+        SpotIn: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
+         * StageControls
+         * @description A stage of a grade: its name in documents, its title, its parameters.
+         */
+        StageControls: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * State
          * @description A project with its whole document.
          */
@@ -2893,7 +4644,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -2932,6 +4683,7 @@ export interface components {
              * @default []
              */
             effects: components["schemas"]["SoftBlur"][];
+            grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
             /**
@@ -2999,11 +4751,12 @@ export interface components {
          * StillIn
          * @description ``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
          *
-         *     Of one ``lane`` only the request of the highest ``turn`` is answered.
+         *     Of one ``lane`` only the request of the highest ``turn`` is answered. ``matte`` names a zone that
+         *     is shown as what it lets through. With ``scopes`` the answer is as `render.instruments` packs it.
          */
         StillIn: {
             /** Edit */
-            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
+            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
             /** Frame */
             frame: number;
             /**
@@ -3016,6 +4769,12 @@ export interface components {
              * @default 640
              */
             long_side: number;
+            /**
+             * Matte
+             * @default
+             */
+            matte: string;
+            scopes?: components["schemas"]["ScopesWanted"] | null;
             /**
              * Turn
              * @default 0
@@ -3227,6 +4986,11 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /** TripleKeys */
+        TripleKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_tuple_float__float__float__"][];
+        };
         /**
          * Ungroup
          * @description The clips of a group as clips of their own again, with the same times and look.
@@ -3297,6 +5061,7 @@ export interface components {
              * @default 0
              */
             gain: number | components["schemas"]["NumberKeys"];
+            grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
             /**
@@ -3396,6 +5161,73 @@ export interface components {
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
+         * Wheel
+         * @description A push towards a colour, by its place on the vectorscope, and a level for all channels.
+         *
+         *     ``push`` lies in the unit circle: right is towards blue, up is towards red.
+         */
+        Wheel: {
+            /**
+             * Level
+             * @description Darker or brighter
+             * @default 0
+             */
+            level: number | components["schemas"]["NumberKeys"];
+            /**
+             * Push
+             * @description Towards a colour
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            push: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+        };
+        /**
+         * Wheels
+         * @description Lift moves black most, gain moves white most, gamma what lies between.
+         */
+        Wheels: {
+            /**
+             * @default {
+             *       "level": 0,
+             *       "push": [
+             *         0,
+             *         0
+             *       ]
+             *     }
+             */
+            gain: components["schemas"]["Wheel"];
+            /**
+             * @default {
+             *       "level": 0,
+             *       "push": [
+             *         0,
+             *         0
+             *       ]
+             *     }
+             */
+            gamma: components["schemas"]["Wheel"];
+            /**
+             * @default {
+             *       "level": 0,
+             *       "push": [
+             *         0,
+             *         0
+             *       ]
+             *     }
+             */
+            lift: components["schemas"]["Wheel"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
+        /**
          * Wipe
          * @description A line passes over the picture; the new one is behind it.
          */
@@ -3432,6 +5264,210 @@ export interface components {
              * @default 0.1
              */
             softness: number;
+        };
+        /**
+         * Zone
+         * @description A further grade, limited by masks, by brightness and by hue, as far as these are there.
+         */
+        Zone: {
+            /**
+             * @default {
+             *       "balance": {
+             *         "on": true,
+             *         "tint": 0,
+             *         "warmth": 0
+             *       },
+             *       "cdl": {
+             *         "offset": [
+             *           0,
+             *           0,
+             *           0
+             *         ],
+             *         "on": true,
+             *         "power": [
+             *           1,
+             *           1,
+             *           1
+             *         ],
+             *         "saturation": 1,
+             *         "slope": [
+             *           1,
+             *           1,
+             *           1
+             *         ]
+             *       },
+             *       "colour": {
+             *         "hue": 0,
+             *         "on": true,
+             *         "saturation": 0,
+             *         "vibrance": 0
+             *       },
+             *       "contrast": {
+             *         "blacks": 0,
+             *         "contrast": 0,
+             *         "highlights": 0,
+             *         "on": true,
+             *         "pivot": 41,
+             *         "shadows": 0,
+             *         "whites": 0
+             *       },
+             *       "curves": {
+             *         "blue": [
+             *           [
+             *             0,
+             *             0
+             *           ],
+             *           [
+             *             1,
+             *             1
+             *           ]
+             *         ],
+             *         "green": [
+             *           [
+             *             0,
+             *             0
+             *           ],
+             *           [
+             *             1,
+             *             1
+             *           ]
+             *         ],
+             *         "hue_to_hue": [
+             *           [
+             *             0,
+             *             0.5
+             *           ]
+             *         ],
+             *         "hue_to_saturation": [
+             *           [
+             *             0,
+             *             0.5
+             *           ]
+             *         ],
+             *         "luma": [
+             *           [
+             *             0,
+             *             0
+             *           ],
+             *           [
+             *             1,
+             *             1
+             *           ]
+             *         ],
+             *         "on": true,
+             *         "red": [
+             *           [
+             *             0,
+             *             0
+             *           ],
+             *           [
+             *             1,
+             *             1
+             *           ]
+             *         ]
+             *       },
+             *       "levels": {
+             *         "black": 0,
+             *         "blue": 1,
+             *         "gamma": 1,
+             *         "green": 1,
+             *         "highest": 100,
+             *         "lowest": 0,
+             *         "on": true,
+             *         "red": 1,
+             *         "white": 100
+             *       },
+             *       "light": {
+             *         "exposure": 0,
+             *         "on": true
+             *       },
+             *       "lut": {
+             *         "look": "",
+             *         "mix": 100,
+             *         "on": true
+             *       },
+             *       "match": {
+             *         "amount": 100,
+             *         "name": "",
+             *         "on": true,
+             *         "own_mean": [
+             *           0,
+             *           0,
+             *           0
+             *         ],
+             *         "own_spread": [
+             *           1,
+             *           1,
+             *           1
+             *         ],
+             *         "wanted_mean": [
+             *           0,
+             *           0,
+             *           0
+             *         ],
+             *         "wanted_spread": [
+             *           1,
+             *           1,
+             *           1
+             *         ]
+             *       },
+             *       "wheels": {
+             *         "gain": {
+             *           "level": 0,
+             *           "push": [
+             *             0,
+             *             0
+             *           ]
+             *         },
+             *         "gamma": {
+             *           "level": 0,
+             *           "push": [
+             *             0,
+             *             0
+             *           ]
+             *         },
+             *         "lift": {
+             *           "level": 0,
+             *           "push": [
+             *             0,
+             *             0
+             *           ]
+             *         },
+             *         "on": true
+             *       }
+             *     }
+             */
+            adjust: components["schemas"]["Adjustments"];
+            /**
+             * Amount
+             * @description How much of it
+             * @default 100
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            brightness?: components["schemas"]["BrightnessRange"] | null;
+            hues?: components["schemas"]["HueRange"] | null;
+            /** Id */
+            id?: string;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"])[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
         };
     };
     responses: never;
@@ -3584,6 +5620,272 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_kit_api_cdl_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cdl"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_api_grade_controls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradeControls"];
+                };
+            };
+        };
+    };
+    studio_kit_api_list_looks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"][];
+                };
+            };
+        };
+    };
+    studio_kit_api_bring_in_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_api_remove_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_api_list_presets: {
+        parameters: {
+            query: {
+                kind: "grade";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"][];
+                };
+            };
+        };
+    };
+    studio_kit_api_keep_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PresetIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_api_remove_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_api_rename_preset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewName"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PresetOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
             };
         };
     };
@@ -4000,6 +6302,94 @@ export interface operations {
             };
         };
     };
+    studio_playback_colours_grade_as_cdl: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_colours_grade_as_cube: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_api_project_frame: {
         parameters: {
             query?: {
@@ -4096,6 +6486,102 @@ export interface operations {
             };
         };
     };
+    studio_playback_colours_match: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Match"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_colours_neutral: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NeutralOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_api_project_playing: {
         parameters: {
             query?: {
@@ -4154,6 +6640,54 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_colours_suggestion: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceOut"];
+                };
             };
             /** @description Not Found */
             404: {

@@ -1,0 +1,54 @@
+"""Things saved for use in any project."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from kitecore.colour.looks import LOOKS, SHIPPED, LookFolder
+
+
+class Look(models.Model):
+    """A table of colours that was brought in. Its id names its file; its name is only shown."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="looks")
+    name = models.CharField(max_length=200)
+    removed = models.BooleanField(default=False)
+    """Not offered any more; its file stays, since projects may use it."""
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name", "made_at"]
+
+
+class Preset(models.Model):
+    """Settings under a name. ``kind`` says of what; ``content`` is that, as in a document."""
+
+    class Kind(models.TextChoices):
+        GRADE = "grade"
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="presets")
+    kind = models.CharField(max_length=20, choices=Kind)
+    name = models.CharField(max_length=200)
+    content = models.JSONField()
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name", "id"]
+
+
+def look_folder() -> LookFolder:
+    """Where looks that were brought in lie."""
+    return LookFolder(settings.MEDIA_DIR / LOOKS)
+
+
+def may_use_looks(owner_id: int, names: frozenset[str]) -> bool:
+    """Whether all these looks are ours or were brought in by this person."""
+    own = names - set(SHIPPED)
+    if not own:
+        return True
+    known = Look.objects.filter(owner=owner_id).values_list("id", flat=True)
+    return own <= {look.hex for look in known}

@@ -1,0 +1,121 @@
+"""What the colours of a project's clips say, and grades as files."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Field, Query, Router, Schema
+
+from kitecore.document import Pictured, dumps
+from kitecore.document.grade import Grade, Match
+from kitecore.errors import BadInput
+from kitecore.exchange.cdl import write_cdl
+from kitecore.motion import still_at
+from kitecore.render.worker import Request, What
+from studio.playback.service import Job, render
+from studio.playback.watched import Look, project_document
+from studio.problems import Problem
+
+router = Router()
+
+
+class ClipAt(Schema):
+    """A clip as it is at a frame of the timeline."""
+
+    clip: str = Field(max_length=40)
+    frame: int = Field(ge=0)
+
+
+class SpotIn(ClipAt):
+    """``x`` and ``y`` in pixels of the canvas."""
+
+    x: float
+    y: float
+
+
+class MatchIn(ClipAt):
+    other: str = Field(max_length=40)
+    other_frame: int = Field(ge=0)
+
+
+class BalanceOut(Schema):
+    warmth: float
+    tint: float
+
+
+class NeutralOut(BalanceOut):
+    """Distances from neutral, 0..1, now and with that balance; the colour now, 0..255."""
+
+    distance: float
+    after: float
+    rgb: list[int]
+
+
+def _asked(
+    request: HttpRequest, id: UUID, revision: int, look: Look, what: What, frame: int, **of: Any
+) -> bytes:
+    name, document = project_document(request, id, revision)
+    document = look.of(document)
+    wanted = Request(what, f"{name}/{look.within}/{look.speed}", frame, of=of)
+    return render(Job(wanted, lambda: dumps(document), "", 0))
+
+
+_BASE = "/projects/{uuid:id}/revisions/{int:revision}"
+
+
+@router.post(f"{_BASE}/neutral", response={200: NeutralOut, 404: Problem, 422: Problem})
+def neutral(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: Query[Look]) -> Any:
+    """The balance that makes a spot of a clip's picture neutral."""
+    spot = (given.x, given.y)
+    of = {"clip": given.clip, "spot": spot}
+    return json.loads(_asked(request, id, revision, look, "neutral", given.frame, **of))
+
+
+@router.post(f"{_BASE}/suggestion", response={200: BalanceOut, 404: Problem, 422: Problem})
+def suggestion(
+    request: HttpRequest, id: UUID, revision: int, given: ClipAt, look: Query[Look]
+) -> Any:
+    """A balance for the light of a clip's picture."""
+    asked = _asked(request, id, revision, look, "suggestion", given.frame, clip=given.clip)
+    return json.loads(asked)
+
+
+@router.post(f"{_BASE}/match", response={200: Match, 404: Problem, 422: Problem})
+def match(request: HttpRequest, id: UUID, revision: int, given: MatchIn, look: Query[Look]) -> Any:
+    """The stage that leads a clip's colours to those of another."""
+    of = {"clip": given.clip, "other": given.other, "other_frame": given.other_frame}
+    return json.loads(_asked(request, id, revision, look, "match", given.frame, **of))
+
+
+_FILE = {200: None, 404: Problem, 422: Problem}
+
+
+@router.get(f"{_BASE}/clips/{{clip}}/grade.cube", response=_FILE)
+def grade_as_cube(
+    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+) -> HttpResponse:
+    """A clip's grade as a .cube file; zones with masks are left out."""
+    text = _asked(request, id, revision, look, "cube", max(frame, 0), clip=clip)
+    return _attached(text, "grade.cube", "text/plain")
+
+
+@router.get(f"{_BASE}/clips/{{clip}}/grade.cc", response=_FILE)
+def grade_as_cdl(
+    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+) -> HttpResponse:
+    """The CDL stage of a clip's grade as a .cc file."""
+    document = look.of(project_document(request, id, revision)[1])
+    found = document.find_clip(clip)[1]
+    if not isinstance(found, Pictured):
+        raise BadInput("A sound has no colours.")
+    tick = document.rate.exact.start_of(max(frame, 0)) - found.start
+    cdl = still_at(found.grade or Grade(), tick).cdl
+    return _attached(write_cdl(cdl, found.name or "grade").encode(), "grade.cc", "application/xml")
+
+
+def _attached(data: bytes, name: str, kind: str) -> HttpResponse:
+    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
+    return HttpResponse(data, content_type=kind, headers=headers)

@@ -1,0 +1,42 @@
+"""What is watched: a revision of a project or a take, as a document with a name to know it by."""
+
+from __future__ import annotations
+
+from uuid import UUID
+
+from django.http import HttpRequest
+from ninja import Field, Schema
+
+from kitecore.document import Document
+from kitecore.render.shuttle import shuttled
+from studio.library.models import Take
+from studio.owned import owned
+from studio.playback.takes import document_of_take
+from studio.projects import history
+from studio.projects.models import Project
+
+
+class Look(Schema):
+    """What of a project is looked at: the timeline within a group, and at which speed it plays."""
+
+    within: str = Field(default="", max_length=40)
+    speed: float = Field(default=1.0, ge=-8, le=8)
+
+    def of(self, document: Document) -> Document:
+        if self.within:
+            document = document.inside(self.within)
+        return document if self.speed == 1.0 else shuttled(document, self.speed)
+
+
+PLAIN = Look()
+
+
+def project_document(request: HttpRequest, id: UUID, revision: int) -> tuple[str, Document]:
+    project = owned(Project, request.user, "project", id)
+    found = history.revision_of(project, revision)
+    return f"{project.id}/{found.pk}", history.document_at(found)
+
+
+def take_document(request: HttpRequest, id: UUID) -> tuple[str, Document]:
+    take = owned(Take, request.user, "take", id)
+    return f"take-{take.id}", document_of_take(take)
