@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import struct
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
@@ -13,7 +13,8 @@ import cv2
 import numpy as np
 import skia
 
-from demo import scenes
+from demo import cards, scenes
+from demo.cameras import as_log, wrong_white
 from demo.sounds import SOUND_RATE, ambience
 
 _BASE = Fraction(1, 600)
@@ -23,7 +24,10 @@ DRAWN = 2 / 3
 
 @dataclass(frozen=True)
 class Film:
-    """A take to make. ``uneven`` varies the frame rate; ``on_side`` leaves turning to metadata."""
+    """A take to make. ``uneven`` varies the frame rate; ``on_side`` leaves turning to metadata.
+
+    ``camera`` is how the camera recorded what it saw; ``deep``: in 10 bits.
+    """
 
     name: str
     scene: scenes.Scene
@@ -33,6 +37,8 @@ class Film:
     uneven: bool = False
     on_side: bool = False
     sound: str = ""
+    camera: Callable[[np.ndarray], np.ndarray] | None = None
+    deep: bool = False
 
 
 FILMS = (
@@ -42,11 +48,16 @@ FILMS = (
     Film("harbour-wide.mp4", scenes.harbour, 4.5, 1920, 1080, sound="wind"),
     Film("bird-sideways.mov", scenes.bird, 3.5, on_side=True),
     Film("reel-uneven.mp4", scenes.reel, 3.5, uneven=True),
+    Film("card-log.mp4", cards.from_the_front, 3, camera=as_log, deep=True),
+    Film("card-cold.mp4", cards.from_the_side, 3, camera=wrong_white),
 )
+
+_PLAIN = ("libx264", "yuv420p", {"crf": "23"})
+_DEEP = ("libx265", "yuv420p10le", {"crf": "20", "x265-params": "log-level=error"})
 
 
 def make_film(film: Film, folder: Path) -> Path:
-    """Draw and encode a take; H.264, 30 frames a second unless it is uneven."""
+    """Draw and encode a take; 30 frames a second unless it is uneven, H.264 unless it is deep."""
     path = folder / film.name
     draw = film.scene(film.width, film.height)
     surface = skia.Surface(round(film.width * DRAWN), round(film.height * DRAWN))
@@ -54,8 +65,9 @@ def make_film(film: Film, folder: Path) -> Path:
     width, height = (film.height, film.width) if film.on_side else (film.width, film.height)
     grain = _Grain(film.width, film.height)
     with av.open(str(path), "w") as out:
-        stream = out.add_stream("libx264", rate=30, options={"preset": "ultrafast", "crf": "23"})
-        stream.width, stream.height, stream.pix_fmt = width, height, "yuv420p"
+        codec, depth, more = _DEEP if film.deep else _PLAIN
+        stream = out.add_stream(codec, rate=30, options={"preset": "ultrafast", **more})
+        stream.width, stream.height, stream.pix_fmt = width, height, depth
         context = stream.codec_context
         context.time_base = stream.time_base = _BASE
         context.color_primaries = context.color_trc = context.colorspace = context.color_range = 1
@@ -63,13 +75,16 @@ def make_film(film: Film, folder: Path) -> Path:
         for at in _times(film):
             draw(surface.getCanvas(), at / 600)
             drawn = surface.toarray(colorType=skia.kRGBA_8888_ColorType)
-            pixels = grain.over(cv2.resize(drawn, (film.width, film.height)))
+            size = (film.width, film.height)
+            if film.deep and film.camera:
+                pixels = cv2.resize(film.camera(drawn), size)
+            else:
+                pixels = grain.over(cv2.resize(film.camera(drawn) if film.camera else drawn, size))
             if film.on_side:
                 pixels = np.rot90(pixels, 1)
-            frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="rgba")
-            planes = frame.reformat(
-                format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG"
-            )
+            kind = "rgb48le" if film.deep else "rgba"
+            frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format=kind)
+            planes = frame.reformat(format=depth, dst_colorspace="ITU709", dst_color_range="MPEG")
             planes.pts, planes.time_base = at, _BASE
             out.mux(stream.encode(planes))
         out.mux(stream.encode(None))

@@ -13,6 +13,8 @@ from kitecore.edits import EditBase, edit_kinds
 from kitecore.ticks import Rate
 
 NAME = "Four folds up"
+CAMERAS = "Two cameras"
+CAMERA_TAKES = ("card-log.mp4", "card-cold.mp4")
 _RATE = Rate(30)
 _SOFT: Ease = Bezier(x1=0.4, y1=0, x2=0.2, y2=1)
 
@@ -113,3 +115,13 @@ def edits_of(takes: Mapping[str, Source]) -> Iterator[EditBase]:
         at=_s(0.4),
         track="voice",
     )
+
+
+def camera_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
+    """Two takes of one scene that do not match yet, behind each other: practice for Grade."""
+    for name in CAMERA_TAKES:
+        take = takes[name]
+        clip = VideoClip(
+            name=name.split(".")[0], media=take.media, length=_s(2.5), source_length=take.length
+        )
+        yield edit_kinds["place"](clip=clip, mode="end")

@@ -15,7 +15,7 @@ Scene = Callable[[int, int], Draw]
 _SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear)
 
 
-def _sky(width: int, height: int, *colours: int) -> skia.Image:
+def sky_sheet(width: int, height: int, *colours: int) -> skia.Image:
     surface = skia.Surface(width, height)
     canvas = surface.getCanvas()
     shader = skia.GradientShader.MakeLinear([(0, 0), (0, height)], list(colours))
@@ -30,7 +30,7 @@ def _sky(width: int, height: int, *colours: int) -> skia.Image:
     return surface.makeImageSnapshot()
 
 
-def _put(canvas: skia.Canvas, image: skia.Image, x: float, y: float) -> None:
+def put(canvas: skia.Canvas, image: skia.Image, x: float, y: float) -> None:
     canvas.drawImage(image, x, y, _SMOOTH)
 
 
@@ -42,7 +42,7 @@ def _light(canvas: skia.Canvas, x: float, y: float, radius: float, colour: int) 
 def launch(width: int, height: int) -> Draw:
     """Evening over paper dunes: the kite climbs, the camera follows it up."""
     tall = height + 500
-    sky = _sky(width, tall, 0xFF35538A, 0xFFB58AA0, 0xFFE9A987, 0xFFF6D7A8)
+    sky = sky_sheet(width, tall, 0xFF35538A, 0xFFB58AA0, 0xFFE9A987, 0xFFF6D7A8)
     sun = sheet_image(skia.Path.Circle(360, 360, 190), 0xFFFDF0CF, (720, 720), shadow=14)
     hills = [
         (
@@ -82,17 +82,17 @@ def launch(width: int, height: int) -> Draw:
 
     def draw(canvas: skia.Canvas, time: float) -> None:
         climb = 380 * (0.5 - 0.5 * np.cos(min(time / 5.5, 1) * np.pi))
-        _put(canvas, sky, 0, -500 + climb * 0.25)
-        _put(canvas, sun, 430, 760 + climb * 0.3)
+        put(canvas, sky, 0, -500 + climb * 0.25)
+        put(canvas, sun, 430, 760 + climb * 0.3)
         for image, x, y, speed in clouds:
-            _put(canvas, image, x - time * speed, y + climb * 0.4)
+            put(canvas, image, x - time * speed, y + climb * 0.4)
         for image, depth, top in hills[:2]:
-            _put(canvas, image, -150 - 30 * depth * time, top + climb * depth)
+            put(canvas, image, -150 - 30 * depth * time, top + climb * depth)
         x = 330 + 70 * time + 50 * np.sin(time * 1.3)
         y = 1240 - 150 * time + 40 * np.sin(time * 2.1)
         kite(canvas, x, y + climb * 0.5, 1.15, -18 + 9 * np.sin(time * 1.7), time)
         image, depth, top = hills[2]
-        _put(canvas, image, -150 - 30 * depth * time, top + climb * depth)
+        put(canvas, image, -150 - 30 * depth * time, top + climb * depth)
         _light(canvas, 790, 1100 + climb * 0.3, 900, 0x66FFC98A)
 
     return draw
@@ -103,8 +103,8 @@ def workbench(width: int, height: int) -> Draw:
     margin = 160
     bench = skia.Surface(width + 2 * margin, height + 2 * margin)
     flat = bench.getCanvas()
-    wood = _sky(bench.width(), bench.height(), 0xFF6E4B3A, 0xFF845B45, 0xFF6A4737)
-    _put(flat, wood, 0, 0)
+    wood = sky_sheet(bench.width(), bench.height(), 0xFF6E4B3A, 0xFF845B45, 0xFF6A4737)
+    put(flat, wood, 0, 0)
     flat.translate(margin, margin)
     inner = skia.Rect.MakeXYWH(90, 260, width - 180, height - 620)
     mat = skia.Path.RRect(skia.RRect.MakeRectXY(inner, 36, 36))
@@ -120,7 +120,7 @@ def workbench(width: int, height: int) -> Draw:
         canvas.scale(closer, closer)
         canvas.rotate(-3 + time)
         canvas.translate(-width / 2, -height / 2)
-        _put(canvas, table, -margin, -margin)
+        put(canvas, table, -margin, -margin)
         _folding(canvas, width / 2, height / 2 - 60, time)
         canvas.restore()
         _light(canvas, 150 + 60 * time, 250, 1300, 0x55FFE2B0)
@@ -169,7 +169,7 @@ def _folding(canvas: skia.Canvas, x: float, y: float, time: float) -> None:
 
 def window(width: int, height: int) -> Draw:
     """Kites on a line before a window; light wanders over paper of a skin-like tone."""
-    wall = _sky(width, height, 0xFF7B5568, 0xFF5D3F57, 0xFF3E2B41)
+    wall = sky_sheet(width, height, 0xFF7B5568, 0xFF5D3F57, 0xFF3E2B41)
     frame = skia.Path()
     frame.addRect(skia.Rect.MakeXYWH(180, 190, 720, 980))
     frame.addRect(skia.Rect.MakeXYWH(220, 230, 305, 440), skia.PathDirection.kCCW)
@@ -177,7 +177,7 @@ def window(width: int, height: int) -> Draw:
     frame.addRect(skia.Rect.MakeXYWH(220, 700, 305, 430), skia.PathDirection.kCCW)
     frame.addRect(skia.Rect.MakeXYWH(555, 700, 305, 430), skia.PathDirection.kCCW)
     bars = sheet_image(frame, 0xFFE7D5C4, (width, height), shadow=30)
-    outside = _sky(760, 1020, 0xFF8FB7D9, 0xFFD8E4E4, 0xFFF7E3C0)
+    outside = sky_sheet(760, 1020, 0xFF8FB7D9, 0xFFD8E4E4, 0xFFF7E3C0)
     sill = sheet_image(
         polygon((120, 1170), (960, 1170), (1000, 1250), (80, 1250)),
         0xFFD9BFA6,
@@ -190,14 +190,14 @@ def window(width: int, height: int) -> Draw:
         canvas.save()
         canvas.translate(-14 * time, 0)
         canvas.scale(1.08, 1.08)
-        _put(canvas, wall, 0, 0)
+        put(canvas, wall, 0, 0)
         canvas.save()
         canvas.clipRect(skia.Rect.MakeXYWH(180, 190, 720, 980))
-        _put(canvas, outside, 160, 170)
-        _put(canvas, cloud, 100 + 50 * time, 420)
+        put(canvas, outside, 160, 170)
+        put(canvas, cloud, 100 + 50 * time, 420)
         canvas.restore()
-        _put(canvas, bars, 0, 0)
-        _put(canvas, sill, 0, 0)
+        put(canvas, bars, 0, 0)
+        put(canvas, sill, 0, 0)
         line = skia.Paint(
             Color=0xFFF4E8DA, AntiAlias=True, StrokeWidth=5, Style=skia.Paint.kStroke_Style
         )
@@ -221,7 +221,7 @@ def window(width: int, height: int) -> Draw:
 
 def harbour(width: int, height: int) -> Draw:
     """Wide: five kites drift over paper water."""
-    sky = _sky(width, height, 0xFF7FB2C9, 0xFFBFDDD9, 0xFFFBE9C6)
+    sky = sky_sheet(width, height, 0xFF7FB2C9, 0xFFBFDDD9, 0xFFFBE9C6)
     waves = [
         (
             sheet_image(
@@ -255,9 +255,9 @@ def harbour(width: int, height: int) -> Draw:
     ship = sheet_image(boat, 0xFFF8E6D8, (300, 200), shadow=16)
 
     def draw(canvas: skia.Canvas, time: float) -> None:
-        _put(canvas, sky, 0, 0)
+        put(canvas, sky, 0, 0)
         for number, (image, x, y) in enumerate(clouds):
-            _put(canvas, image, x + time * (18 + 9 * number), y)
+            put(canvas, image, x + time * (18 + 9 * number), y)
         for number in range(5):
             x = 200 + number * 370 + 55 * time
             y = 330 + 80 * np.sin(number * 1.9 + time)
@@ -273,14 +273,14 @@ def harbour(width: int, height: int) -> Draw:
                 bright=bright,
             )
         for number, (image, top, speed) in enumerate(waves):
-            _put(
+            put(
                 canvas,
                 image,
                 -300 + speed * np.sin(time * 0.9 + number),
                 top + 10 * np.sin(time * 1.4 + number),
             )
             if number == 0:
-                _put(canvas, ship, 1100 - 40 * time, 560 + 12 * np.sin(time * 2))
+                put(canvas, ship, 1100 - 40 * time, 560 + 12 * np.sin(time * 2))
         _light(canvas, 1500, 150, 1100, 0x55FFF0C8)
 
     return draw
@@ -288,7 +288,7 @@ def harbour(width: int, height: int) -> Draw:
 
 def bird(width: int, height: int) -> Draw:
     """The workshop's paper bird looks into the camera; taken with the camera on its side."""
-    back = _sky(width, height, 0xFF2F5E66, 0xFF3E7A78, 0xFF2B4A57)
+    back = sky_sheet(width, height, 0xFF2F5E66, 0xFF3E7A78, 0xFF2B4A57)
     dots = skia.Surface(width, height)
     for number in range(40):
         rng = np.random.default_rng(number)
@@ -297,8 +297,8 @@ def bird(width: int, height: int) -> Draw:
     pattern = dots.makeImageSnapshot()
 
     def draw(canvas: skia.Canvas, time: float) -> None:
-        _put(canvas, back, 0, 0)
-        _put(canvas, pattern, 10 * np.sin(time), 0)
+        put(canvas, back, 0, 0)
+        put(canvas, pattern, 10 * np.sin(time), 0)
         canvas.save()
         canvas.translate(width / 2 + 30 * np.sin(time * 1.2), height * 0.56)
         nod = 5 * np.sin(time * 2.4)
@@ -346,10 +346,10 @@ def bird(width: int, height: int) -> Draw:
 
 def reel(width: int, height: int) -> Draw:
     """A spinning reel of string, close up."""
-    back = _sky(width, height, 0xFFE8A98A, 0xFFD98873, 0xFFB9656B)
+    back = sky_sheet(width, height, 0xFFE8A98A, 0xFFD98873, 0xFFB9656B)
 
     def draw(canvas: skia.Canvas, time: float) -> None:
-        _put(canvas, back, 0, 0)
+        put(canvas, back, 0, 0)
         canvas.save()
         canvas.translate(width / 2, height * 0.56)
         canvas.rotate(-200 * time)

@@ -9,7 +9,7 @@ import skia
 from PIL import Image
 
 from demo.paper import blob, draw_sheet, kite
-from demo.scenes import _sky
+from demo.scenes import sky_sheet
 
 STARS = 8
 
@@ -21,7 +21,7 @@ def make_stills(folder: Path) -> list[Path]:
     picture.save(folder / "kite-cutout.png")
     sheet = skia.Surface(1600, 2000)
     canvas = sheet.getCanvas()
-    canvas.drawImage(_sky(1600, 2000, 0xFF27406E, 0xFF6E6E9E, 0xFFE7A98E), 0, 0)
+    canvas.drawImage(sky_sheet(1600, 2000, 0xFF27406E, 0xFF6E6E9E, 0xFFE7A98E), 0, 0)
     for number, (x, y) in enumerate(((380, 500), (1150, 900), (500, 1420))):
         draw_sheet(canvas, blob(x, y, 150, 7, number + 20), 0xFFF8E6D8, shadow=30)
     flat = Image.fromarray(sheet.toarray(colorType=skia.kRGBA_8888_ColorType), "RGBA")

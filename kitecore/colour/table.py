@@ -63,6 +63,13 @@ class Table:
         _over(_words(pixels), self._packed, self.size, steps, parts, _OUT, _words(out))
         return out
 
+    def over_deep(self, pixels: NDArray[np.uint16]) -> Pixels:
+        """RGB of 16 bits after the grade, as opaque RGBA of 8."""
+        height, width, _ = pixels.shape
+        out = np.empty((height, width, 4), np.uint8)
+        _over_deep(pixels, self._packed, self.size, _OUT, _words(out))
+        return out
+
     def at(self, rgb: Rgb) -> Rgb:
         """Floating-point colours after the grade, not clipped."""
         return sampled(self.values, rgb)
@@ -102,12 +109,10 @@ _OUT = np.rint(np.clip((np.arange(_MOST + 1) * (_SPAN / _MOST) + _LOWEST) * 255,
 
 
 @njit(inline="always")
-def _read(table, steps, parts, final, size, r, g, b):  # type: ignore[no-untyped-def]
+def _read(table, final, size, at, pr, pg, pb):  # type: ignore[no-untyped-def]
     """One colour: tetrahedra as in `lattice`; a lane is wide enough for weights that sum to 256."""
     one, red = np.int64(1), size * size
     far = red + size + one
-    pr, pg, pb = parts[r], parts[g], parts[b]
-    at = np.uint64(steps[0, r] + steps[1, g] + steps[2, b])
     high, low = max(max(pr, pg), pb), min(min(pr, pg), pb)
     middle = pr + pg + pb - high - low
     first = red if pr == high else (size if pg == high else one)
@@ -144,7 +149,8 @@ def _over(
             word = pixels[y, x]
             if word >= solid:
                 r, g, b = word & byte, (word >> eight) & byte, (word >> sixteen) & byte
-                r, g, b = _read(table, steps, parts, final, size, r, g, b)
+                at = np.uint64(steps[0, r] + steps[1, g] + steps[2, b])
+                r, g, b = _read(table, final, size, at, parts[r], parts[g], parts[b])
                 out[y, x] = r | g << eight | b << sixteen | solid
             else:
                 out[y, x] = _through(word, table, steps, parts, final, size)
@@ -160,7 +166,29 @@ def _through(word, table, steps, parts, final, size):  # type: ignore[no-untyped
     r = min(((word & byte) * byte + half) // alpha, byte)
     g = min((((word >> np.uint32(8)) & byte) * byte + half) // alpha, byte)
     b = min((((word >> np.uint32(16)) & byte) * byte + half) // alpha, byte)
-    r, g, b = _read(table, steps, parts, final, size, r, g, b)
+    at = np.uint64(steps[0, r] + steps[1, g] + steps[2, b])
+    r, g, b = _read(table, final, size, at, parts[r], parts[g], parts[b])
     half = np.uint32(127)
     r, g, b = (r * alpha + half) // byte, (g * alpha + half) // byte, (b * alpha + half) // byte
     return np.uint32(r | g << np.uint32(8) | b << np.uint32(16) | alpha << np.uint32(24))
+
+
+@njit(cache=True, nogil=True)
+def _over_deep(
+    pixels: NDArray[np.uint16],
+    table: NDArray[np.uint64],
+    size: int,
+    final: NDArray[np.uint8],
+    out: NDArray[np.uint32],
+) -> None:
+    rows, columns, _ = pixels.shape
+    most, cells = np.int64(65535), np.int64(size - 1)
+    for y in range(rows):
+        for x in range(columns):
+            tr, tg, tb = pixels[y, x, 0] * cells, pixels[y, x, 1] * cells, pixels[y, x, 2] * cells
+            r, g, b = tr // most, tg // most, tb // most
+            at = np.uint64((r * size + g) * size + b)
+            pr, pg, pb = tr - r * most, tg - g * most, tb - b * most
+            eight = np.int64(8)
+            r, g, b = _read(table, final, size, at, pr >> eight, pg >> eight, pb >> eight)
+            out[y, x] = r | g << np.uint32(8) | b << np.uint32(16) | np.uint32(0xFF000000)

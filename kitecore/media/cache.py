@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from threading import Lock
+from typing import Any
 
-import numpy as np
 from numpy.typing import NDArray
 
-Picture = NDArray[np.uint8]
+Picture = NDArray[Any]
 
 
 class PictureCache:

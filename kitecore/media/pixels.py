@@ -14,6 +14,7 @@ from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.premultiply import premultiply
 
 Rgba = NDArray[np.uint8]
+Rgb16 = NDArray[np.uint16]
 
 HDR_TRANSFERS: Final = (16, 18)
 """H.273 numbers of PQ and HLG."""
@@ -51,8 +52,9 @@ def scaled(
     size
         Width and height after turning upright.
     pixels
-        ``"rgba"``, or ``"yuv420p"`` for BT.709 in limited range.
+        ``"rgba"`` or ``"rgb48le"``; or ``"yuv420p"`` or ``"yuv420p10le"`` for BT.709 in limited range.
     """
+    is_rgb = pixels.startswith("rgb")
     width, height = size[::-1] if picture.turn % 180 else size
     shrinks = width * height < frame.width * frame.height
     hdr = picture.colours.transfer in HDR_TRANSFERS
@@ -63,7 +65,7 @@ def scaled(
         src_colorspace=_space(picture, frame),
         dst_colorspace=Colorspace.ITU709,
         src_color_range=_range(picture.colours, frame),
-        dst_color_range=ColorRange.JPEG if pixels == "rgba" else ColorRange.MPEG,
+        dst_color_range=ColorRange.JPEG if is_rgb else ColorRange.MPEG,
         dst_color_trc=ColorTrc.BT709 if hdr else None,
         dst_color_primaries=ColorPrimaries.BT709 if hdr else None,
         interpolation=_interpolation(width, shrinks, pixels),
@@ -97,6 +99,12 @@ def to_rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -
     if picture.turn:
         array = np.ascontiguousarray(np.rot90(array, k=-picture.turn // 90))
     return premultiply(array) if picture.alpha else array
+
+
+def to_rgb16(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgb16:
+    """Upright RGB of 16 bits, shape (height, width, 3), for sources of more than 8 bits."""
+    array: Rgb16 = np.asarray(scaled(frame, picture, size, "rgb48le").to_ndarray(), np.uint16)
+    return np.ascontiguousarray(np.rot90(array, k=-picture.turn // 90)) if picture.turn else array
 
 
 def fitting(width: int, height: int, long_side: int) -> tuple[int, int]:

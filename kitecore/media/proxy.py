@@ -17,6 +17,8 @@ PROXY_SIDE = 960
 """Pixels of a proxy's longer side."""
 
 _OPTIONS = {"preset": "ultrafast", "crf": "22", "bf": "0", "sc_threshold": "0"}
+_DEEP = {**_OPTIONS, "crf": "15"}
+"""For takes of more than 8 bits: often log, whose small differences grow when they are graded."""
 
 
 def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda share: None) -> None:
@@ -32,8 +34,11 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
     unfinished = folder.proxy.with_suffix(".part")
     try:
         with av.open(str(unfinished), "w", format="mp4") as out:
-            stream = out.add_stream("libx264", rate=PROXY_BASE // PROXY_STEP, options=_OPTIONS)
-            stream.width, stream.height, stream.pix_fmt = width, height, "yuv420p"
+            deep = picture.depth > 8 and not picture.turn
+            pixels = "yuv420p10le" if deep else "yuv420p"
+            options = _DEEP if deep else _OPTIONS
+            stream = out.add_stream("libx264", rate=PROXY_BASE // PROXY_STEP, options=options)
+            stream.width, stream.height, stream.pix_fmt = width, height, pixels
             stream.gop_size = PROXY_KEYS
             stream.codec_context.time_base = Fraction(1, PROXY_BASE)
             stream.time_base = Fraction(1, PROXY_BASE)
@@ -44,7 +49,7 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
                     strip.offer(tick, over_ground(to_rgba(frame, picture, (width, height))))
                 if not picture.alpha:
                     small = upright_planes(
-                        scaled(frame, picture, (width, height), "yuv420p"), picture.turn
+                        scaled(frame, picture, (width, height), pixels), picture.turn
                     )
                     small.pts, small.time_base = number * PROXY_STEP, Fraction(1, PROXY_BASE)
                     small.pict_type = av.video.frame.PictureType.NONE

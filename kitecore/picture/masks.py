@@ -95,7 +95,8 @@ def _ellipse(mask: EllipseMask, x: Array, y: Array) -> Array:
     circle around the centre of curvature at the last guess.
     """
     a, b = (max(side, 1e-4) for side in pair(mask.size))
-    px, py = np.broadcast_arrays(np.abs(x), np.abs(y))
+    # Off the very middle, from which no point of the edge is nearer than the others.
+    px, py = np.broadcast_arrays(np.maximum(np.abs(x), 1e-6), np.abs(y))
     tx = ty = np.float32(np.sqrt(0.5))
     for _ in range(4):
         ex, ey = (a * a - b * b) * tx**3 / a, (b * b - a * a) * ty**3 / b

@@ -35,3 +35,21 @@ def _mixed(
             even = ((even + ((even >> eight) & low)) >> eight) & low
             odd = (odd + ((odd >> eight) & low)) & ~low
             out[y, x] = np.uint32(even | odd)
+
+
+def lay_over_deep(picture: NDArray[np.uint16], over: Rgba) -> None:
+    """Premultiplied RGBA of 8 bits over RGB of 16, in place."""
+    _lay_over_deep(picture, over)
+
+
+@njit(cache=True, nogil=True)
+def _lay_over_deep(picture: NDArray[np.uint16], over: NDArray[np.uint8]) -> None:
+    height, width, _ = picture.shape
+    for y in range(height):
+        for x in range(width):
+            rest = 255 - np.int64(over[y, x, 3])
+            if rest == 255:
+                continue
+            for k in range(3):
+                below = (np.int64(picture[y, x, k]) * rest + 127) // 255
+                picture[y, x, k] = min(int(below) + int(over[y, x, k]) * 257, 65535)

@@ -34,7 +34,12 @@ Showing = Pictured | Crossing
 
 def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage) -> None:
     """Draw what shows at ``tick`` onto ``canvas``, in place."""
-    for showing in showing_at(tracks, tick):
+    draw_showing(canvas, showing_at(tracks, tick), tick, stage)
+
+
+def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Stage) -> None:
+    """Draw some of what shows, from the back to the front."""
+    for showing in all_showing:
         if isinstance(showing, Crossing):
             _draw_crossing(canvas, showing, tick, stage)
         else:

@@ -20,6 +20,7 @@ from kitecore.errors import BadInput, RenderFailed
 from kitecore.media.folder import FindMedia
 from kitecore.media.pixels import fitting
 from kitecore.media.soundcopy import SOUND_RATE
+from kitecore.render.deep import render_deep_planes
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, Quality, formats
 from kitecore.render.frame import render_planes
@@ -42,7 +43,7 @@ class ExportSettings(Model):
     and ``last`` bound the range in ticks; ``last`` 0 means to the end.
     """
 
-    format: Literal["mp4", "webm"] = "mp4"
+    format: Literal["mp4", "webm", "hevc10", "av1"] = "mp4"
     quality: Quality = "good"
     long_side: int = Field(default=0, ge=0, le=4096)
     first: Start = 0
@@ -102,11 +103,12 @@ def encode_piece(
     number, and may raise to stop.
     """
     rate, size = document.rate.exact, settings.size(document)
+    draw = render_deep_planes if settings.recipe.deep else render_planes
     unfinished = path.with_suffix(".part")
     with av.open(str(unfinished), "w", format="mp4") as out:
         stream = _add_picture(out, document, settings, size)
         for number in piece:
-            frame = render_planes(document, rate.start_of(number), size, sources)
+            frame = draw(document, rate.start_of(number), size, sources)
             frame.pts, frame.time_base = number - piece.start, 1 / rate.fraction
             frame.pict_type = av.video.frame.PictureType.NONE
             out.mux(stream.encode(frame))
@@ -122,7 +124,7 @@ def _add_picture(
     options = {**recipe.options, **recipe.quality[settings.quality]}
     stream = out.add_stream(recipe.picture_codec, rate=rate.fraction, options=options)
     assert isinstance(stream, VideoStream)
-    stream.width, stream.height, stream.pix_fmt = *size, "yuv420p"
+    stream.width, stream.height, stream.pix_fmt = *size, recipe.pixels
     context = stream.codec_context
     context.time_base = stream.time_base = 1 / rate.fraction
     context.gop_size = round(rate.fraction * 2)
@@ -157,7 +159,10 @@ def join(
             if title:
                 out.metadata["title"] = title
             with av.open(str(pieces[0])) as first:
-                picture = out.add_stream_from_template(first.streams.video[0])
+                # Only copied: an encoder of its name (AV1 has none) is not needed.
+                picture = out.add_stream_from_template(first.streams.video[0], opaque=True)
+                if recipe.tag:
+                    picture.codec_context.codec_tag = recipe.tag
             sound = out.add_stream(recipe.sound_codec, rate=SOUND_RATE, layout="stereo")
             assert isinstance(sound, AudioStream)
             sound.bit_rate = recipe.sound_bits[settings.quality]

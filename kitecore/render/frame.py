@@ -53,35 +53,41 @@ def render_planes(document: Document, tick: int, size: Size, sources: Sources) -
     if bare is not None:
         number = shown_number(bare, tick - bare.start, stage_of(document, size, sources))
         decoded, picture = sources.decoded(bare.media, number, bare.id, size)
-        return _tagged(scaled(decoded, picture, size, "yuv420p"))
+        return tagged(scaled(decoded, picture, size, "yuv420p"))
     pixels = render(document, tick, size, sources)
     frame = av.VideoFrame(size[0], size[1], "yuv420p")
     luma, cb, cr = (rows_of(plane) for plane in frame.planes)
     to_planes(pixels, luma, cb, cr)
-    return _tagged(frame)
+    return tagged(frame)
 
 
 def untouched_at(document: Document, tick: int, sources: Sources) -> VideoClip | None:
     """The video that alone fills the canvas at ``tick`` as it is, if there is one."""
     showing = showing_at(document.tracks, tick)
     clip = showing[-1] if showing else None
-    if not isinstance(clip, VideoClip) or clip.effects or clip.blend != "normal" or clip.cell:
-        return None
-    if changes(clip.grade):
-        return None
+    if isinstance(clip, VideoClip) and not changes(clip.grade):
+        return clip if fills_canvas(clip, document, tick, sources) else None
+    return None
+
+
+def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Sources) -> bool:
+    """Whether a video covers the canvas, straight and opaque, with nothing done but a grade."""
+    if clip.effects or clip.blend != "normal" or clip.cell:
+        return False
     if clip.between != "nearest" and not clip.speed.plain:
-        return None
+        return False
     info, local = sources.picture(clip.media), tick - clip.start
     if info.alpha or info.turn or value_at(clip.opacity, local) < 1:
-        return None
+        return False
     canvas = document.canvas
     whole = (canvas.width, canvas.height)
     landing = land(clip.place, local, (info.width, info.height), whole, (1.0, 1.0))
     fills = np.diag([whole[0] / landing.pixels[0], whole[1] / landing.pixels[1], 1.0])
-    return clip if np.abs(landing.matrix - fills).max() < 1e-6 else None
+    return bool(np.abs(landing.matrix - fills).max() < 1e-6)
 
 
-def _tagged(frame: av.VideoFrame) -> av.VideoFrame:
+def tagged(frame: av.VideoFrame) -> av.VideoFrame:
+    """The frame marked as BT.709 in limited range."""
     frame.colorspace = Colorspace.ITU709
     frame.color_range = ColorRange.MPEG
     frame.color_primaries = ColorPrimaries.BT709

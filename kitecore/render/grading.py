@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import Grade, Pictured, Zone
+from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
 from kitecore.picture.layer import Rgba
 from kitecore.picture.masks import coverage
@@ -20,25 +21,33 @@ Step = Grade | Zone
 Mask = NDArray[np.uint8]
 
 
-def graded_picture(pixels: Rgba, clip: Pictured, tick: int, stage: Stage, aspect: float) -> Rgba:
+Deep = NDArray[np.uint16]
+
+
+def graded_picture(
+    pixels: Rgba | Deep, clip: Pictured, tick: int, stage: Stage, aspect: float
+) -> Rgba:
     """The picture of a clip after its grade at a tick counted from its start.
 
     Parameters
     ----------
+    pixels
+        Premultiplied RGBA of 8 bits; or RGB of 16 bits, which the first pass brings to 8.
     aspect
         Width of the picture for a height of 1.
     """
     if clip.grade is None:
-        return pixels
+        assert pixels.dtype == np.uint8
+        return pixels  # type: ignore[return-value]
     grade = still_at(clip.grade, tick)
     for step in steps(grade, stage.matte):
         if isinstance(step, Grade):
             pixels = _everywhere(pixels, step, stage)
         elif step.id == stage.matte:
-            return _as_grey(zone_mask(pixels, step, stage, aspect), pixels)
+            return _as_grey(zone_mask(pixels, step, stage, aspect), pixels)  # type: ignore[arg-type]
         else:
-            pixels = _within(pixels, step, stage, aspect)
-    return pixels
+            pixels = _within(pixels, step, stage, aspect)  # type: ignore[arg-type]
+    return pixels  # type: ignore[return-value]
 
 
 def steps(grade: Grade, matte: str = "") -> Iterator[Step]:
@@ -47,6 +56,7 @@ def steps(grade: Grade, matte: str = "") -> Iterator[Step]:
     Zones without masks go into one table with what is before them.
     """
     if not grade.on:
+        yield Grade()
         return
     together = grade.model_copy(update={"zones": ()})
     for zone in grade.zones:
@@ -79,18 +89,26 @@ def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Mask:
     return 255 - mask if zone.invert else mask
 
 
-def _everywhere(pixels: Rgba, grade: Grade, stage: Stage) -> Rgba:
-    return stage.sources.table(grade).over(pixels) if changes(grade) else pixels
+def zone_share(zone: Zone) -> float:
+    """How much of a zone's grade is wanted, 0..1."""
+    return min(max(float(zone.amount) / 100, 0.0), 1.0)  # type: ignore[arg-type]
+
+
+def _everywhere(pixels: Rgba | Deep, grade: Grade, stage: Stage) -> Rgba:
+    if pixels.dtype == np.uint16:
+        return stage.sources.table(grade).over_deep(pixels)  # type: ignore[arg-type]
+    if not changes(grade):
+        return pixels  # type: ignore[return-value]
+    return stage.sources.table(grade).over(pixels)  # type: ignore[arg-type]
 
 
 def _within(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Rgba:
-    inside = Grade(**{name: getattr(zone.adjust, name) for name in type(zone.adjust).model_fields})
+    inside = grade_of(zone.adjust)
     if not changes(inside):
         return pixels
     mask = zone_mask(pixels, zone, stage, aspect)
-    amount = min(max(float(zone.amount) / 100, 0.0), 1.0)  # type: ignore[arg-type]
-    if amount < 1:
-        mask = np.rint(mask * np.float32(amount)).astype(np.uint8)
+    if (share := zone_share(zone)) < 1:
+        mask = np.rint(mask * np.float32(share)).astype(np.uint8)
     return mixed_by(pixels, _everywhere(pixels, inside, stage), mask)
 
 

@@ -13,7 +13,7 @@ from kitecore.document import Grade, Zone
 from kitecore.media.cache import PictureCache
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
-from kitecore.media.pixels import Rgba, to_rgba
+from kitecore.media.pixels import Rgb16, Rgba, to_rgb16, to_rgba
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import read_still, resized
@@ -114,6 +114,15 @@ class Sources:
             return to_rgba(frame, picture, size)
 
         return self.cache.get((media, number, size), decode)
+
+    def video16(self, media: str, number: int, lane: str, size: Size) -> Rgb16:
+        """The same in 16 bits, RGB, for sources of more than 8."""
+
+        def decode() -> Rgb16:
+            frame, picture = self.decoded(media, number, lane, size)
+            return to_rgb16(frame, picture, size)
+
+        return self.cache.get((media, number, size, "deep"), decode)
 
     def still(self, media: str, size: Size) -> Rgba:
         """A still, made ``size``. It is decoded once; sizes are made from that."""

@@ -4,9 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
+from kitecore.colour.looks import shipped
+from kitecore.colour.scopes import histogram, vectorscope, waveform
+from kitecore.colour.table import DRAFT, bake
+from kitecore.document import Grade
+from kitecore.document.grade import Light
 from kitecore.media.premultiply import premultiply
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, moved, solid, turned
+from kitecore.picture.mixing import mixed_by
 from kitecore.picture.planes import to_planes
 
 
@@ -23,5 +29,11 @@ def warm() -> None:
     ):
         lay(canvas, layer)
     lay(canvas, Layer(solid(64, 64, (9, 9, 9)), moved(-16.5, -16.5)))
+    table = bake(Grade(light=Light(exposure=1)), shipped, DRAFT)
+    table.over(canvas)
+    table.over_deep(np.zeros((4, 4, 3), np.uint16))
+    mixed_by(canvas, canvas, np.zeros((32, 32), np.uint8))
+    for scope in (histogram, vectorscope, lambda pixels: waveform(pixels, 8)):
+        scope(canvas)
     luma, cb, cr = (np.zeros((side, side), np.uint8) for side in (32, 16, 16))
     to_planes(canvas, luma, cb, cr)

@@ -72,14 +72,22 @@ class Coding(Schema):
     label: str
 
 
+class Target(Schema):
+    """Where a colour bar lies on the vectorscope."""
+
+    name: str
+    cb: float
+    cr: float
+
+
 class GradeControls(Schema):
-    """``ranges`` and ``masks`` by kind; ``targets`` of the vectorscope are Cb and Cr."""
+    """``ranges`` and ``masks`` by kind."""
 
     stages: list[StageControls]
     ranges: dict[str, list[Control]]
     masks: dict[str, list[Control]]
     codings: list[Coding]
-    targets: dict[str, tuple[float, float]]
+    targets: list[Target]
     skin_angle: float
 
 
@@ -101,7 +109,7 @@ def grade_controls(request: HttpRequest) -> GradeControls:
             "edge": list(controls_of(EdgeMask)),
         },
         codings=[Coding(name=name, label=one.label) for name, one in transforms.items()],
-        targets=targets(),
+        targets=[Target(name=name, cb=cb, cr=cr) for name, (cb, cr) in targets().items()],
         skin_angle=SKIN_ANGLE,
     )
 

@@ -44,6 +44,7 @@ __all__ = [
     "Wheel",
     "Wheels",
     "Zone",
+    "grade_of",
 ]
 
 
@@ -62,3 +63,8 @@ class Grade(Adjustments):
         """Names of the looks it needs."""
         every = (self.lut, *(zone.adjust.lut for zone in self.zones))
         return frozenset(lut.look for lut in every if lut.look)
+
+
+def grade_of(adjustments: Adjustments) -> Grade:
+    """The same adjustments as a grade of its own."""
+    return Grade(**{name: getattr(adjustments, name) for name in Adjustments.model_fields})

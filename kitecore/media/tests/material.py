@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import wave
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from fractions import Fraction
 from pathlib import Path
 
@@ -64,8 +64,9 @@ def make_video(
     sound_codec: str = "aac",
     container: str = "mp4",
     gop: int = 12,
+    draw: Callable[[int], av.VideoFrame] | None = None,
 ) -> Path:
-    """A video whose frames carry their numbers.
+    """A video whose frames carry their numbers, or are what ``draw`` makes of a number.
 
     ``times`` (in units of ``base``) make it uneven; ``sound`` is mono at 48 kHz.
     """
@@ -80,8 +81,7 @@ def make_video(
             out.add_stream(sound_codec, rate=48_000, layout="mono") if sound is not None else None
         )
         for number in range(frames):
-            frame = av.VideoFrame.from_ndarray(numbered_picture(number, *size), format="rgb24")
-            planes = frame.reformat(format=pixels, dst_colorspace="ITU709", dst_color_range="MPEG")
+            planes = draw(number) if draw else _numbered(number, size, pixels)
             planes.pts = times[number] if times else number
             planes.time_base = base
             out.mux(stream.encode(planes))
@@ -89,6 +89,11 @@ def make_video(
         if track is not None and sound is not None:
             _encode_tone(out, track, sound)
     return path
+
+
+def _numbered(number: int, size: tuple[int, int], pixels: str) -> av.VideoFrame:
+    frame = av.VideoFrame.from_ndarray(numbered_picture(number, *size), format="rgb24")
+    return frame.reformat(format=pixels, dst_colorspace="ITU709", dst_color_range="MPEG")
 
 
 def _encode_tone(

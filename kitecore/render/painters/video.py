@@ -6,6 +6,7 @@ from kitecore.document import VideoClip
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
+from kitecore.render.grading import Deep, changes
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.placing import Size
 from kitecore.render.stage import Stage
@@ -14,9 +15,11 @@ from kitecore.render.stage import Stage
 @painters.register("video")
 def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     info = stage.sources.picture(clip.media)
-    draw = _whole if clip.between == "nearest" or clip.speed.plain else _between
+    plain = clip.between == "nearest" or clip.speed.plain
+    deep = plain and info.depth > 8 and not info.alpha and changes(clip.grade)
+    draw = _deep if deep else (_whole if plain else _between)
 
-    def fetch(size: Size) -> Rgba:
+    def fetch(size: Size) -> Rgba | Deep:
         return draw(clip, tick, size, stage)
 
     return landed(clip, tick, (info.width, info.height), stage, fetch)
@@ -30,6 +33,11 @@ def shown_number(clip: VideoClip, tick: int, stage: Stage) -> int:
 
 def _whole(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
     return stage.sources.video(clip.media, shown_number(clip, tick, stage), clip.id, size)
+
+
+def _deep(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Deep:
+    """Of more than 8 bits, which a grade may spread apart."""
+    return stage.sources.video16(clip.media, shown_number(clip, tick, stage), clip.id, size)
 
 
 def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:

@@ -5,6 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
+import av
+import numpy as np
 from PIL import Image
 
 from kitecore import edits
@@ -14,6 +16,8 @@ from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.tests.material import ingested, make_video, make_wav, tone
 
 SIZE = (180, 320)
+RAMP_FIRST = 300
+"""Level of the first row of `Scene.ramp`."""
 
 
 class Scene:
@@ -31,6 +35,20 @@ class Scene:
     def video(self, name: str, **how: Any) -> None:
         source = make_video(self.root / "x", **{"size": SIZE, **how})
         ingested(self.root, name, source)
+
+    def ramp(self, name: str) -> None:
+        """A take of greys in 10 bits without loss: each row one level (of 1024) above the last."""
+        width, height = SIZE
+        luma = np.repeat(np.arange(RAMP_FIRST, RAMP_FIRST + height)[:, None], width, axis=1)
+        planes = np.vstack([luma, np.full((height // 2, width), 512)]).astype(np.uint16)
+        self.video(
+            name,
+            frames=6,
+            codec="libx265",
+            pixels="yuv420p10le",
+            options={"x265-params": "lossless=1:log-level=error"},
+            draw=lambda number: av.VideoFrame.from_ndarray(planes, format="yuv420p10le"),
+        )
 
     def sound(self, name: str, seconds: float, frequency: float = 440) -> None:
         ingested(self.root, name, make_wav(self.root / "x", tone(seconds, frequency=frequency)))

@@ -43,15 +43,25 @@ class ExportTest(TestCase):
         join(self.scene.document, settings, pieces, path, self.sources, title="Numbers")
         return path
 
+    def _depth(self, film: Path) -> int:
+        with av.open(str(film)) as source:
+            return max(part.bits for part in source.streams.video[0].format.components)
+
     def test_every_format_holds_every_frame_and_the_sound(self) -> None:
-        wanted = {"mp4": ("AVC", "AAC"), "webm": ("VP9", "Opus")}
+        wanted = {
+            "mp4": ("AVC", "AAC", 8),
+            "webm": ("VP9", "Opus", 8),
+            "hevc10": ("HEVC", "AAC", 10),
+            "av1": ("AV1", "Opus", 10),
+        }
         self.assertEqual(set(wanted), set(formats))
-        for name, codecs in wanted.items():
+        for name, (*codecs, depth) in wanted.items():
             with self.subTest(name):
                 film = self.film(ExportSettings(format=name))  # type: ignore[arg-type]
                 self.assertEqual(self.numbers, decoded_numbers(film))
                 tracks = {track.track_type: track for track in MediaInfo.parse(film).tracks}
-                self.assertEqual(codecs, (tracks["Video"].format, tracks["Audio"].format))
+                self.assertEqual(codecs, [tracks["Video"].format, tracks["Audio"].format])
+                self.assertEqual(depth, self._depth(film))
                 self.assertEqual(SIZE, (tracks["Video"].width, tracks["Video"].height))
                 # WebM holds times in milliseconds only, from which the rate is guessed.
                 self.assertAlmostEqual(30, float(tracks["Video"].frame_rate), delta=0.1)

@@ -2062,7 +2062,7 @@ export interface components {
              * @default mp4
              * @enum {string}
              */
-            format: "mp4" | "webm";
+            format: "mp4" | "webm" | "hevc10" | "av1";
             /**
              * Last
              * @default 0
@@ -2361,7 +2361,7 @@ export interface components {
         };
         /**
          * GradeControls
-         * @description ``ranges`` and ``masks`` by kind; ``targets`` of the vectorscope are Cb and Cr.
+         * @description ``ranges`` and ``masks`` by kind.
          */
         GradeControls: {
             /** Codings */
@@ -2379,12 +2379,7 @@ export interface components {
             /** Stages */
             stages: components["schemas"]["StageControls"][];
             /** Targets */
-            targets: {
-                [key: string]: [
-                    number,
-                    number
-                ];
-            };
+            targets: components["schemas"]["Target"][];
         };
         /**
          * Group
@@ -4886,6 +4881,18 @@ export interface components {
             strip: components["schemas"]["StripLayout"] | null;
             /** Tag */
             tag: string;
+        };
+        /**
+         * Target
+         * @description Where a colour bar lies on the vectorscope.
+         */
+        Target: {
+            /** Cb */
+            cb: number;
+            /** Cr */
+            cr: number;
+            /** Name */
+            name: string;
         };
         /**
          * ToCell

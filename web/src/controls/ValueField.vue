@@ -13,8 +13,16 @@ const props = defineProps<{
   reset?: number
   disabled?: boolean
   note?: string
+  /** Show a plus where it is above 0. */
+  signed?: boolean
+  /** Whether it has keys, and one here; without it, it cannot have any. */
+  keyed?: 'none' | 'some' | 'here'
+  /** What lies under the slider, as a CSS background. */
+  ground?: string
+  /** What it does, as a sentence. */
+  help?: string
 }>()
-const emit = defineEmits<{ trying: [value: number]; set: [value: number] }>()
+const emit = defineEmits<{ trying: [value: number]; set: [value: number]; key: [] }>()
 
 const shown = ref(props.value)
 const dragging = ref(false)
@@ -25,11 +33,23 @@ watch(
   },
 )
 
-const text = computed(() => shown.value.toFixed(props.digits ?? 0))
-const filled = computed(() => {
-  const share = (shown.value - props.low) / (props.high - props.low)
-  return `${Math.min(1, Math.max(0, share)) * 100}%`
+const text = computed(() => {
+  const plain = shown.value.toFixed(props.digits ?? 0)
+  return props.signed && Number(plain) > 0 ? `+${plain}` : plain
 })
+/** Filled from where it rests, if that is within its range. */
+const filled = computed(() => {
+  const share = (value: number) =>
+    Math.min(1, Math.max(0, (value - props.low) / (props.high - props.low))) * 100
+  const rest = props.signed && props.reset !== undefined ? share(props.reset) : 0
+  const now = share(shown.value)
+  return { '--from': `${Math.min(rest, now)}%`, '--to': `${Math.max(rest, now)}%` }
+})
+const KEY_LABELS = {
+  none: 'Set a key here',
+  some: 'Has keys; set one here',
+  here: 'Remove the key here',
+}
 
 function slide(event: Event) {
   dragging.value = true
@@ -61,14 +81,15 @@ function back() {
 </script>
 
 <template>
-  <div class="field" :class="{ disabled }">
+  <div class="field" :class="{ disabled, keyable: keyed }">
     <button
       type="button"
       class="name"
       :title="
         reset === undefined
-          ? label
-          : `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
+          ? (help ?? label)
+          : (help ? `${help}. ` : '') +
+            `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
       "
       tabindex="-1"
       @dblclick="back"
@@ -80,7 +101,7 @@ function back() {
       <input
         type="range"
         class="slider"
-        :style="{ '--filled': filled }"
+        :style="[filled, ground ? { '--ground': ground } : {}]"
         :aria-label="label"
         :min="low"
         :max="high"
@@ -102,6 +123,18 @@ function back() {
           @keydown.enter="($event.target as HTMLInputElement).blur()"
         /><span class="unit">{{ unit }}</span>
       </span>
+      <button
+        v-if="keyed"
+        type="button"
+        class="key"
+        :class="keyed"
+        :aria-label="`${label}: ${KEY_LABELS[keyed]}`"
+        :title="KEY_LABELS[keyed]"
+        :disabled="disabled"
+        @click="emit('key')"
+      >
+        <svg viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
+      </button>
     </template>
   </div>
 </template>
@@ -134,7 +167,15 @@ function back() {
 .slider::-webkit-slider-runnable-track {
   height: 4px;
   border-radius: 2px;
-  background: linear-gradient(to right, #cdb8e6 var(--filled), var(--line) var(--filled));
+  background: var(
+    --ground,
+    linear-gradient(
+      to right,
+      var(--line) var(--from),
+      #cdb8e6 var(--from) var(--to),
+      var(--line) var(--to)
+    )
+  );
 }
 .slider::-moz-range-track {
   height: 4px;
@@ -179,6 +220,36 @@ function back() {
   padding-left: 4px;
   color: var(--quiet);
   font-weight: 500;
+}
+.keyable {
+  grid-template-columns: 84px 1fr 78px 28px;
+  gap: 8px;
+}
+.key {
+  border: 0;
+  background: none;
+  padding: 0;
+  height: 100%;
+  min-height: 32px;
+  display: grid;
+  place-items: center;
+}
+.key svg {
+  width: 11px;
+  height: 17px;
+  fill: none;
+  stroke: #6f6778;
+  stroke-width: 1.6;
+}
+.key:hover svg {
+  stroke: var(--text);
+}
+.key.some svg {
+  stroke: var(--mark);
+}
+.key.here svg {
+  stroke: var(--mark);
+  fill: var(--mark);
 }
 .disabled {
   opacity: 0.5;

@@ -2,10 +2,12 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useScreen } from '@/player/inject'
+import GradeOverlay from './GradeOverlay.vue'
 import PictureHandles from './PictureHandles.vue'
 import TransportBar from './TransportBar.vue'
 import { useProject } from '@/stores/project'
 
+defineProps<{ grading: boolean }>()
 const project = useProject()
 const { player, canvas, video } = useScreen()
 const asCanvas = (element: unknown) => (canvas.value = element as HTMLCanvasElement | null)
@@ -43,7 +45,10 @@ const percent = computed(() => {
           playsinline
           data-test="moving"
         />
-        <PictureHandles v-if="box.width && !player.playing.value" v-bind="box" />
+        <template v-if="box.width && !player.playing.value">
+          <GradeOverlay v-if="grading" v-bind="box" />
+          <PictureHandles v-else v-bind="box" />
+        </template>
         <div v-if="project.document && !project.length" class="empty first">
           <strong>Your film starts here</strong>
           <span>Bring in takes, then place one on the timeline.</span>

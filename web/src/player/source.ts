@@ -1,6 +1,7 @@
 import { needBytes } from '@/api/client'
 import type { FrameRate, Step } from '@/api/types'
 import { useProject } from '@/stores/project'
+import { unpacked, type Measured, type ScopesWanted } from './measured'
 
 /** Something that can be watched: a revision of a project, or a take. */
 export interface Source {
@@ -17,11 +18,25 @@ export type PieceKind = 'picture' | 'sound'
 export const PICTURE_TYPE = 'video/mp4; codecs="avc1.42C028"'
 export const SOUND_TYPE = 'audio/mp4; codecs="flac"'
 
-export async function fetchStill(
-  source: Source,
-  frame: number,
-  ask: { longSide: number; lane: string; turn: number; edit?: Step | null; signal: AbortSignal },
-): Promise<Blob> {
+/** What a still is asked for with. */
+export interface StillAsk {
+  longSide: number
+  lane: string
+  turn: number
+  edit?: Step | null
+  /** Id of a zone that is shown as what it lets through. */
+  matte?: string
+  scopes?: ScopesWanted | null
+  signal: AbortSignal
+}
+
+export interface Still {
+  /** Empty if the server dropped the question, since a newer one came. */
+  blob: Blob
+  measured: Measured | null
+}
+
+export async function fetchStill(source: Source, frame: number, ask: StillAsk): Promise<Still> {
   const edit = ask.edit ? useProject().whole(ask.edit) : null
   const bytes = await needBytes(`${source.base}/still?${new URLSearchParams(source.query)}`, {
     method: 'POST',
@@ -32,10 +47,15 @@ export async function fetchStill(
       lane: ask.lane,
       turn: ask.turn,
       edit,
+      matte: ask.matte ?? '',
+      scopes: ask.scopes ?? null,
     }),
     signal: ask.signal,
   })
-  return new Blob([bytes], { type: 'image/jpeg' })
+  const type = 'image/jpeg'
+  if (!ask.scopes || !bytes.byteLength) return { blob: new Blob([bytes], { type }), measured: null }
+  const { jpeg, measured } = unpacked(bytes)
+  return { blob: new Blob([jpeg], { type }), measured }
 }
 
 export function fetchPiece(

@@ -2,7 +2,8 @@ import { computed, onScopeDispose, readonly, ref, shallowRef, watch, type Ref } 
 import type { Step } from '@/api/types'
 import { Feeder } from './feeder'
 import { nextPace, shuttled } from './shuttle'
-import { fetchStill, type Source } from './source'
+import type { Measured } from './measured'
+import { fetchStill, type Source, type StillAsk } from './source'
 
 const LONG_SIDE = 960
 let lanes = 0
@@ -24,6 +25,9 @@ export function usePlayer(
   const moving = ref(false)
   const drawn = ref(-1)
   const trial = shallowRef<{ step: Step | null; frame: number | null }>({ step: null, frame: null })
+  /** What stills are to show and tell besides. */
+  const asked = shallowRef<Pick<StillAsk, 'matte' | 'scopes'>>({})
+  const measured = shallowRef<Measured | null>(null)
   const lane = `still-${Date.now()}-${++lanes}`
   let turn = 0
   let asking = 0
@@ -46,20 +50,22 @@ export function usePlayer(
     asking += 1
     wanted = false
     try {
-      const blob = await fetchStill(from, at, {
+      const found = await fetchStill(from, at, {
         longSide: LONG_SIDE,
         lane,
         turn: mine,
         edit: trial.value.step,
+        ...asked.value,
         signal: closing.signal,
       })
-      // Empty: the server dropped the question, since a newer one came.
+      const { blob } = found
       if (!blob.size) return
       const bitmap = await createImageBitmap(blob)
       if (mine >= lastDrawn) {
         lastDrawn = mine
         show(bitmap)
         drawn.value = at
+        if (found.measured) measured.value = found.measured
         if (!playing.value) moving.value = false
       }
     } catch (error) {
@@ -161,6 +167,13 @@ export function usePlayer(
     draw()
   }
 
+  /** Ask for scopes and mattes with every still from now on. */
+  function ask(what: Pick<StillAsk, 'matte' | 'scopes'>) {
+    asked.value = what
+    if (!what.scopes) measured.value = null
+    draw()
+  }
+
   /** Forget a tried step; the next picture is asked for by whoever kept or dropped it. */
   function endTrial() {
     trial.value = { step: null, frame: null }
@@ -198,7 +211,9 @@ export function usePlayer(
     moving: readonly(moving),
     drawn: readonly(drawn),
     last,
+    measured,
     draw,
+    ask,
     play,
     pause,
     shuttle,

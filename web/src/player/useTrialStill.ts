@@ -10,6 +10,7 @@ export function useTrialStill(
   frame: () => number,
   step: () => Step | null,
   onProblem: (error: unknown) => void,
+  longSide = 240,
 ) {
   const url = ref('')
   const lane = `trial-${Date.now()}-${++lanes}`
@@ -26,9 +27,9 @@ export function useTrialStill(
     }
     asking = true
     wanted = false
-    const ask = { longSide: 240, lane, turn: ++turn, edit: step(), signal: closing.signal }
+    const ask = { longSide, lane, turn: ++turn, edit: step(), signal: closing.signal }
     try {
-      const blob = await fetchStill(from, Math.max(0, frame()), ask)
+      const { blob } = await fetchStill(from, Math.max(0, frame()), ask)
       if (blob.size) {
         URL.revokeObjectURL(url.value)
         url.value = URL.createObjectURL(blob)

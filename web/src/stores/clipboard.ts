@@ -14,6 +14,8 @@ interface Copied {
 export const useClipboard = defineStore('clipboard', () => {
   const copies = useLocalStorage<Copied[]>('velvet-kite.copied', [])
   const count = computed(() => copies.value.length)
+  /** The clip whose settings others can be given. */
+  const first = computed<Clip | null>(() => copies.value[0]?.clip ?? null)
 
   function copy(hand: InHand[], tracks: Track[]) {
     copies.value = hand.map(({ clip, track }) => ({
@@ -27,5 +29,5 @@ export const useClipboard = defineStore('clipboard', () => {
     return { kind: 'paste', copies: copies.value, at }
   }
 
-  return { count, copy, pasteStep }
+  return { count, first, copy, pasteStep }
 })

@@ -4,6 +4,7 @@ import { BDropdown, BDropdownItem, BDropdownItemButton } from 'bootstrap-vue-nex
 import IconCut from '~icons/tabler/separator-vertical'
 import IconDots from '~icons/tabler/dots'
 import IconGather from '~icons/tabler/photo-plus'
+import IconGrade from '~icons/tabler/circle-half-2'
 import IconSend from '~icons/tabler/rocket'
 import KiteMark from '@/controls/KiteMark.vue'
 import { STAGES, type Stage } from '@/router'
@@ -14,6 +15,7 @@ defineEmits<{ keys: []; flip: [] }>()
 const LOOKS: Record<Stage, { name: string; icon: Component }> = {
   gather: { name: 'Gather', icon: IconGather },
   cut: { name: 'Cut', icon: IconCut },
+  grade: { name: 'Grade', icon: IconGrade },
   send: { name: 'Send', icon: IconSend },
 }
 </script>

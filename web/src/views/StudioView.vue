@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ServerError } from '@/api/client'
 import InHandBar from '@/controls/InHandBar.vue'
 import KeySheet from '@/controls/KeySheet.vue'
+import SettingsDialog from '@/controls/SettingsDialog.vue'
 import { isTyping, keyName, type Shortcut } from '@/controls/keys'
 import { VERBS, type Hands, type Situation, type Verb } from '@/controls/verbs'
 import PictureStage from '@/picture/PictureStage.vue'
@@ -14,6 +15,7 @@ import type { Source } from '@/player/source'
 import type { Stage } from '@/router'
 import CutBench from '@/stages/cut/CutBench.vue'
 import GatherBench from '@/stages/gather/GatherBench.vue'
+import GradeBench from '@/stages/grade/GradeBench.vue'
 import SendBench from '@/stages/send/SendBench.vue'
 import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
@@ -35,6 +37,7 @@ const hand = useHand()
 const clipboard = useClipboard()
 const notes = useNotes()
 const keysShown = ref(false)
+const settingsShown = ref(false)
 const benchTall = ref(false)
 const otherSide = useLocalStorage('velvet-kite.other-side', false)
 const isPhone = useMediaQuery('(max-width: 759px)')
@@ -49,7 +52,12 @@ const source = computed<Source | null>(() =>
 const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
 provide(SCREEN, { player, canvas, video })
 
-const BENCHES: Record<Stage, Component> = { gather: GatherBench, cut: CutBench, send: SendBench }
+const BENCHES: Record<Stage, Component> = {
+  gather: GatherBench,
+  cut: CutBench,
+  grade: GradeBench,
+  send: SendBench,
+}
 const layout = computed(() => {
   if (isPhone.value) return benchTall.value ? 'phone tall' : 'phone'
   const shape = project.document?.canvas
@@ -111,6 +119,7 @@ const hands: Hands = {
     const around = project.opened.at(-2) ?? null
     project.edit({ kind: 'take_out', group, clips, within: around })
   },
+  giveSettings: () => (settingsShown.value = true),
   keepFrame: () => library.keepFrame(player.frame.value),
 }
 
@@ -193,7 +202,8 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     </main>
     <InHandBar class="hand" :now="now" @verb="doVerb" />
     <TimelineView class="time" />
-    <PictureStage class="picture" />
+    <PictureStage class="picture" :grading="stage === 'grade'" />
+    <SettingsDialog v-model="settingsShown" />
     <KeySheet v-model="keysShown" :shortcuts="shortcuts" />
   </div>
 </template>

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
 from typing import Any
 
 from django.conf import settings
@@ -11,14 +13,17 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo.project import NAME, Source, edits_of
+from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
 from kitecore.document import empty_document
+from kitecore.edits import EditBase
 from kitecore.media.info import MediaInfo
 from studio.library.arrival import new_take
 from studio.library.models import Take
 from studio.library.tasks import ingest_take
 from studio.projects import history
 from studio.projects.models import Project
+
+Compose = Callable[[Mapping[str, Source]], Iterator[EditBase]]
 
 USER, PASSWORD = "maker", "four-folds-up"
 
@@ -38,20 +43,23 @@ class Command(BaseCommand):
 
         self.stdout.write("Folding the demo takes (about a minute, once) …")
         files = make_all(settings.DATA_DIR / "demo")
-        project = history.start_project(user, NAME, empty_document())
-        takes = [new_take(project, path.name, path, number) for number, path in enumerate(files)]
+        cameras = [path for path in files if path.name in CAMERA_TAKES]
+        rest = [path for path in files if path not in cameras]
         self.stdout.write("Making their proxies and strips …")
+        self._project(user, CAMERAS, cameras, camera_edits)
+        self._project(user, NAME, rest, edits_of)
+
+    def _project(self, user: User, name: str, files: list[Path], compose: Compose) -> None:
+        project = history.start_project(user, name, empty_document())
+        takes = [new_take(project, path.name, path, number) for number, path in enumerate(files)]
         with ThreadPoolExecutor(2) as pool:
             list(pool.map(_ingest, takes))
-        self._compose(project, takes)
-
-    def _compose(self, project: Project, takes: list[Take]) -> None:
         sources = {}
         for take in takes:
             take.refresh_from_db()
             info = MediaInfo.model_validate(take.facts)
             sources[take.name] = Source(take.id.hex, info.length)
-        for edit in edits_of(sources):
+        for edit in compose(sources):
             project.refresh_from_db()
             history.apply_edit(project, project.head_id, edit)
 

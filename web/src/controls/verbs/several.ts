@@ -2,6 +2,7 @@ import IconCopy from '~icons/tabler/copy'
 import IconEverything from '~icons/tabler/select-all'
 import IconGroup from '~icons/tabler/stack-2'
 import IconOpen from '~icons/tabler/folder-open'
+import IconSettings from '~icons/tabler/adjustments-check'
 import IconOut from '~icons/tabler/arrow-back-up'
 import IconPaste from '~icons/tabler/clipboard'
 import IconUngroup from '~icons/tabler/box-multiple'
@@ -33,6 +34,17 @@ export const SEVERAL: Verb[] = [
     shown: (now) => Boolean(now.copied),
     ready: (now) => Boolean(now.copied),
     act: (now, hands) => hands.paste(now.at),
+  },
+  {
+    id: 'settings',
+    label: 'Give copied settings',
+    help: 'Gives those in hand the place, speed, grade, effects or sound of the copied clip',
+    key: 'ctrl+shift+v',
+    icon: IconSettings,
+    more: true,
+    shown: (now) => any(now) && Boolean(now.copied),
+    ready: always,
+    act: (_, hands) => hands.giveSettings(),
   },
   {
     id: 'everything',

@@ -31,6 +31,7 @@ export interface Hands {
   leave(): void
   keepFrame(): void
   takeOut(ids: string[]): void
+  giveSettings(): void
 }
 
 /** Something that can be done to what is in hand; bar, keyboard and help are made from these. */

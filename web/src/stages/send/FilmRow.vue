@@ -31,9 +31,11 @@ const state = computed(() => {
   }
   return names[film.state] ?? film.state
 })
+const NAMES = { mp4: 'MP4', webm: 'WebM', hevc10: 'MP4, 10 bit', av1: 'WebM, 10 bit' }
+const formatName = (format: keyof typeof NAMES | undefined) => NAMES[format ?? 'mp4']
 const facts = computed(() => {
   const { settings, width, height } = props.film
-  return `${(settings.format ?? 'mp4').toUpperCase().replace('WEBM', 'WebM')} · ${width} × ${height}`
+  return `${formatName(settings.format)} · ${width} × ${height}`
 })
 </script>
 

@@ -8,10 +8,18 @@ import FilmRow from './FilmRow.vue'
 import { sizeAt } from './sizes'
 import { lengthLabel } from '@/time'
 
+const FORMATS = [
+  { id: 'mp4', name: 'MP4', told: 'H.264 and AAC · plays everywhere' },
+  { id: 'webm', name: 'WebM', told: 'VP9 and Opus · open, smaller, slower to make' },
+  { id: 'hevc10', name: 'MP4, 10 bit', told: 'HEVC and AAC · fine gradients of 10-bit takes' },
+  { id: 'av1', name: 'WebM, 10 bit', told: 'AV1 and Opus · the same, open, slower to make' },
+] as const
+
 const films = useExports()
 const project = useProject()
 
-const format = ref<'mp4' | 'webm'>('mp4')
+type Format = (typeof FORMATS)[number]['id']
+const format = ref<Format>('mp4')
 const quality = ref<'small' | 'good' | 'best'>('good')
 const longSide = ref(0)
 const busy = ref(false)
@@ -31,10 +39,6 @@ const sizes = computed(() => [
     }),
 ])
 
-const FORMATS = [
-  { id: 'mp4', name: 'MP4', told: 'H.264 and AAC · plays everywhere' },
-  { id: 'webm', name: 'WebM', told: 'VP9 and Opus · open, smaller, slower to make' },
-] as const
 const QUALITIES = [
   { id: 'small', name: 'Small' },
   { id: 'good', name: 'Good' },

@@ -1,0 +1,103 @@
+"""Pictures of 10 bits for formats that hold them.
+
+A source of more than 8 bits that covers the canvas keeps its bits through its grade; what lies over
+it in normal mode is laid over it in 16 bits. Anything else is drawn in 8 bits and widened.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+import av
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.document import Document, Grade, Pictured, VideoClip, Zone
+from kitecore.document.grade import grade_of
+from kitecore.motion import still_at
+from kitecore.picture.mixing import lay_over_deep
+from kitecore.render.compose import Showing, draw_showing, showing_at
+from kitecore.render.frame import fills_canvas, render, stage_of, tagged
+from kitecore.render.grading import Deep, changes, steps, zone_mask, zone_share
+from kitecore.render.painters.video import shown_number
+from kitecore.render.placing import Size
+from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
+
+_MOST = np.float32(65535)
+
+
+def render_deep_planes(
+    document: Document, tick: int, size: Size, sources: Sources
+) -> av.VideoFrame:
+    """The picture at ``tick`` as yuv420p10le, BT.709, limited range."""
+    picture = render_deep(document, tick, size, sources)
+    if picture is None:
+        pixels = render(document, tick, size, sources)
+        frame = av.VideoFrame.from_ndarray(pixels, format="rgba")
+    else:
+        frame = av.VideoFrame.from_ndarray(picture, format="rgb48le")
+    planes = frame.reformat(
+        format="yuv420p10le",
+        src_colorspace="ITU709",
+        dst_colorspace="ITU709",
+        src_color_range="JPEG",
+        dst_color_range="MPEG",
+        threads=1,
+    )
+    return tagged(planes)
+
+
+def render_deep(document: Document, tick: int, size: Size, sources: Sources) -> Deep | None:
+    """The picture in 16 bits, RGB, shape (height, width, 3); None if 8 bits are all there is."""
+    showing = showing_at(document.tracks, tick)
+    index = _base(document, showing, tick, sources)
+    if index is None:
+        return None
+    clip, stage = showing[index], stage_of(document, size, sources)
+    assert isinstance(clip, VideoClip)
+    local = tick - clip.start
+    picture = sources.video16(clip.media, shown_number(clip, local, stage), clip.id, size)
+    if changes(clip.grade):
+        assert clip.grade is not None
+        aspect = document.canvas.width / document.canvas.height
+        picture = _graded(picture, still_at(clip.grade, local), stage, aspect)
+    above = showing[index + 1 :]
+    if above:
+        over = np.zeros((size[1], size[0], 4), np.uint8)
+        draw_showing(over, above, tick, stage)
+        picture = picture.copy()
+        lay_over_deep(picture, over)
+    return picture
+
+
+def _base(document: Document, showing: list[Showing], tick: int, sources: Sources) -> int | None:
+    """Index of the deep video that covers the canvas, if what lies over it can be laid after it."""
+    for index in range(len(showing) - 1, -1, -1):
+        one = showing[index]
+        if isinstance(one, VideoClip) and fills_canvas(one, document, tick, sources):
+            return index if sources.picture(one.media).depth > 8 else None
+        if not isinstance(one, Pictured) or one.blend != "normal":
+            return None
+    return None
+
+
+def _graded(picture: Deep, grade: Grade, stage: Stage, aspect: float) -> Deep:
+    rgb = picture.astype(np.float32) / _MOST
+    for step in steps(grade):
+        if isinstance(step, Zone):
+            rgb = _zoned(rgb, step, stage, aspect)
+        elif changes(step):
+            rgb = stage.sources.table(step).at(rgb)
+    return np.asarray(np.rint(np.clip(rgb, 0, 1) * _MOST), np.uint16)
+
+
+def _zoned(rgb: NDArray[Any], zone: Zone, stage: Stage, aspect: float) -> NDArray[Any]:
+    inside = grade_of(zone.adjust)
+    if not changes(inside):
+        return rgb
+    opaque = np.full((*rgb.shape[:2], 1), 255, np.uint8)
+    bytes_ = np.rint(np.clip(rgb, 0, 1) * 255).astype(np.uint8)
+    mask = zone_mask(np.concatenate([bytes_, opaque], axis=2), zone, stage, aspect)
+    share = mask.astype(np.float32)[..., None] * np.float32(zone_share(zone) / 255)
+    return np.asarray(rgb + (stage.sources.table(inside).at(rgb) - rgb) * share)

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+/** Which settings of the copied clip those in hand are given. */
+import { BFormCheckbox, BModal } from 'bootstrap-vue-next'
+import { useLocalStorage } from '@vueuse/core'
+import { computed } from 'vue'
+import { useClipboard } from '@/stores/clipboard'
+import { useHand } from '@/stores/hand'
+import { useProject } from '@/stores/project'
+
+const open = defineModel<boolean>({ required: true })
+const clipboard = useClipboard()
+const hand = useHand()
+const project = useProject()
+
+const GROUPS = [
+  { id: 'place', name: 'Place', help: 'Position, size, turn, opacity, blend' },
+  { id: 'speed', name: 'Speed', help: 'Factor or ramp; the length follows' },
+  { id: 'grade', name: 'Grade', help: 'All of it, with zones' },
+  { id: 'effects', name: 'Effects', help: 'In place of those that are there' },
+  { id: 'sound', name: 'Sound', help: 'Gain, fades, pitch' },
+] as const
+type Group = (typeof GROUPS)[number]['id']
+
+const chosen = useLocalStorage<Group[]>('velvet-kite.settings', ['grade'])
+const source = computed(() => clipboard.first)
+const many = computed(() => hand.found.length)
+
+function give() {
+  if (!source.value || !chosen.value.length) return
+  project.edit({
+    kind: 'apply_settings',
+    clips: hand.ids,
+    source: source.value as never,
+    groups: [...chosen.value],
+  })
+}
+</script>
+
+<template>
+  <BModal
+    v-model="open"
+    title="Give copied settings"
+    :ok-title="many === 1 ? 'Give them' : `Give them to ${many} clips`"
+    cancel-title="Back"
+    cancel-variant="secondary"
+    :ok-disabled="!chosen.length"
+    data-test="settings-dialog"
+    @ok="give"
+  >
+    <p class="quiet">From “{{ source?.name || 'the copied clip' }}”:</p>
+    <BFormCheckbox
+      v-for="one in GROUPS"
+      :key="one.id"
+      v-model="chosen"
+      :value="one.id"
+      class="group"
+      :data-test="`group-${one.id}`"
+    >
+      {{ one.name }} <span class="tiny quiet">{{ one.help }}</span>
+    </BFormCheckbox>
+  </BModal>
+</template>
+
+<style scoped>
+.group {
+  min-height: var(--touch);
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+</style>

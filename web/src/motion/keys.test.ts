@@ -1,0 +1,49 @@
+import { describe, expect, it } from 'vitest'
+import { around, changedAt, eased, valueAt, withKey, withoutKey } from './keys'
+
+const keys = {
+  keys: [
+    { at: 0, value: 0 },
+    { at: 10, value: 100, ease: { kind: 'hold' } },
+    { at: 20, value: 0 },
+  ],
+}
+
+describe('keys', () => {
+  it('are read as the core reads them', () => {
+    expect([-5, 5, 10, 19, 20, 99].map((at) => valueAt(keys, at))).toEqual([0, 50, 100, 100, 0, 0])
+    expect(valueAt(7, 3)).toBe(7)
+    expect(valueAt([1, 2], 3)).toEqual([1, 2])
+    expect(
+      valueAt(
+        {
+          keys: [
+            { at: 0, value: [0, 2] },
+            { at: 4, value: [4, 0] },
+          ],
+        },
+        1,
+      ),
+    ).toEqual([1, 1.5])
+  })
+
+  it('ease as CSS does', () => {
+    const ease = { kind: 'bezier', x1: 0.42, y1: 0, x2: 0.58, y2: 1 }
+    expect(eased(ease, 0.5)).toBeCloseTo(0.5, 6)
+    expect(eased(ease, 0.25)).toBeCloseTo(0.1292, 3)
+  })
+
+  it('are set where a property has some, and only then', () => {
+    expect(changedAt(3, 5, 4)).toBe(4)
+    expect(changedAt(keys, 5, 4)).toEqual({
+      keys: [keys.keys[0], { at: 5, value: 4 }, ...keys.keys.slice(1)],
+    })
+    expect(withKey(3, 5, 4)).toEqual({ keys: [{ at: 5, value: 4 }] })
+  })
+
+  it('become a plain value when the last one goes', () => {
+    expect(withoutKey({ keys: [{ at: 5, value: 4 }] }, 5)).toBe(4)
+    expect(withoutKey(keys, 10)).toEqual({ keys: [keys.keys[0], keys.keys[2]] })
+    expect(around(keys, 12)).toEqual({ before: 10, after: 20 })
+  })
+})

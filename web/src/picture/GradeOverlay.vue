@@ -1,0 +1,274 @@
+<script setup lang="ts">
+/** What Grade puts on the picture: the wipe, the measured box, the neutral tap, masks. */
+import { computed, ref } from 'vue'
+import { isPictured, type Step } from '@/api/types'
+import { useScreen } from '@/player/inject'
+import { useTrialStill } from '@/player/useTrialStill'
+import { useGrading } from '@/stores/grading'
+import { useHand } from '@/stores/hand'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import MaskHandles from './MaskHandles.vue'
+
+const props = defineProps<{ width: number; height: number }>()
+const grading = useGrading()
+const project = useProject()
+const hand = useHand()
+const notes = useNotes()
+const { player } = useScreen()
+const field = ref<HTMLElement | null>(null)
+
+const ids = computed(() =>
+  hand.found.filter(({ clip }) => isPictured(clip)).map(({ clip }) => clip.id ?? ''),
+)
+const wiping = computed(() => grading.wipe !== null && ids.value.length > 0)
+const before = useTrialStill(
+  () => (wiping.value && project.document ? { ...project.source, frames: project.frames } : null),
+  () => player.frame.value,
+  (): Step => ({ kind: 'set_grade', clips: ids.value, values: { on: false } }),
+  (error) => notes.problem(error),
+  960,
+)
+
+function share(event: PointerEvent): { x: number; y: number } {
+  const box = field.value?.getBoundingClientRect()
+  if (!box) return { x: 0, y: 0 }
+  const within = (value: number) => Math.min(1, Math.max(0, value))
+  return {
+    x: within((event.clientX - box.left) / box.width),
+    y: within((event.clientY - box.top) / box.height),
+  }
+}
+
+function hold(event: PointerEvent) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+
+function wipeTo(event: PointerEvent) {
+  if (event.buttons) grading.wipe = Math.min(0.98, Math.max(0.02, share(event).x))
+}
+
+function wipeBy(event: KeyboardEvent) {
+  const by = { ArrowLeft: -0.02, ArrowRight: 0.02 }[event.key]
+  if (!by || grading.wipe === null) return
+  event.preventDefault()
+  event.stopPropagation()
+  grading.wipe = Math.min(0.98, Math.max(0.02, grading.wipe + by))
+}
+
+function tap(event: PointerEvent) {
+  const canvas = project.document?.canvas
+  if (!canvas) return
+  const { x, y } = share(event)
+  grading.tapped = { x: x * canvas.width, y: y * canvas.height }
+  grading.tool = ''
+}
+
+const box = computed(() => grading.box)
+let grabbed: { at: { x: number; y: number }; box: number[]; corner: string } | null = null
+
+function grab(event: PointerEvent, corner: string) {
+  if (!box.value) return
+  hold(event)
+  grabbed = { at: share(event), box: [...box.value], corner }
+}
+
+function drag(event: PointerEvent) {
+  if (!grabbed) return
+  const now = share(event)
+  const [x, y] = [now.x - grabbed.at.x, now.y - grabbed.at.y]
+  const [left = 0, top = 0, right = 1, bottom = 1] = grabbed.box
+  if (grabbed.corner === 'all') {
+    const dx = Math.min(1 - right, Math.max(-left, x))
+    const dy = Math.min(1 - bottom, Math.max(-top, y))
+    grading.box = [left + dx, top + dy, right + dx, bottom + dy]
+    return
+  }
+  const less = 0.03
+  const west = grabbed.corner.includes('w')
+  const north = grabbed.corner.includes('n')
+  grading.box = [
+    west ? Math.min(right - less, Math.max(0, left + x)) : left,
+    north ? Math.min(bottom - less, Math.max(0, top + y)) : top,
+    west ? right : Math.max(left + less, Math.min(1, right + x)),
+    north ? bottom : Math.max(top + less, Math.min(1, bottom + y)),
+  ]
+}
+
+const CORNERS = ['nw', 'ne', 'se', 'sw']
+const boxStyle = computed(() => {
+  const [left = 0, top = 0, right = 1, bottom = 1] = box.value ?? []
+  return {
+    left: `${left * 100}%`,
+    top: `${top * 100}%`,
+    width: `${(right - left) * 100}%`,
+    height: `${(bottom - top) * 100}%`,
+  }
+})
+</script>
+
+<template>
+  <div ref="field" class="over">
+    <template v-if="wiping">
+      <img
+        v-if="before"
+        class="before"
+        :src="before"
+        alt="The picture before the grade"
+        :style="{ clipPath: `inset(0 ${(1 - (grading.wipe ?? 0)) * 100}% 0 0)` }"
+      />
+      <button
+        class="wipe"
+        :style="{ left: `${(grading.wipe ?? 0) * 100}%` }"
+        aria-label="Where before ends and after begins; arrow keys"
+        data-test="wipe-bar"
+        @pointerdown="hold"
+        @pointermove="wipeTo"
+        @keydown="wipeBy"
+      >
+        <span class="word left">before</span>
+        <span class="word right">after</span>
+      </button>
+    </template>
+    <MaskHandles
+      v-if="grading.zone && grading.tool !== 'neutral'"
+      :width="props.width"
+      :height="props.height"
+    />
+    <div
+      v-if="box"
+      class="box"
+      :style="boxStyle"
+      data-test="scope-box"
+      @pointerdown="grab($event, 'all')"
+      @pointermove="drag"
+      @pointerup="grabbed = null"
+      @pointercancel="grabbed = null"
+    >
+      <span
+        v-for="corner in CORNERS"
+        :key="corner"
+        class="corner"
+        :class="corner"
+        @pointerdown.stop="grab($event, corner)"
+        @pointermove.stop="drag"
+        @pointerup.stop="grabbed = null"
+        @pointercancel.stop="grabbed = null"
+      />
+    </div>
+    <div
+      v-if="grading.tool === 'neutral'"
+      class="pick"
+      role="button"
+      tabindex="0"
+      aria-label="Tap something that ought to be neutral"
+      data-test="pick"
+      @pointerdown="tap"
+      @keydown.esc.stop="grading.tool = ''"
+    >
+      <span>Tap something that ought to be grey or white</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.over,
+.before,
+.pick {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.over {
+  pointer-events: none;
+}
+.over > * {
+  pointer-events: auto;
+}
+.before {
+  pointer-events: none;
+}
+.wipe {
+  position: absolute;
+  top: 0;
+  bottom: 0;
+  width: 44px;
+  margin-left: -22px;
+  border: 0;
+  padding: 0;
+  background: linear-gradient(#fff 0 0) center / 2px 100% no-repeat;
+  cursor: ew-resize;
+  touch-action: none;
+}
+.word {
+  position: absolute;
+  top: 8px;
+  font-size: 12px;
+  color: #fff;
+  background: rgb(22 22 22 / 70%);
+  padding: 0 6px;
+  border-radius: 6px 6px 2px 6px;
+  pointer-events: none;
+}
+.left {
+  right: 28px;
+}
+.right {
+  left: 28px;
+}
+.box {
+  position: absolute;
+  outline: 2px solid #fff;
+  box-shadow: 0 0 0 100vmax rgb(22 22 22 / 35%);
+  clip-path: none;
+  cursor: move;
+  touch-action: none;
+}
+.over:has(.box) {
+  overflow: hidden;
+}
+.corner {
+  position: absolute;
+  width: 44px;
+  height: 44px;
+  margin: -22px;
+}
+.corner::after {
+  content: '';
+  position: absolute;
+  inset: 15px;
+  border-radius: 7px 7px 2px 7px;
+  background: #fff;
+  box-shadow: 0 0 0 2px #161616;
+}
+.nw {
+  left: 0;
+  top: 0;
+}
+.ne {
+  left: 100%;
+  top: 0;
+}
+.se {
+  left: 100%;
+  top: 100%;
+}
+.sw {
+  left: 0;
+  top: 100%;
+}
+.pick {
+  cursor: crosshair;
+  touch-action: none;
+  display: grid;
+  place-items: end center;
+  padding-bottom: 14px;
+}
+.pick span {
+  background: rgb(22 22 22 / 78%);
+  padding: 4px 10px;
+  border-radius: 8px 8px 2px 8px;
+  font-size: 13px;
+}
+</style>

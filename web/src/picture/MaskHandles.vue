@@ -1,0 +1,232 @@
+<script setup lang="ts">
+/** The masks of the zone that is worked on, moved, sized, turned and softened by finger. */
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/api/client'
+import { faceMedia, type PicturedClip, type Step } from '@/api/types'
+import { changedAt, valueAt } from '@/motion/keys'
+import { useScreen } from '@/player/inject'
+import { useGrading } from '@/stores/grading'
+import { useLibrary } from '@/stores/library'
+import { startOf, useProject } from '@/stores/project'
+import { tickOf } from '@/time'
+import { frameOfMask, maskShape, type MaskNow } from './masks'
+import { pictureSize, type Point } from './placing'
+import { usePlacing } from './usePlacing'
+
+type Mask = NonNullable<Schemas['Zone']['masks']>[number]
+type Grip = 'move' | 'width' | 'height' | 'turn' | 'soft'
+
+const props = defineProps<{ width: number; height: number }>()
+const project = useProject()
+const library = useLibrary()
+const grading = useGrading()
+const { player } = useScreen()
+const scale = computed(() => props.width / placing.canvas.value.width)
+const placing = usePlacing(
+  player,
+  computed(() => scale.value),
+)
+const svg = ref<SVGSVGElement | null>(null)
+
+const clip = computed<PicturedClip | null>(() => placing.clip.value)
+const zone = computed(() => clip.value?.grade?.zones?.find((one) => one.id === grading.zone))
+const masks = computed<Mask[]>(() => zone.value?.masks ?? [])
+const local = computed(() =>
+  clip.value ? tickOf(player.frame.value, project.rate) - startOf(clip.value) : 0,
+)
+/** From the picture's own measure (heights, from its middle) to the screen. */
+const frame = computed(() => {
+  const one = clip.value
+  const corners = placing.corners.value
+  if (!one || !corners) return null
+  const canvas = placing.canvas.value
+  const size = pictureSize(one, library.byMedia.get(faceMedia(one)), canvas, canvas)
+  return size ? frameOfMask(corners, size.width / size.height, scale.value) : null
+})
+
+const draft = ref<Partial<MaskNow> | null>(null)
+watch(masks, () => (draft.value = null))
+
+const shown = computed<MaskNow[]>(() =>
+  masks.value.map((mask, index) => {
+    const now = (name: string, rest: unknown) =>
+      valueAt((mask as unknown as Record<string, unknown>)[name], local.value) ?? rest
+    const found = {
+      kind: mask.kind,
+      centre: now('centre', [0, 0]),
+      size: now('size', [0.3, 0.3]),
+      turn: now('turn', 0),
+      radius: now('radius', 0),
+      inwards: now('inwards', 0),
+      outwards: now('outwards', 0),
+    } as MaskNow
+    return index === grading.mask && draft.value ? { ...found, ...draft.value } : found
+  }),
+)
+const shapes = computed(() => {
+  const at = frame.value
+  return at ? shown.value.map((mask) => maskShape(mask, at)) : []
+})
+
+let grabbed: { grip: Grip; from: Point; mask: MaskNow } | null = null
+
+function grab(event: PointerEvent, index: number, grip: Grip) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  grading.mask = index
+  const mask = shown.value[index]
+  const from = spotOf(event)
+  if (mask && from) grabbed = { grip, from, mask }
+}
+
+/** Where a finger is, in the picture's own measure. */
+function spotOf(event: PointerEvent): Point | null {
+  const box = svg.value?.getBoundingClientRect()
+  if (!box || !frame.value) return null
+  return frame.value.back({ x: event.clientX - box.left, y: event.clientY - box.top })
+}
+
+function drag(event: PointerEvent) {
+  const now = spotOf(event)
+  if (!grabbed || !now) return
+  const { mask, from, grip } = grabbed
+  const round = (value: number) => Math.round(value * 1000) / 1000
+  const [cx, cy] = mask.centre
+  const turn = (mask.turn * Math.PI) / 180
+  const away = { x: now.x - cx, y: now.y - cy }
+  const along = Math.abs(away.x * Math.cos(turn) + away.y * Math.sin(turn))
+  const across = Math.abs(away.y * Math.cos(turn) - away.x * Math.sin(turn))
+  const [wide, high] = mask.size
+  if (grip === 'move') {
+    draft.value = { centre: [round(cx + now.x - from.x), round(cy + now.y - from.y)] }
+  } else if (grip === 'width') {
+    draft.value = { size: [round(Math.max(0.01, along)), high] }
+  } else if (grip === 'height') {
+    draft.value = { size: [wide, round(Math.max(0.01, across))] }
+  } else if (grip === 'turn') {
+    const angle = (Math.atan2(away.x, -away.y) * 180) / Math.PI
+    draft.value = { turn: Math.round(angle * 2) / 2 }
+  } else {
+    const edge = mask.kind === 'edge' ? 0 : high
+    draft.value = { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
+  }
+  player.tryOut(step())
+}
+
+function drop() {
+  if (grabbed && draft.value) {
+    const kept = draft.value
+    player.endTrial()
+    project.edit(step()).then((done) => {
+      if (!done && draft.value === kept) draft.value = null
+    })
+  }
+  grabbed = null
+}
+
+function step(): Step {
+  const changed = masks.value.map((mask, index) => {
+    if (index !== grading.mask || !draft.value) return mask
+    const old = mask as unknown as Record<string, unknown>
+    const values = Object.entries(draft.value).map(([name, value]) => [
+      name,
+      changedAt(old[name], local.value, value),
+    ])
+    return { ...mask, ...(Object.fromEntries(values) as object) }
+  })
+  return {
+    kind: 'set_grade',
+    clips: [clip.value?.id ?? ''],
+    values: { masks: changed },
+    zone: grading.zone,
+  }
+}
+</script>
+
+<template>
+  <svg
+    v-if="frame"
+    ref="svg"
+    class="masks"
+    :viewBox="`0 0 ${width} ${height}`"
+    aria-hidden="true"
+    data-test="mask-handles"
+    @pointermove="drag"
+    @pointerup="drop"
+    @pointercancel="drop"
+  >
+    <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === grading.mask }">
+      <path class="soft" :d="shape.soft" />
+      <path
+        class="body"
+        :d="shape.body"
+        data-test="mask-body"
+        @pointerdown.stop="grab($event, index, 'move')"
+      />
+      <template v-if="index === grading.mask">
+        <g v-for="grip in shape.grips" :key="grip.id">
+          <circle
+            class="reach"
+            :cx="grip.x"
+            :cy="grip.y"
+            r="22"
+            :data-test="`mask-${grip.id}`"
+            @pointerdown.stop="grab($event, index, grip.id)"
+          />
+          <path
+            v-if="grip.id === 'turn'"
+            class="knob"
+            :d="`M${grip.x} ${grip.y - 9}l7 6-7 12-7-12z`"
+          />
+          <circle v-else class="knob" :class="grip.id" :cx="grip.x" :cy="grip.y" r="7" />
+        </g>
+      </template>
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.masks {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: hidden;
+  touch-action: none;
+  pointer-events: none !important;
+}
+.body {
+  fill: transparent;
+  stroke: #fff;
+  stroke-width: 1.5;
+  pointer-events: all;
+  cursor: move;
+}
+.here .body {
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+.soft {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 1;
+  stroke-dasharray: 4 4;
+  opacity: 0.7;
+}
+.reach {
+  fill: transparent;
+  pointer-events: all;
+  cursor: grab;
+}
+.knob {
+  fill: #fff;
+  stroke: var(--accent);
+  stroke-width: 2;
+  pointer-events: none;
+}
+.knob.soft {
+  fill: #161616;
+  stroke: #fff;
+  opacity: 1;
+  stroke-dasharray: none;
+}
+</style>

@@ -1,0 +1,112 @@
+import type { Point } from './placing'
+
+/** A mask as it is now, its keys resolved. Lengths in heights of the picture, from its middle. */
+export interface MaskNow {
+  kind: 'ellipse' | 'rectangle' | 'edge'
+  centre: [number, number]
+  size: [number, number]
+  turn: number
+  radius: number
+  inwards: number
+  outwards: number
+}
+
+/** The way from the picture's own measure to the screen, and back. */
+export interface Frame {
+  to(point: Point): Point
+  back(point: Point): Point
+}
+
+export interface Grip {
+  id: 'width' | 'height' | 'turn' | 'soft'
+  x: number
+  y: number
+}
+
+/** `corners` of the picture on the canvas, from the top left, clockwise; `scale` to the screen. */
+export function frameOfMask(corners: Point[], aspect: number, scale: number): Frame {
+  const [a = { x: 0, y: 0 }, b = a, , d = a] = corners
+  const across = { x: (b.x - a.x) / aspect, y: (b.y - a.y) / aspect }
+  const down = { x: d.x - a.x, y: d.y - a.y }
+  const middle = { x: (b.x + d.x) / 2, y: (b.y + d.y) / 2 }
+  const area = across.x * down.y - across.y * down.x || 1
+  return {
+    to: ({ x, y }) => ({
+      x: (middle.x + across.x * x + down.x * y) * scale,
+      y: (middle.y + across.y * x + down.y * y) * scale,
+    }),
+    back: (point) => {
+      const [x, y] = [point.x / scale - middle.x, point.y / scale - middle.y]
+      return {
+        x: (x * down.y - y * down.x) / area,
+        y: (y * across.x - x * across.y) / area,
+      }
+    },
+  }
+}
+
+const FAR = 3
+
+/** What is drawn of a mask: its outline, where its softness ends, and where to take it. */
+export function maskShape(
+  mask: MaskNow,
+  frame: Frame,
+): { body: string; soft: string; grips: Grip[] } {
+  const turn = (mask.turn * Math.PI) / 180
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)]
+  const place = (x: number, y: number) =>
+    frame.to({
+      x: mask.centre[0] + x * cos - y * sin,
+      y: mask.centre[1] + x * sin + y * cos,
+    })
+  const path = (points: Point[], closed = true) =>
+    `M${points.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}${closed ? 'Z' : ''}`
+  const outline = (grown: number) =>
+    path(
+      outlineOf(mask, grown).map(([x, y]) => place(x, y)),
+      mask.kind !== 'edge',
+    )
+  const [wide, high] = mask.size
+  const top = mask.kind === 'edge' ? 0 : high
+  const stalk = mask.kind === 'edge' ? 0.14 : high + 0.07
+  const grips: Grip[] = [
+    { id: 'soft', ...place(mask.kind === 'edge' ? 0.12 : 0, top + Math.max(mask.outwards, 0.025)) },
+    { id: 'turn', ...place(0, -stalk) },
+  ]
+  if (mask.kind !== 'edge') {
+    grips.unshift({ id: 'width', ...place(wide, 0) }, { id: 'height', ...place(0, -high) })
+  }
+  return { body: outline(0), soft: outline(mask.outwards), grips }
+}
+
+function outlineOf(mask: MaskNow, grown: number): [number, number][] {
+  const [wide, high] = [mask.size[0] + grown, mask.size[1] + grown]
+  if (mask.kind === 'edge') {
+    return [
+      [-FAR, grown],
+      [FAR, grown],
+    ]
+  }
+  if (mask.kind === 'ellipse') {
+    return Array.from({ length: 48 }, (_, i) => {
+      const angle = (i / 48) * 2 * Math.PI
+      return [Math.cos(angle) * wide, Math.sin(angle) * high]
+    })
+  }
+  const radius = Math.min(mask.radius + grown, wide, high)
+  const corners = [
+    [1, -1, -90],
+    [1, 1, 0],
+    [-1, 1, 90],
+    [-1, -1, 180],
+  ] as const
+  return corners.flatMap(([sx, sy, from]) =>
+    Array.from({ length: 7 }, (_, i): [number, number] => {
+      const angle = ((from + i * 15) * Math.PI) / 180
+      return [
+        sx * (wide - radius) + Math.cos(angle) * radius,
+        sy * (high - radius) + Math.sin(angle) * radius,
+      ]
+    }),
+  )
+}

@@ -1,0 +1,239 @@
+<script setup lang="ts">
+/** Looks as live pictures, and presets of whole grades. */
+import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import IconDots from '~icons/tabler/dots'
+import IconPlus from '~icons/tabler/plus'
+import type { Step } from '@/api/types'
+import ValueField from '@/controls/ValueField.vue'
+import { useKit, type Preset } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import LookTile from './LookTile.vue'
+import type { useGrade } from './useGrade'
+
+const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
+const kit = useKit()
+const notes = useNotes()
+const file = ref<HTMLInputElement | null>(null)
+const naming = ref<'new' | Preset | null>(null)
+const name = ref('')
+
+const look = computed(() => props.grade.now('lut/look', ''))
+const chosen = computed(() => kit.looks.find((one) => one.name === look.value) ?? null)
+const stepOf = (found: string): Step => ({
+  kind: 'set_grade',
+  clips: props.grade.ids.value,
+  values: {
+    [props.grade.zone.value ? 'adjust/lut/look' : 'lut/look']: found,
+    [props.grade.zone.value ? 'adjust/lut/on' : 'lut/on']: true,
+  },
+  zone: props.grade.zone.value?.id ?? null,
+})
+const presetStep = (preset: Preset): Step => ({
+  kind: 'replace_grade',
+  clips: props.grade.ids.value,
+  grade: preset.content as never,
+  name: preset.name,
+})
+
+async function bringIn(event: Event) {
+  const field = event.target as HTMLInputElement
+  for (const one of field.files ?? []) {
+    try {
+      const found = await kit.bringInLook(one)
+      await props.grade.send(stepOf(found.name))
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+  field.value = ''
+}
+
+async function removeLook() {
+  if (!chosen.value) return
+  await kit.removeLook(chosen.value).catch((error: unknown) => notes.problem(error))
+  notes.told('Taken out of the Kit. Grades that use it keep it.')
+}
+
+function askName(what: 'new' | Preset) {
+  naming.value = what
+  name.value = what === 'new' ? '' : what.name
+}
+
+async function keep() {
+  const what = naming.value
+  const given = name.value.trim() || 'Preset'
+  if (!what) return
+  try {
+    if (what === 'new') {
+      await kit.keepPreset(given, props.grade.grade.value ?? {})
+      notes.told(`“${given}” is in the Kit.`)
+    } else await kit.renamePreset(what, given)
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+</script>
+
+<template>
+  <fieldset class="looks" :disabled="grade.locked.value">
+    <div class="line">
+      <legend>Looks</legend>
+      <span class="grow" />
+      <BButton size="sm" variant="secondary" data-test="bring-in-look" @click="file?.click()">
+        <IconPlus aria-hidden="true" /> .cube
+      </BButton>
+      <input
+        ref="file"
+        type="file"
+        accept=".cube"
+        multiple
+        hidden
+        data-test="look-file"
+        @change="bringIn"
+      />
+    </div>
+    <div class="tiles">
+      <LookTile
+        name="No look"
+        :step="stepOf('')"
+        :taken="!look"
+        test="look-none"
+        @take="grade.send(stepOf(''))"
+      />
+      <LookTile
+        v-for="one in kit.looks"
+        :key="one.name"
+        :name="one.title"
+        :step="stepOf(one.name)"
+        :taken="look === one.name"
+        :test="`look-${one.name}`"
+        @take="grade.send(stepOf(one.name))"
+      />
+    </div>
+    <ValueField
+      v-if="look"
+      label="Mix"
+      help="How much of the look"
+      :value="grade.now('lut/mix', 100)"
+      :low="0"
+      :high="100"
+      :step="1"
+      unit="%"
+      :reset="100"
+      :keyed="grade.keyed('lut/mix')"
+      @trying="grade.trying({ 'lut/mix': $event })"
+      @set="grade.set({ 'lut/mix': $event })"
+      @key="grade.toggleKey('lut/mix', 100)"
+    />
+    <BButton v-if="chosen?.own" size="sm" variant="secondary" @click="removeLook">
+      Take “{{ chosen.title }}” out of the Kit
+    </BButton>
+    <template v-if="!grade.zone.value">
+      <div class="line">
+        <legend>Presets</legend>
+        <span class="grow" />
+        <BButton
+          size="sm"
+          variant="secondary"
+          :disabled="!grade.grade.value"
+          title="Keeps the whole grade in the Kit"
+          data-test="keep-preset"
+          @click="askName('new')"
+        >
+          <IconPlus aria-hidden="true" /> Keep this grade
+        </BButton>
+      </div>
+      <p v-if="!kit.presets.length" class="tiny quiet">
+        None yet. A kept grade can be given to any clip of any project, and shows itself here on the
+        current frame.
+      </p>
+      <div v-else class="tiles">
+        <div v-for="one in kit.presets" :key="one.id" class="preset">
+          <LookTile
+            :name="one.name"
+            :step="presetStep(one)"
+            :test="`preset-${one.name}`"
+            @take="grade.send(presetStep(one))"
+          />
+          <BDropdown
+            class="menu"
+            :variant="null"
+            no-caret
+            size="sm"
+            toggle-class="btn-bare"
+            teleport-to="body"
+            strategy="fixed"
+          >
+            <template #button-content>
+              <IconDots :aria-label="`What to do with ${one.name}`" />
+            </template>
+            <BDropdownItemButton @click="askName(one)">Rename</BDropdownItemButton>
+            <BDropdownItemButton @click="kit.removePreset(one)">
+              Take out of the Kit
+            </BDropdownItemButton>
+          </BDropdown>
+        </div>
+      </div>
+    </template>
+    <BModal
+      :model-value="Boolean(naming)"
+      :title="naming === 'new' ? 'Keep this grade' : 'Rename the preset'"
+      ok-title="Keep"
+      cancel-title="Back"
+      cancel-variant="secondary"
+      @ok="keep"
+      @hidden="naming = null"
+    >
+      <label class="form-label" for="preset-name">Name</label>
+      <input
+        id="preset-name"
+        v-model="name"
+        class="form-control"
+        maxlength="200"
+        autocomplete="off"
+      />
+    </BModal>
+  </fieldset>
+</template>
+
+<style scoped>
+.looks {
+  display: grid;
+  gap: 8px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.grow {
+  flex: 1;
+}
+legend {
+  float: none;
+  width: auto;
+  margin: 0;
+  font-size: 13px;
+  font-weight: 600;
+  color: var(--quiet);
+}
+.tiles {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(88px, 1fr));
+  gap: 8px;
+}
+.preset {
+  position: relative;
+  display: grid;
+}
+.menu {
+  position: absolute;
+  top: 0;
+  right: 0;
+}
+p {
+  margin: 0;
+}
+</style>

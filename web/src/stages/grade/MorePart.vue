@@ -1,0 +1,259 @@
+<script setup lang="ts">
+/** What a camera wrote, levels, CDL, matching another shot, grades as files. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { client, need } from '@/api/client'
+import { isPictured } from '@/api/types'
+import { useScreen } from '@/player/inject'
+import { useKit } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import { endOf, startOf, useProject } from '@/stores/project'
+import { KIND_NAMES } from '@/timeline/kinds'
+import { frameOf } from '@/time'
+import GradeSliders from './GradeSliders.vue'
+import type { useGrade } from './useGrade'
+
+const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
+const kit = useKit()
+const notes = useNotes()
+const project = useProject()
+const { player } = useScreen()
+const file = ref<HTMLInputElement | null>(null)
+const matching = ref(false)
+
+const inZone = computed(() => Boolean(props.grade.zone.value))
+const transform = computed(() => props.grade.now('input/transform', ''))
+
+const TRIPLES = [
+  { name: 'slope', rest: [1, 1, 1], low: 0, high: 4 },
+  { name: 'offset', rest: [0, 0, 0], low: -1, high: 1 },
+  { name: 'power', rest: [1, 1, 1], low: 0.1, high: 4 },
+]
+type Triple = [number, number, number]
+const triple = (name: string, rest: number[]) =>
+  props.grade.now<Triple>(`cdl/${name}`, rest as Triple)
+
+function setPart(name: string, rest: number[], index: number, event: Event) {
+  const typed = Number((event.target as HTMLInputElement).value.replace(',', '.'))
+  if (!Number.isFinite(typed)) return
+  const value = triple(name, rest).map((one, i) => (i === index ? typed : one))
+  props.grade.set({ [`cdl/${name}`]: value })
+}
+
+async function readCdl(event: Event) {
+  const field = event.target as HTMLInputElement
+  const [one] = field.files ?? []
+  field.value = ''
+  if (!one) return
+  try {
+    const { slope, offset, power, saturation } = await kit.readCdl(one)
+    await props.grade.set({
+      'cdl/slope': slope,
+      'cdl/offset': offset,
+      'cdl/power': power,
+      'cdl/saturation': saturation,
+      'cdl/on': true,
+    })
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+/** Other shots of this timeline, to match this one to. */
+const others = computed(() =>
+  project.tracks.flatMap((track) =>
+    track.clips.filter((one) => isPictured(one) && !props.grade.ids.value.includes(one.id ?? '')),
+  ),
+)
+const other = ref('')
+
+async function match() {
+  const target = others.value.find((one) => one.id === other.value) ?? others.value[0]
+  const own = props.grade.clip.value
+  if (!target || !own) return
+  matching.value = true
+  try {
+    const middle = (startOf(target) + endOf(target)) / 2
+    const at = player.frame.value
+    const ownMiddle = (startOf(own) + endOf(own)) / 2
+    const inside =
+      frameOf(startOf(own), project.rate) <= at && at < frameOf(endOf(own), project.rate)
+    const found = await need(
+      client.POST('/api/projects/{id}/revisions/{revision}/match', {
+        params: {
+          path: { id: project.id, revision: project.revision },
+          query: { within: project.within },
+        },
+        body: {
+          clip: own.id ?? '',
+          frame: inside ? at : frameOf(ownMiddle, project.rate),
+          other: target.id ?? '',
+          other_frame: frameOf(middle, project.rate),
+        },
+      }),
+    )
+    await props.grade.set({ match: found })
+  } catch (error) {
+    notes.problem(error)
+  } finally {
+    matching.value = false
+  }
+}
+const matched = computed(() => props.grade.now('match/name', '') || null)
+const hasMatch = computed(
+  () => JSON.stringify(props.grade.prop('match/own_mean') ?? [0, 0, 0]) !== '[0,0,0]',
+)
+
+const fileBase = computed(() => {
+  const clip = props.grade.clip.value?.id ?? ''
+  return `/api/projects/${project.id}/revisions/${project.revision}/clips/${clip}`
+})
+const query = computed(
+  () => `?${new URLSearchParams({ frame: String(player.frame.value), within: project.within })}`,
+)
+</script>
+
+<template>
+  <div class="more">
+    <GradeSliders v-if="!inZone" :grade="grade" stage="input">
+      <select
+        class="form-select form-select-sm"
+        aria-label="How the camera coded its picture"
+        data-test="coding"
+        :value="transform"
+        @change="
+          grade.set({
+            'input/transform': ($event.target as HTMLSelectElement).value,
+            'input/on': true,
+          })
+        "
+      >
+        <option value="">As for a screen (no log)</option>
+        <option v-for="one in kit.grade?.codings ?? []" :key="one.name" :value="one.name">
+          {{ one.label }}
+        </option>
+      </select>
+    </GradeSliders>
+    <GradeSliders :grade="grade" stage="match">
+      <div class="line">
+        <select v-model="other" class="form-select form-select-sm" aria-label="Which shot">
+          <option value="" disabled>Which shot</option>
+          <option v-for="one in others" :key="one.id" :value="one.id">
+            {{ one.name || KIND_NAMES[one.kind] }}
+          </option>
+        </select>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :disabled="!others.length || matching || !other"
+          data-test="match"
+          @click="match"
+        >
+          {{ matching ? 'Measuring …' : 'Match to it' }}
+        </BButton>
+      </div>
+      <span v-if="hasMatch" class="tiny quiet">Follows {{ matched ?? 'another shot' }}.</span>
+    </GradeSliders>
+    <GradeSliders :grade="grade" stage="levels" />
+    <GradeSliders :grade="grade" stage="cdl">
+      <div v-for="one in TRIPLES" :key="one.name" class="triple">
+        <span>{{ one.name.charAt(0).toUpperCase() + one.name.slice(1) }}</span>
+        <input
+          v-for="(value, index) in triple(one.name, one.rest)"
+          :key="index"
+          type="text"
+          inputmode="decimal"
+          class="form-control form-control-sm"
+          :aria-label="`${one.name}, ${['red', 'green', 'blue'][index]}`"
+          :value="Number(value.toFixed(4))"
+          @change="setPart(one.name, one.rest, index, $event)"
+        />
+        <button
+          class="key"
+          :class="grade.keyed(`cdl/${one.name}`)"
+          :aria-label="`${one.name}: key`"
+          @click="grade.toggleKey(`cdl/${one.name}`, one.rest)"
+        >
+          <svg viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
+        </button>
+      </div>
+      <div class="line">
+        <BButton size="sm" variant="secondary" @click="file?.click()">Read a CDL file</BButton>
+        <input ref="file" type="file" accept=".cdl,.cc,.ccc" hidden @change="readCdl" />
+        <a
+          v-if="!inZone"
+          class="btn btn-secondary btn-sm"
+          :href="`${fileBase}/grade.cc${query}`"
+          download
+          >Write .cc</a
+        >
+      </div>
+    </GradeSliders>
+    <div v-if="!inZone" class="line">
+      <strong class="tiny quiet">The whole grade</strong>
+      <a
+        class="btn btn-secondary btn-sm"
+        :class="{ disabled: !grade.grade.value }"
+        :href="`${fileBase}/grade.cube${query}`"
+        download
+        title="Zones with masks cannot be in it"
+        data-test="write-cube"
+        >Write .cube</a
+      >
+      <BButton
+        size="sm"
+        variant="secondary"
+        :disabled="!grade.grade.value"
+        data-test="no-grade"
+        @click="grade.send({ kind: 'replace_grade', clips: grade.ids.value })"
+      >
+        Take the grade off
+      </BButton>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.more {
+  display: grid;
+  gap: 8px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 8px;
+}
+.line select {
+  flex: 1;
+  min-width: 120px;
+}
+.triple {
+  display: grid;
+  grid-template-columns: 84px repeat(3, minmax(0, 1fr)) 28px;
+  align-items: center;
+  gap: 8px;
+  color: var(--soft);
+  margin-bottom: 4px;
+}
+.key {
+  border: 0;
+  background: none;
+  padding: 0;
+  min-height: 32px;
+}
+.key svg {
+  width: 11px;
+  height: 17px;
+  fill: none;
+  stroke: #6f6778;
+  stroke-width: 1.6;
+}
+.key.some svg {
+  stroke: var(--mark);
+}
+.key.here svg {
+  stroke: var(--mark);
+  fill: var(--mark);
+}
+</style>

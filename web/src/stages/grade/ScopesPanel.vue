@@ -1,0 +1,249 @@
+<script setup lang="ts">
+/** Scopes: one to three, in sizes of one's own, with what is crushed and clipped as numbers. */
+import { useLocalStorage } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import IconBox from '~icons/tabler/crop'
+import IconMarks from '~icons/tabler/line-dashed'
+import { useGrading } from '@/stores/grading'
+import ScopeView from './ScopeView.vue'
+import { percent, SCOPES } from './scopes'
+import { useScopes } from './useScopes'
+
+const grading = useGrading()
+const { shown, measured, toggle } = useScopes()
+const rows = useLocalStorage('velvet-kite.scope-rows', 0.52)
+const columns = useLocalStorage('velvet-kite.scope-columns', 0.42)
+const field = ref<HTMLElement | null>(null)
+
+const views = computed(() =>
+  [...shown.value].sort((a, b) => Number(a === 'vectors') - Number(b === 'vectors')),
+)
+const layout = computed(() => ({
+  '--top': `${rows.value}fr`,
+  '--bottom': `${1 - rows.value}fr`,
+  '--left': `${columns.value}fr`,
+  '--right': `${1 - columns.value}fr`,
+}))
+
+function divide(event: PointerEvent, which: 'rows' | 'columns') {
+  const box = field.value?.getBoundingClientRect()
+  if (!box || !event.buttons) return
+  const share =
+    which === 'rows'
+      ? (event.clientY - box.top) / box.height
+      : (event.clientX - box.left) / box.width
+  const target = which === 'rows' ? rows : columns
+  target.value = Math.min(0.8, Math.max(0.2, share))
+}
+
+function nudge(event: KeyboardEvent, which: 'rows' | 'columns') {
+  const by = { ArrowUp: -0.04, ArrowLeft: -0.04, ArrowDown: 0.04, ArrowRight: 0.04 }[event.key]
+  if (!by) return
+  event.preventDefault()
+  event.stopPropagation()
+  const target = which === 'rows' ? rows : columns
+  target.value = Math.min(0.8, Math.max(0.2, target.value + by))
+}
+
+function hold(event: PointerEvent) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+}
+
+function toggleBox() {
+  if (grading.box) {
+    grading.box = null
+    grading.tool = ''
+  } else {
+    grading.box = [0.25, 0.25, 0.75, 0.75]
+    grading.tool = 'box'
+  }
+}
+</script>
+
+<template>
+  <section class="panel scopes" aria-label="Scopes">
+    <div class="head">
+      <div class="kinds" role="group" aria-label="Which scopes (up to three)">
+        <button
+          v-for="one in SCOPES"
+          :key="one.id"
+          type="button"
+          :aria-pressed="shown.includes(one.id)"
+          :title="one.help"
+          :data-test="`show-${one.id}`"
+          @click="toggle(one.id)"
+        >
+          {{ one.name }}
+        </button>
+      </div>
+    </div>
+    <div ref="field" class="field" :class="`of-${views.length}`" :style="layout">
+      <ScopeView v-for="kind in views" :key="kind" :kind="kind" :measured="measured" />
+      <button
+        v-if="views.length > 1"
+        class="divider across"
+        aria-label="Height of the upper scope; arrow keys"
+        :style="{ top: `${rows * 100}%` }"
+        @pointerdown="hold"
+        @pointermove="divide($event, 'rows')"
+        @keydown="nudge($event, 'rows')"
+      />
+      <button
+        v-if="views.length > 2"
+        class="divider upright"
+        aria-label="Width of the left scope; arrow keys"
+        :style="{ left: `${columns * 100}%`, top: `${rows * 100}%` }"
+        @pointerdown="hold"
+        @pointermove="divide($event, 'columns')"
+        @keydown="nudge($event, 'columns')"
+      />
+    </div>
+    <div class="foot">
+      <span class="share" data-test="crushed">
+        <strong><i class="dot low" />{{ measured ? percent(measured.crushed) : '–' }}</strong>
+        crushed
+      </span>
+      <span class="share" data-test="clipped">
+        <strong><i class="dot high" />{{ measured ? percent(measured.clipped) : '–' }}</strong>
+        clipped
+      </span>
+      <span class="grow" />
+      <button
+        class="btn btn-bare"
+        :aria-pressed="grading.marks"
+        title="Stripes on the picture where it is crushed or clipped"
+        data-test="marks"
+        @click="grading.marks = !grading.marks"
+      >
+        <IconMarks aria-hidden="true" /> Marks
+      </button>
+      <button
+        class="btn btn-bare"
+        :aria-pressed="Boolean(grading.box)"
+        title="Measure a box of the picture"
+        data-test="box"
+        @click="toggleBox"
+      >
+        <IconBox aria-hidden="true" /> Box
+      </button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.scopes {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr) auto;
+  gap: 8px;
+}
+.head {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  min-width: 0;
+}
+.kinds {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px;
+}
+.kinds button {
+  border: 1px solid var(--line);
+  background: none;
+  color: var(--soft);
+  border-radius: 8px 8px 2px 8px;
+  padding: 2px 10px;
+  font-size: 13px;
+  font-weight: 600;
+  min-height: calc(var(--touch) - 4px);
+}
+.kinds button[aria-pressed='true'] {
+  background: #453c4e;
+  border-color: #453c4e;
+  color: var(--text);
+}
+.field {
+  position: relative;
+  display: grid;
+  gap: 8px;
+  min-height: 160px;
+}
+.of-2 {
+  grid-template-rows: var(--top) var(--bottom);
+}
+.of-3 {
+  grid-template: var(--top) var(--bottom) / var(--left) var(--right);
+}
+.of-3 > :first-child {
+  grid-column: 1 / 3;
+}
+.divider {
+  position: absolute;
+  border: 0;
+  padding: 0;
+  background: none;
+  touch-action: none;
+}
+.across {
+  left: 0;
+  right: 0;
+  height: 24px;
+  margin-top: -12px;
+  cursor: row-resize;
+}
+.upright {
+  bottom: 0;
+  width: 24px;
+  margin-left: -12px;
+  cursor: col-resize;
+}
+.divider::after {
+  content: '';
+  position: absolute;
+  inset: 0;
+  margin: auto;
+  width: 30px;
+  height: 3px;
+  border-radius: 2px;
+  background: #5d5566;
+}
+.upright::after {
+  width: 3px;
+  height: 30px;
+}
+.foot {
+  display: flex;
+  align-items: center;
+  gap: 4px 14px;
+  font-size: 13px;
+  color: var(--soft);
+}
+.share {
+  display: grid;
+  line-height: 1.25;
+  white-space: nowrap;
+}
+.grow {
+  flex: 1;
+}
+.dot {
+  display: inline-block;
+  width: 9px;
+  height: 9px;
+  border-radius: 5px 5px 1px 5px;
+  margin-right: 4px;
+}
+.low {
+  background: #40beaa;
+}
+.high {
+  background: #ff6e50;
+}
+.btn {
+  font-size: 13px;
+}
+.btn[aria-pressed='true'] {
+  background: #453c4e;
+  color: var(--text);
+}
+</style>
