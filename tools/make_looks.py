@@ -36,7 +36,7 @@ LOOKS: dict[str, tuple[str, Grade]] = {
             wheels=Wheels(
                 lift=Wheel(push=(0.16, 0.06), level=2),
                 gamma=Wheel(push=(-0.02, 0.1)),
-                gain=Wheel(push=(-0.16, 0.08)),
+                gain=Wheel(push=(-0.1, 0.05), level=-3),
             ),
             contrast=Contrast(contrast=12, shadows=-10, highlights=-14),
             colour=Colour(saturation=-8, vibrance=18),
@@ -46,11 +46,11 @@ LOOKS: dict[str, tuple[str, Grade]] = {
         "Two papers",
         Grade(
             wheels=Wheels(
-                lift=Wheel(push=(0.2, -0.16), level=-1),
-                gamma=Wheel(push=(-0.04, 0.02)),
-                gain=Wheel(push=(-0.22, 0.16)),
+                lift=Wheel(push=(0.13, -0.11), level=-1),
+                gamma=Wheel(push=(-0.02, 0.01)),
+                gain=Wheel(push=(-0.11, 0.075), level=-4),
             ),
-            contrast=Contrast(contrast=14),
+            contrast=Contrast(contrast=12, highlights=-8),
             colour=Colour(saturation=6),
             zones=(
                 # Skin, and paper of its tone, is led half the way back.
@@ -60,7 +60,7 @@ LOOKS: dict[str, tuple[str, Grade]] = {
                     amount=70,
                     adjust=Adjustments(
                         wheels=Wheels(
-                            gamma=Wheel(push=(0.03, -0.02)), gain=Wheel(push=(0.1, -0.07))
+                            gamma=Wheel(push=(0.03, -0.02)), gain=Wheel(push=(0.06, -0.05))
                         )
                     ),
                 ),
@@ -70,7 +70,7 @@ LOOKS: dict[str, tuple[str, Grade]] = {
     "lamp-oil": (
         "Lamp oil",
         Grade(
-            wheels=Wheels(gamma=Wheel(push=(-0.18, 0.1)), gain=Wheel(push=(-0.26, 0.1), level=-3)),
+            wheels=Wheels(gamma=Wheel(push=(-0.1, 0.06)), gain=Wheel(push=(-0.15, 0.06), level=-5)),
             contrast=Contrast(contrast=8, blacks=-12, shadows=12),
             curves=Curves(hue_to_saturation=((0.08, 0.34), (0.34, 0.56), (0.62, 0.4))),
         ),

@@ -107,14 +107,17 @@ class Shares:
 
 
 def shares(pixels: Pixels) -> Shares:
-    crushed, clipped = lost(pixels)
-    return Shares(float(crushed.mean()), float(clipped.mean()))
+    crushed, clipped = _lost(pixels, levels_of(pixels) - 1)
+    many = pixels.shape[0] * pixels.shape[1]
+    return Shares(crushed / many, clipped / many)
 
 
 def lost(pixels: Pixels) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
     """Where the picture is crushed and where it is clipped, each of shape (height, width)."""
-    rgb = pixels[..., :3]
-    return (rgb == 0).all(axis=-1), (rgb == levels_of(pixels) - 1).any(axis=-1)
+    red, green, blue = pixels[..., 0], pixels[..., 1], pixels[..., 2]
+    most = levels_of(pixels) - 1
+    crushed = (red == 0) & (green == 0) & (blue == 0)
+    return crushed, (red == most) | (green == most) | (blue == most)
 
 
 def distance_from_neutral(rgb: NDArray[Any]) -> float:
@@ -169,3 +172,16 @@ def _vectorscope(pixels: Pixels, counts: Counts, most: int) -> None:
             cb = int((b - luma) * across + middle)
             cr = int((r - luma) * up + middle)
             counts[min(max(cr, 0), size - 1), min(max(cb, 0), size - 1)] += 1
+
+
+@njit(cache=True, nogil=True)
+def _lost(pixels: Pixels, most: int) -> tuple[int, int]:
+    """How many pixels are crushed, and how many are clipped."""
+    height, width, _ = pixels.shape
+    crushed, clipped = 0, 0
+    for y in range(height):
+        for x in range(width):
+            r, g, b = pixels[y, x, 0], pixels[y, x, 1], pixels[y, x, 2]
+            crushed += r == 0 and g == 0 and b == 0
+            clipped += r == most or g == most or b == most
+    return crushed, clipped

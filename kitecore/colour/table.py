@@ -6,7 +6,7 @@ interpolation, at its exact place, and not within a cell.
 
 from __future__ import annotations
 
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Final
 
 import numpy as np
@@ -16,9 +16,11 @@ from numpy.typing import NDArray
 from kitecore.colour.chain import graded
 from kitecore.colour.cube import FindLook
 from kitecore.colour.lattice import lattice, sampled
+from kitecore.colour.looks import shipped
 from kitecore.colour.qualify import matte_of
 from kitecore.colour.rgb import Rgb
 from kitecore.document import Grade, Zone
+from kitecore.document.grade import Input
 
 FINE: Final = 65
 """Colours along each axis of a table for a finished film."""
@@ -80,8 +82,20 @@ def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
 
     Zones limited by masks are not in it: they have tables of their own (see `render.grading`).
     """
-    values = graded(lattice(size), grade, find).astype(np.float32, copy=False)
+    start = lattice(size)
+    if grade.on and grade.input.works:
+        start = _from_camera(grade.input, size)
+        grade = grade.model_copy(update={"input": Input()})
+    values = graded(start, grade, find).astype(np.float32, copy=False)
     return Table(values.reshape(size, size, size, 3))
+
+
+@lru_cache(maxsize=8)
+def _from_camera(coding: Input, size: int) -> NDArray[np.float32]:
+    """The lattice after the first stage, which is slow and stays the same while others change."""
+    done = graded(lattice(size), Grade(input=coding), shipped)
+    done.flags.writeable = False
+    return np.asarray(done, np.float32)
 
 
 def bake_matte(zone: Zone, size: int = FINE) -> Table:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
+from contextlib import closing
 from fractions import Fraction
 from pathlib import Path
 from typing import Literal
@@ -20,6 +21,7 @@ from kitecore.errors import BadInput, RenderFailed
 from kitecore.media.folder import FindMedia
 from kitecore.media.pixels import fitting
 from kitecore.media.soundcopy import SOUND_RATE
+from kitecore.render.ahead import ahead
 from kitecore.render.deep import render_deep_planes
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, Quality, formats
@@ -107,12 +109,13 @@ def encode_piece(
     unfinished = path.with_suffix(".part")
     with av.open(str(unfinished), "w", format="mp4") as out:
         stream = _add_picture(out, document, settings, size)
-        for number in piece:
-            frame = draw(document, rate.start_of(number), size, sources)
-            frame.pts, frame.time_base = number - piece.start, 1 / rate.fraction
-            frame.pict_type = av.video.frame.PictureType.NONE
-            out.mux(stream.encode(frame))
-            progress(number)
+        drawn = ahead(draw(document, rate.start_of(number), size, sources) for number in piece)
+        with closing(drawn) as frames:
+            for number, frame in zip(piece, frames, strict=True):
+                frame.pts, frame.time_base = number - piece.start, 1 / rate.fraction
+                frame.pict_type = av.video.frame.PictureType.NONE
+                out.mux(stream.encode(frame))
+                progress(number)
         out.mux(stream.encode(None))
     unfinished.replace(path)
 

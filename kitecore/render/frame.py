@@ -6,15 +6,15 @@ import av
 import numpy as np
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
 
-from kitecore.document import Document, VideoClip
+from kitecore.document import Document, Grade, VideoClip
 from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
-from kitecore.motion import value_at
+from kitecore.motion import still_at, value_at
 from kitecore.motion.oklab import rgb_of
 from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.planes import to_planes
 from kitecore.render.compose import draw_tracks, showing_at
-from kitecore.render.grading import changes
+from kitecore.render.grading import Step, changes, steps
 from kitecore.render.painters.video import shown_number
 from kitecore.render.placing import Size, land
 from kitecore.render.sources import Sources
@@ -47,13 +47,14 @@ def stage_of(document: Document, size: Size, sources: Sources, matte: str = "") 
 def render_planes(document: Document, tick: int, size: Size, sources: Sources) -> av.VideoFrame:
     """The same picture as planes for an encoder: yuv420p, BT.709, limited range.
 
-    Where nothing is done to a video but scaling, its planes go through without a detour by RGB.
+    Where nothing is done to a video but scaling and grading, its planes go through without a detour
+    by RGB.
     """
-    bare = untouched_at(document, tick, sources)
+    bare = covering_at(document, tick, sources)
     if bare is not None:
-        number = shown_number(bare, tick - bare.start, stage_of(document, size, sources))
-        decoded, picture = sources.decoded(bare.media, number, bare.id, size)
-        return tagged(scaled(decoded, picture, size, "yuv420p"))
+        planes = _graded_planes(bare, document, tick, size, sources)
+        if planes is not None:
+            return tagged(planes)
     pixels = render(document, tick, size, sources)
     frame = av.VideoFrame(size[0], size[1], "yuv420p")
     luma, cb, cr = (rows_of(plane) for plane in frame.planes)
@@ -61,12 +62,37 @@ def render_planes(document: Document, tick: int, size: Size, sources: Sources) -
     return tagged(frame)
 
 
-def untouched_at(document: Document, tick: int, sources: Sources) -> VideoClip | None:
-    """The video that alone fills the canvas at ``tick`` as it is, if there is one."""
+def _graded_planes(
+    clip: VideoClip, document: Document, tick: int, size: Size, sources: Sources
+) -> av.VideoFrame | None:
+    """The planes of a video that covers the canvas; None if its grade needs more than one pass."""
+    local = tick - clip.start
+    passes: list[Step] = []
+    if changes(clip.grade):
+        assert clip.grade is not None
+        passes = list(steps(still_at(clip.grade, local)))
+        if len(passes) > 1 or sources.picture(clip.media).depth > 8:
+            return None
+    number = shown_number(clip, local, stage_of(document, size, sources))
+    decoded, picture = sources.decoded(clip.media, number, clip.id, size)
+    planes = scaled(decoded, picture, size, "yuv420p")
+    if not passes:
+        return planes
+    [grade] = passes
+    assert isinstance(grade, Grade)
+    done = av.VideoFrame(size[0], size[1], "yuv420p")
+    luma, cb, cr = (rows_of(plane)[:, : plane.width] for plane in planes.planes)
+    new_luma, new_cb, new_cr = (rows_of(plane)[:, : plane.width] for plane in done.planes)
+    sources.plane_table(grade).over((luma, cb, cr), (new_luma, new_cb, new_cr))
+    return done
+
+
+def covering_at(document: Document, tick: int, sources: Sources) -> VideoClip | None:
+    """The video that alone fills the canvas at ``tick``, with no more done to it than a grade."""
     showing = showing_at(document.tracks, tick)
     clip = showing[-1] if showing else None
-    if isinstance(clip, VideoClip) and not changes(clip.grade):
-        return clip if fills_canvas(clip, document, tick, sources) else None
+    if isinstance(clip, VideoClip) and fills_canvas(clip, document, tick, sources):
+        return clip
     return None
 
 

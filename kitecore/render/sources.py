@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Callable
+from typing import Any, TypeVar
 
 import av
 
 from kitecore.colour.looks import FindLook, shipped
+from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_planes
 from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
 from kitecore.document import Grade, Zone
 from kitecore.media.cache import PictureCache
@@ -27,6 +29,7 @@ IDLE = 24
 _NUDGE = TICKS_PER_SECOND // 100_000
 """Ten microseconds: a frame whose time was rounded up a little still counts as shown."""
 
+T = TypeVar("T")
 Size = tuple[int, int]
 _Key = tuple[str, str, bool]
 """Of a reader: media, lane, whether it reads the proxy."""
@@ -60,7 +63,7 @@ class Sources:
     ) -> None:
         self._find = find
         self.look = find_look
-        self._tables: OrderedDict[str, Table] = OrderedDict()
+        self._tables: OrderedDict[str, Any] = OrderedDict()
         self._draft = draft
         self._threads = threads
         self._folders: dict[str, MediaFolder] = {}
@@ -137,6 +140,12 @@ class Sources:
         """The baked table of a grade without keys; smaller where proxies are used."""
         return self._kept(grade.model_dump_json(), lambda: bake(grade, self.look, self._size))
 
+    def plane_table(self, grade: Grade) -> PlaneTable:
+        """The same for the planes of a video."""
+        size = DRAFT_CHROMA if self._draft else FINE_CHROMA
+        key = "planes " + grade.model_dump_json()
+        return self._kept(key, lambda: bake_planes(grade, self.look, size))
+
     def matte_table(self, zone: Zone) -> Table:
         """Which colours the ranges of a zone mean."""
         ranges = Zone(id="ranges", brightness=zone.brightness, hues=zone.hues)
@@ -146,13 +155,14 @@ class Sources:
     def _size(self) -> int:
         return DRAFT if self._draft else FINE
 
-    def _kept(self, key: str, make: Callable[[], Table]) -> Table:
+    def _kept(self, key: str, make: Callable[[], T]) -> T:
         if key not in self._tables:
             self._tables[key] = make()
             while len(self._tables) > KEPT_TABLES:
                 self._tables.popitem(last=False)
         self._tables.move_to_end(key)
-        return self._tables[key]
+        found: T = self._tables[key]
+        return found
 
     def _use_proxy(self, media: str, size: Size) -> bool:
         picture = self.picture(media)

@@ -139,7 +139,7 @@ def bring_in_look(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, 
     return 201, LookOut(name=look.id.hex, title=look.name, own=True)
 
 
-@router.delete("/kit/looks/{uuid:id}", response={204: None, 404: Problem})
+@router.delete("/kit/looks/{id}", response={204: None, 404: Problem})
 def remove_look(request: HttpRequest, id: UUID) -> tuple[int, None]:
     """Not offered any more; grades that use it keep it."""
     look = owned(Look, request.user, "look", id)

@@ -19,10 +19,15 @@ from threading import Condition, Lock, Thread
 from django.conf import settings
 
 from kitecore.document import dumps, empty_document
-from kitecore.errors import RenderFailed, Superseded
+from kitecore.errors import BadInput, KiteError, MediaMissing, NotThere, RenderFailed, Superseded
 from kitecore.render.worker import Answer, Failed, Request, Unknown
 
 log = logging.getLogger(__name__)
+
+_ERRORS: dict[str, type[KiteError]] = {
+    error.code: error for error in (BadInput, NotThere, MediaMissing)
+}
+"""What a render process may tell that is no failure of its own, by code."""
 
 PATIENCE = 60.0
 """Seconds after which a request counts as stuck."""
@@ -98,7 +103,7 @@ class RenderProcess:
             self.close()
             raise RenderFailed("The picture could not be drawn.") from error
         if isinstance(answer, Failed):
-            raise RenderFailed(answer.message, todo=answer.todo)
+            raise _ERRORS.get(answer.code, RenderFailed)(answer.message, todo=answer.todo)
         assert isinstance(answer, bytes)
         return answer
 

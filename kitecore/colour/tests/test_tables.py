@@ -16,6 +16,8 @@ from kitecore.colour.cube import Cube
 from kitecore.colour.cubefile import BadCube, read_cube, write_cube
 from kitecore.colour.lattice import lattice, sampled
 from kitecore.colour.looks import SHIPPED, shipped
+from kitecore.colour.planes import bake_planes
+from kitecore.colour.rgb import chroma, from_chroma
 from kitecore.colour.table import DRAFT, FINE, Table, bake
 from kitecore.document import Grade
 
@@ -92,6 +94,41 @@ class TableTest(TestCase):
         values = np.linspace(-2, 3, 9**3 * 3).reshape(9, 9, 9, 3).astype(np.float32)
         done = Table(values).over(PIXELS)
         self.assertEqual({0, 255}, {int(done[..., :3].min()), int(done[..., :3].max())})
+
+
+class PlanesTest(TestCase):
+    def planes(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+        """Noise within what a screen can show, as a camera would write it."""
+        small = np.clip(RNG.normal(128, 40, (40, 30, 3)), 8, 247).astype(np.uint8)
+        large = small.repeat(2, axis=0).repeat(2, axis=1)
+        frame = av.VideoFrame.from_ndarray(large, format="rgb24").reformat(
+            format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG"
+        )
+        array = frame.to_ndarray()
+        return array[:80].copy(), array[80:100].reshape(40, 30), array[100:].reshape(40, 30)
+
+    def test_planes_are_graded_as_the_chain_says(self) -> None:
+        luma, cb, cr = self.planes()
+        out = tuple(np.zeros_like(plane) for plane in (luma, cb, cr))
+        bake_planes(GRADE, shipped).over((luma, cb, cr), out)  # type: ignore[arg-type]
+        full = (cb.repeat(2, 0).repeat(2, 1), cr.repeat(2, 0).repeat(2, 1))
+        y, u, v = (
+            (p.astype(float) - low) / span
+            for p, low, span in zip((luma, *full), (16, 128, 128), (219, 224, 224), strict=True)
+        )
+        truth = chroma(np.clip(graded(from_chroma(y, u, v), GRADE, shipped), 0, 1))
+        error = np.abs(out[0] - (truth[0] * 219 + 16))
+        self.assertLess(error.mean(), 0.4)
+        self.assertLess(error.max(), 3.5)
+        for plane, wanted in zip(out[1:], truth[1:], strict=True):
+            halves = (wanted * 224 + 128).reshape(40, 2, 30, 2).mean(axis=(1, 3))
+            self.assertLess(np.abs(plane - halves).mean(), 0.6)
+
+    def test_a_grade_that_does_nothing_leaves_planes_alone(self) -> None:
+        planes = self.planes()
+        out = tuple(np.zeros_like(plane) for plane in planes)
+        bake_planes(Grade(), shipped).over(planes, out)  # type: ignore[arg-type]
+        self.assertLess(np.abs(out[0].astype(int) - planes[0]).mean(), 0.2)
 
 
 class CubeFileTest(TestCase):

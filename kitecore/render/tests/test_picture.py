@@ -16,7 +16,7 @@ from kitecore.edits.tests.strategies import SECOND
 from kitecore.media.tests.material import decoded_numbers, read_number
 from kitecore.render.export import ExportSettings, encode_piece, plan
 from kitecore.render.extract import content_key
-from kitecore.render.frame import render, render_planes, untouched_at
+from kitecore.render.frame import covering_at, render, render_planes
 from kitecore.render.pieces import picture_piece
 from kitecore.render.placing import land
 from kitecore.render.sources import Sources
@@ -93,8 +93,8 @@ class PictureTest(TestCase):
 
     def test_planes_that_go_through_are_those_that_are_drawn(self) -> None:
         document, sources = self.scene.document, self.sources()
-        self.assertIsNotNone(untouched_at(document, self.at(3), sources))
-        self.assertIsNone(untouched_at(document, self.at(20), sources))
+        self.assertIsNotNone(covering_at(document, self.at(3), sources))
+        self.assertIsNone(covering_at(document, self.at(20), sources))
         drawn = render(document, self.at(3), SIZE, sources)[..., :3].astype(int)
         through = render_planes(document, self.at(3), SIZE, sources).to_ndarray(format="rgb24")
         self.assertLess(np.abs(drawn - through).mean(), CONVERTED)

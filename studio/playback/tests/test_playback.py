@@ -123,7 +123,7 @@ class PlaybackTest(People, TestCase):
         self.take.folder.original.unlink()
         self.take.folder.proxy.unlink()
         answer = self.call("post", f"{path}/still", {"frame": 2})
-        self.assertEqual(500, answer.status_code)
+        self.assertEqual(422, answer.status_code)
         self.assertIn("missing", answer.json()["message"])
 
 

@@ -48,13 +48,10 @@ watch(
     }
   },
 )
-watch(
-  () => [props.grade.clip.value?.id, player.frame.value],
-  () => {
-    found.value = null
-    if (offer.value) refuse()
-  },
-)
+watch([() => props.grade.clip.value?.id, () => player.frame.value], () => {
+  found.value = null
+  if (offer.value) refuse()
+})
 
 function take({ warmth, tint }: { warmth: number; tint: number }) {
   offer.value = null

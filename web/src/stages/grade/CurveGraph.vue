@@ -160,9 +160,9 @@ function nudge(event: KeyboardEvent) {
 
 <style scoped>
 .graph {
-  width: 100%;
-  flex: 1;
-  min-height: 170px;
+  width: calc(100% - 16px);
+  height: clamp(140px, 19vh, 260px);
+  margin: 8px;
   background: #121015;
   border-radius: 8px 8px 2px 8px;
   touch-action: none;

@@ -29,7 +29,7 @@ const CURVES = [
   },
   {
     id: 'hue_to_saturation',
-    name: 'Hue → saturation',
+    name: 'Hue → sat',
     colour: '#e2d8ec',
     help: 'Stronger above the middle, weaker below, by hue',
     hues: true,
@@ -92,6 +92,17 @@ const choices = CURVES.map((one) => ({
   display: flex;
   flex-direction: column;
   gap: 8px;
+}
+.curves :deep(.choices) {
+  flex-wrap: nowrap;
+  align-self: stretch;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.curves :deep(.choices button) {
+  flex: 1;
+  padding: 4px 8px;
+  white-space: nowrap;
 }
 .foot {
   display: flex;

@@ -42,12 +42,9 @@ const on = computed(() => grade.grade.value?.on !== false)
 
 kit.open().catch((error: unknown) => notes.problem(error))
 onBeforeUnmount(() => grading.leave())
-watch(
-  () => [grade.clip.value?.id, grade.zones.value.length],
-  () => {
-    if (grading.zone && !grade.zone.value) grading.whole()
-  },
-)
+watch([() => grade.clip.value?.id, () => grade.zones.value.length], () => {
+  if (grading.zone && !grade.zone.value) grading.whole()
+})
 // A matte is looked at while the zone is set up, not while it is graded.
 watch(part, (now) => {
   if (now !== 'zones') grading.matte = false
@@ -239,7 +236,10 @@ function before(shown: boolean) {
     padding-top: 20px;
   }
   .left {
-    height: 300px;
+    position: sticky;
+    top: -20px;
+    z-index: 2;
+    box-shadow: 0 10px 12px -8px #17141a;
   }
   .body {
     overflow: visible;

@@ -10,13 +10,13 @@ import { percent, SCOPES } from './scopes'
 import { useScopes } from './useScopes'
 
 const grading = useGrading()
-const { shown, measured, toggle } = useScopes()
+const { visible, measured, toggle } = useScopes()
 const rows = useLocalStorage('velvet-kite.scope-rows', 0.52)
 const columns = useLocalStorage('velvet-kite.scope-columns', 0.42)
 const field = ref<HTMLElement | null>(null)
 
 const views = computed(() =>
-  [...shown.value].sort((a, b) => Number(a === 'vectors') - Number(b === 'vectors')),
+  [...visible.value].sort((a, b) => Number(a === 'vectors') - Number(b === 'vectors')),
 )
 const layout = computed(() => ({
   '--top': `${rows.value}fr`,
@@ -68,7 +68,7 @@ function toggleBox() {
           v-for="one in SCOPES"
           :key="one.id"
           type="button"
-          :aria-pressed="shown.includes(one.id)"
+          :aria-pressed="visible.includes(one.id)"
           :title="one.help"
           :data-test="`show-${one.id}`"
           @click="toggle(one.id)"
@@ -241,6 +241,20 @@ function toggleBox() {
 }
 .btn {
   font-size: 13px;
+}
+@media (max-width: 759px) {
+  .kinds {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+    scrollbar-width: none;
+  }
+  .kinds button {
+    white-space: nowrap;
+  }
+  .field {
+    height: 104px;
+    min-height: 0;
+  }
 }
 .btn[aria-pressed='true'] {
   background: #453c4e;

@@ -46,7 +46,7 @@ const push = (wheel: string) => props.grade.now<[number, number]>(path(wheel, 'p
 <style scoped>
 .wheels {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(104px, 1fr));
-  gap: 12px;
+  grid-template-columns: repeat(auto-fit, minmax(92px, 1fr));
+  gap: 10px;
 }
 </style>

@@ -1,4 +1,4 @@
-import { useIntervalFn, useLocalStorage } from '@vueuse/core'
+import { useIntervalFn, useLocalStorage, useMediaQuery } from '@vueuse/core'
 import { computed, onScopeDispose, shallowRef, watch } from 'vue'
 import { useScreen } from '@/player/inject'
 import type { Measured, ScopesWanted } from '@/player/measured'
@@ -9,7 +9,7 @@ import { MOST_SCOPES, SCOPES, type ScopeKind } from './scopes'
 
 /** Pixels of the longer side that are measured while it plays, and how often. */
 const PLAYING_SIDE = 480
-const EVERY_MS = 90
+const EVERY_MS = 60
 
 let lanes = 0
 
@@ -20,16 +20,21 @@ export function useScopes() {
   const { player } = useScreen()
   const shown = useLocalStorage<ScopeKind[]>('velvet-kite.scopes', ['luma', 'vectors', 'histogram'])
   const running = shallowRef<Measured | null>(null)
+  /** On a phone there is room for the one that was chosen last. */
+  const onlyOne = useMediaQuery('(max-width: 759px)')
+  const visible = computed(() => (onlyOne.value ? shown.value.slice(-1) : shown.value))
   const measured = computed(() => (player.playing.value ? running.value : player.measured.value))
 
   const wanted = computed<ScopesWanted>(() => ({
-    scopes: [...new Set(SCOPES.filter(({ id }) => shown.value.includes(id)).map((s) => s.array))],
+    scopes: [...new Set(SCOPES.filter(({ id }) => visible.value.includes(id)).map((s) => s.array))],
     box: grading.box ?? [0, 0, 1, 1],
     marks: grading.marks,
   }))
 
   function toggle(kind: ScopeKind) {
-    if (shown.value.includes(kind)) {
+    if (onlyOne.value) {
+      shown.value = [...shown.value.filter((one) => one !== kind), kind].slice(-MOST_SCOPES)
+    } else if (shown.value.includes(kind)) {
       if (shown.value.length > 1) shown.value = shown.value.filter((one) => one !== kind)
     } else {
       shown.value = [...shown.value, kind].slice(-MOST_SCOPES)
@@ -66,5 +71,5 @@ export function useScopes() {
   useIntervalFn(follow, EVERY_MS)
   onScopeDispose(() => closing.abort())
 
-  return { shown, measured, toggle }
+  return { visible, measured, toggle }
 }
