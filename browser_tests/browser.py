@@ -144,6 +144,16 @@ class Browser:
             what=f"the still of frame {frame} never came",
         )
 
+    def fetched(self, address: str) -> bytes:
+        """What lies at an address, as the signed-in person gets it."""
+        return bytes(
+            self.driver.execute_async_script(
+                "const done = arguments[1]; fetch(arguments[0]).then(a => a.arrayBuffer())"
+                ".then(b => done(Array.from(new Uint8Array(b))))",
+                address,
+            )
+        )
+
     def problems(self) -> list[str]:
         """What the page's console holds of errors, but answers we provoke ourselves."""
         entries = self.driver.get_log("browser")

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import tempfile
+from pathlib import Path
 from threading import Thread
 from typing import Any
 
@@ -37,6 +39,16 @@ class SiteTest(StaticLiveServerTestCase):
         self.browser = Browser(self.live_server_url, self.size, self.touch)
         self.addCleanup(self.browser.close)
         self.browser.sign_in("pip", "a-long-one-7")
+
+    def exported(self) -> Path:
+        """The film of the open project, made on the Send bench as it is set, and fetched."""
+        browser = self.browser
+        browser.press("stage-send")
+        browser.press("export")
+        link = browser.find(".film a[download]", seconds=120).get_attribute("href")
+        path = Path(tempfile.mkdtemp(dir=browser.folder)) / "film.mp4"
+        path.write_bytes(browser.fetched(link or ""))
+        return path
 
     def assert_clean_console(self) -> None:
         self.assertEqual([], self.browser.problems())

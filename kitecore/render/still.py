@@ -39,7 +39,7 @@ def measured_still(
     facts, arrays = measured(pixels, wanted)
     if matte:
         pixels = render(document, tick, size, sources, matte=matte)
-    shown = marked(pixels) if wanted.marks else pixels
+    shown = marked(pixels) if wanted.marks and not matte else pixels
     return packed_answer(as_jpeg(shown), facts, arrays)
 
 
