@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, cut, site
+from benchmarks import core, cut, grade, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -25,6 +25,7 @@ def main() -> None:
         lambda: [core.proxies(shop)],
         lambda: cut.ramps(shop),
         lambda: cut.transitions(shop),
+        lambda: grade.grading(shop),
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: [site.play_start(data)],

@@ -46,10 +46,23 @@ class PlaneTable:
         self._begin = begin
         self._part = np.rint((at - begin) * _PARTS).astype(np.int64)
 
-    def over(self, planes: tuple[Plane, Plane, Plane], out: tuple[Plane, Plane, Plane]) -> None:
-        """Write the planes of a 4:2:0 picture after the grade to ``out``; rows may be padded."""
-        size = len(self.words)
-        _over(*planes, self.words.reshape(-1), size, self._begin, self._part, *out)
+    def over(
+        self,
+        planes: tuple[Plane, Plane, Plane],
+        out: tuple[Plane, Plane, Plane],
+        size: tuple[int, int],
+    ) -> None:
+        """Write the planes of a 4:2:0 picture after the grade to ``out``.
+
+        Parameters
+        ----------
+        planes, out
+            Luma, Cb and Cr, C-contiguous; rows may be padded.
+        size
+            Width and height of the picture, both even.
+        """
+        many = len(self.words)
+        _over(*planes, self.words.reshape(-1), many, self._begin, self._part, *size, *out)
 
 
 def bake_planes(grade: Grade, find: FindLook, size: int = FINE_CHROMA) -> PlaneTable:
@@ -84,9 +97,11 @@ def _over(
     cb: Plane,
     cr: Plane,
     words: NDArray[np.uint64],
-    size: int,
+    many: int,
     begin: NDArray[np.int64],
     part: NDArray[np.int64],
+    width: int,
+    height: int,
     new_luma: Plane,
     new_cb: Plane,
     new_cr: Plane,
@@ -95,36 +110,27 @@ def _over(
     # Down from the weights' sum of 256 and the scale of 32, with a rounding half.
     shift, half = np.uint64(5), np.uint64(16)
     eight, second, third = np.uint64(8), np.uint64(29), np.uint64(50)
-    rows, columns = min(cb.shape[0], new_cb.shape[0]), min(cb.shape[1], new_cb.shape[1])
-    for row in range(rows):
-        for column in range(columns):
+    for row in range(height // 2):
+        for column in range(width // 2):
             u, v = cb[row, column], cr[row, column]
             pu, pv = part[u], part[v]
             w00 = np.uint64((_PARTS - pu) * (_PARTS - pv))
             w01, w10 = np.uint64((_PARTS - pu) * pv), np.uint64(pu * (_PARTS - pv))
             w11 = np.uint64(pu * pv)
-            a = np.uint64((begin[u] * size + begin[v]) * 256)
-            b, c = a + np.uint64(256), a + np.uint64(size * 256)
+            a = np.uint64((begin[u] * many + begin[v]) * 256)
+            b, c = a + np.uint64(256), a + np.uint64(many * 256)
             d = c + np.uint64(256)
             total = np.uint64(2)
             for dy in range(2):
                 for dx in range(2):
                     at = np.uint64(luma[2 * row + dy, 2 * column + dx])
                     total += at
-                    mixed = (
-                        words[a + at] * w00
-                        + words[b + at] * w01
-                        + words[c + at] * w10
-                        + words[d + at] * w11
-                    )
+                    mixed = words[a + at] * w00 + words[b + at] * w01
+                    mixed += words[c + at] * w10 + words[d + at] * w11
                     value = (((mixed >> eight) & lane) + half) >> shift
                     new_luma[2 * row + dy, 2 * column + dx] = np.uint8(value)
             at = total >> np.uint64(2)
-            mixed = (
-                words[a + at] * w00
-                + words[b + at] * w01
-                + words[c + at] * w10
-                + words[d + at] * w11
-            )
+            mixed = words[a + at] * w00 + words[b + at] * w01
+            mixed += words[c + at] * w10 + words[d + at] * w11
             new_cb[row, column] = np.uint8((((mixed >> second) & lane) + half) >> shift)
             new_cr[row, column] = np.uint8(((mixed >> third) + half) >> shift)

@@ -1,15 +1,36 @@
-"""Least recently used values, bounded in bytes."""
+"""Values kept while they are of use."""
 
 from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from threading import Lock
-from typing import Any
+from typing import Any, Generic, TypeVar
 
 from numpy.typing import NDArray
 
+T = TypeVar("T")
 Picture = NDArray[Any]
+
+
+class DerivedCache(Generic[T]):
+    """What follows from immutable objects, by their identity: told once for each.
+
+    Keeps the objects too, so that no other can take the place of one in memory.
+    """
+
+    def __init__(self, limit: int) -> None:
+        self.limit = limit
+        self._entries: OrderedDict[int, tuple[object, T]] = OrderedDict()
+
+    def get(self, of: object, make: Callable[[], T]) -> T:
+        """What was made of ``of`` before, or is made now."""
+        key = id(of)
+        if key not in self._entries:
+            self._entries[key] = (of, make())
+            while len(self._entries) > self.limit:
+                self._entries.popitem(last=False)
+        return self._entries[key][1]
 
 
 class PictureCache:

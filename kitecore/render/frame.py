@@ -9,12 +9,12 @@ from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTr
 from kitecore.document import Document, Grade, VideoClip
 from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
-from kitecore.motion import still_at, value_at
+from kitecore.motion import value_at
 from kitecore.motion.oklab import rgb_of
 from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.planes import to_planes
 from kitecore.render.compose import draw_tracks, showing_at
-from kitecore.render.grading import Step, changes, steps
+from kitecore.render.grading import Step, passes_at, plan_of
 from kitecore.render.painters.video import shown_number
 from kitecore.render.placing import Size, land
 from kitecore.render.sources import Sources
@@ -67,10 +67,9 @@ def _graded_planes(
 ) -> av.VideoFrame | None:
     """The planes of a video that covers the canvas; None if its grade needs more than one pass."""
     local = tick - clip.start
-    passes: list[Step] = []
-    if changes(clip.grade):
-        assert clip.grade is not None
-        passes = list(steps(still_at(clip.grade, local)))
+    passes: tuple[Step, ...] = ()
+    if clip.grade is not None and plan_of(clip.grade, sources).changes:
+        passes = passes_at(clip.grade, local, sources)
         if len(passes) > 1 or sources.picture(clip.media).depth > 8:
             return None
     number = shown_number(clip, local, stage_of(document, size, sources))
@@ -81,9 +80,10 @@ def _graded_planes(
     [grade] = passes
     assert isinstance(grade, Grade)
     done = av.VideoFrame(size[0], size[1], "yuv420p")
-    luma, cb, cr = (rows_of(plane)[:, : plane.width] for plane in planes.planes)
-    new_luma, new_cb, new_cr = (rows_of(plane)[:, : plane.width] for plane in done.planes)
-    sources.plane_table(grade).over((luma, cb, cr), (new_luma, new_cb, new_cr))
+    luma, cb, cr = (rows_of(plane) for plane in planes.planes)
+    new_luma, new_cb, new_cr = (rows_of(plane) for plane in done.planes)
+    table = sources.plane_table(grade)
+    table.over((luma, cb, cr), (new_luma, new_cb, new_cr), size)
     return done
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +14,7 @@ from kitecore.motion import still_at
 from kitecore.picture.layer import Rgba
 from kitecore.picture.masks import coverage
 from kitecore.picture.mixing import mixed_by
+from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
 Step = Grade | Zone
@@ -22,6 +24,31 @@ Mask = NDArray[np.uint8]
 
 
 Deep = NDArray[np.uint16]
+
+
+@dataclass(frozen=True)
+class Plan:
+    """What a grade comes to. ``passes`` are None if they change over time."""
+
+    changes: bool
+    passes: tuple[Step, ...] | None
+
+
+def plan_of(grade: Grade, sources: Sources) -> Plan:
+    """The plan of a grade as it stands in a document, made once."""
+
+    def make() -> Plan:
+        keyed = still_at(grade, 0) is not grade
+        return Plan(changes(grade), None if keyed else tuple(steps(grade)))
+
+    found: Plan = sources.plans.get(grade, make)
+    return found
+
+
+def passes_at(grade: Grade, tick: int, sources: Sources) -> tuple[Step, ...]:
+    """The passes of a grade at a tick counted from the start of its clip."""
+    known = plan_of(grade, sources).passes
+    return tuple(steps(still_at(grade, tick))) if known is None else known
 
 
 def graded_picture(
@@ -39,8 +66,11 @@ def graded_picture(
     if clip.grade is None:
         assert pixels.dtype == np.uint8
         return pixels  # type: ignore[return-value]
-    grade = still_at(clip.grade, tick)
-    for step in steps(grade, stage.matte):
+    if stage.matte:
+        passes = tuple(steps(still_at(clip.grade, tick), stage.matte))
+    else:
+        passes = passes_at(clip.grade, tick, stage.sources)
+    for step in passes:
         if isinstance(step, Grade):
             pixels = _everywhere(pixels, step, stage)
         elif step.id == stage.matte:

@@ -23,15 +23,19 @@ _CRUSHED, _CLIPPED = (64, 190, 170), (255, 110, 80)
 class ScopesWanted(Model):
     """What to measure: the whole picture, or a box of it in shares of width and height.
 
-    ``marks`` asks for stripes on the picture itself where it is crushed or clipped.
+    ``marks`` asks for stripes on the picture itself where it is crushed or clipped; ``deep`` for
+    levels of 10 bits, as a 10-bit format would hold the picture.
     """
 
     scopes: tuple[Scope, ...] = Field(default=(), max_length=4)
     box: tuple[float, float, float, float] = (0.0, 0.0, 1.0, 1.0)
     marks: bool = False
+    deep: bool = False
 
 
-def measured(pixels: Rgba, wanted: ScopesWanted) -> tuple[dict[str, Any], list[NDArray[Any]]]:
+def measured(
+    pixels: NDArray[Any], wanted: ScopesWanted
+) -> tuple[dict[str, Any], list[NDArray[Any]]]:
     """Facts, and the arrays they name in order, counts cut off at 255 but for the histogram's."""
     part = Box(*wanted.box).of(pixels)
     found = shares(part)
@@ -46,6 +50,13 @@ def measured(pixels: Rgba, wanted: ScopesWanted) -> tuple[dict[str, Any], list[N
         ],
     }
     return facts, arrays
+
+
+def ten_bits(picture: NDArray[np.uint16] | None, pixels: Rgba) -> NDArray[np.uint16]:
+    """Levels 0..1023 of a picture of 16 bits, or of one of 8 where there is none."""
+    if picture is not None:
+        return np.asarray((picture.astype(np.uint32) * 1023 + 32767) // 65535, np.uint16)
+    return np.asarray((pixels[..., :3].astype(np.uint32) * 1023 + 127) // 255, np.uint16)
 
 
 def _byte(counts: NDArray[Any]) -> NDArray[np.uint8]:

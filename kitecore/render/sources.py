@@ -12,7 +12,7 @@ from kitecore.colour.looks import FindLook, shipped
 from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_planes
 from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
 from kitecore.document import Grade, Zone
-from kitecore.media.cache import PictureCache
+from kitecore.media.cache import DerivedCache, PictureCache
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
 from kitecore.media.pixels import Rgb16, Rgba, to_rgb16, to_rgba
@@ -24,6 +24,8 @@ from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
 KEPT_TABLES = 32
+KEPT_PLANS = 256
+"""Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
 _NUDGE = TICKS_PER_SECOND // 100_000
@@ -72,6 +74,7 @@ class Sources:
         self._reads = 0
         self.cache = PictureCache(cache_bytes)
         self.stretches = StretchCache()
+        self.plans: DerivedCache[Any] = DerivedCache(KEPT_PLANS)
 
     def folder(self, media: str) -> MediaFolder:
         if media not in self._folders:

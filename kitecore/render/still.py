@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from typing import Any
 
 import simplejpeg
 from PIL import Image
@@ -10,8 +11,15 @@ from PIL import Image
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.picture.layer import Rgba
+from kitecore.render.deep import render_deep
 from kitecore.render.frame import render
-from kitecore.render.instruments import ScopesWanted, marked, measured, packed_answer
+from kitecore.render.instruments import (
+    ScopesWanted,
+    marked,
+    measured,
+    packed_answer,
+    ten_bits,
+)
 from kitecore.render.sources import Sources
 
 QUALITY = 88
@@ -36,7 +44,10 @@ def measured_still(
     """The same with its scopes (see `kitecore.render.instruments.packed_answer`)."""
     size = fitting(document.canvas.width, document.canvas.height, long_side)
     pixels = render(document, tick, size, sources)
-    facts, arrays = measured(pixels, wanted)
+    levels: Any = pixels
+    if wanted.deep:
+        levels = ten_bits(render_deep(document, tick, size, sources), pixels)
+    facts, arrays = measured(levels, wanted)
     if matte:
         pixels = render(document, tick, size, sources, matte=matte)
     shown = marked(pixels) if wanted.marks and not matte else pixels

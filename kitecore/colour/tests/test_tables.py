@@ -110,7 +110,7 @@ class PlanesTest(TestCase):
     def test_planes_are_graded_as_the_chain_says(self) -> None:
         luma, cb, cr = self.planes()
         out = tuple(np.zeros_like(plane) for plane in (luma, cb, cr))
-        bake_planes(GRADE, shipped).over((luma, cb, cr), out)  # type: ignore[arg-type]
+        bake_planes(GRADE, shipped).over((luma, cb, cr), out, (60, 80))  # type: ignore[arg-type]
         full = (cb.repeat(2, 0).repeat(2, 1), cr.repeat(2, 0).repeat(2, 1))
         y, u, v = (
             (p.astype(float) - low) / span
@@ -127,7 +127,7 @@ class PlanesTest(TestCase):
     def test_a_grade_that_does_nothing_leaves_planes_alone(self) -> None:
         planes = self.planes()
         out = tuple(np.zeros_like(plane) for plane in planes)
-        bake_planes(Grade(), shipped).over(planes, out)  # type: ignore[arg-type]
+        bake_planes(Grade(), shipped).over(planes, out, (60, 80))  # type: ignore[arg-type]
         self.assertLess(np.abs(out[0].astype(int) - planes[0]).mean(), 0.2)
 
 

@@ -6,7 +6,7 @@ from kitecore.document import VideoClip
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
-from kitecore.render.grading import Deep, changes
+from kitecore.render.grading import Deep, plan_of
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.placing import Size
 from kitecore.render.stage import Stage
@@ -16,7 +16,8 @@ from kitecore.render.stage import Stage
 def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     info = stage.sources.picture(clip.media)
     plain = clip.between == "nearest" or clip.speed.plain
-    deep = plain and info.depth > 8 and not info.alpha and changes(clip.grade)
+    spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
+    deep = plain and spread and info.depth > 8 and not info.alpha
     draw = _deep if deep else (_whole if plain else _between)
 
     def fetch(size: Size) -> Rgba | Deep:

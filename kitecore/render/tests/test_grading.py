@@ -206,6 +206,15 @@ class DeepTest(GradingCase):
         self.assertGreater(len(np.unique(picture[:, 140, 1])), 300)
         self.assertGreater(int(picture[60, 140, 1]), int(picture[60, 40, 1]) + 2000)
 
+    def test_scopes_of_10_bits_see_every_level(self) -> None:
+        wanted = ScopesWanted(scopes=("histogram",), deep=True)
+        answer = measured_still(self.scene.document, 0, SIZE[1], self.sources, wanted)
+        [length] = struct.unpack("<I", answer[:4])
+        facts = json.loads(answer[4 : 4 + length])
+        self.assertEqual([4, 1024], facts["arrays"][0]["shape"])
+        counts = np.frombuffer(answer, np.uint32, 4 * 1024, 4 + length + facts["jpeg"])
+        self.assertGreater((counts[:1024] > 0).sum(), 300)
+
     def test_other_blends_fall_back_to_8_bits(self) -> None:
         veil = {"kind": "solid", "colour": "#808080", "length": SECOND // 5, "blend": "multiply"}
         self.scene.do(kind="place", clip=veil, mode="above", at=0)

@@ -3855,7 +3855,8 @@ export interface components {
          * ScopesWanted
          * @description What to measure: the whole picture, or a box of it in shares of width and height.
          *
-         *     ``marks`` asks for stripes on the picture itself where it is crushed or clipped.
+         *     ``marks`` asks for stripes on the picture itself where it is crushed or clipped; ``deep`` for
+         *     levels of 10 bits, as a 10-bit format would hold the picture.
          */
         ScopesWanted: {
             /**
@@ -3873,6 +3874,11 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Deep
+             * @default false
+             */
+            deep: boolean;
             /**
              * Marks
              * @default false

@@ -17,6 +17,8 @@ export const useGrading = defineStore('grading', () => {
   /** The measured part of the picture, in shares: left, top, right, bottom. */
   const box = ref<[number, number, number, number] | null>(null)
   const marks = useLocalStorage('velvet-kite.marks', false)
+  /** Whether scopes count levels of 10 bits. */
+  const deep = useLocalStorage('velvet-kite.scopes-deep', false)
   /** A tapped spot in canvas pixels, until somebody has taken it. */
   const tapped = ref<{ x: number; y: number } | null>(null)
 
@@ -32,5 +34,5 @@ export const useGrading = defineStore('grading', () => {
     matte.value = false
   }
 
-  return { tool, zone, mask, matte, wipe, box, marks, tapped, whole, leave }
+  return { tool, zone, mask, matte, wipe, box, marks, deep, tapped, whole, leave }
 })

@@ -110,6 +110,15 @@ function toggleBox() {
       <span class="grow" />
       <button
         class="btn btn-bare"
+        :aria-pressed="grading.deep"
+        title="Levels of 10 bits, as a 10-bit film would hold them (8 while playing)"
+        data-test="deep"
+        @click="grading.deep = !grading.deep"
+      >
+        {{ grading.deep ? '10 bit' : '8 bit' }}
+      </button>
+      <button
+        class="btn btn-bare"
         :aria-pressed="grading.marks"
         title="Stripes on the picture where it is crushed or clipped"
         data-test="marks"
@@ -241,6 +250,8 @@ function toggleBox() {
 }
 .btn {
   font-size: 13px;
+  padding: 0 6px;
+  gap: 5px;
 }
 @media (max-width: 759px) {
   .kinds {

@@ -29,6 +29,7 @@ export function useScopes() {
     scopes: [...new Set(SCOPES.filter(({ id }) => visible.value.includes(id)).map((s) => s.array))],
     box: grading.box ?? [0, 0, 1, 1],
     marks: grading.marks,
+    deep: grading.deep,
   }))
 
   function toggle(kind: ScopeKind) {
@@ -59,7 +60,7 @@ export function useScopes() {
     try {
       const source = { ...project.source, frames: project.frames }
       const ask = { longSide: PLAYING_SIDE, lane, turn: ++turn, signal: closing.signal }
-      const scopes = { ...wanted.value, marks: false }
+      const scopes = { ...wanted.value, marks: false, deep: false }
       const found = await fetchStill(source, player.frame.value, { ...ask, scopes })
       if (found.measured) running.value = found.measured
     } catch {
