@@ -59,7 +59,7 @@ def take_all(base: str, folder: Path) -> None:
         browser.find(".cover img")
         _settled(browser)
         browser.shot(folder / "projects.png")
-        browser.find(".cover").click()
+        _open(browser, "Four folds up")
         _stage(browser, "gather", 405)
         browser.find('[data-take="launch.mp4"]').click()
         _settled(browser)
@@ -75,6 +75,9 @@ def take_all(base: str, folder: Path) -> None:
         _cutting(browser, folder)
         _stage(browser, "send", 405)
         browser.shot(folder / "send.png")
+        _grading(browser, folder)
+        browser.open("/")
+        _open(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
         _stage(browser, "cut", 140)
         browser.shot(folder / "cut-phone.png")
@@ -158,6 +161,97 @@ def _cutting(browser: Browser, folder: Path) -> None:
     _settled(browser)
     browser.shot(folder / "gather-several.png")
     browser.press("several-takes")
+
+
+def _grading(browser: Browser, folder: Path) -> None:
+    """Two takes made to match, zones with a matte; the demo is put back as it was."""
+    browser.open("/")
+    _open(browser, "Two cameras")
+    browser.find("[role=option]")
+    before = _saved(browser)
+    _stage(browser, "grade", 30)
+    _take(browser, "card-log")
+    browser.press("grade-more")
+    browser.find("[data-test=coding] option[value=acescct]").click()
+    _kept(browser, 3)
+    browser.press("grade-balance")
+    _set(browser, "Exposure", "0.35")
+    _kept(browser, 4)
+    browser.press("grade-looks")
+    browser.press("look-two-papers")
+    _kept(browser, 5)
+    _settled(browser)
+    browser.press("wipe")
+    browser.find(".before")
+    browser.shot(folder / "grade-looks.png")
+    browser.press("wipe")
+    browser.press("grade-wheels")
+    wheel = browser.find(".disc")
+    for step, key, times in ((6, "ArrowRight", 18), (7, "ArrowDown", 9)):
+        browser.run(
+            "for (let n = 0; n < arguments[2]; n++) arguments[0].dispatchEvent("
+            "new KeyboardEvent('keydown', {key: arguments[1], bubbles: true}));"
+            "arguments[0].dispatchEvent(new KeyboardEvent('keyup', {bubbles: true}))",
+            wheel,
+            key,
+            times,
+        )
+        _kept(browser, step)
+    browser.shot(folder / "grade.png")
+    browser.press("grade-zones")
+    browser.press("zone-skin")
+    _kept(browser, 8)
+    browser.press("matte")
+    _measured(browser)
+    browser.shot(folder / "grade-zones.png")
+    browser.press("matte")
+    browser.resize((390, 844), touch=True)
+    browser.press("grade-balance")
+    _measured(browser)
+    browser.shot(folder / "grade-phone.png")
+    browser.resize((1280, 800))
+    while _saved(browser) != before:
+        browser.press("undo")
+        browser.wait(lambda: _saved(browser).startswith("saved"))
+
+
+def _open(browser: Browser, project: str) -> None:
+    """Open a project from the list."""
+    browser.find(".cover img")
+    script = (
+        "return [...document.querySelectorAll('.cover')]"
+        ".find(one => one.parentElement.textContent.includes(arguments[0]))"
+    )
+    browser.wait(lambda: browser.run(script, project)).click()
+
+
+def _saved(browser: Browser) -> str:
+    return str(browser.run("return document.querySelector('.saved').textContent"))
+
+
+def _kept(browser: Browser, step: int) -> None:
+    """Wait until a step is on the server, and the picture after it on the screen."""
+    browser.wait(lambda: _saved(browser) == f"saved · step {step}", what=f"step {step}")
+    _measured(browser)
+
+
+def _measured(browser: Browser) -> None:
+    """Wait until no still is asked for any more."""
+    browser.driver.set_script_timeout(20)
+    browser.driver.execute_async_script(
+        "const done = arguments[0]; let seen = -1; const look = () => {"
+        "const now = performance.getEntriesByType('resource').length;"
+        "if (now === seen) done(); else { seen = now; setTimeout(look, 700) } }; look()"
+    )
+
+
+def _set(browser: Browser, label: str, value: str) -> None:
+    browser.run(
+        "const field = document.querySelector(arguments[0]);"
+        "field.value = arguments[1]; field.dispatchEvent(new Event('change'))",
+        f'[aria-label="{label}, exact"]',
+        value,
+    )
 
 
 def _key(browser: Browser, key: str) -> None:

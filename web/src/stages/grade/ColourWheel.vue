@@ -79,7 +79,14 @@ function nudge(event: KeyboardEvent) {
   event.preventDefault()
   event.stopPropagation()
   const pace = event.shiftKey ? 5 : 1
-  emit('set', { push: within([props.push[0] + by[0] * pace, props.push[1] + by[1] * pace]) })
+  const [x, y] = shown.value
+  draft.value = within([x + by[0] * pace, y + by[1] * pace])
+  emit('trying', { push: draft.value })
+}
+
+/** What the arrow keys did is kept when they are let go. */
+function settle() {
+  if (!from && draft.value) emit('set', { push: draft.value })
 }
 </script>
 
@@ -111,6 +118,7 @@ function nudge(event: KeyboardEvent) {
       @pointercancel="up"
       @dblclick="emit('set', { push: [0, 0] })"
       @keydown="nudge"
+      @keyup="settle"
     >
       <span class="spot" :style="spot" />
     </div>

@@ -110,12 +110,18 @@ function nudge(event: KeyboardEvent) {
   const point = all.value[chosen.value]
   if (event.key === 'Delete' || event.key === 'Backspace') remove(chosen.value)
   else if (by && point) {
-    emit('set', moved(all.value, chosen.value, [point[0] + by[0], point[1] + by[1]]))
+    draft.value = moved(all.value, chosen.value, [point[0] + by[0], point[1] + by[1]])
+    emit('trying', draft.value)
   } else if (event.key === ' ' || event.key === 'Enter') {
     chosen.value = (chosen.value + 1) % all.value.length
   } else return
   event.preventDefault()
   event.stopPropagation()
+}
+
+/** What the arrow keys did is kept when they are let go. */
+function settle() {
+  if (dragging < 0 && draft.value) emit('set', draft.value)
 }
 </script>
 
@@ -135,6 +141,7 @@ function nudge(event: KeyboardEvent) {
     @pointercancel="up"
     @dblclick="twice"
     @keydown="nudge"
+    @keyup="settle"
   >
     <defs>
       <linearGradient id="hues">

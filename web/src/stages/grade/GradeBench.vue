@@ -222,7 +222,8 @@ function before(shown: boolean) {
 .body {
   overflow-y: auto;
   scrollbar-width: thin;
-  padding-right: 8px;
+  padding: 0 8px 0 3px;
+  margin-left: -3px;
   min-height: 0;
 }
 .body :deep(.field) {

@@ -9,10 +9,10 @@ import { sizeAt } from './sizes'
 import { lengthLabel } from '@/time'
 
 const FORMATS = [
-  { id: 'mp4', name: 'MP4', told: 'H.264 and AAC · plays everywhere' },
-  { id: 'webm', name: 'WebM', told: 'VP9 and Opus · open, smaller, slower to make' },
-  { id: 'hevc10', name: 'MP4, 10 bit', told: 'HEVC and AAC · fine gradients of 10-bit takes' },
-  { id: 'av1', name: 'WebM, 10 bit', told: 'AV1 and Opus · the same, open, slower to make' },
+  { id: 'mp4', name: 'MP4', told: 'H.264, AAC · plays anywhere' },
+  { id: 'webm', name: 'WebM', told: 'VP9, Opus · open, slower' },
+  { id: 'hevc10', name: 'MP4, 10 bit', told: 'HEVC, AAC · fine gradients' },
+  { id: 'av1', name: 'WebM, 10 bit', told: 'AV1, Opus · fine and open' },
 ] as const
 
 const films = useExports()
