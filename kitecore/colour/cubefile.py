@@ -39,6 +39,13 @@ class BadCube(BadInput):
     def __init__(self, message: str, line: int) -> None:
         super().__init__(f"Line {line}: {message}")
         self.line = line
+        self._reason = message
+
+    def of_file(self, name: str) -> BadCube:
+        """The same, naming the file."""
+        named = BadCube(self._reason, self.line)
+        named.message = f"“{name}”, line {self.line}: {self._reason}"
+        return named
 
 
 def read_cube(data: bytes) -> Cube:

@@ -14,7 +14,7 @@ from kitecore.colour.cubefile import MOST_BYTES, BadCube, read_cube, write_cube
 from kitecore.colour.inputs import transforms
 from kitecore.colour.looks import SHIPPED, shipped
 from kitecore.colour.scopes import SKIN_ANGLE, targets
-from kitecore.document import Grade
+from kitecore.document import Grade, Zone
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.grade import BrightnessRange, Cdl, HueRange
 from kitecore.document.masks import EdgeMask, EllipseMask, RectangleMask
@@ -84,6 +84,7 @@ class GradeControls(Schema):
     """``ranges`` and ``masks`` by kind."""
 
     stages: list[StageControls]
+    zone: list[Control]
     ranges: dict[str, list[Control]]
     masks: dict[str, list[Control]]
     codings: list[Coding]
@@ -99,6 +100,7 @@ def grade_controls(request: HttpRequest) -> GradeControls:
             StageControls(name=name, title=type(stage).title, controls=controls_of(type(stage)))
             for name, stage in Grade().stages
         ],
+        zone=list(controls_of(Zone)),
         ranges={
             "brightness": list(controls_of(BrightnessRange)),
             "hues": list(controls_of(HueRange)),
@@ -127,10 +129,14 @@ def bring_in_look(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, 
     """A .cube file, read and written anew in our own form."""
     if Look.objects.filter(owner=request.user, removed=False).count() >= MOST_LOOKS:
         raise BadInput(f"The Kit holds {MOST_LOOKS} looks.", todo="Remove one first.")
-    if (file.size or 0) > MOST_BYTES:
-        raise BadCube(f"the file is larger than {MOST_BYTES // 2**20} MB.", 1)
-    cube = read_cube(file.read())
-    title = (cube.title or (file.name or "").rsplit(".", 1)[0] or "Look")[:200]
+    name = (file.name or "Look")[:200]
+    try:
+        if (file.size or 0) > MOST_BYTES:
+            raise BadCube(f"the file is larger than {MOST_BYTES // 2**20} MB.", 1)
+        cube = read_cube(file.read())
+    except BadCube as error:
+        raise error.of_file(name) from error
+    title = (cube.title or name.rsplit(".", 1)[0] or "Look")[:200]
     look = Look(owner=request.user, name=title)
     folder = look_folder()
     folder.path.mkdir(parents=True, exist_ok=True)

@@ -212,10 +212,13 @@ def _move_head(project: Project, revision: Revision) -> None:
 
 def _require_own_media(project: Project, before: Document, after: Document) -> None:
     """New references lead only to takes and looks of the same person."""
-    fresh = after.media_ids() - before.media_ids()
+    known = {id(track) for track in before.tracks}
+    tracks = tuple(track for track in after.tracks if id(track) not in known)
+    changed = after.model_copy(update={"tracks": tracks})
+    fresh = changed.media_ids() - before.media_ids()
     if fresh and count_own(project.owner_id, fresh) < len(fresh):
         raise NotThere("A take that this step uses is not there.")
-    if not may_use_looks(project.owner_id, after.looks() - before.looks()):
+    if not may_use_looks(project.owner_id, changed.looks()):
         raise NotThere("A look that this step uses is not there.")
 
 

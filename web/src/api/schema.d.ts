@@ -2380,6 +2380,8 @@ export interface components {
             stages: components["schemas"]["StageControls"][];
             /** Targets */
             targets: components["schemas"]["Target"][];
+            /** Zone */
+            zone: components["schemas"]["Control"][];
         };
         /**
          * Group

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A value: a slider for the eye, and the exact number to type. */
 import { computed, ref, watch } from 'vue'
+import KeyButton, { type Keyed } from './KeyButton.vue'
 
 const props = defineProps<{
   label: string
@@ -16,7 +17,7 @@ const props = defineProps<{
   /** Show a plus where it is above 0. */
   signed?: boolean
   /** Whether it has keys, and one here; without it, it cannot have any. */
-  keyed?: 'none' | 'some' | 'here'
+  keyed?: Keyed
   /** What lies under the slider, as a CSS background. */
   ground?: string
   /** What it does, as a sentence. */
@@ -45,11 +46,6 @@ const filled = computed(() => {
   const now = share(shown.value)
   return { '--from': `${Math.min(rest, now)}%`, '--to': `${Math.max(rest, now)}%` }
 })
-const KEY_LABELS = {
-  none: 'Set a key here',
-  some: 'Has keys; set one here',
-  here: 'Remove the key here',
-}
 
 function slide(event: Event) {
   dragging.value = true
@@ -123,18 +119,13 @@ function back() {
           @keydown.enter="($event.target as HTMLInputElement).blur()"
         /><span class="unit">{{ unit }}</span>
       </span>
-      <button
+      <KeyButton
         v-if="keyed"
-        type="button"
-        class="key"
-        :class="keyed"
-        :aria-label="`${label}: ${KEY_LABELS[keyed]}`"
-        :title="KEY_LABELS[keyed]"
+        :label="label"
+        :keyed="keyed"
         :disabled="disabled"
         @click="emit('key')"
-      >
-        <svg viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
-      </button>
+      />
     </template>
   </div>
 </template>
@@ -224,32 +215,6 @@ function back() {
 .keyable {
   grid-template-columns: 84px 1fr 78px 28px;
   gap: 8px;
-}
-.key {
-  border: 0;
-  background: none;
-  padding: 0;
-  height: 100%;
-  min-height: 32px;
-  display: grid;
-  place-items: center;
-}
-.key svg {
-  width: 11px;
-  height: 17px;
-  fill: none;
-  stroke: #6f6778;
-  stroke-width: 1.6;
-}
-.key:hover svg {
-  stroke: var(--text);
-}
-.key.some svg {
-  stroke: var(--mark);
-}
-.key.here svg {
-  stroke: var(--mark);
-  fill: var(--mark);
 }
 .disabled {
   opacity: 0.5;

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** A push towards a colour: drag anywhere on the wheel, the spot follows at half the pace. */
 import { computed, ref, watch } from 'vue'
+import { arrowWay } from '@/controls/arrows'
+import KeyButton, { type Keyed } from '@/controls/KeyButton.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { hueColour } from './scopes'
 
@@ -11,8 +13,8 @@ const props = defineProps<{
   help: string
   push: Push
   level: number
-  keyed: 'none' | 'some' | 'here'
-  levelKeyed: 'none' | 'some' | 'here'
+  keyed: Keyed
+  levelKeyed: Keyed
 }>()
 const emit = defineEmits<{
   trying: [values: { push?: Push; level?: number }]
@@ -68,17 +70,11 @@ function within([x, y]: Push): Push {
 }
 
 function nudge(event: KeyboardEvent) {
-  const way: Record<string, Push> = {
-    ArrowLeft: [-0.01, 0],
-    ArrowRight: [0.01, 0],
-    ArrowUp: [0, 0.01],
-    ArrowDown: [0, -0.01],
-  }
-  const by = way[event.key]
+  const by = arrowWay(event)
   if (!by) return
   event.preventDefault()
   event.stopPropagation()
-  const pace = event.shiftKey ? 5 : 1
+  const pace = event.shiftKey ? 0.05 : 0.01
   const [x, y] = shown.value
   draft.value = within([x + by[0] * pace, y + by[1] * pace])
   emit('trying', { push: draft.value })
@@ -94,14 +90,7 @@ function settle() {
   <div class="wheel" :data-test="`wheel-${name}`">
     <div class="head">
       <strong>{{ name }}</strong>
-      <button
-        class="key"
-        :class="keyed"
-        :aria-label="`${name}: ${keyed === 'here' ? 'remove the key here' : 'set a key here'}`"
-        @click="emit('key', 'push')"
-      >
-        <svg viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
-      </button>
+      <KeyButton :label="name" :keyed="keyed" @click="emit('key', 'push')" />
     </div>
     <div
       ref="disc"
@@ -195,24 +184,5 @@ function settle() {
 }
 .wheel :deep(.exact input) {
   width: 34px;
-}
-.key {
-  border: 0;
-  background: none;
-  padding: 4px 8px;
-}
-.key svg {
-  width: 11px;
-  height: 17px;
-  fill: none;
-  stroke: #6f6778;
-  stroke-width: 1.6;
-}
-.key.some svg {
-  stroke: var(--mark);
-}
-.key.here svg {
-  stroke: var(--mark);
-  fill: var(--mark);
 }
 </style>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A curve through points: tap to add one, drag it, take it out by double tap or Delete. */
 import { computed, ref, watch } from 'vue'
+import { arrowWay } from '@/controls/arrows'
 import { added, aroundAt, curveAt, moved, type Spot } from './curve'
 import { hueColour } from './scopes'
 
@@ -100,17 +101,11 @@ function twice(event: MouseEvent) {
 }
 
 function nudge(event: KeyboardEvent) {
-  const way: Record<string, Spot> = {
-    ArrowLeft: [-0.01, 0],
-    ArrowRight: [0.01, 0],
-    ArrowUp: [0, 0.01],
-    ArrowDown: [0, -0.01],
-  }
-  const by = way[event.key]
+  const by = arrowWay(event)
   const point = all.value[chosen.value]
   if (event.key === 'Delete' || event.key === 'Backspace') remove(chosen.value)
   else if (by && point) {
-    draft.value = moved(all.value, chosen.value, [point[0] + by[0], point[1] + by[1]])
+    draft.value = moved(all.value, chosen.value, [point[0] + by[0] / 100, point[1] + by[1] / 100])
     emit('trying', draft.value)
   } else if (event.key === ' ' || event.key === 'Enter') {
     chosen.value = (chosen.value + 1) % all.value.length

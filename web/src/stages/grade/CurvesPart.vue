@@ -3,6 +3,7 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import KeyButton from '@/controls/KeyButton.vue'
 import CurveGraph from './CurveGraph.vue'
 import GradeSliders from './GradeSliders.vue'
 import type { Spot } from './curve'
@@ -66,14 +67,7 @@ const choices = CURVES.map((one) => ({
       />
       <div class="foot">
         <span class="tiny quiet">{{ curve.help }}. Double-tap a point to take it out.</span>
-        <BButton
-          size="sm"
-          variant="secondary"
-          :title="keyed === 'here' ? 'Remove the key here' : 'Set a key of this curve here'"
-          @click="grade.toggleKey(path, rest)"
-        >
-          {{ keyed === 'here' ? 'Key set' : 'Key' }}
-        </BButton>
+        <KeyButton :label="curve.help" :keyed="keyed" @click="grade.toggleKey(path, rest)" />
         <BButton
           size="sm"
           variant="secondary"

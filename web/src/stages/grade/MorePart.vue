@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import { client, need } from '@/api/client'
 import { isPictured } from '@/api/types'
+import KeyButton from '@/controls/KeyButton.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -168,14 +169,11 @@ const query = computed(
           :value="Number(value.toFixed(4))"
           @change="setPart(one.name, one.rest, index, $event)"
         />
-        <button
-          class="key"
-          :class="grade.keyed(`cdl/${one.name}`)"
-          :aria-label="`${one.name}: key`"
+        <KeyButton
+          :label="one.name"
+          :keyed="grade.keyed(`cdl/${one.name}`)"
           @click="grade.toggleKey(`cdl/${one.name}`, one.rest)"
-        >
-          <svg viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
-        </button>
+        />
       </div>
       <div class="line">
         <BButton size="sm" variant="secondary" @click="file?.click()">Read a CDL file</BButton>
@@ -235,25 +233,5 @@ const query = computed(
   gap: 8px;
   color: var(--soft);
   margin-bottom: 4px;
-}
-.key {
-  border: 0;
-  background: none;
-  padding: 0;
-  min-height: 32px;
-}
-.key svg {
-  width: 11px;
-  height: 17px;
-  fill: none;
-  stroke: #6f6778;
-  stroke-width: 1.6;
-}
-.key.some svg {
-  stroke: var(--mark);
-}
-.key.here svg {
-  stroke: var(--mark);
-  fill: var(--mark);
 }
 </style>

@@ -7,14 +7,12 @@ import IconEyeOff from '~icons/tabler/eye-off'
 import IconPlus from '~icons/tabler/plus'
 import IconTrash from '~icons/tabler/trash'
 import IconUp from '~icons/tabler/arrow-up'
-import ValueField from '@/controls/ValueField.vue'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
-import { isKeyed, keyAt, valueAt, changedAt, withKey, withoutKey } from '@/motion/keys'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { newSeed } from '@/stores/project'
+import MaskPart from './MaskPart.vue'
 import RangeSliders from './RangeSliders.vue'
-import { MASKS, newMask, STARTS, type Mask } from './zones'
+import { STARTS } from './zones'
 import type { useGrade, Zone } from './useGrade'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
@@ -23,14 +21,9 @@ const kit = useKit()
 const grading = useGrading()
 
 const zone = computed(() => props.grade.zone.value)
-const masks = computed<Mask[]>(() => zone.value?.masks ?? [])
-const mask = computed(() => masks.value[grading.mask] ?? masks.value[0] ?? null)
-const amount = computed(() => zone.value?.amount)
-
-const JOINS = [
-  { id: 'add', name: 'Add' },
-  { id: 'subtract', name: 'Subtract' },
-  { id: 'intersect', name: 'Intersect' },
+const RANGES = [
+  { id: 'brightness', name: 'Only some brightness' },
+  { id: 'hues', name: 'Only some hues' },
 ] as const
 
 async function add(start: (typeof STARTS)[number]) {
@@ -56,21 +49,6 @@ const set = (values: Record<string, unknown>) => props.grade.setZone(values)
 const whole = (values: Record<string, unknown>, path: string) =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [`${path}/${name}`, value]))
 
-function withMask(change: Record<string, unknown>): Record<string, unknown> {
-  const index = mask.value ? masks.value.indexOf(mask.value) : -1
-  return { masks: masks.value.map((one, i) => (i === index ? { ...one, ...change } : one)) }
-}
-
-function addMask(kind: Mask['kind']) {
-  set({ masks: [...masks.value, newMask(kind, masks.value.length ? 'add' : 'add')] })
-  grading.mask = masks.value.length
-}
-
-function removeMask() {
-  set({ masks: masks.value.filter((one) => one !== mask.value) })
-  grading.mask = 0
-}
-
 function setOn(one: Zone) {
   props.grade.send({
     kind: 'set_grade',
@@ -91,23 +69,6 @@ function earlier(one: Zone, to: number) {
   const clips = props.grade.ids.value
   props.grade.send({ kind: 'order_zone', clips, zone: one.id ?? '', to })
 }
-
-function amountKey() {
-  const local = props.grade.local.value
-  const prop = amount.value ?? 100
-  const next =
-    isKeyed(prop) && keyAt(prop, local)
-      ? withoutKey(prop, local)
-      : withKey(prop, local, valueAt(prop, local))
-  set({ amount: next })
-}
-const amountKeyed = computed(() => {
-  if (!isKeyed(amount.value)) return 'none' as const
-  return keyAt(amount.value, props.grade.local.value) ? ('here' as const) : ('some' as const)
-})
-const changedAmount = (value: number) => ({
-  amount: changedAt(amount.value, props.grade.local.value, Math.min(100, Math.max(0, value))),
-})
 </script>
 
 <template>
@@ -204,92 +165,32 @@ const changedAmount = (value: number) => ({
           Everything but that
         </BFormCheckbox>
       </div>
-      <ValueField
-        label="Amount"
-        help="How much of this zone's grade"
-        :value="Number(valueAt(amount, grade.local.value) ?? 100)"
-        :low="0"
-        :high="100"
-        :step="1"
-        unit="%"
-        :reset="100"
-        :keyed="amountKeyed"
-        @trying="grade.tryZone(changedAmount($event))"
-        @set="set(changedAmount($event))"
-        @key="amountKey"
+      <RangeSliders
+        :controls="kit.grade?.zone ?? []"
+        :values="zone as unknown as Record<string, unknown>"
+        :local="grade.local.value"
+        @trying="grade.tryZone($event)"
+        @set="set($event)"
       />
-      <div class="line">
-        <strong class="tiny quiet">Masks</strong>
-        <ChoiceGroup
-          v-if="masks.length > 1"
-          label="Mask in hand"
-          :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
-          :taken="Math.max(0, mask ? masks.indexOf(mask) : 0)"
-          @take="grading.mask = $event"
-        />
-        <BDropdown size="sm" variant="secondary" teleport-to="body" strategy="fixed">
-          <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
-          <BDropdownItemButton v-for="one in MASKS" :key="one.id" @click="addMask(one.id)">
-            {{ one.name }}
-          </BDropdownItemButton>
-        </BDropdown>
-        <BButton v-if="mask" size="sm" variant="secondary" @click="removeMask">Remove</BButton>
-      </div>
-      <template v-if="mask">
-        <div class="line">
-          <ChoiceGroup
-            v-if="masks.indexOf(mask) > 0"
-            label="How it joins"
-            :choices="JOINS"
-            :taken="mask.join ?? 'add'"
-            @take="set(withMask({ join: $event }))"
-          />
-          <BFormCheckbox
-            switch
-            :model-value="mask.invert ?? false"
-            @update:model-value="set(withMask({ invert: $event }))"
-          >
-            Outside of it
-          </BFormCheckbox>
-        </div>
+      <MaskPart :grade="grade" :zone="zone" />
+      <template v-for="one in RANGES" :key="one.id">
+        <BFormCheckbox
+          switch
+          :model-value="Boolean(zone[one.id])"
+          :data-test="`range-${one.id}`"
+          @update:model-value="set({ [one.id]: $event ? {} : null })"
+        >
+          {{ one.name }}
+        </BFormCheckbox>
         <RangeSliders
-          :controls="kit.grade?.masks[mask.kind] ?? []"
-          :values="mask as unknown as Record<string, unknown>"
+          v-if="zone[one.id]"
+          :controls="kit.grade?.ranges[one.id] ?? []"
+          :values="zone[one.id] as unknown as Record<string, unknown>"
           :local="grade.local.value"
-          @trying="grade.tryZone(withMask($event))"
-          @set="set(withMask($event))"
+          @trying="grade.tryZone(whole($event, one.id))"
+          @set="set(whole($event, one.id))"
         />
       </template>
-      <BFormCheckbox
-        switch
-        :model-value="Boolean(zone.brightness)"
-        @update:model-value="set({ brightness: $event ? {} : null })"
-      >
-        Only some brightness
-      </BFormCheckbox>
-      <RangeSliders
-        v-if="zone.brightness"
-        :controls="kit.grade?.ranges.brightness ?? []"
-        :values="zone.brightness as unknown as Record<string, unknown>"
-        :local="grade.local.value"
-        @trying="grade.tryZone(whole($event, 'brightness'))"
-        @set="set(whole($event, 'brightness'))"
-      />
-      <BFormCheckbox
-        switch
-        :model-value="Boolean(zone.hues)"
-        @update:model-value="set({ hues: $event ? {} : null })"
-      >
-        Only some hues
-      </BFormCheckbox>
-      <RangeSliders
-        v-if="zone.hues"
-        :controls="kit.grade?.ranges.hues ?? []"
-        :values="zone.hues as unknown as Record<string, unknown>"
-        :local="grade.local.value"
-        @trying="grade.tryZone(whole($event, 'hues'))"
-        @set="set(whole($event, 'hues'))"
-      />
     </template>
   </fieldset>
 </template>

@@ -49,7 +49,7 @@ function mask(kind: Mask['kind'], more: Record<string, unknown>): Mask {
   return { kind, id: newMaskId(), ...more } as Mask
 }
 
-export function newMaskId(): string {
+function newMaskId(): string {
   return `mask-${Math.random().toString(36).slice(2, 10)}`
 }
 
@@ -59,7 +59,7 @@ export const MASKS: { id: Mask['kind']; name: string }[] = [
   { id: 'edge', name: 'Edge' },
 ]
 
-export function newMask(kind: Mask['kind'], join: Mask['join']): Mask {
-  const softness = { inwards: 0.02, outwards: 0.03, join }
+export function newMask(kind: Mask['kind']): Mask {
+  const softness = { inwards: 0.02, outwards: 0.03 }
   return mask(kind, kind === 'edge' ? softness : { size: [0.15, 0.15], ...softness })
 }

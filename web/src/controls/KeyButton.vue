@@ -1,0 +1,54 @@
+<script setup lang="ts">
+/** Sets a key of a property at the playhead, or takes away the one that is there. */
+export type Keyed = 'none' | 'some' | 'here'
+
+defineProps<{ label: string; keyed: Keyed; disabled?: boolean }>()
+
+const TOLD: Record<Keyed, string> = {
+  none: 'set a key here',
+  some: 'has keys; set one here',
+  here: 'remove the key here',
+}
+</script>
+
+<template>
+  <button
+    type="button"
+    class="key"
+    :class="keyed"
+    :aria-label="`${label}: ${TOLD[keyed]}`"
+    :title="TOLD[keyed].charAt(0).toUpperCase() + TOLD[keyed].slice(1)"
+    :disabled="disabled"
+  >
+    <svg viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
+  </button>
+</template>
+
+<style scoped>
+.key {
+  border: 0;
+  background: none;
+  padding: 0;
+  min-width: 24px;
+  min-height: 32px;
+  display: grid;
+  place-items: center;
+}
+svg {
+  width: 11px;
+  height: 17px;
+  fill: none;
+  stroke: #6f6778;
+  stroke-width: 1.6;
+}
+.key:hover svg {
+  stroke: var(--text);
+}
+.some svg,
+.here svg {
+  stroke: var(--mark);
+}
+.here svg {
+  fill: var(--mark);
+}
+</style>

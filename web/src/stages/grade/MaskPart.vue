@@ -1,0 +1,102 @@
+<script setup lang="ts">
+/** The masks of a zone: one in hand, with its values. */
+import { BButton, BDropdown, BDropdownItemButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import IconPlus from '~icons/tabler/plus'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import { useGrading } from '@/stores/grading'
+import { useKit } from '@/stores/kit'
+import RangeSliders from './RangeSliders.vue'
+import { MASKS, newMask, type Mask } from './zones'
+import type { useGrade, Zone } from './useGrade'
+
+const props = defineProps<{ grade: ReturnType<typeof useGrade>; zone: Zone }>()
+const kit = useKit()
+const grading = useGrading()
+
+const masks = computed<Mask[]>(() => props.zone.masks ?? [])
+const mask = computed(() => masks.value[grading.mask] ?? masks.value[0] ?? null)
+const set = (values: Record<string, unknown>) => props.grade.setZone(values)
+
+const JOINS = [
+  { id: 'add', name: 'Add' },
+  { id: 'subtract', name: 'Subtract' },
+  { id: 'intersect', name: 'Intersect' },
+] as const
+
+function withMask(change: Record<string, unknown>): Record<string, unknown> {
+  const index = mask.value ? masks.value.indexOf(mask.value) : -1
+  return { masks: masks.value.map((one, i) => (i === index ? { ...one, ...change } : one)) }
+}
+
+function add(kind: Mask['kind']) {
+  set({ masks: [...masks.value, newMask(kind)] })
+  grading.mask = masks.value.length
+}
+
+function remove() {
+  set({ masks: masks.value.filter((one) => one !== mask.value) })
+  grading.mask = 0
+}
+</script>
+
+<template>
+  <div class="masks">
+    <div class="line">
+      <strong class="tiny quiet">Masks</strong>
+      <ChoiceGroup
+        v-if="masks.length > 1"
+        label="Mask in hand"
+        :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
+        :taken="Math.max(0, mask ? masks.indexOf(mask) : 0)"
+        @take="grading.mask = $event"
+      />
+      <BDropdown size="sm" variant="secondary" teleport-to="body" strategy="fixed">
+        <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
+        <BDropdownItemButton v-for="one in MASKS" :key="one.id" @click="add(one.id)">
+          {{ one.name }}
+        </BDropdownItemButton>
+      </BDropdown>
+      <BButton v-if="mask" size="sm" variant="secondary" @click="remove">Remove</BButton>
+    </div>
+    <template v-if="mask">
+      <div class="line">
+        <ChoiceGroup
+          v-if="masks.indexOf(mask) > 0"
+          label="How it joins"
+          :choices="JOINS"
+          :taken="mask.join ?? 'add'"
+          @take="set(withMask({ join: $event }))"
+        />
+        <BFormCheckbox
+          switch
+          :model-value="mask.invert ?? false"
+          @update:model-value="set(withMask({ invert: $event }))"
+        >
+          Outside of it
+        </BFormCheckbox>
+      </div>
+      <RangeSliders
+        :controls="kit.grade?.masks[mask.kind] ?? []"
+        :values="mask as unknown as Record<string, unknown>"
+        :local="grade.local.value"
+        @trying="grade.tryZone(withMask($event))"
+        @set="set(withMask($event))"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.masks {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 8px;
+}
+</style>
