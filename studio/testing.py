@@ -10,6 +10,14 @@ from typing import Any
 
 from django.conf import settings
 from django.test.runner import DiscoverRunner
+from hypothesis import HealthCheck
+from hypothesis import settings as hypothesis_settings
+
+# How long an example takes says nothing on a busy machine. Set before tests are read in.
+hypothesis_settings.register_profile(
+    "untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow]
+)
+hypothesis_settings.load_profile("untimed")
 
 
 class Runner(DiscoverRunner):

@@ -12,6 +12,7 @@ import resource
 import sys
 from collections import OrderedDict
 from collections.abc import Mapping
+from contextlib import closing
 from dataclasses import dataclass, field
 from multiprocessing.connection import Connection
 from pathlib import Path
@@ -123,7 +124,6 @@ def _json(found: dict[str, Any]) -> bytes:
 
 _MAKERS = {
     "still": _still,
-    "frame": _frame,
     "picture": _picture,
     "sound": _sound,
     "neutral": _neutral,
@@ -137,12 +137,13 @@ class Worker:
     """Keeps open files and the last documents between requests."""
 
     def __init__(self, media: Path) -> None:
-        self._sources = Sources(
-            lambda name: _folder(media, name),
-            draft=True,
-            find_look=LookFolder(media / LOOKS).find,
-        )
+        self._media = media
+        self._sources = self._opened(draft=True)
         self._documents: OrderedDict[str, Document] = OrderedDict()
+
+    def _opened(self, *, draft: bool) -> Sources:
+        look = LookFolder(self._media / LOOKS).find
+        return Sources(lambda name: _folder(self._media, name), draft=draft, find_look=look)
 
     def learn(self, name: str, text: str) -> None:
         self._documents[name] = loads(text)
@@ -155,6 +156,10 @@ class Worker:
             return Unknown(request.document)
         self._documents.move_to_end(request.document)
         try:
+            if request.what == "frame":
+                # To be kept, so from the originals and by fine tables.
+                with closing(self._opened(draft=False)) as sources:
+                    return _frame(document, request, sources)
             return _MAKERS[request.what](document, request, self._sources)
         except KiteError as error:
             return Failed(error.code, error.message, error.todo)

@@ -76,6 +76,15 @@ class PictureTest(GradingCase):
         np.testing.assert_allclose(self.picture(SECOND // 2)[9, 9, :3], half, atol=1)
         np.testing.assert_array_equal(self.picture(SECOND)[9, 9], SAND)
 
+    def test_a_still_is_graded_once_and_anew_when_its_grade_changes(self) -> None:
+        self.grade(light__exposure=-1)
+        first = self.picture()
+        kept = len(self.sources.cache)
+        np.testing.assert_array_equal(first, self.picture(SECOND))
+        self.assertEqual(kept, len(self.sources.cache))
+        self.grade(light__exposure=-2)
+        self.assertLess(self.picture()[9, 9, 0], first[9, 9, 0])
+
     def test_a_grade_that_is_off_or_gone_is_not_seen(self) -> None:
         self.grade(light__exposure=1)
         self.grade(on=False)
