@@ -8,6 +8,7 @@ from kitecore.colour.rgb import Rgb
 from kitecore.colour.stages import stage_rules
 from kitecore.colour.transfer import coded_of, linear_of
 from kitecore.document import Adjustments, Grade, Zone
+from kitecore.motion.plain import number
 
 
 def graded(rgb: Rgb, grade: Grade, find: FindLook) -> Rgb:
@@ -49,7 +50,7 @@ def adjusted(rgb: Rgb, adjustments: Adjustments, find: FindLook, before: str = "
 
 def zoned(rgb: Rgb, zone: Zone, find: FindLook) -> Rgb:
     """Colours after a zone, where its ranges (not its masks) let it through."""
-    amount = float(zone.amount) / 100  # type: ignore[arg-type]
+    amount = number(zone.amount) / 100
     matte = matte_of(rgb, zone)
     share = (1 - matte if zone.invert else matte) * amount
     return rgb + (adjusted(rgb, zone.adjust, find) - rgb) * share[..., None]

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 
 from kitecore.colour.rgb import Array, Rgb, chroma
-from kitecore.colour.stages._base import number
 from kitecore.document import Zone
 from kitecore.document.grade import BrightnessRange, HueRange
+from kitecore.motion.plain import number
 
 
 def matte_of(rgb: Rgb, zone: Zone) -> Array:

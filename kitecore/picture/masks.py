@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document.masks import EdgeMask, EllipseMask, MaskBase, RectangleMask
-from kitecore.document.properties import Keys, Number, Point, Vector
+from kitecore.motion.plain import number, pair
 from kitecore.registry import Registry
 
 Array = NDArray[Any]
@@ -61,16 +61,6 @@ def _shown(mask: MaskBase, x: Array, y: Array, pixel: float) -> Array:
         share = np.clip((outwards - distance) / (inwards + outwards), 0, 1)
         shown = share * share * (3 - 2 * share)
     return 1 - shown if mask.invert else np.asarray(shown)
-
-
-def number(prop: Number) -> float:
-    assert not isinstance(prop, Keys)
-    return float(prop)
-
-
-def pair(prop: Point) -> Vector:
-    assert not isinstance(prop, Keys)
-    return prop
 
 
 @distances.register("edge")

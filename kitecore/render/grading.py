@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from kitecore.document import Grade, Pictured, Zone
 from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
+from kitecore.motion.plain import number
 from kitecore.picture.layer import Rgba
 from kitecore.picture.masks import coverage
 from kitecore.picture.mixing import mixed_by
@@ -121,7 +122,7 @@ def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Mask:
 
 def zone_share(zone: Zone) -> float:
     """How much of a zone's grade is wanted, 0..1."""
-    return min(max(float(zone.amount) / 100, 0.0), 1.0)  # type: ignore[arg-type]
+    return min(max(number(zone.amount) / 100, 0.0), 1.0)
 
 
 def _everywhere(pixels: Rgba | Deep, grade: Grade, stage: Stage) -> Rgba:

@@ -32,8 +32,8 @@ class ClipAt(Schema):
 class SpotIn(ClipAt):
     """``x`` and ``y`` in pixels of the canvas."""
 
-    x: float
-    y: float
+    x: float = Field(allow_inf_nan=False)
+    y: float = Field(allow_inf_nan=False)
 
 
 class MatchIn(ClipAt):

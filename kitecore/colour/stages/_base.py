@@ -6,7 +6,6 @@ from typing import Any, Protocol
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Rgb
-from kitecore.document.properties import Curve, CurvePoints, Keys, Number, Point, Vector
 from kitecore.registry import Registry
 
 
@@ -36,19 +35,3 @@ def stage(name: str, *, linear: bool = False) -> Callable[[Apply], Apply]:
         return apply
 
     return keep
-
-
-def number(prop: Number) -> float:
-    """The value of a property whose keys have been resolved by `motion.still_at`."""
-    assert not isinstance(prop, Keys)
-    return float(prop)
-
-
-def pair(prop: Point) -> Vector:
-    assert not isinstance(prop, Keys)
-    return prop
-
-
-def points(prop: Curve) -> CurvePoints:
-    assert not isinstance(prop, Keys)
-    return prop

@@ -4,9 +4,10 @@ import numpy as np
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Rgb
-from kitecore.colour.stages._base import number, stage
+from kitecore.colour.stages._base import stage
 from kitecore.colour.white import adaptation
 from kitecore.document.grade import Balance
+from kitecore.motion.plain import number
 
 
 @stage("balance", linear=True)

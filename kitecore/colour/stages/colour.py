@@ -6,8 +6,9 @@ import numpy as np
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Rgb, chroma, from_chroma
-from kitecore.colour.stages._base import number, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Colour
+from kitecore.motion.plain import number
 
 FULL = 0.35
 """Distance from neutral, in colour difference, from which vibrance leaves a colour alone."""

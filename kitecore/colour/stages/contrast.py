@@ -4,8 +4,9 @@ import numpy as np
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Array, Rgb, luma
-from kitecore.colour.stages._base import number, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Contrast
+from kitecore.motion.plain import number
 
 _ENDS, _PARTS = 0.15, 0.12
 """How far blacks and whites, and shadows and highlights, go at 100. Chosen so that no mixture of

@@ -4,9 +4,10 @@ import numpy as np
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Rgb, chroma, from_chroma, hue_of, luma
-from kitecore.colour.stages._base import points, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Curves
 from kitecore.motion.curve import around, curve_at
+from kitecore.motion.plain import points
 
 MOST_TURN = 1 / 3
 """Share of the circle by which the ends of the hue curve turn a hue."""

@@ -4,8 +4,9 @@ import numpy as np
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Rgb
-from kitecore.colour.stages._base import number, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Light
+from kitecore.motion.plain import number
 
 
 @stage("light", linear=True)

@@ -2,8 +2,9 @@ from __future__ import annotations
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Rgb
-from kitecore.colour.stages._base import number, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Lut
+from kitecore.motion.plain import number
 
 
 @stage("lut")

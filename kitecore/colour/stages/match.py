@@ -5,8 +5,9 @@ import numpy as np
 from kitecore.colour.cube import FindLook
 from kitecore.colour.oklab import from_lab, to_lab
 from kitecore.colour.rgb import Rgb
-from kitecore.colour.stages._base import number, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Match
+from kitecore.motion.plain import number
 
 MOST_STRETCH = 2.0
 

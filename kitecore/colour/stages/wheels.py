@@ -4,8 +4,9 @@ import numpy as np
 
 from kitecore.colour.cube import FindLook
 from kitecore.colour.rgb import Array, Rgb, from_chroma, signed_power
-from kitecore.colour.stages._base import number, pair, stage
+from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Wheel, Wheels
+from kitecore.motion.plain import number, pair
 
 REACH = 0.25
 """Colour difference at the rim of a wheel."""

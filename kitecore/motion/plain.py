@@ -1,0 +1,20 @@
+"""Properties whose keys have been resolved (see `kitecore.motion.still_at`), as plain values."""
+
+from __future__ import annotations
+
+from kitecore.document.properties import Curve, CurvePoints, Keys, Number, Point, Vector
+
+
+def number(prop: Number) -> float:
+    assert not isinstance(prop, Keys)
+    return float(prop)
+
+
+def pair(prop: Point) -> Vector:
+    assert not isinstance(prop, Keys)
+    return prop
+
+
+def points(prop: Curve) -> CurvePoints:
+    assert not isinstance(prop, Keys)
+    return prop
