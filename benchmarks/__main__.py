@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, cut, grade, site
+from benchmarks import core, cut, grade, scopes, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -29,6 +29,7 @@ def main() -> None:
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: [site.play_start(data)],
+        lambda: scopes.following(data),
         lambda: site.timeline(data),
     ):
         for row in measure():

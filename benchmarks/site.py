@@ -92,7 +92,7 @@ document.querySelector('[data-test=play]').click()
 
 def play_start(data: Path) -> Row:
     """Play pressed after an edit, until the second picture is on the screen."""
-    with _demo_site(data) as base:
+    with demo_site(data) as base:
         times = _starts(Browser(base))
     reached = percentile(times, 0.5)
     how = f"95 % within {percentile(times, 0.95):.0f} ms; 10 starts in headless Chromium, software decoding and drawing"
@@ -129,7 +129,7 @@ def _starts(browser: Browser) -> list[float]:
 
 
 @contextmanager
-def _demo_site(data: Path) -> Iterator[str]:
+def demo_site(data: Path) -> Iterator[str]:
     """The site with its demo data on a free port; its address."""
     environment = {**os.environ, "VELVET_KITE_DATA": str(data / "demo")}
     (data / "demo").mkdir(parents=True, exist_ok=True)
@@ -209,7 +209,7 @@ requestAnimationFrame(look)
 
 def timeline(data: Path) -> list[Row]:
     """Scrolling and zooming 500 clips with pictures on them."""
-    with _demo_site(data) as base:
+    with demo_site(data) as base:
         environment = {**os.environ, "VELVET_KITE_DATA": str(data / "demo")}
         made = subprocess.run(
             [sys.executable, "-c", _MANY],

@@ -59,17 +59,17 @@ def take_all(base: str, folder: Path) -> None:
         browser.find(".cover img")
         _settled(browser)
         browser.shot(folder / "projects.png")
-        _open(browser, "Four folds up")
+        open_project(browser, "Four folds up")
         _stage(browser, "gather", 405)
         browser.find('[data-take="launch.mp4"]').click()
         _settled(browser)
         browser.shot(folder / "gather.png")
         _stage(browser, "cut", 490)
-        _take(browser, "kite-cutout")
+        take(browser, "kite-cutout")
         _settled(browser)
         browser.shot(folder / "cut.png")
-        _take(browser, "harbour-wide")
-        _go(browser, 140)
+        take(browser, "harbour-wide")
+        go(browser, 140)
         _settled(browser)
         browser.shot(folder / "cut-picture.png")
         _cutting(browser, folder)
@@ -77,7 +77,7 @@ def take_all(base: str, folder: Path) -> None:
         browser.shot(folder / "send.png")
         _grading(browser, folder)
         browser.open("/")
-        _open(browser, "Four folds up")
+        open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
         _stage(browser, "cut", 140)
         browser.shot(folder / "cut-phone.png")
@@ -97,24 +97,24 @@ SLANTED = "saved · step 20"
 def _cutting(browser: Browser, folder: Path) -> None:
     """A join, a ramp, a split screen and a group; the demo is put back as it was."""
     before = browser.run("return document.querySelector('.saved').textContent")
-    _take(browser, "window")
-    _go(browser, 108)
+    take(browser, "window")
+    go(browser, 108)
     browser.press("transition-dissolve")
     browser.find("[data-join]")
     _settled(browser)
     browser.shot(folder / "cut-join.png")
-    _take(browser, "launch")
+    take(browser, "launch")
     browser.press("part-pace")
     browser.press("ramp-on")
     browser.press("ramp-hush")
     browser.find('[data-test="ramp-point-3"]')
-    _go(browser, 400)
+    go(browser, 400)
     _settled(browser)
     browser.run("document.querySelector('[data-test=ramp]').scrollIntoView({block: 'center'})")
     browser.shot(folder / "ramp.png")
     browser.press("several")
-    _take(browser, "bird")
-    _take(browser, "reel")
+    take(browser, "bird")
+    take(browser, "reel")
     browser.press("part-screen")
     browser.press("layout-1-2")
     browser.find('[data-test="cell-2"]')
@@ -128,22 +128,22 @@ def _cutting(browser: Browser, folder: Path) -> None:
     )
     browser.driver.refresh()
     browser.find("[role=option]")
-    _go(browser, 190)
-    _take(browser, "bird")
+    go(browser, 190)
+    take(browser, "bird")
     browser.press("part-screen")
     _settled(browser)
     browser.shot(folder / "split-screen.png")
     _key(browser, "Escape")
-    _take(browser, "workbench")
+    take(browser, "workbench")
     browser.press("several")
-    _take(browser, "window")
+    take(browser, "window")
     _key(browser, "g")
     browser.find('[role=option][aria-label^="Group 1"]')
-    _take(browser, "Group 1")
+    take(browser, "Group 1")
     browser.press("verb-open-group")
     browser.find('[data-test="leave-group"]')
-    _go(browser, 60)
-    _take(browser, "window")
+    go(browser, 60)
+    take(browser, "window")
     _settled(browser)
     browser.shot(folder / "group.png")
     browser.press("leave-group")
@@ -166,11 +166,11 @@ def _cutting(browser: Browser, folder: Path) -> None:
 def _grading(browser: Browser, folder: Path) -> None:
     """Two takes made to match, zones with a matte; the demo is put back as it was."""
     browser.open("/")
-    _open(browser, "Two cameras")
+    open_project(browser, "Two cameras")
     browser.find("[role=option]")
     before = _saved(browser)
     _stage(browser, "grade", 30)
-    _take(browser, "card-log")
+    take(browser, "card-log")
     browser.press("grade-more")
     browser.find("[data-test=coding] option[value=acescct]").click()
     _kept(browser, 3)
@@ -215,7 +215,7 @@ def _grading(browser: Browser, folder: Path) -> None:
         browser.wait(lambda: _saved(browser).startswith("saved"))
 
 
-def _open(browser: Browser, project: str) -> None:
+def open_project(browser: Browser, project: str) -> None:
     """Open a project from the list."""
     browser.find(".cover img")
     script = (
@@ -261,11 +261,11 @@ def _key(browser: Browser, key: str) -> None:
 
 def _stage(browser: Browser, name: str, frame: int) -> None:
     browser.press(f"stage-{name}")
-    _go(browser, frame)
+    go(browser, frame)
     _settled(browser)
 
 
-def _go(browser: Browser, frame: int) -> None:
+def go(browser: Browser, frame: int) -> None:
     """Move the playhead, by the keyboard as a person without a mouse would."""
     browser.find("[data-test=still][data-frame]")
     body = browser.driver.find_element(By.TAG_NAME, "body")
@@ -282,7 +282,7 @@ def _go(browser: Browser, frame: int) -> None:
     browser.drawn(frame)
 
 
-def _take(browser: Browser, name: str) -> None:
+def take(browser: Browser, name: str) -> None:
     browser.find(f'[role=option][aria-label^="{name}"] .face').click()
 
 

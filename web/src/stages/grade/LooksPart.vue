@@ -55,6 +55,10 @@ async function removeLook() {
   notes.told('Taken out of the Kit. Grades that use it keep it.')
 }
 
+async function removePreset(preset: Preset) {
+  await kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
+}
+
 function askName(what: 'new' | Preset) {
   naming.value = what
   name.value = what === 'new' ? '' : what.name
@@ -169,7 +173,7 @@ async function keep() {
               <IconDots :aria-label="`What to do with ${one.name}`" />
             </template>
             <BDropdownItemButton @click="askName(one)">Rename</BDropdownItemButton>
-            <BDropdownItemButton @click="kit.removePreset(one)">
+            <BDropdownItemButton @click="removePreset(one)">
               Take out of the Kit
             </BDropdownItemButton>
           </BDropdown>
