@@ -41,7 +41,7 @@ class Command(BaseCommand):
             return
         from demo.make import make_all
 
-        self.stdout.write("Folding the demo takes (about a minute, once) …")
+        self.stdout.write("Folding the demo takes (a minute or two, once) …")
         files = make_all(settings.DATA_DIR / "demo")
         cameras = [path for path in files if path.name in CAMERA_TAKES]
         rest = [path for path in files if path not in cameras]
