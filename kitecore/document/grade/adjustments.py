@@ -35,5 +35,4 @@ class Adjustments(Model):
     @property
     def stages(self) -> tuple[tuple[str, StageBase], ...]:
         """Name and settings of each stage, in order."""
-        fields = ((name, getattr(self, name)) for name in Adjustments.model_fields)
-        return tuple((name, stage) for name, stage in fields)
+        return tuple((name, getattr(self, name)) for name in Adjustments.model_fields)

@@ -10,16 +10,12 @@ import type { useGrade } from './useGrade'
 const props = defineProps<{
   grade: ReturnType<typeof useGrade>
   stage: string
-  /** Only these, in this order. */
-  only?: string[]
 }>()
 const kit = useKit()
 const stage = computed(() => kit.grade?.stages.find((one) => one.name === props.stage))
 const controls = computed(() => {
   const sliders = stage.value?.controls.filter((one) => one.control === 'slider') ?? []
-  const single = sliders.filter((one) => typeof one.default === 'number')
-  if (!props.only) return single
-  return props.only.flatMap((name) => single.filter((one) => one.name === name))
+  return sliders.filter((one) => typeof one.default === 'number')
 })
 const on = computed(() => props.grade.prop(`${props.stage}/on`) !== false)
 /** Whether it is set to anything. */
