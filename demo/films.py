@@ -13,7 +13,7 @@ import cv2
 import numpy as np
 import skia
 
-from demo import cards, scenes
+from demo import cards, layers, scenes
 from demo.cameras import as_log, wrong_white
 from demo.sounds import SOUND_RATE, ambience
 
@@ -50,6 +50,9 @@ FILMS = (
     Film("reel-uneven.mp4", scenes.reel, 3.5, uneven=True),
     Film("card-log.mp4", cards.from_the_front, 3, camera=as_log, deep=True),
     Film("card-cold.mp4", cards.from_the_side, 3, camera=wrong_white),
+    Film("pip-green.mp4", layers.before_green, 3.2),
+    Film("seeds.mp4", layers.seeds, 3.2, 720, 1280),
+    Film("seeds-matte.mp4", layers.seeds_matte, 3.2, 720, 1280),
 )
 
 _PLAIN = ("libx264", "yuv420p", {"crf": "23"})

@@ -8,6 +8,7 @@ from multiprocessing import get_context
 from pathlib import Path
 
 from demo.films import FILMS, make_film
+from demo.layers import make_sheets
 from demo.sounds import make_sounds
 from demo.stills import STARS, make_stars, make_stills
 
@@ -15,6 +16,8 @@ ORDER = (
     *(film.name for film in FILMS),
     "kite-cutout.png",
     "evening-sheet.jpg",
+    "ridge-noon.jpg",
+    "ink-wash.jpg",
     "paper-weather-loop.wav",
     "spoken-line.wav",
     "paper-rustle.flac",
@@ -35,7 +38,9 @@ def make_all(folder: Path) -> list[Path]:
     with ProcessPoolExecutor(2, mp_context=get_context("spawn")) as pool:
         missing = [film for film in FILMS if not (folder / film.name).exists()]
         jobs = [pool.submit(make_film, film, fresh) for film in missing]
-        jobs += [pool.submit(make, fresh) for make in (make_stills, make_stars, make_sounds)]
+        jobs += [
+            pool.submit(make, fresh) for make in (make_stills, make_sheets, make_stars, make_sounds)
+        ]
         for job in jobs:
             job.result()
     for path in fresh.iterdir():

@@ -13,9 +13,11 @@ from kitecore.errors import BadInput, KiteError, MediaError, NotThere, RenderFai
 from studio.accounts.api import router as accounts
 from studio.exports.api import router as exports
 from studio.kit.api import router as kit
+from studio.kit.layers import router as kit_layers
 from studio.library.api import router as library
 from studio.playback.api import router as playback
 from studio.playback.colours import router as colours
+from studio.playback.layers import router as layers
 from studio.problems import Problem, Stale
 from studio.projects.api import router as projects
 
@@ -26,6 +28,8 @@ api.add_router("", accounts, tags=["accounts"])
 api.add_router("", projects, tags=["projects"])
 api.add_router("", library, tags=["library"])
 api.add_router("", kit, tags=["kit"])
+api.add_router("", kit_layers, tags=["kit"])
+api.add_router("", layers, tags=["playback"])
 api.add_router("", colours, tags=["playback"])
 api.add_router("", playback, tags=["playback"])
 api.add_router("", exports, tags=["exports"])

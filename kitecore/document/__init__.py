@@ -1,5 +1,6 @@
 """What a project is: models, schema, invariants, differences."""
 
+from kitecore.document.blends import BLENDS, HOLDOUTS
 from kitecore.document.cell import Cell
 from kitecore.document.clips import (
     Between,
@@ -12,11 +13,14 @@ from kitecore.document.clips import (
     Sourced,
     clip_kinds,
 )
+from kitecore.document.clips.adjustment import AdjustmentClip
 from kitecore.document.clips.group import GroupClip
 from kitecore.document.clips.sequence import SequenceClip
+from kitecore.document.clips.shape import ShapeClip
 from kitecore.document.clips.solid import SolidClip
 from kitecore.document.clips.sound import SoundClip
 from kitecore.document.clips.still import StillClip
+from kitecore.document.clips.text import TextClip
 from kitecore.document.clips.video import VideoClip
 from kitecore.document.document import (
     SCHEMA,
@@ -38,7 +42,10 @@ from kitecore.document.track import Track
 from kitecore.document.transitions import Transition, TransitionBase
 
 __all__ = [
+    "BLENDS",
+    "HOLDOUTS",
     "SCHEMA",
+    "AdjustmentClip",
     "Adjustments",
     "Between",
     "Canvas",
@@ -57,6 +64,7 @@ __all__ = [
     "Pictured",
     "Place",
     "SequenceClip",
+    "ShapeClip",
     "SolidClip",
     "SoundClip",
     "Sounding",
@@ -65,6 +73,7 @@ __all__ = [
     "SpeedPoint",
     "StillClip",
     "Tag",
+    "TextClip",
     "Track",
     "Transition",
     "TransitionBase",

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, get_args
 
 from kitecore.document.model import Model
 from kitecore.document.properties import Keys
 
 
 class Control(Model):
-    """One parameter. ``low`` and ``high`` bound the control, not the value."""
+    """One parameter. ``low`` and ``high`` bound the control, not the value; ``choices`` are all."""
 
     name: str
     help: str = ""
@@ -19,6 +19,7 @@ class Control(Model):
     high: float | None = None
     step: float | None = None
     default: Any = None
+    choices: tuple[str, ...] = ()
 
 
 def controls_of(model: type[Model]) -> tuple[Control, ...]:
@@ -31,5 +32,7 @@ def controls_of(model: type[Model]) -> tuple[Control, ...]:
         default = field.get_default()
         assert not isinstance(default, Keys)
         facts: dict[str, Any] = dict(extra)
+        if facts["control"] == "choice":
+            facts["choices"] = get_args(field.annotation)
         found.append(Control(name=name, help=field.description or "", default=default, **facts))
     return tuple(found)

@@ -16,7 +16,7 @@ from kitecore.document.track import Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/3"
+SCHEMA = "velvet-kite/4"
 Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
 
 
@@ -51,7 +51,7 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/3"] = Field(default="velvet-kite/3", alias="schema")
+    schema_: Literal["velvet-kite/4"] = Field(default="velvet-kite/4", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = ()
@@ -107,6 +107,11 @@ class Document(Model):
         """Names of all looks that its grades use."""
         grades = (getattr(clip, "grade", None) for clip in all_clips(self.tracks))
         return frozenset().union(*(grade.looks() for grade in grades if grade))
+
+    def fonts(self) -> frozenset[str]:
+        """Names of all fonts that its texts use."""
+        fonts = (getattr(clip, "font", "") for clip in all_clips(self.tracks))
+        return frozenset(font for font in fonts if font)
 
     def inside(self, group_id: str) -> Document:
         """The timeline within a group, however deep, as a document of its own."""

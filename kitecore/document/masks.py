@@ -11,7 +11,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from kitecore.document.model import Id, Model, new_id, param
-from kitecore.document.properties import Number, Point
+from kitecore.document.paths import Path
+from kitecore.document.properties import Number, Point, Vector
 
 Join = Literal["add", "subtract", "intersect"]
 
@@ -47,4 +48,36 @@ class EdgeMask(MaskBase):
     kind: Literal["edge"] = "edge"
 
 
-Mask = Annotated[EllipseMask | RectangleMask | EdgeMask, Field(discriminator="kind")]
+class PathMask(MaskBase):
+    """Lets through what lies inside of pen paths; where they cross, by the even-odd rule."""
+
+    kind: Literal["path"] = "path"
+    contours: Path = ()
+
+
+class BrushStroke(Model):
+    """One stroke: a round brush of a diameter, drawn along points; it may also wipe away."""
+
+    points: tuple[Vector, ...] = Field(min_length=1, max_length=4000)
+    width: float = Field(default=0.06, gt=0, le=2)
+    softness: float = Field(default=0.3, ge=0, le=1)
+    erase: bool = False
+
+
+class BrushMask(MaskBase):
+    """Lets through what was painted; strokes stay as they were drawn."""
+
+    kind: Literal["brush"] = "brush"
+    strokes: tuple[BrushStroke, ...] = Field(default=(), max_length=1000)
+
+
+MASKS: dict[str, type[MaskBase]] = {
+    "ellipse": EllipseMask,
+    "rectangle": RectangleMask,
+    "edge": EdgeMask,
+    "path": PathMask,
+    "brush": BrushMask,
+}
+Mask = Annotated[
+    EllipseMask | RectangleMask | EdgeMask | PathMask | BrushMask, Field(discriminator="kind")
+]

@@ -91,3 +91,22 @@ def _speeds_groups_markers(data: Data) -> Data:
 def _grades(data: Data) -> Data:
     """Clips gained a grade; without one they look as they did."""
     return data
+
+
+@upgrades.step("velvet-kite/3", "velvet-kite/4")
+def _layers(data: Data) -> Data:
+    """Layers gained masks, keys, crops; a solid's colour became one of several fills."""
+
+    def clip(one: Data) -> Data:
+        if "tracks" in one:
+            one = {**one, "tracks": [track(inner) for inner in one["tracks"]]}
+        if one.get("kind") != "solid":
+            return one
+        rest = {name: value for name, value in one.items() if name != "colour"}
+        colour = one.get("colour", "#808080")
+        return {**rest, "fill": {"kind": "plain", "colour": colour}}
+
+    def track(one: Data) -> Data:
+        return {**one, "clips": [clip(inner) for inner in one.get("clips", [])]}
+
+    return {**data, "tracks": [track(one) for one in data.get("tracks", [])]}

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from kitecore.document.properties import Curve, CurvePoints, Keys, Number, Point, Vector
+from kitecore.document.paths import Contours, Path
+from kitecore.document.properties import Colour, Curve, CurvePoints, Keys, Number, Point, Vector
 
 
 def number(prop: Number) -> float:
@@ -16,5 +17,15 @@ def pair(prop: Point) -> Vector:
 
 
 def points(prop: Curve) -> CurvePoints:
+    assert not isinstance(prop, Keys)
+    return prop
+
+
+def colour(prop: Colour) -> str:
+    assert not isinstance(prop, Keys)
+    return prop
+
+
+def contours(prop: Path) -> Contours:
     assert not isinstance(prop, Keys)
     return prop

@@ -6,6 +6,7 @@ from bisect import bisect_right
 from typing import Any, TypeVar, overload
 
 from kitecore.document.model import Model
+from kitecore.document.paths import Contour, Contours, Path
 from kitecore.document.properties import (
     Colour,
     Curve,
@@ -19,6 +20,7 @@ from kitecore.document.properties import (
 from kitecore.motion import oklab
 from kitecore.motion.curve import curve_between
 from kitecore.motion.easing import eased
+from kitecore.motion.path import path_between
 
 M = TypeVar("M", bound=Model)
 
@@ -39,13 +41,15 @@ def value_at(prop: Triple, tick: int) -> tuple[float, float, float]: ...
 @overload
 def value_at(prop: Curve, tick: int) -> CurvePoints: ...
 @overload
+def value_at(prop: Path, tick: int) -> Contours: ...
+@overload
 def value_at(prop: Keys[Any], tick: int) -> Any: ...
 def value_at(prop: Any, tick: int) -> Any:
     """Value of a property at a tick counted from the start of its clip.
 
     Before the first key its value holds, after the last key that one's. Between keys numbers and
-    points go straight, colours through OKLab, curves point by point, at the pace of the first key's
-    easing.
+    points go straight, colours through OKLab, curves and paths point by point, at the pace of the
+    first key's easing.
     """
     if not isinstance(prop, Keys):
         return prop
@@ -64,6 +68,8 @@ def _between(first: Any, second: Any, share: float) -> Any:
     if isinstance(first, str):
         return oklab.mix(first, second, min(max(share, 0.0), 1.0))
     if isinstance(first, tuple):
+        if any(isinstance(item, Contour) for item in (*first, *second)):
+            return path_between(first, second, share)
         if not (first and isinstance(first[0], float | int)):
             return curve_between(first, second, share)
         return tuple(a + (b - a) * share for a, b in zip(first, second, strict=True))

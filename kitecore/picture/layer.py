@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -16,16 +17,21 @@ class Layer:
     """Premultiplied pixels, and the 3 × 3 matrix from their coordinates to the canvas's.
 
     Coordinates count from the outer corner of the first pixel, so its middle is (0.5, 0.5).
-    ``density`` is pixels of the layer to one of the project's canvas: effects scale by it.
+    ``density`` is pixels of the layer to one of the project's canvas: effects scale by it. Beyond
+    its border an ``endless`` layer goes on as it is there, any other is transparent. ``constant`` names the pixels of one that is the
+    same all the time.
     """
 
     pixels: Rgba
     matrix: Matrix
     density: float = 1.0
+    endless: bool = False
+    constant: Hashable = None
 
     def padded(self, by: int) -> Layer:
-        """With a transparent border, the picture staying where it is."""
-        pixels = np.pad(self.pixels, ((by, by), (by, by), (0, 0)))
+        """With a border of ``by`` pixels, the picture staying where it is."""
+        border = ((by, by), (by, by), (0, 0))
+        pixels = np.pad(self.pixels, border, mode="edge" if self.endless else "constant")
         return replace(self, pixels=pixels, matrix=self.matrix @ moved(-by, -by))
 
 

@@ -7,8 +7,16 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.document.masks import EdgeMask, EllipseMask, MaskBase, RectangleMask
-from kitecore.motion.plain import number, pair
+from kitecore.document.masks import (
+    BrushMask,
+    EdgeMask,
+    EllipseMask,
+    MaskBase,
+    PathMask,
+    RectangleMask,
+)
+from kitecore.motion.plain import contours, number, pair
+from kitecore.picture.outline import Grid, painted, signed_distance
 from kitecore.registry import Registry
 
 Array = NDArray[Any]
@@ -31,11 +39,9 @@ def coverage(masks: tuple[MaskBase, ...], width: int, height: int, aspect: float
     on = [mask for mask in masks if mask.on]
     if not on:
         return np.full((height, width), 255, np.uint8)
-    x = ((np.arange(width, dtype=np.float32) + 0.5) / width - 0.5) * aspect
-    y = (np.arange(height, dtype=np.float32) + 0.5) / height - 0.5
     total: Array | None = None
     for mask in on:
-        part = _shown(mask, x[None, :], y[:, None], 1 / height)
+        part = _shown(mask, Grid(width, height, aspect))
         total = part if total is None else _JOINS[mask.join](total, part)
     return np.asarray(np.rint(np.asarray(total) * 255), np.uint8)
 
@@ -47,20 +53,29 @@ _JOINS: dict[str, Any] = {
 }
 
 
-def _shown(mask: MaskBase, x: Array, y: Array, pixel: float) -> Array:
+def _shown(mask: MaskBase, grid: Grid) -> Array:
     """Coverage 0..1 of one mask; a hard edge is soft over one pixel."""
-    (cx, cy), angle = pair(mask.centre), np.radians(number(mask.turn))
-    dx, dy = x - np.float32(cx), y - np.float32(cy)
-    cos, sin = np.float32(np.cos(angle)), np.float32(np.sin(angle))
-    across, down = dx * cos + dy * sin, dy * cos - dx * sin
-    distance = distances[mask.kind](mask, across, down) - number(mask.grow)  # type: ignore[attr-defined]
+    if isinstance(mask, BrushMask):
+        shown = painted(mask.strokes, pair(mask.centre), number(mask.turn), grid)
+        return 1 - shown if mask.invert else shown
+    distance = _distance(mask, grid) - number(mask.grow)
     inwards, outwards = max(number(mask.inwards), 0), max(number(mask.outwards), 0)
-    if inwards + outwards <= pixel:
-        shown = np.clip(0.5 - distance / pixel, 0, 1)
+    if inwards + outwards <= grid.pixel:
+        shown = np.clip(0.5 - distance / grid.pixel, 0, 1)
     else:
         share = np.clip((outwards - distance) / (inwards + outwards), 0, 1)
         shown = share * share * (3 - 2 * share)
     return 1 - shown if mask.invert else np.asarray(shown)
+
+
+def _distance(mask: MaskBase, grid: Grid) -> Array:
+    (cx, cy), turn = pair(mask.centre), number(mask.turn)
+    if isinstance(mask, PathMask):
+        return signed_distance(contours(mask.contours), (cx, cy), turn, grid)
+    dx, dy = grid.x - np.float32(cx), grid.y - np.float32(cy)
+    cos, sin = np.float32(np.cos(np.radians(turn))), np.float32(np.sin(np.radians(turn)))
+    across, down = dx * cos + dy * sin, dy * cos - dx * sin
+    return np.asarray(distances[mask.kind](mask, across, down))  # type: ignore[attr-defined]
 
 
 @distances.register("edge")

@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
+import cv2
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.picture.layer import Rgba, packed
+
+
+def luma_of(picture: Rgba) -> NDArray[np.uint8]:
+    """BT.709 luma of premultiplied pixels, 0..255: of what is clear, 0."""
+    weights = np.array([[0.2126, 0.7152, 0.0722, 0.0]])
+    return np.asarray(cv2.transform(picture, weights))
 
 
 def mixed_by(below: Rgba, above: Rgba, mask: NDArray[np.uint8]) -> Rgba:

@@ -7,14 +7,17 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from kitecore.document import ClipBase, Pictured, Track, TransitionBase
-from kitecore.motion import value_at
+from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Track, TransitionBase
+from kitecore.document.effects import Running
+from kitecore.motion import still_at, value_at
 from kitecore.motion.easing import eased
 from kitecore.picture.cells import cell_mask, masked
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved
+from kitecore.picture.mixing import luma_of
 from kitecore.picture.transitions import cross
+from kitecore.render.adjusting import adjust
 from kitecore.render.painters import paint
 from kitecore.render.stage import Stage
 
@@ -39,19 +42,71 @@ def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage
 
 def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Stage) -> None:
     """Draw some of what shows, from the back to the front."""
+    base: Showing | None = None
     for showing in all_showing:
-        if isinstance(showing, Crossing):
-            _draw_crossing(canvas, showing, tick, stage)
-        else:
-            _draw_clip(canvas, showing, tick, stage)
+        if isinstance(showing, Pictured) and showing.clipped:
+            if base is not None:
+                _draw_clipped(canvas, showing, base, tick, stage)
+            continue
+        base = showing
+        _draw(canvas, showing, tick, stage)
 
 
 def showing_at(tracks: tuple[Track, ...], tick: int) -> list[Showing]:
-    """What shows at ``tick``, from the back to the front."""
+    """What shows at ``tick``, from the back to the front.
+
+    What is wholly clear is there only if something may be clipped to it.
+    """
     seen = [track for track in tracks if track.kind != "sound" and not track.hidden]
     if any(track.solo for track in seen):
         seen = [track for track in seen if track.solo]
-    return [showing for track in seen for showing in _on_track(track.clips, tick)]
+    found = [showing for track in seen for showing in _on_track(track.clips, tick)]
+    if any(isinstance(one, Pictured) and one.clipped for one in found):
+        return found
+    return [one for one in found if isinstance(one, Crossing) or _opacity(one, tick) > 0]
+
+
+def cuts_holes(all_showing: list[Showing]) -> bool:
+    """Whether any of them is a holdout."""
+    return any(isinstance(one, Pictured) and one.blend in HOLDOUTS for one in all_showing)
+
+
+def solitary(clip: Pictured, tick: int, stage: Stage) -> Rgba:
+    """A clip alone, on nothing."""
+    picture = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
+    if not isinstance(clip, AdjustmentClip):
+        _draw_clip(picture, clip, tick, stage, blend="normal")
+    return picture
+
+
+def _opacity(clip: Pictured, tick: int) -> float:
+    return value_at(clip.opacity, tick - clip.start)
+
+
+def _draw(
+    canvas: Rgba, showing: Showing, tick: int, stage: Stage, blend: str | None = None
+) -> None:
+    if isinstance(showing, Crossing):
+        _draw_crossing(canvas, showing, tick, stage, blend)
+    elif isinstance(showing, AdjustmentClip):
+        adjust(canvas, showing, tick, stage)
+    else:
+        _draw_clip(canvas, showing, tick, stage, blend)
+
+
+def _draw_clipped(canvas: Rgba, clip: Pictured, base: Showing, tick: int, stage: Stage) -> None:
+    """A layer only where the one below it is, by that one's alpha or luma."""
+    ground = np.zeros_like(canvas)
+    if not isinstance(base, AdjustmentClip):
+        _draw(ground, base, tick, stage, blend="normal")
+    cover = ground[..., 3] if clip.clipped == "alpha" else luma_of(ground)
+    if isinstance(clip, AdjustmentClip):
+        adjust(canvas, clip, tick, stage, within=np.ascontiguousarray(cover))
+        return
+    own = np.zeros_like(canvas)
+    _draw_clip(own, clip, tick, stage, blend="normal")
+    picture = masked(own, np.ascontiguousarray(cover))
+    lay(canvas, Layer(picture, moved(0, 0)), 1.0, clip.blend)
 
 
 def _on_track(clips: tuple[ClipBase, ...], tick: int) -> Iterator[Showing]:
@@ -71,7 +126,7 @@ def _on_track(clips: tuple[ClipBase, ...], tick: int) -> Iterator[Showing]:
         if both and begin <= tick < begin + transition.length:
             yield Crossing(before, after, transition, begin)  # type: ignore[arg-type]
             return
-    if isinstance(clip, Pictured) and value_at(clip.opacity, tick - clip.start) > 0:
+    if isinstance(clip, Pictured):
         yield clip
 
 
@@ -87,7 +142,9 @@ def _index_at(clips: tuple[ClipBase, ...], tick: int) -> int | None:
     return low if low < len(clips) and clips[low].start <= tick else None
 
 
-def _draw_crossing(canvas: Rgba, crossing: Crossing, tick: int, stage: Stage) -> None:
+def _draw_crossing(
+    canvas: Rgba, crossing: Crossing, tick: int, stage: Stage, blend: str | None = None
+) -> None:
     a, b = np.zeros_like(canvas), np.zeros_like(canvas)
     # Blending with what lies below is done once, by the picture that comes out.
     _draw_clip(a, crossing.before, tick, stage, blend="normal")
@@ -96,7 +153,7 @@ def _draw_crossing(canvas: Rgba, crossing: Crossing, tick: int, stage: Stage) ->
     done = (tick - crossing.begin + stage.step / 2) / crossing.transition.length
     share = eased(crossing.transition.ease, min(max(done, 0.0), 1.0))
     picture = cross(a, b, min(max(share, 0.0), 1.0), crossing.transition, stage.scale[0])
-    lay(canvas, Layer(picture, moved(0, 0)), 1.0, crossing.after.blend)
+    lay(canvas, Layer(picture, moved(0, 0)), 1.0, blend or crossing.after.blend)
 
 
 def _draw_clip(
@@ -104,15 +161,33 @@ def _draw_clip(
 ) -> None:
     local = tick - clip.start
     opacity = value_at(clip.opacity, local)
+    if isinstance(clip, AdjustmentClip):
+        return adjust(canvas, clip, tick, stage)
     if opacity <= 0:
-        return
+        return None
     if clip.cell is not None:
         if not clip.cell.corners(stage.canvas.width, stage.canvas.height):
-            return
+            return None
         layer = _in_cell(clip, local, stage)
     else:
-        layer = apply_effects(paint(clip, local, stage), clip.effects, local)
+        layer = _affected(clip, local, stage)
     lay(canvas, layer, opacity, blend or clip.blend)
+    return None
+
+
+def _affected(clip: Pictured, local: int, stage: Stage) -> Layer:
+    """The clip's layer after its effects, kept if neither it nor they change."""
+    layer = paint(clip, local, stage)
+    if not clip.effects:
+        return layer
+    running = any(isinstance(effect, Running) for effect in clip.effects)
+    if layer.constant is None or running:
+        return apply_effects(layer, clip.effects, local)
+    now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
+    name = (layer.constant, now, layer.density)
+    done = stage.sources.cache.get(name, lambda: apply_effects(layer, clip.effects, local).pixels)
+    border = (done.shape[0] - layer.pixels.shape[0]) // 2
+    return replace(layer, pixels=done, matrix=layer.matrix @ moved(-border, -border))
 
 
 def _in_cell(clip: Pictured, local: int, stage: Stage) -> Layer:
@@ -120,7 +195,7 @@ def _in_cell(clip: Pictured, local: int, stage: Stage) -> Layer:
     assert clip.cell is not None
     canvas, (across, down) = stage.canvas, stage.scale
     left, top, wide, high = clip.cell.box(canvas.width, canvas.height)
-    layer = apply_effects(paint(clip, local, stage.within((wide, high))), clip.effects, local)
+    layer = _affected(clip, local, stage.within((wide, high)))
     # Whole pixels around the cell, so that the result is laid without sampling it again.
     x, y = int(np.floor(left * across)), int(np.floor(top * down))
     width = max(1, int(np.ceil((left + wide) * across)) - x)

@@ -12,7 +12,7 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.document import Document, Grade, Pictured, VideoClip, Zone
+from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip, Zone
 from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
 from kitecore.picture.mixing import lay_over_deep
@@ -77,7 +77,8 @@ def _base(document: Document, showing: list[Showing], tick: int, sources: Source
         one = showing[index]
         if isinstance(one, VideoClip) and fills_canvas(one, document, tick, sources):
             return index if sources.picture(one.media).depth > 8 else None
-        if not isinstance(one, Pictured) or one.blend != "normal":
+        alone = isinstance(one, Pictured) and not isinstance(one, AdjustmentClip)
+        if not alone or one.blend != "normal" or one.clipped:  # type: ignore[union-attr]
             return None
     return None
 

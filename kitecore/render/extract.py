@@ -11,7 +11,7 @@ from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.ticks import Span
 
-RENDER_VERSION = 2
+RENDER_VERSION = 3
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 

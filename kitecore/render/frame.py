@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import av
 import numpy as np
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
 
-from kitecore.document import Document, Grade, VideoClip
+from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip
 from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
 from kitecore.motion import value_at
 from kitecore.motion.oklab import rgb_of
-from kitecore.picture.layer import Rgba, solid
+from kitecore.picture.composite import lay
+from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.planes import to_planes
-from kitecore.render.compose import draw_tracks, showing_at
+from kitecore.render.adjusting import area_of
+from kitecore.render.compose import cuts_holes, draw_showing, draw_tracks, showing_at, solitary
 from kitecore.render.grading import Step, passes_at, plan_of
+from kitecore.render.layering import is_plain
 from kitecore.render.painters.video import shown_number
 from kitecore.render.placing import Size, land
 from kitecore.render.sources import Sources
@@ -29,11 +34,32 @@ def render(document: Document, tick: int, size: Size, sources: Sources, *, matte
     size
         Width and height of the output, of the canvas's shape.
     matte
-        Id of a zone that is shown as what it lets through.
+        Id of a zone, or of a clip, that is shown as what it lets through.
     """
+    stage = stage_of(document, size, sources, matte)
     canvas = solid(*size, rgb_of(document.canvas.colour))
-    draw_tracks(canvas, document.tracks, tick, stage_of(document, size, sources, matte))
-    return canvas
+    showing = showing_at(document.tracks, tick)
+    for one in showing:
+        if matte and isinstance(one, Pictured) and one.id == matte:
+            return matte_of_clip(one, tick, stage)
+    draw_showing(canvas, showing, tick, stage)
+    if not cuts_holes(showing):
+        return canvas
+    # Through a hole the canvas itself is seen.
+    ground = solid(*size, rgb_of(document.canvas.colour))
+    lay(ground, Layer(canvas, moved(0, 0)))
+    return ground
+
+
+def matte_of_clip(clip: Pictured, tick: int, stage: Stage) -> Rgba:
+    """A clip's alpha in grey, without its effects; of an adjustment, where it works."""
+    plain = clip.model_copy(update={"effects": (), "opacity": 1.0})
+    if isinstance(plain, AdjustmentClip):
+        area = area_of(plain, tick - plain.start, stage)
+        alpha = np.full(stage.size[::-1], 255, np.uint8) if area is None else area
+    else:
+        alpha = solitary(plain, tick, replace(stage, matte=""))[..., 3]
+    return np.dstack([alpha, alpha, alpha, np.full_like(alpha, 255)])
 
 
 def stage_of(document: Document, size: Size, sources: Sources, matte: str = "") -> Stage:
@@ -98,7 +124,7 @@ def covering_at(document: Document, tick: int, sources: Sources) -> VideoClip | 
 
 def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Sources) -> bool:
     """Whether a video covers the canvas, straight and opaque, with nothing done but a grade."""
-    if clip.effects or clip.blend != "normal" or clip.cell:
+    if not is_plain(clip) or clip.blend != "normal":
         return False
     if clip.between != "nearest" and not clip.speed.plain:
         return False

@@ -13,7 +13,6 @@ from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
 from kitecore.picture.layer import Rgba
-from kitecore.picture.masks import coverage
 from kitecore.picture.mixing import mixed_by
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
@@ -112,8 +111,7 @@ def changes(grade: Grade | None) -> bool:
 def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Mask:
     """0..255 for each pixel: how far a zone means it, its amount not counted."""
     height, width = pixels.shape[:2]
-    key = (tuple(mask.model_dump_json() for mask in zone.masks), width, height, aspect)
-    mask = stage.sources.cache.get(key, lambda: coverage(zone.masks, width, height, aspect))
+    mask = stage.sources.coverage(zone.masks, width, height, aspect)
     if zone.brightness or zone.hues:
         matte = stage.sources.matte_table(zone).over(_opaque(pixels))[..., 0]
         mask = (mask.astype(np.uint16) * matte // 255).astype(np.uint8)

@@ -14,11 +14,12 @@ from kitecore.colour.cubefile import write_cube
 from kitecore.colour.lattice import lattice
 from kitecore.colour.measure import match_of, neutral_balance, suggested_balance
 from kitecore.colour.scopes import distance_from_neutral
-from kitecore.document import ClipBase, Document, Grade, Pictured
+from kitecore.document import AdjustmentClip, ClipBase, Document, Grade, Pictured
 from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
 from kitecore.motion import still_at
 from kitecore.picture.layer import Layer, moved
+from kitecore.picture.screens import screens_in
 from kitecore.render.frame import stage_of
 from kitecore.render.painters import paint
 from kitecore.render.sources import Sources
@@ -43,17 +44,7 @@ def neutral_spot(
     it would be with them; ``rgb`` as it is now, 0..255.
     """
     clip, local = _shown(document, clip_id, tick)
-    layer = _plain_layer(document, clip, local, sources)
-    scale = layer_scale(document)
-    x, y, _ = np.linalg.inv(layer.matrix) @ (spot[0] * scale, spot[1] * scale, 1)
-    height, width = layer.pixels.shape[:2]
-    column, row = int(np.floor(x)), int(np.floor(y))
-    if not (0 <= column < width and 0 <= row < height) or not layer.pixels[row, column, 3]:
-        raise BadInput("The clip in hand is not there.", todo="Tap on its picture.")
-    part = layer.pixels[
-        max(row - SPOT, 0) : row + SPOT + 1, max(column - SPOT, 0) : column + SPOT + 1
-    ]
-    colours = _colours(part)
+    colours = _spot_of(document, clip, local, spot, sources)
     grade = _grade(clip, local)
     before = adjusted(colours, grade, sources.look, before="balance")
     warmth, tint = neutral_balance(before)
@@ -76,6 +67,23 @@ def suggestion(document: Document, clip_id: str, tick: int, sources: Sources) ->
     before = adjusted(colours, _grade(clip, local), sources.look, before="balance")
     warmth, tint = suggested_balance(before)
     return {"warmth": round(warmth), "tint": round(tint)}
+
+
+def screens(document: Document, clip_id: str, tick: int, sources: Sources) -> dict[str, Any]:
+    """Colours of a clip that may be a screen (see `kitecore.picture.screens`)."""
+    clip, local = _shown(document, clip_id, tick)
+    pixels = _plain_layer(document, clip, local, sources).pixels
+    rgb = pixels[..., :3] / np.maximum(pixels[..., 3:], 1)
+    return {"screens": [vars(found) for found in screens_in(rgb)]}
+
+
+def colour_at(
+    document: Document, clip_id: str, tick: int, spot: tuple[float, float], sources: Sources
+) -> dict[str, Any]:
+    """The colour of a clip's own picture at a spot of the canvas, as ``#rrggbb``."""
+    clip, local = _shown(document, clip_id, tick)
+    colour = np.median(_spot_of(document, clip, local, spot, sources), axis=0)
+    return {"colour": "#" + "".join(f"{round(float(c) * 255):02x}" for c in np.clip(colour, 0, 1))}
 
 
 def match(
@@ -113,6 +121,10 @@ def layer_scale(document: Document) -> float:
 def _shown(document: Document, clip_id: str, tick: int) -> tuple[Pictured, int]:
     """The clip, and the moment of it nearest to a tick of the timeline."""
     clip: ClipBase = document.find_clip(clip_id)[1]
+    if isinstance(clip, AdjustmentClip):
+        raise BadInput(
+            "An adjustment has no picture of its own.", todo="Take a picture below it in hand."
+        )
     if not isinstance(clip, Pictured):
         raise BadInput("A sound has no colours.", todo="Take a picture in hand.")
     return clip, min(max(tick - clip.start, 0), clip.length - 1)
@@ -125,13 +137,30 @@ def _grade(clip: Pictured, local: int) -> Grade:
 def _plain_layer(document: Document, clip: Pictured, local: int, sources: Sources) -> Layer:
     canvas = document.canvas
     stage = stage_of(document, fitting(canvas.width, canvas.height, SIDE), sources)
-    plain = clip.model_copy(update={"grade": None})
+    plain = clip.model_copy(update={"grade": None, "key": None, "masks": (), "crop": None})
     if clip.cell is not None:
         left, top, wide, high = clip.cell.box(canvas.width, canvas.height)
         layer = paint(plain, local, stage.within((wide, high)))
         scale = layer_scale(document)
         return replace(layer, matrix=moved(left * scale, top * scale) @ layer.matrix)
     return paint(plain, local, stage)
+
+
+def _spot_of(
+    document: Document, clip: Pictured, local: int, spot: tuple[float, float], sources: Sources
+) -> Colours:
+    """Straight colours of a clip's own picture around a spot of the canvas."""
+    layer = _plain_layer(document, clip, local, sources)
+    scale = layer_scale(document)
+    x, y, _ = np.linalg.inv(layer.matrix) @ (spot[0] * scale, spot[1] * scale, 1)
+    height, width = layer.pixels.shape[:2]
+    column, row = int(np.floor(x)), int(np.floor(y))
+    if not (0 <= column < width and 0 <= row < height) or not layer.pixels[row, column, 3]:
+        raise BadInput("The clip in hand is not there.", todo="Tap on its picture.")
+    part = layer.pixels[
+        max(row - SPOT, 0) : row + SPOT + 1, max(column - SPOT, 0) : column + SPOT + 1
+    ]
+    return _colours(part)
 
 
 def _colours(pixels: NDArray[np.uint8]) -> Colours:

@@ -7,8 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 
 from kitecore.document import Place
+from kitecore.document.properties import Keys
 from kitecore.motion import value_at
 from kitecore.picture.layer import Matrix, leaned, moved, sized, turned
+
+MOST_DRAWN = 4096
+"""Pixels on a side of what the program draws."""
 
 Size = tuple[int, int]
 Area = tuple[float, float]
@@ -27,13 +31,15 @@ class Landing:
     density: float
 
 
-def fit_factor(fit: str, picture: Size, area: Area) -> float:
+def fit_factor(fit: str, picture: Area, area: Area) -> float:
     """How much a picture is enlarged before its own size counts."""
     across, down = area[0] / picture[0], area[1] / picture[1]
     return {"whole": min(across, down), "fill": max(across, down), "own": 1.0}[fit]
 
 
-def land(place: Place, tick: int, picture: Size, area: Area, scale: Area) -> Landing:
+def land(
+    place: Place, tick: int, picture: Area, area: Area, scale: Area, *, drawn: bool = False
+) -> Landing:
     """The landing of a picture of a given size at a tick of its clip.
 
     Parameters
@@ -42,8 +48,12 @@ def land(place: Place, tick: int, picture: Size, area: Area, scale: Area) -> Lan
         Width and height, in canvas pixels, that it is fitted into and placed from the middle of.
     scale
         Output pixels to a canvas pixel, across and down.
+    drawn
+        For what is drawn by the program: ``picture`` is its size in canvas pixels, which no fit
+        changes, and it can be had in any number of pixels.
     """
-    fit = fit_factor(place.fit, picture, area)
+    fit = 1.0 if drawn else fit_factor(place.fit, picture, area)
+    flip = (-1.0 if place.mirrored else 1.0, -1.0 if place.upside_down else 1.0)
     across, down = value_at(place.size, tick)
     pivot_x, pivot_y = value_at(place.pivot, tick)
     x, y = value_at(place.position, tick)
@@ -54,24 +64,30 @@ def land(place: Place, tick: int, picture: Size, area: Area, scale: Area) -> Lan
         @ leaned(lean)
         @ sized(across, down)
         @ moved(-pivot_x, -pivot_y)
-        @ sized(fit, fit)
+        @ sized(fit * flip[0], fit * flip[1])
         @ moved(-picture[0] / 2, -picture[1] / 2)
     )
-    drawn = sized(*scale) @ canvas_matrix
-    wanted = _wanted(drawn, picture)
-    matrix = drawn @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
+    shown = sized(*scale) @ canvas_matrix
+    wanted = _wanted(shown, picture, isinstance(place.size, Keys) if drawn else None)
+    matrix = shown @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
     density = wanted[0] / picture[0] / (fit * max(abs(across), 1e-6))
     return Landing(matrix, wanted, density)
 
 
-def _wanted(matrix: Matrix, picture: Size) -> Size:
-    """Size in which the picture is drawn, at most its own; coarser steps when it is turned."""
+def _wanted(matrix: Matrix, picture: Area, growing: bool | None) -> Size:
+    """Pixels in which the picture is drawn, at most its own; coarser steps when it is turned.
+
+    ``growing`` is None for pictures that have pixels of their own; others come in coarser steps
+    if they change their size over time.
+    """
     across = float(np.hypot(matrix[0, 0], matrix[1, 0]))
     down = float(np.hypot(matrix[0, 1], matrix[1, 1]))
-    if abs(matrix[0, 1]) > 1e-9 or abs(matrix[1, 0]) > 1e-9:
+    turned = abs(matrix[0, 1]) > 1e-9 or abs(matrix[1, 0]) > 1e-9
+    if growing or (turned and growing is None):
         across, down = _stepped(across), _stepped(down)
-    width = min(picture[0], max(1, round(picture[0] * across)))
-    height = min(picture[1], max(1, round(picture[1] * down)))
+    most = picture if growing is None else (MOST_DRAWN, MOST_DRAWN)
+    width = min(int(most[0]), max(1, round(picture[0] * across)))
+    height = min(int(most[1]), max(1, round(picture[1] * down)))
     return width, height
 
 

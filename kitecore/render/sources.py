@@ -12,6 +12,8 @@ from kitecore.colour.looks import FindLook, shipped
 from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_planes
 from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
 from kitecore.document import Grade, Zone
+from kitecore.document.masks import MaskBase
+from kitecore.fonts import FindFont, shipped_font
 from kitecore.media.cache import DerivedCache, PictureCache
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
@@ -19,6 +21,8 @@ from kitecore.media.pixels import Rgb16, Rgba, to_rgb16, to_rgba
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import read_still, resized
+from kitecore.picture.drawing.typefaces import Typefaces, typefaces
+from kitecore.picture.masks import Mask, coverage
 from kitecore.render.paced import StretchCache
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -52,6 +56,8 @@ class Sources:
         Of each decoder.
     find_look
         From a look's name to its table of colours.
+    find_font
+        From a font's name to its files.
     """
 
     def __init__(
@@ -62,8 +68,10 @@ class Sources:
         cache_bytes: int = 192 * 2**20,
         threads: int = 1,
         find_look: FindLook = shipped,
+        find_font: FindFont = shipped_font,
     ) -> None:
         self._find = find
+        self._find_font = find_font
         self.look = find_look
         self._tables: OrderedDict[str, Any] = OrderedDict()
         self._draft = draft
@@ -138,6 +146,17 @@ class Sources:
             return resized(whole, size)
 
         return self.cache.get((media, size), make)
+
+    @property
+    def faces(self) -> Typefaces:
+        """Fonts for text; the process opens them once."""
+        return typefaces(self._find_font)
+
+    def coverage(self, masks: tuple[MaskBase, ...], width: int, height: int, aspect: float) -> Mask:
+        """What masks without keys let through, kept as long as they are asked for."""
+        key = (tuple(mask.model_dump_json() for mask in masks), width, height, aspect)
+        found: Mask = self.cache.get(key, lambda: coverage(masks, width, height, aspect))
+        return found
 
     def table(self, grade: Grade) -> Table:
         """The baked table of a grade without keys; smaller where proxies are used."""

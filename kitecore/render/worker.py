@@ -21,10 +21,19 @@ from typing import Any, Literal
 from kitecore.colour.looks import LOOKS, LookFolder
 from kitecore.document import Document, loads
 from kitecore.errors import KiteError, MediaMissing, RenderFailed
+from kitecore.fonts import FONTS, FontFolder
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import fitting
 from kitecore.render.instruments import ScopesWanted
-from kitecore.render.measuring import as_cube, match, neutral_spot, suggestion
+from kitecore.render.layers import extents, layer_picture, under_finger
+from kitecore.render.measuring import (
+    as_cube,
+    colour_at,
+    match,
+    neutral_spot,
+    screens,
+    suggestion,
+)
 from kitecore.render.pieces import picture_piece, sound_piece
 from kitecore.render.sources import Sources
 from kitecore.render.still import frame_file, measured_still, still
@@ -34,7 +43,21 @@ MEMORY_LIMIT = 8 * 2**30
 _DOCUMENTS = 8
 
 
-What = Literal["still", "frame", "picture", "sound", "neutral", "suggestion", "match", "cube"]
+What = Literal[
+    "still",
+    "frame",
+    "picture",
+    "sound",
+    "neutral",
+    "suggestion",
+    "match",
+    "cube",
+    "screens",
+    "colour",
+    "under",
+    "extents",
+    "layer",
+]
 
 
 @dataclass(frozen=True)
@@ -118,6 +141,30 @@ def _cube(document: Document, request: Request, sources: Sources) -> bytes:
     return as_cube(document, request.of["clip"], tick, sources).encode()
 
 
+def _screens(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return _json(screens(document, request.of["clip"], tick, sources))
+
+
+def _colour(document: Document, request: Request, sources: Sources) -> bytes:
+    tick, of = document.rate.exact.start_of(request.first), request.of
+    return _json(colour_at(document, of["clip"], tick, of["spot"], sources))
+
+
+def _under(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return _json(under_finger(document, tick, request.of["spot"], sources))
+
+
+def _extents(document: Document, request: Request, sources: Sources) -> bytes:
+    return _json(extents(document, document.rate.exact.start_of(request.first), sources))
+
+
+def _layer(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return layer_picture(document, tick, request.of["clip"], request.long_side, sources)
+
+
 def _json(found: dict[str, Any]) -> bytes:
     return json.dumps(found).encode()
 
@@ -130,6 +177,11 @@ _MAKERS = {
     "suggestion": _suggestion,
     "match": _match,
     "cube": _cube,
+    "screens": _screens,
+    "colour": _colour,
+    "under": _under,
+    "extents": _extents,
+    "layer": _layer,
 }
 
 
@@ -143,7 +195,10 @@ class Worker:
 
     def _opened(self, *, draft: bool) -> Sources:
         look = LookFolder(self._media / LOOKS).find
-        return Sources(lambda name: _folder(self._media, name), draft=draft, find_look=look)
+        font = FontFolder(self._media / FONTS).find
+        return Sources(
+            lambda name: _folder(self._media, name), draft=draft, find_look=look, find_font=font
+        )
 
     def learn(self, name: str, text: str) -> None:
         self._documents[name] = loads(text)

@@ -30,7 +30,8 @@ class RegistryTest(TestCase):
         self.assertEqual(set(BLENDS), set(blends))
         self.assertEqual(set(effect_kinds), set(effect_drawings))
         pictured = {kind for kind, clip in clip_kinds.items() if "opacity" in clip.model_fields}
-        self.assertEqual(pictured, set(painters))
+        # What works on all that lies below has no picture of its own.
+        self.assertEqual(pictured - {"adjustment"}, set(painters))
         self.assertEqual({"hold", "steady", "bezier"}, set(easings))
 
     def test_kinds_name_themselves(self) -> None:

@@ -24,7 +24,7 @@ from kitecore.errors import KiteError, RenderFailed, Superseded
 from kitecore.render.export import encode_piece, join, piece_key, plan
 from kitecore.render.sources import Sources
 from studio.exports.models import Export, Piece
-from studio.kit.models import look_folder
+from studio.kit.models import font_folder, look_folder
 from studio.library.models import folder_of
 from studio.library.tasks import tend_takes
 from studio.playback.store import PieceStore
@@ -109,7 +109,7 @@ def _encode(export: Export, piece: Piece, path: Path) -> None:
 
 
 def _sources() -> Sources:
-    return Sources(folder_of, threads=2, find_look=look_folder().find)
+    return Sources(folder_of, threads=2, find_look=look_folder().find, find_font=font_folder().find)
 
 
 def _note_frames(piece: Piece) -> Callable[[int], None]:

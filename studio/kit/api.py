@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Field, File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import ValidationError
@@ -14,22 +14,48 @@ from kitecore.colour.cubefile import MOST_BYTES, BadCube, read_cube, write_cube
 from kitecore.colour.inputs import transforms
 from kitecore.colour.looks import SHIPPED, shipped
 from kitecore.colour.scopes import SKIN_ANGLE, targets
-from kitecore.document import Grade, Zone
+from kitecore.document import Canvas, Document, Grade, Model, Track, Zone, dumps, empty_document
+from kitecore.document.clips import MOST_EFFECTS
 from kitecore.document.controls import Control, controls_of
+from kitecore.document.effects import Effect
 from kitecore.document.grade import BrightnessRange, Cdl, HueRange
-from kitecore.document.masks import EdgeMask, EllipseMask, RectangleMask
-from kitecore.errors import BadInput
+from kitecore.document.masks import MASKS
+from kitecore.edits.paste import Copied, Paste
+from kitecore.errors import BadInput, NotThere
 from kitecore.exchange.cdl import MOST_BYTES as MOST_CDL
 from kitecore.exchange.cdl import read_cdl
-from studio.kit.models import Look, Preset, look_folder
+from kitecore.render.worker import Request
+from studio.kit.models import Look, Preset, look_folder, may_use_fonts, may_use_looks
+from studio.library.models import count_own
 from studio.owned import owned
+from studio.playback.service import Job, render
 from studio.problems import Problem
 
 router = Router()
 
 MOST_LOOKS = 200
 MOST_PRESETS = 500
-_CONTENT = {Preset.Kind.GRADE: Grade}
+
+
+class EffectsKept(Model):
+    """Effects of a layer, in order."""
+
+    effects: tuple[Effect, ...] = Field(min_length=1, max_length=MOST_EFFECTS)
+
+
+class Element(Model):
+    """Clips as they were copied from a canvas of a size: to be pasted anywhere, still editable."""
+
+    copies: tuple[Copied, ...] = Field(min_length=1, max_length=200)
+    width: int = 1080
+    height: int = 1920
+
+
+_CONTENT: dict[str, type[Model]] = {
+    Preset.Kind.GRADE: Grade,
+    Preset.Kind.EFFECTS: EffectsKept,
+    Preset.Kind.ELEMENT: Element,
+}
 
 
 class LookOut(Schema):
@@ -105,11 +131,7 @@ def grade_controls(request: HttpRequest) -> GradeControls:
             "brightness": list(controls_of(BrightnessRange)),
             "hues": list(controls_of(HueRange)),
         },
-        masks={
-            "ellipse": list(controls_of(EllipseMask)),
-            "rectangle": list(controls_of(RectangleMask)),
-            "edge": list(controls_of(EdgeMask)),
-        },
+        masks={kind: list(controls_of(MASKS[kind])) for kind in ("ellipse", "rectangle", "edge")},
         codings=[Coding(name=name, label=one.label) for name, one in transforms.items()],
         targets=[Target(name=name, cb=cb, cr=cr) for name, (cb, cr) in targets().items()],
         skin_angle=SKIN_ANGLE,
@@ -175,12 +197,44 @@ def keep_preset(request: HttpRequest, given: PresetIn) -> tuple[int, Preset]:
         content = _CONTENT[given.kind].model_validate(given.content)
     except ValidationError as error:
         raise BadInput(f"These settings cannot be kept: {error.errors()[0]['msg']}.") from error
+    if isinstance(content, Element):
+        _require_own(request, content)
     return 201, Preset.objects.create(
         owner=request.user,
         kind=given.kind,
         name=given.name.strip() or "Preset",
         content=content.model_dump(mode="json"),
     )
+
+
+@router.get("/kit/presets/{int:id}/picture.jpg", response={200: None, 404: Problem})
+def element_picture(request: HttpRequest, id: int) -> HttpResponse:
+    """A small picture of a kept element, of its middle."""
+    preset = owned(Preset, request.user, "preset", id)
+    if preset.kind != Preset.Kind.ELEMENT:
+        raise NotThere("Only elements have a picture.")
+    element = Element.model_validate(preset.content)
+    canvas = Canvas(width=element.width, height=element.height, colour="#2a2530")
+    document = Paste(seed="element", copies=element.copies, at=0).apply(empty_document(canvas))
+    wanted = Request("still", f"element-{preset.pk}", document.frames // 2, long_side=240)
+    jpeg = render(Job(wanted, lambda: dumps(document), "", 0))
+    headers = {"Cache-Control": "private, max-age=86400"}
+    return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
+
+
+def _require_own(request: HttpRequest, element: Element) -> None:
+    """An element leads only to takes, looks and fonts of the same person."""
+    document = Document(tracks=tuple(_track_of(copied) for copied in element.copies))
+    owner: int = request.user.pk
+    media = document.media_ids()
+    if count_own(owner, media) < len(media):
+        raise NotThere("A take that this element uses is not there.")
+    if not may_use_looks(owner, document.looks()) or not may_use_fonts(owner, document.fonts()):
+        raise NotThere("A look or a font that this element uses is not there.")
+
+
+def _track_of(copied: Copied) -> Track:
+    return Track(kind="picture", clips=(copied.clip,))
 
 
 @router.patch("/kit/presets/{int:id}", response={200: PresetOut, 404: Problem})

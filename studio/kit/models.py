@@ -8,6 +8,7 @@ from django.conf import settings
 from django.db import models
 
 from kitecore.colour.looks import LOOKS, SHIPPED, LookFolder
+from kitecore.fonts import FONTS, SHIPPED_FONTS, FontFolder
 
 
 class Look(models.Model):
@@ -24,11 +25,27 @@ class Look(models.Model):
         ordering = ["name", "made_at"]
 
 
+class Font(models.Model):
+    """A font that was brought in. Its id names its file; its name is only shown."""
+
+    id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="fonts")
+    name = models.CharField(max_length=200)
+    removed = models.BooleanField(default=False)
+    """Not offered any more; its file stays, since projects may use it."""
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name", "made_at"]
+
+
 class Preset(models.Model):
     """Settings under a name. ``kind`` says of what; ``content`` is that, as in a document."""
 
     class Kind(models.TextChoices):
         GRADE = "grade"
+        EFFECTS = "effects"
+        ELEMENT = "element"
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="presets")
     kind = models.CharField(max_length=20, choices=Kind)
@@ -45,10 +62,20 @@ def look_folder() -> LookFolder:
     return LookFolder(settings.MEDIA_DIR / LOOKS)
 
 
+def font_folder() -> FontFolder:
+    """Where fonts that were brought in lie."""
+    return FontFolder(settings.MEDIA_DIR / FONTS)
+
+
 def may_use_looks(owner_id: int, names: frozenset[str]) -> bool:
     """Whether all these looks are ours or were brought in by this person."""
-    own = names - set(SHIPPED)
-    if not own:
-        return True
-    known = Look.objects.filter(owner=owner_id).values_list("id", flat=True)
-    return own <= {look.hex for look in known}
+    return _are_own(Look.objects.filter(owner=owner_id), names - set(SHIPPED))
+
+
+def may_use_fonts(owner_id: int, names: frozenset[str]) -> bool:
+    """Whether all these fonts are ours or were brought in by this person."""
+    return _are_own(Font.objects.filter(owner=owner_id), names - set(SHIPPED_FONTS))
+
+
+def _are_own(rows: models.QuerySet[Look] | models.QuerySet[Font], names: frozenset[str]) -> bool:
+    return not names or names <= {id.hex for id in rows.values_list("id", flat=True)}

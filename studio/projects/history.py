@@ -21,7 +21,7 @@ from django.db import transaction
 from kitecore import edits
 from kitecore.document import Document, diff, dump, dumps, load, loads
 from kitecore.errors import BadInput, NotThere
-from studio.kit.models import may_use_looks
+from studio.kit.models import may_use_fonts, may_use_looks
 from studio.library.models import count_own
 from studio.problems import Stale
 from studio.projects.models import Project, Revision
@@ -211,7 +211,7 @@ def _move_head(project: Project, revision: Revision) -> None:
 
 
 def _require_own_media(project: Project, before: Document, after: Document) -> None:
-    """New references lead only to takes and looks of the same person."""
+    """New references lead only to takes, looks and fonts of the same person."""
     known = {id(track) for track in before.tracks}
     tracks = tuple(track for track in after.tracks if id(track) not in known)
     changed = after.model_copy(update={"tracks": tracks})
@@ -220,6 +220,8 @@ def _require_own_media(project: Project, before: Document, after: Document) -> N
         raise NotThere("A take that this step uses is not there.")
     if not may_use_looks(project.owner_id, changed.looks()):
         raise NotThere("A look that this step uses is not there.")
+    if not may_use_fonts(project.owner_id, changed.fonts()):
+        raise NotThere("A font that this step uses is not there.")
 
 
 def _packed(document: Document) -> bytes:

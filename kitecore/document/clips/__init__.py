@@ -7,8 +7,11 @@ from typing import TYPE_CHECKING, Annotated, Union
 from pydantic import Field
 
 from kitecore.document.clips._base import (
+    MOST_EFFECTS,
+    MOST_MASKS,
     Between,
     ClipBase,
+    Crop,
     Paced,
     Pictured,
     Place,
@@ -26,9 +29,12 @@ else:
     Clip = Annotated[Union[tuple(clip_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
 
 __all__ = [
+    "MOST_EFFECTS",
+    "MOST_MASKS",
     "Between",
     "Clip",
     "ClipBase",
+    "Crop",
     "Paced",
     "Pictured",
     "Place",

@@ -9,7 +9,9 @@ from kitecore.document.blends import BLENDS
 from kitecore.document.cell import Cell
 from kitecore.document.effects import Effect
 from kitecore.document.grade import Grade
+from kitecore.document.keying import LayerKey
 from kitecore.document.marker import Marker, Tag
+from kitecore.document.masks import Mask
 from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.document.properties import Number, Point, map_keys
 from kitecore.document.speed import Speed
@@ -18,6 +20,7 @@ from kitecore.registry import Registry
 from kitecore.ticks import Span
 
 C = TypeVar("C", bound="ClipBase")
+P = TypeVar("P", bound="Pictured")
 
 
 class ClipBase(Model):
@@ -162,6 +165,21 @@ class Place(Model):
         help="Size 1 shows the whole picture, fills the canvas, or keeps the picture's pixels",
         control="choice",
     )
+    mirrored: bool = False
+    upside_down: bool = False
+
+
+class Crop(Model):
+    """What is cut away at the sides of a picture, in shares of its width and height."""
+
+    left: Number = param(0.0, help="Left", low=0, high=1, step=0.005)
+    top: Number = param(0.0, help="Top", low=0, high=1, step=0.005)
+    right: Number = param(0.0, help="Right", low=0, high=1, step=0.005)
+    bottom: Number = param(0.0, help="Bottom", low=0, high=1, step=0.005)
+
+
+MOST_MASKS = 16
+MOST_EFFECTS = 24
 
 
 def _known_blend(name: str) -> str:
@@ -171,14 +189,30 @@ def _known_blend(name: str) -> str:
 
 
 class Pictured(ClipBase):
-    """Can be seen."""
+    """Can be seen: a layer.
+
+    On the way to the canvas its picture is keyed, graded, cropped, masked, goes through its effects,
+    is placed, and laid by its blend mode. ``clipped``: only where the nearest layer below that is
+    not clipped itself is, by that one's alpha or its luma.
+    """
 
     place: Place = Place()
     opacity: Number = param(1.0, help="Opacity", low=0, high=1, step=0.01)
     blend: Annotated[str, AfterValidator(_known_blend)] = "normal"
+    clipped: Literal["", "alpha", "luma"] = ""
+    key: LayerKey | None = None
     grade: Grade | None = None
-    effects: tuple[Effect, ...] = ()
+    crop: Crop | None = None
+    masks: tuple[Mask, ...] = Field(default=(), max_length=MOST_MASKS)
+    effects: tuple[Effect, ...] = Field(default=(), max_length=MOST_EFFECTS)
     cell: Cell | None = None
+
+    def trimmed(self: P, start: int, end: int) -> P:
+        clip = super().trimmed(start, end)
+        by = self.start - start
+        if not by or not self.effects:
+            return clip
+        return clip.model_copy(update={"effects": tuple(one.moved(by) for one in clip.effects)})
 
 
 Between = Literal["nearest", "blended", "motion"]

@@ -6,7 +6,7 @@ from typing import TYPE_CHECKING, Annotated, Union
 
 from pydantic import Field
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Running, effect_kinds
 from kitecore.registry import import_all
 
 import_all(__name__)
@@ -16,4 +16,4 @@ if TYPE_CHECKING:
 else:
     Effect = Annotated[Union[tuple(effect_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
 
-__all__ = ["Effect", "EffectBase", "effect_kinds"]
+__all__ = ["Effect", "EffectBase", "Running", "effect_kinds"]

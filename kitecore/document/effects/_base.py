@@ -1,19 +1,38 @@
 from __future__ import annotations
 
+from typing import TypeVar
+
 from pydantic import Field
 
-from kitecore.document.model import Id, Model, new_id, param
+from kitecore.document.model import Id, Model, Tick, new_id, param
 from kitecore.document.properties import Number
 from kitecore.registry import Registry
 
+E = TypeVar("E", bound="EffectBase")
+R = TypeVar("R", bound="Running")
+
 
 class EffectBase(Model):
-    """What every effect has."""
+    """What every effect has. The first line of its own docstring is its name and what it does."""
 
     kind: str
     id: Id = Field(default_factory=new_id)
     on: bool = True
     mix: Number = param(1.0, help="How much of the effect is seen", low=0, high=1, step=0.01)
+
+    def moved(self: E, by: int) -> E:
+        """As it is when its clip's start goes ``by`` ticks earlier: what runs, runs on."""
+        return self
+
+
+class Running(EffectBase):
+    """Changes over time by itself; ``since`` is when it began, in ticks of its clip."""
+
+    since: Tick = 0
+    seed: int = param(1, help="Another pattern", low=1, high=100, step=1)
+
+    def moved(self: R, by: int) -> R:
+        return self.model_copy(update={"since": self.since + by})
 
 
 effect_kinds: Registry[type[EffectBase]] = Registry("effect")

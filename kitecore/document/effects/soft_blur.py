@@ -9,7 +9,7 @@ from kitecore.document.properties import Number
 
 @effect_kinds.register("soft_blur")
 class SoftBlur(EffectBase):
-    """Gaussian blur."""
+    """Soft blur: everything blurred alike, by a Gaussian."""
 
     kind: Literal["soft_blur"] = "soft_blur"
     sigma: Number = param(8.0, help="Width of the blur", unit="px", low=0, high=100, step=0.5)

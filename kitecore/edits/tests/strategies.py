@@ -26,13 +26,16 @@ def edit(**fields: Any) -> EditBase:
     return made
 
 
+DRAWN_KINDS = ["solid", "text", "shape", "adjustment"]
+
+
 def some_clip(draw: st.DrawFn) -> dict[str, Any]:
-    kind = draw(st.sampled_from(["video", "still", "sound", "solid", "sequence"]))
+    kind = draw(st.sampled_from([*DRAWN_KINDS, "video", "still", "sound", "sequence"]))
     clip: dict[str, Any] = {"kind": kind, "name": kind, "length": draw(lengths)}
     if kind == "sequence":
         clip |= {"pictures": ["m1", "m2", "m3"], "each": draw(st.integers(1, SECOND))}
         clip["order"] = draw(st.sampled_from(["forward", "backward", "there_and_back"]))
-    elif kind != "solid":
+    elif kind not in DRAWN_KINDS:
         clip["media"] = draw(st.sampled_from(["m1", "m2"]))
     if kind in ("video", "sound"):
         clip["source_in"] = draw(st.integers(0, 2 * SECOND))
@@ -85,6 +88,9 @@ class Pick:
         grades = [clip.grade for clip in clips if getattr(clip, "grade", None)]
         zones = [zone.id for grade in grades for zone in grade.zones]
         self.zone = st.sampled_from(zones or ["gone"])
+        parts = [part for clip in clips for part in getattr(clip, "masks", ())]
+        parts += [part for clip in clips for part in getattr(clip, "effects", ())]
+        self.part = st.sampled_from([part.id for part in parts] or ["gone"])
         self.marker = st.sampled_from(markers or ["gone"])
 
 
@@ -121,6 +127,7 @@ def free(strategy: st.SearchStrategy[Any]) -> Callable[[Pick], st.SearchStrategy
     return lambda pick: strategy
 
 
+lists = st.sampled_from(["masks", "effects"])
 steps = st.integers(-3 * SECOND, 3 * SECOND)
 MAKERS |= {
     "trim": _simple(
@@ -182,6 +189,41 @@ MAKERS |= {
     "add_zone": _simple(clips=some, zone=free(st.just({"masks": [{"kind": "ellipse"}]}))),
     "remove_zone": _simple(clips=some, zone=lambda pick: pick.zone),
     "order_zone": _simple(clips=some, zone=lambda pick: pick.zone, to=free(st.integers(0, 2))),
+    "add_parts": lambda draw, pick: {
+        "clips": draw(pick.some),
+        **draw(
+            st.sampled_from(
+                [
+                    {"list": "masks", "parts": [{"kind": "ellipse"}, {"kind": "path"}]},
+                    {"list": "effects", "parts": [{"kind": "flicker"}], "instead": True},
+                    {"list": "effects", "parts": [{"kind": "edge"}]},
+                ]
+            )
+        ),
+    },
+    "set_part": _simple(
+        clips=some,
+        list=free(lists),
+        part=lambda pick: pick.part,
+        values=free(st.sampled_from([{"on": False}, {"mix": 0.5}, {"turn": 3}, {"kind": "x"}])),
+    ),
+    "remove_part": _simple(clips=some, list=free(lists), part=lambda pick: pick.part),
+    "order_part": _simple(
+        clips=some, list=free(lists), part=lambda pick: pick.part, to=free(st.integers(0, 3))
+    ),
+    "order_layer": _simple(
+        clip=one, other=one, where=free(st.sampled_from(["in_front", "behind"]))
+    ),
+    "copy_above": _simple(clips=some),
+    "to_path": _simple(clip=one),
+    "draw_freehand": _simple(
+        points=free(
+            st.lists(st.tuples(st.floats(-500, 500), st.floats(-900, 900)), min_size=2, max_size=30)
+        ),
+        clip=lambda pick: st.none() | pick.clip,
+        closed=free(st.booleans()),
+        at=free(ticks),
+    ),
     "ride": _simple(clips=some, on=lambda pick: st.none() | pick.clip),
     "set_transition": _simple(
         clip=one,

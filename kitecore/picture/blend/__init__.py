@@ -1,4 +1,4 @@
-"""Blend modes. To add one: a module here, and its name in `kitecore.document.blends`.
+"""Blend modes. To add one: its formula here, and its name in `kitecore.document.blends`.
 
 Each is a function ``draw(below, above, level)``: both premultiplied RGBA of one shape, ``level``
 the opacity 0..255 of what comes above; ``below`` is changed in place.

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from kitecore.document.effects import EffectBase
-from kitecore.motion import value_at
+from kitecore.motion import still_at, value_at
 from kitecore.picture.effects._base import effect_drawings
 from kitecore.picture.layer import Layer
 from kitecore.registry import import_all
@@ -22,7 +22,7 @@ def apply_effects(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> L
     for effect in effects:
         mix = value_at(effect.mix, tick)
         if effect.on and mix > 0:
-            done = effect_drawings[effect.kind](layer, effect, tick)
+            done = effect_drawings[effect.kind](layer, still_at(effect, tick), tick)
             layer = done if mix >= 1 else _mixed(layer, done, mix)
     return layer
 

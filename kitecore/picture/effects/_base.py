@@ -3,10 +3,34 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from kitecore.picture.layer import Layer
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 
 Drawing = Callable[[Layer, Any, int], Layer]
-"""``draw(layer, effect, tick)``: may grow the layer by the same border on all sides."""
+"""``draw(layer, effect, tick)``: may grow the layer by the same border on all sides.
+
+The effect comes without keys; ``tick`` counts from the start of the clip.
+"""
 
 effect_drawings: Registry[Drawing] = Registry("effect drawing")
+
+
+def from_middle(layer: Layer) -> tuple[NDArray[np.float32], NDArray[np.float32]]:
+    """Places of pixels in canvas pixels from the picture's middle: a row and a column."""
+    height, width = layer.pixels.shape[:2]
+    x = (np.arange(width, dtype=np.float32) + 0.5 - width / 2) / layer.density
+    y = (np.arange(height, dtype=np.float32) + 0.5 - height / 2) / layer.density
+    return x[None, :], y[:, None]
+
+
+def scaled_light(pixels: Rgba, light: NDArray[np.float32]) -> Rgba:
+    """Premultiplied pixels times a light for each pixel (and channel); what is clear stays so."""
+    rgb = pixels[..., :3] * (light[..., None] if light.ndim == 2 else light)
+    out = np.empty_like(pixels)
+    np.minimum(np.rint(rgb), pixels[..., 3:], out=rgb)
+    out[..., :3] = rgb
+    out[..., 3] = pixels[..., 3]
+    return out

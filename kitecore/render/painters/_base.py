@@ -7,8 +7,9 @@ from kitecore.document import Pictured
 from kitecore.motion import still_at
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
-from kitecore.render.grading import Deep, graded_picture
-from kitecore.render.placing import Size, land
+from kitecore.render.grading import Deep
+from kitecore.render.layering import prepared
+from kitecore.render.placing import Area, Size, land
 from kitecore.render.stage import Stage
 
 Painter = Callable[[Any, int, Stage], Layer]
@@ -20,25 +21,37 @@ painters: Registry[Painter] = Registry("painter")
 def landed(
     clip: Pictured,
     tick: int,
-    picture: Size,
+    picture: Area,
     stage: Stage,
     fetch: Callable[[Size], Rgba | Deep],
+    *,
     constant: Hashable = None,
+    drawn: bool = False,
 ) -> Layer:
-    """A picture of size ``picture``, fetched as large as its place draws it and graded, where its
+    """A picture of size ``picture``, prepared, where its place puts it.
 
-    place puts it. Only of clips with a grade may it have 16 bits. Where ``constant`` names
-    the picture it is the same all the time, and is graded once.
+    Parameters
+    ----------
+    fetch
+        Gives it in as many pixels as its place draws it with. Only of clips with a grade and
+        without a key may it have 16 bits.
+    constant
+        Names a picture that is the same all the time, and so is prepared once.
+    drawn
+        Whether the program draws it (see `placing.land`).
     """
-    landing = land(clip.place, tick, picture, stage.area, stage.scale)
+    landing = land(clip.place, tick, picture, stage.area, stage.scale, drawn=drawn)
     aspect = picture[0] / picture[1]
 
     def make() -> Rgba:
-        return graded_picture(fetch(landing.pixels), clip, tick, stage, aspect)
+        fetched = fetch(landing.pixels)
+        return prepared(fetched, clip, tick, stage, aspect, landing.density)
 
-    if constant is not None and clip.grade is not None and not stage.matte:
-        grade = still_at(clip.grade, tick).model_dump_json()
-        pixels = stage.sources.cache.get((constant, landing.pixels, grade), make)
-    else:
-        pixels = make()
-    return Layer(pixels, landing.matrix, landing.density)
+    name = None
+    worked = (clip.key, clip.grade, clip.crop, *clip.masks)
+    if constant is not None and not stage.matte:
+        looks = tuple(part and still_at(part, tick).model_dump_json() for part in worked)
+        name = (constant, landing.pixels, looks)
+    kept = name is not None and any(worked)
+    pixels = stage.sources.cache.get(name, make) if kept else make()
+    return Layer(pixels, landing.matrix, landing.density, constant=name)

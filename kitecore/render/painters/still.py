@@ -19,4 +19,5 @@ def paint_sequence(clip: SequenceClip, tick: int, stage: Stage) -> Layer:
 def _painted(clip: StillClip | SequenceClip, media: str, tick: int, stage: Stage) -> Layer:
     info = stage.sources.picture(media)
     whole = (info.width, info.height)
-    return landed(clip, tick, whole, stage, lambda size: stage.sources.still(media, size), media)
+    sources = stage.sources
+    return landed(clip, tick, whole, stage, lambda size: sources.still(media, size), constant=media)

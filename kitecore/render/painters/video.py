@@ -17,7 +17,7 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     info = stage.sources.picture(clip.media)
     plain = clip.between == "nearest" or clip.speed.plain
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
-    deep = plain and spread and info.depth > 8 and not info.alpha
+    deep = plain and spread and info.depth > 8 and not info.alpha and clip.key is None
     draw = _deep if deep else (_whole if plain else _between)
 
     def fetch(size: Size) -> Rgba | Deep:

@@ -199,7 +199,12 @@ class DeepTest(GradingCase):
         self.assertLessEqual(np.diff(inner).max(), 1)
 
     def test_what_lies_over_it_is_laid_in_16_bits(self) -> None:
-        veil = {"kind": "solid", "colour": "#000000", "length": SECOND // 5, "opacity": 0.5}
+        veil = {
+            "kind": "solid",
+            "fill": {"kind": "plain", "colour": "#000000"},
+            "length": SECOND // 5,
+            "opacity": 0.5,
+        }
         self.scene.do(kind="place", clip=veil, mode="above", at=0)
         picture = render_deep(self.scene.document, 0, SIZE, self.sources)
         assert picture is not None
@@ -225,7 +230,12 @@ class DeepTest(GradingCase):
         self.assertGreater((counts[:1024] > 0).sum(), 300)
 
     def test_other_blends_fall_back_to_8_bits(self) -> None:
-        veil = {"kind": "solid", "colour": "#808080", "length": SECOND // 5, "blend": "multiply"}
+        veil = {
+            "kind": "solid",
+            "fill": {"kind": "plain", "colour": "#808080"},
+            "length": SECOND // 5,
+            "blend": "multiply",
+        }
         self.scene.do(kind="place", clip=veil, mode="above", at=0)
         self.assertIsNone(render_deep(self.scene.document, 0, SIZE, self.sources))
         planes = render_deep_planes(self.scene.document, 0, SIZE, self.sources)

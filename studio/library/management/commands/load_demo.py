@@ -13,6 +13,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
+from demo import compositing
 from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
 from kitecore.document import empty_document
 from kitecore.edits import EditBase
@@ -44,9 +45,12 @@ class Command(BaseCommand):
         self.stdout.write("Folding the demo takes (a minute or two, once) …")
         files = make_all(settings.DATA_DIR / "demo")
         cameras = [path for path in files if path.name in CAMERA_TAKES]
-        rest = [path for path in files if path not in cameras]
+        shared = [path for path in files if path.name in compositing.SHARED]
+        layers = [path for path in files if path.name in compositing.TAKES]
+        rest = [path for path in files if path not in (*cameras, *layers)]
         self.stdout.write("Making their proxies and strips …")
         self._project(user, CAMERAS, cameras, camera_edits)
+        self._project(user, compositing.NAME, [*layers, *shared], compositing.layer_edits)
         self._project(user, NAME, rest, edits_of)
 
     def _project(self, user: User, name: str, files: list[Path], compose: Compose) -> None:

@@ -1,0 +1,49 @@
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from kitecore.document.clips._base import Pictured, clip_kinds
+from kitecore.document.fills import Fill, PlainFill
+from kitecore.document.model import Model, param
+from kitecore.document.properties import Number
+
+MOST_LETTERS = 4000
+
+FontName = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[a-z0-9-]+$")]
+"""Of a shipped font, or the id of one that was brought in."""
+
+
+class Plate(Model):
+    """A surface behind the text, larger than it by a margin."""
+
+    fill: Fill = PlainFill(colour="#221d28", opacity=0.85)
+    across: Number = param(36.0, help="Margin across", unit="px", low=0, high=300, step=1)
+    down: Number = param(20.0, help="Margin down", unit="px", low=0, high=300, step=1)
+    radius: Number = param(18.0, help="Round corners", unit="px", low=0, high=300, step=1)
+
+
+@clip_kinds.register("text")
+class TextClip(Pictured):
+    """Words on the picture, in any script. Its middle is the middle of its box.
+
+    ``width`` is where lines are broken; 0 breaks them only where the text does.
+    """
+
+    kind: Literal["text"] = "text"
+    text: str = Field(default="Text", max_length=MOST_LETTERS)
+    font: FontName = "bricolage-grotesque"
+    bold: bool = True
+    italic: bool = False
+    size: Number = param(96.0, help="Size of the letters", unit="px", low=8, high=500, step=1)
+    width: Number = param(900.0, help="Width of the box", unit="px", low=0, high=2000, step=5)
+    align: Literal["start", "middle", "end", "justified"] = "middle"
+    letter_space: Number = param(
+        0.0, help="Space between letters", unit="px", low=-20, high=100, step=0.5
+    )
+    line_height: Number = param(1.15, help="Height of a line", low=0.6, high=3, step=0.05)
+    fill: Fill | None = PlainFill(colour="#fff4e2")
+    outline: Fill | None = None
+    outline_width: Number = param(6.0, help="Outline", unit="px", low=0, high=80, step=0.5)
+    plate: Plate | None = None

@@ -1,0 +1,17 @@
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.model import param
+from kitecore.document.properties import Number
+
+
+@effect_kinds.register("box_blur")
+class BoxBlur(EffectBase):
+    """Box blur: the mean of a square around each pixel."""
+
+    kind: Literal["box_blur"] = "box_blur"
+    radius: Number = param(
+        12.0, help="Half the side of the square", unit="px", low=0, high=150, step=0.5
+    )

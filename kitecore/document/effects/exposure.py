@@ -1,0 +1,15 @@
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.model import param
+from kitecore.document.properties import Number
+
+
+@effect_kinds.register("exposure")
+class Exposure(EffectBase):
+    """Exposure: brighter or darker, in stops of light."""
+
+    kind: Literal["exposure"] = "exposure"
+    stops: Number = param(0.5, help="Stops", low=-4, high=4, step=0.05)

@@ -1,0 +1,15 @@
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.model import param
+from kitecore.document.properties import Number
+
+
+@effect_kinds.register("mosaic")
+class Mosaic(EffectBase):
+    """Mosaic: squares of one colour each."""
+
+    kind: Literal["mosaic"] = "mosaic"
+    side: Number = param(32.0, help="Side of a square", unit="px", low=1, high=200, step=1)

@@ -1,0 +1,20 @@
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.model import param
+from kitecore.document.properties import Colour, Number, Point
+
+
+@effect_kinds.register("shadow")
+class Shadow(EffectBase):
+    """Shadow: falls behind the layer's outline."""
+
+    kind: Literal["shadow"] = "shadow"
+    shift: Point = param(
+        (10.0, 14.0), help="Across and down", unit="px", low=-300, high=300, step=1
+    )
+    softness: Number = param(12.0, help="Softness", unit="px", low=0, high=100, step=0.5)
+    opacity: Number = param(0.6, help="How dark", low=0, high=1, step=0.01)
+    colour: Colour = param("#120c16", help="Colour", control="colour")

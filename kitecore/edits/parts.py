@@ -1,0 +1,153 @@
+"""Parts of layers that come in lists: masks and effects."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
+
+from pydantic import Field, ValidationError
+
+from kitecore.document import Document, Id, Model, Pictured, derived_id
+from kitecore.document.clips import MOST_EFFECTS, MOST_MASKS
+from kitecore.document.effects import EffectBase, effect_kinds
+from kitecore.document.masks import MASKS, MaskBase
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.errors import EditRefused, NotThere
+
+List = Literal["masks", "effects"]
+if TYPE_CHECKING:
+    Part = EffectBase | MaskBase
+else:
+    Part = Annotated[
+        Union[(*effect_kinds.values(), *MASKS.values())],
+        Field(discriminator="kind"),
+    ]
+Parts = tuple[Any, ...]
+
+_NOUN = {"masks": "mask", "effects": "effect"}
+_MOST = {"masks": MOST_MASKS, "effects": MOST_EFFECTS}
+_KINDS: dict[str, tuple[type[Model], ...]] = {
+    "masks": tuple(MASKS.values()),
+    "effects": tuple(effect_kinds.values()),
+}
+
+
+def _kind(part: Model) -> str:
+    return str(part.kind).replace("_", " ")  # type: ignore[attr-defined]
+
+
+class PartsEdit(EditBase):
+    """Clips without a picture stay as they are, as long as one has one."""
+
+    clips: tuple[Id, ...]
+    list: List
+
+    def _changed(self, document: Document, change: Callable[[Parts], Parts]) -> Document:
+        found = [c for _, c in open_clips(document, self.clips) if isinstance(c, Pictured)]
+        if not found:
+            raise EditRefused("What is in hand has no picture.", todo="Take a picture in hand.")
+        known = not hasattr(self, "part")
+        for clip in found:
+            before = getattr(clip, self.list)
+            wanted = getattr(self, "part", None)
+            if wanted and all(part.id != wanted for part in before):
+                continue
+            known = True
+            parts = change(before)
+            if len(parts) > _MOST[self.list]:
+                raise EditRefused(f"A layer holds at most {_MOST[self.list]} {self.list}.")
+            document = document.with_clip(clip.model_copy(update={self.list: parts}))
+        if not known:
+            raise NotThere(f"That {_NOUN[self.list]} is not there any more.")
+        return document
+
+
+@edit_kinds.register("add_parts")
+class AddParts(PartsEdit):
+    """Masks or effects at the end of a clip's own; with ``instead`` in place of them.
+
+    On several clips they get the same ids, so that they are set together.
+    """
+
+    kind: Literal["add_parts"] = "add_parts"
+    parts: tuple[Part, ...] = Field(max_length=MOST_EFFECTS)
+    instead: bool = False
+    name: str = Field(default="", max_length=200)
+
+    def label(self) -> str:
+        if self.name:
+            return f"Add “{self.name}”"
+        kinds = ", ".join(_kind(part) for part in self.parts)
+        return f"Add {kinds or 'nothing'} to {count(self.clips)}"
+
+    def apply(self, document: Document) -> Document:
+        if not all(isinstance(part, _KINDS[self.list]) for part in self.parts):
+            raise EditRefused(f"That is no {_NOUN[self.list]}.")
+        new = tuple(
+            part.model_copy(update={"id": derived_id(self.seed, number)})
+            for number, part in enumerate(self.parts)
+        )
+        return self._changed(document, lambda parts: new if self.instead else (*parts, *new))
+
+
+@edit_kinds.register("set_part")
+class SetPart(PartsEdit):
+    """Set fields of one part, by its id."""
+
+    kind: Literal["set_part"] = "set_part"
+    part: Id
+    values: dict[str, Any]
+
+    def label(self) -> str:
+        words = ", ".join(sorted(name.replace("_", " ") for name in self.values))
+        return f"Set {words} of a{'n' if self.list == 'effects' else ''} {_NOUN[self.list]}"
+
+    def apply(self, document: Document) -> Document:
+        def change(parts: Parts) -> Parts:
+            return tuple(self._set(part) if part.id == self.part else part for part in parts)
+
+        return self._changed(document, change)
+
+    def _set(self, part: Model) -> Model:
+        try:
+            fixed = {"kind", "id"} & set(self.values)
+            if fixed:
+                raise EditRefused("A part keeps its kind.")
+            return type(part).model_validate(part.model_dump(mode="json") | self.values)
+        except ValidationError as error:
+            raise EditRefused(f"That value does not fit: {error.errors()[0]['msg']}.") from error
+
+
+@edit_kinds.register("remove_part")
+class RemovePart(PartsEdit):
+    kind: Literal["remove_part"] = "remove_part"
+    part: Id
+
+    def label(self) -> str:
+        return f"Delete a{'n' if self.list == 'effects' else ''} {_NOUN[self.list]}"
+
+    def apply(self, document: Document) -> Document:
+        def change(parts: Parts) -> Parts:
+            return tuple(part for part in parts if part.id != self.part)
+
+        return self._changed(document, change)
+
+
+@edit_kinds.register("order_part")
+class OrderPart(PartsEdit):
+    """Move a part to another place in its row."""
+
+    kind: Literal["order_part"] = "order_part"
+    part: Id
+    to: int = Field(ge=0)
+
+    def label(self) -> str:
+        return f"Order {self.list}"
+
+    def apply(self, document: Document) -> Document:
+        def change(parts: Parts) -> Parts:
+            mine = [part for part in parts if part.id == self.part]
+            rest = [part for part in parts if part.id != self.part]
+            return (*rest[: self.to], *mine, *rest[self.to :])
+
+        return self._changed(document, change)

@@ -1,0 +1,1 @@
+"""What the program draws itself: fills, shapes, text. Lines and letters by Skia."""

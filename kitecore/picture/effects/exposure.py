@@ -1,0 +1,26 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import cv2
+import numpy as np
+
+from kitecore.document.effects.exposure import Exposure
+from kitecore.motion.plain import number
+from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.layer import Layer, Rgba
+
+
+@effect_drawings.register("exposure")
+def exposure(layer: Layer, effect: Exposure, tick: int) -> Layer:
+    return replace(layer, pixels=exposed(layer.pixels, number(effect.stops)))
+
+
+def exposed(pixels: Rgba, stops: float) -> Rgba:
+    """Straight colours brightened in linear light (BT.1886, gamma 2.4) by a number of stops."""
+    gain = 2.0 ** (stops / 2.4)
+    if abs(stops) < 1e-3:
+        return pixels
+    scaled = cv2.multiply(pixels, (gain, gain, gain, 1.0))
+    np.minimum(scaled, pixels[..., 3:], out=scaled)
+    return np.asarray(scaled)

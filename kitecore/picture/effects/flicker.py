@@ -1,0 +1,26 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import cv2
+import numpy as np
+
+from kitecore.document.effects.flicker import Flicker
+from kitecore.motion.plain import number
+from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._noise import wave
+from kitecore.picture.layer import Layer
+from kitecore.ticks import TICKS_PER_SECOND
+
+
+@effect_drawings.register("flicker")
+def flicker(layer: Layer, effect: Flicker, tick: int) -> Layer:
+    share = 1 - number(effect.strength) * lost_at(effect, tick)
+    gains = (share, share, share, share if effect.what == "opacity" else 1.0)
+    return replace(layer, pixels=np.asarray(cv2.multiply(layer.pixels, gains)))
+
+
+def lost_at(effect: Flicker, tick: int) -> float:
+    """Share of the strength that is lost at a tick: 0..1, on average a half."""
+    at = (tick - effect.since) / TICKS_PER_SECOND * effect.rate
+    return (wave(at, effect.seed) + 1) / 2

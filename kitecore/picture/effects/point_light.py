@@ -1,0 +1,23 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from kitecore.document.effects.point_light import PointLight
+from kitecore.motion.oklab import rgb_of
+from kitecore.motion.plain import colour, number, pair
+from kitecore.picture.effects._base import effect_drawings, from_middle, scaled_light
+from kitecore.picture.layer import Layer
+
+
+@effect_drawings.register("point_light")
+def point_light(layer: Layer, effect: PointLight, tick: int) -> Layer:
+    """Light that falls to nothing at its reach, as (1 - (d/r)²)², besides what is everywhere."""
+    x, y = from_middle(layer)
+    cx, cy = pair(effect.centre)
+    near = 1 - ((x - cx) ** 2 + (y - cy) ** 2) / max(number(effect.reach), 1) ** 2
+    lamp = np.maximum(near, 0) ** 2 * np.float32(number(effect.strength))
+    tint = np.array(rgb_of(colour(effect.colour)), np.float32) / 255
+    light = np.asarray(number(effect.around) + lamp[..., None] * tint, np.float32)
+    return replace(layer, pixels=scaled_light(layer.pixels, light))

@@ -1,0 +1,22 @@
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from kitecore.document.effects.vignette import Vignette
+from kitecore.motion.plain import number
+from kitecore.picture.effects._base import effect_drawings, scaled_light
+from kitecore.picture.layer import Layer
+
+
+@effect_drawings.register("vignette")
+def vignette(layer: Layer, effect: Vignette, tick: int) -> Layer:
+    """Darker by the distance from the middle, of which the corners have 1."""
+    height, width = layer.pixels.shape[:2]
+    x = (np.arange(width, dtype=np.float32) + 0.5) / width * 2 - 1
+    y = (np.arange(height, dtype=np.float32) + 0.5) / height * 2 - 1
+    distance = np.sqrt((x[None, :] ** 2 + y[:, None] ** 2) / 2)
+    share = np.clip((distance - number(effect.reach)) / max(number(effect.softness), 0.01), 0, 1)
+    dark = share * share * (3 - 2 * share) * np.float32(number(effect.strength))
+    return replace(layer, pixels=scaled_light(layer.pixels, 1 - dark))

@@ -1,0 +1,43 @@
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import cv2
+import numpy as np
+
+from kitecore.document.effects.zoom_blur import ZoomBlur
+from kitecore.motion.plain import number, pair
+from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.layer import Layer
+
+
+@effect_drawings.register("zoom_blur")
+def zoom_blur(layer: Layer, effect: ZoomBlur, tick: int) -> Layer:
+    """The mean of copies from its own size to one larger by ``amount``.
+
+    Copies are doubled: each step takes the mean of what there is and of that enlarged, which after
+    n steps is the mean of 2ⁿ sizes in even steps.
+    """
+    amount = number(effect.amount) / 100
+    if amount < 0.002:
+        return layer
+    height, width = layer.pixels.shape[:2]
+    x, y = pair(effect.centre)
+    middle = np.array([width / 2 + x * layer.density, height / 2 + y * layer.density])
+    farthest = float(np.hypot(*np.maximum(middle, (width, height) - middle)))
+    grown = layer.padded(0 if layer.endless else math.ceil(amount * farthest))
+    middle += (grown.pixels.shape[1] - width) / 2
+    steps = max(1, math.ceil(math.log2(max(2.0, amount * farthest))))
+    pixels = grown.pixels.astype(np.float32)
+    for step in range(steps):
+        factor = (1 + amount) ** (0.5 ** (step + 1))
+        pixels = (pixels + _enlarged(pixels, middle, factor)) / 2
+    return replace(grown, pixels=np.rint(pixels).astype(np.uint8))
+
+
+def _enlarged(pixels: np.ndarray, middle: np.ndarray, factor: float) -> np.ndarray:
+    shift = (middle - 0.5) * (1 - factor)
+    matrix = np.array([[factor, 0, shift[0]], [0, factor, shift[1]]])
+    size = (pixels.shape[1], pixels.shape[0])
+    return np.asarray(cv2.warpAffine(pixels, matrix, size, borderMode=cv2.BORDER_REPLICATE))

@@ -1,0 +1,109 @@
+"""The layers of a frame one by one: which lies under a finger, what each looks like."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+import cv2
+import numpy as np
+
+from kitecore.document import AdjustmentClip, Document, Pictured
+from kitecore.errors import BadInput
+from kitecore.media.pixels import fitting
+from kitecore.picture.composite import lay
+from kitecore.picture.layer import Layer, Rgba, moved
+from kitecore.render.compose import Crossing, showing_at, solitary
+from kitecore.render.frame import stage_of
+from kitecore.render.painters.drawn import extent_of
+from kitecore.render.sources import Sources
+from kitecore.render.still import as_jpeg
+
+SIDE: Final = 360
+"""Pixels of the longer side of the pictures in which a finger is looked for."""
+FINGER: Final = 5
+"""Pixels around the spot that count as touched."""
+SEEN: Final = 24
+"""Alpha, 0..255, from which on a layer counts as being there."""
+_CHECKS: Final = (58, 74)
+_CHECK: Final = 8
+_SMALLEST: Final = 40
+_ROOM: Final = 6
+"""Pixels around what is seen of a layer in its small picture, and the least that is shown."""
+
+
+def under_finger(
+    document: Document, tick: int, spot: tuple[float, float], sources: Sources
+) -> dict[str, Any]:
+    """Ids of the clips at a spot (canvas pixels), the front one first; adjustments come last."""
+    canvas = document.canvas
+    size = fitting(canvas.width, canvas.height, SIDE)
+    stage = stage_of(document, size, sources)
+    column, row = int(spot[0] * stage.scale[0]), int(spot[1] * stage.scale[1])
+    if not (0 <= column < size[0] and 0 <= row < size[1]):
+        return {"clips": []}
+    around = np.s_[
+        max(row - FINGER, 0) : row + FINGER + 1, max(column - FINGER, 0) : column + FINGER + 1
+    ]
+    found, whole = [], []
+    for clip in _clips_at(document, tick):
+        if isinstance(clip, AdjustmentClip):
+            whole.append(clip.id)
+        elif solitary(clip, tick, stage)[around][..., 3].max() >= SEEN:
+            found.append(clip.id)
+    return {"clips": [*reversed(found), *reversed(whole)]}
+
+
+def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
+    """Width and height in canvas pixels of what the program draws at a tick, by clip."""
+    stage = stage_of(document, (16, 16), sources)
+    sizes = {
+        clip.id: extent_of(clip, tick - clip.start, stage) for clip in _clips_at(document, tick)
+    }
+    return {"extents": {name: size for name, size in sizes.items() if size is not None}}
+
+
+def layer_picture(
+    document: Document, tick: int, clip_id: str, side: int, sources: Sources
+) -> bytes:
+    """JPEG of a clip alone on a neutral ground of checks, as it is at the moment nearest to ``tick``."""
+    _, clip = document.find_clip(clip_id)
+    if not isinstance(clip, Pictured):
+        raise BadInput("A sound has no picture.")
+    tick = min(max(tick, clip.start), clip.end - 1)
+    canvas = document.canvas
+    size = fitting(canvas.width, canvas.height, SIDE)
+    shown = clip.model_copy(update={"opacity": 1.0})
+    picture = _framed(solitary(shown, tick, stage_of(document, size, sources)))
+    factor = side / max(picture.shape[:2])
+    wide, high = (max(1, round(length * factor)) for length in (picture.shape[1], picture.shape[0]))
+    ground = _checks((wide, high))
+    small = cv2.resize(picture, (wide, high), interpolation=cv2.INTER_AREA)
+    lay(ground, Layer(np.asarray(small), moved(0, 0)))
+    return as_jpeg(ground)
+
+
+def _framed(picture: Rgba) -> Rgba:
+    """The part of a picture in which something is seen, with a little room; all of it if nothing."""
+    rows = np.flatnonzero(picture[..., 3].max(axis=1) >= SEEN)
+    columns = np.flatnonzero(picture[..., 3].max(axis=0) >= SEEN)
+    if not len(rows) or not len(columns):
+        return picture
+    height, width = picture.shape[:2]
+    side = max(rows[-1] - rows[0], columns[-1] - columns[0], _SMALLEST) // 2 + _ROOM
+    y, x = (rows[0] + rows[-1]) // 2, (columns[0] + columns[-1]) // 2
+    top, left = max(0, min(y - side, height - 2 * side)), max(0, min(x - side, width - 2 * side))
+    return np.ascontiguousarray(picture[top : top + 2 * side, left : left + 2 * side])
+
+
+def _clips_at(document: Document, tick: int) -> list[Pictured]:
+    """Clips that show, from the back to the front; of a transition both."""
+    found: list[Pictured] = []
+    for showing in showing_at(document.tracks, tick):
+        found += [showing.before, showing.after] if isinstance(showing, Crossing) else [showing]
+    return found
+
+
+def _checks(size: tuple[int, int]) -> Rgba:
+    x, y = np.arange(size[0]) // _CHECK, np.arange(size[1]) // _CHECK
+    grey = np.where((x[None, :] + y[:, None]) % 2, *_CHECKS).astype(np.uint8)
+    return np.dstack([grey, grey, grey, np.full_like(grey, 255)])

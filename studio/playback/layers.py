@@ -1,0 +1,116 @@
+"""The layers of a project's frame, one by one."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+from uuid import UUID
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Field, Query, Router, Schema
+
+from kitecore.document import dumps
+from kitecore.render.worker import Request, What
+from studio.playback.colours import ClipAt, SpotIn
+from studio.playback.service import Job, render
+from studio.playback.watched import Look, project_document
+from studio.problems import Problem
+
+router = Router()
+
+LAYER_SIDE = 128
+
+
+class Spot(Schema):
+    """``x`` and ``y`` in pixels of the canvas."""
+
+    frame: int = Field(ge=0)
+    x: float = Field(allow_inf_nan=False)
+    y: float = Field(allow_inf_nan=False)
+
+
+class UnderOut(Schema):
+    """Ids of clips, the front one first."""
+
+    clips: list[str]
+
+
+class ExtentsOut(Schema):
+    """Width and height in canvas pixels of what the program draws, by clip."""
+
+    extents: dict[str, tuple[float, float]]
+
+
+class ScreenOut(Schema):
+    """A colour that may be a screen, its share of the picture, and a level that suits it."""
+
+    colour: str
+    share: float
+    clear_below: float
+
+
+class ScreensOut(Schema):
+    screens: list[ScreenOut]
+
+
+class ColourOut(Schema):
+    colour: str
+
+
+def _asked(
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    look: Look,
+    what: What,
+    frame: int,
+    side: int = 0,
+    **of: Any,
+) -> bytes:
+    name, document = project_document(request, id, revision)
+    document = look.of(document)
+    wanted = Request(what, f"{name}/{look.within}/{look.speed}", frame, long_side=side, of=of)
+    return render(Job(wanted, lambda: dumps(document), "", 0))
+
+
+_BASE = "/projects/{uuid:id}/revisions/{int:revision}"
+_ANSWERS: dict[int, Any] = {404: Problem, 422: Problem}
+
+
+@router.post(f"{_BASE}/under", response={200: UnderOut, **_ANSWERS})
+def under(request: HttpRequest, id: UUID, revision: int, given: Spot, look: Query[Look]) -> Any:
+    """Which clips are seen at a spot."""
+    spot = (given.x, given.y)
+    return json.loads(_asked(request, id, revision, look, "under", given.frame, spot=spot))
+
+
+@router.get(f"{_BASE}/extents", response={200: ExtentsOut, **_ANSWERS})
+def extents(
+    request: HttpRequest, id: UUID, revision: int, look: Query[Look], frame: int = 0
+) -> Any:
+    """How large texts and shapes are at a frame."""
+    return json.loads(_asked(request, id, revision, look, "extents", max(frame, 0)))
+
+
+@router.get(f"{_BASE}/layers/{{clip}}.jpg", response={200: None, **_ANSWERS})
+def layer_picture(
+    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+) -> HttpResponse:
+    """A clip alone, small."""
+    jpeg = _asked(request, id, revision, look, "layer", max(frame, 0), side=LAYER_SIDE, clip=clip)
+    headers = {"Cache-Control": "private, max-age=3600"}
+    return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
+
+
+@router.post(f"{_BASE}/screens", response={200: ScreensOut, **_ANSWERS})
+def screens(request: HttpRequest, id: UUID, revision: int, given: ClipAt, look: Query[Look]) -> Any:
+    """Colours of a clip that may be a screen to be keyed, the most likely first."""
+    asked = _asked(request, id, revision, look, "screens", given.frame, clip=given.clip)
+    return json.loads(asked)
+
+
+@router.post(f"{_BASE}/colour", response={200: ColourOut, **_ANSWERS})
+def colour(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: Query[Look]) -> Any:
+    """The colour of a clip's own picture at a spot."""
+    of = {"clip": given.clip, "spot": (given.x, given.y)}
+    return json.loads(_asked(request, id, revision, look, "colour", given.frame, **of))
