@@ -112,6 +112,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drawing In
+         * @description The shapes of an SVG file as a clip; nothing is kept.
+         */
+        post: operations["studio_kit_layers_drawing_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/fonts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Fonts
+         * @description Ours first, then those that were brought in.
+         */
+        get: operations["studio_kit_layers_list_fonts"];
+        put?: never;
+        /**
+         * Bring In Font
+         * @description A TrueType or OpenType font, for the texts of this person.
+         */
+        post: operations["studio_kit_layers_bring_in_font"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/fonts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Font
+         * @description Not offered any more; texts that use it keep it.
+         */
+        delete: operations["studio_kit_layers_remove_font"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/fonts/{name}/sample.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Font Sample
+         * @description The name of a font, set in it.
+         */
+        get: operations["studio_kit_layers_font_sample"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/grade": {
         parameters: {
             query?: never;
@@ -124,6 +208,26 @@ export interface paths {
          * @description What the Grade bench builds its controls from.
          */
         get: operations["studio_kit_api_grade_controls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/layer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Layer Controls
+         * @description What the Layer bench needs to know of parameters, blend modes and effects.
+         */
+        get: operations["studio_kit_layers_layer_controls"];
         put?: never;
         post?: never;
         delete?: never;
@@ -210,6 +314,26 @@ export interface paths {
         head?: never;
         /** Rename Preset */
         patch: operations["studio_kit_api_rename_preset"];
+        trace?: never;
+    };
+    "/api/kit/presets/{id}/picture.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Element Picture
+         * @description A small picture of a kept element, of its middle.
+         */
+        get: operations["studio_kit_api_element_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects": {
@@ -381,6 +505,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/colour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Colour
+         * @description The colour of a clip's own picture at a spot.
+         */
+        post: operations["studio_playback_layers_colour"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/extents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Extents
+         * @description How large texts and shapes are at a frame.
+         */
+        get: operations["studio_playback_layers_extents"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/frames/{frame}": {
         parameters: {
             query?: never;
@@ -415,6 +579,26 @@ export interface paths {
          * @description The picture at a frame, in the project's own size, as a still in the library.
          */
         post: operations["studio_playback_api_keep_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/layers/{clip}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Layer Picture
+         * @description A clip alone, small.
+         */
+        get: operations["studio_playback_layers_layer_picture"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -478,6 +662,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/screens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Screens
+         * @description Colours of a clip that may be a screen to be keyed, the most likely first.
+         */
+        post: operations["studio_playback_layers_screens"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/still": {
         parameters: {
             query?: never;
@@ -512,6 +716,26 @@ export interface paths {
          * @description A balance for the light of a clip's picture.
          */
         post: operations["studio_playback_colours_suggestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/under": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Under
+         * @description Which clips are seen at a spot.
+         */
+        post: operations["studio_playback_layers_under"];
         delete?: never;
         options?: never;
         head?: never;
@@ -856,6 +1080,42 @@ export interface components {
             within?: string | null;
         };
         /**
+         * AddParts
+         * @description Masks or effects at the end of a clip's own; with ``instead`` in place of them.
+         *
+         *     On several clips they get the same ids, so that they are set together.
+         */
+        AddParts: {
+            /** Clips */
+            clips: string[];
+            /**
+             * Instead
+             * @default false
+             */
+            instead: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_parts";
+            /**
+             * List
+             * @enum {string}
+             */
+            list: "masks" | "effects";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Parts */
+            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddTrack
          * @description An empty track on top of those of its kind.
          */
@@ -915,6 +1175,102 @@ export interface components {
             };
             /** Within */
             within?: string | null;
+        };
+        /**
+         * AdjustmentClip
+         * @description No picture of its own: its grade and effects work on all that lies below it.
+         *
+         *     It is as large as the canvas; its place and masks say where it works, its opacity how much.
+         */
+        AdjustmentClip: {
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            grade?: components["schemas"]["Grade"] | null;
+            /** Id */
+            id?: string;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "adjustment";
+            /** Length */
+            length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "mirrored": false,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0,
+             *       "upside_down": false
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
          * Adjustments
@@ -1134,7 +1490,7 @@ export interface components {
             /** Seed */
             seed?: string;
             /** Source */
-            source: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Within */
             within?: string | null;
         };
@@ -1192,6 +1548,15 @@ export interface components {
             /** Y2 */
             y2: number;
         };
+        /** BlendMode */
+        BlendMode: {
+            /** Group */
+            group: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
         /**
          * BlurThrough
          * @description Blurs out of one and into the other.
@@ -1225,6 +1590,36 @@ export interface components {
             length: number;
         };
         /**
+         * BoxBlur
+         * @description Box blur: the mean of a square around each pixel.
+         */
+        BoxBlur: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "box_blur";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Radius
+             * @description Half the side of the square
+             * @default 12
+             */
+            radius: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * BrightnessRange
          * @description Lets through luma from ``low`` to ``high``; beyond, less and less over ``softness``.
          */
@@ -1252,6 +1647,102 @@ export interface components {
              * @default 10
              */
             softness: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * BrushMask
+         * @description Lets through what was painted; strokes stay as they were drawn.
+         */
+        BrushMask: {
+            /**
+             * Centre
+             * @description Middle
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * Inwards
+             * @description Softness inwards
+             * @default 0
+             */
+            inwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Join
+             * @default add
+             * @enum {string}
+             */
+            join: "add" | "subtract" | "intersect";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brush";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Outwards
+             * @description Softness outwards
+             * @default 0
+             */
+            outwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: components["schemas"]["BrushStroke"][];
+            /**
+             * Turn
+             * @description Turn, clockwise
+             * @default 0
+             */
+            turn: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * BrushStroke
+         * @description One stroke: a round brush of a diameter, drawn along points; it may also wipe away.
+         */
+        BrushStroke: {
+            /**
+             * Erase
+             * @default false
+             */
+            erase: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Softness
+             * @default 0.3
+             */
+            softness: number;
+            /**
+             * Width
+             * @default 0.06
+             */
+            width: number;
         };
         /**
          * Canvas
@@ -1389,6 +1880,90 @@ export interface components {
             ticks_per_second: number;
         };
         /**
+         * ChromaKey
+         * @description Clear where the picture has the colour of the screen, by distance in chroma.
+         *
+         *     The distance is 0 at the screen's colour and 1 at grey; nearer than ``clear_below`` is wholly
+         *     clear, farther than ``solid_above`` solid, between them ``response`` leads from one to the other.
+         *     ``even_out`` follows the light on the screen, so that its dark and bright parts are alike.
+         */
+        ChromaKey: {
+            /**
+             * Clear Below
+             * @description Clear below
+             * @default 0.12
+             */
+            clear_below: number | components["schemas"]["NumberKeys"];
+            /**
+             * Colour
+             * @description Colour of the screen
+             * @default #2fa84f
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /**
+             * Even Out
+             * @description Even out the screen's light
+             * @default 1
+             */
+            even_out: number | components["schemas"]["NumberKeys"];
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chroma";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Response
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         1,
+             *         1
+             *       ]
+             *     ]
+             */
+            response: [
+                number,
+                number
+            ][] | components["schemas"]["CurveKeys"];
+            /**
+             * Shrink
+             * @description Shrink the edge
+             * @default 0
+             */
+            shrink: number | components["schemas"]["NumberKeys"];
+            /**
+             * Soften
+             * @description Soften the edge
+             * @default 0
+             */
+            soften: number | components["schemas"]["NumberKeys"];
+            /**
+             * Solid Above
+             * @description Solid above
+             * @default 0.85
+             */
+            solid_above: number | components["schemas"]["NumberKeys"];
+            /**
+             * Spill
+             * @description Take away spill
+             * @default 1
+             */
+            spill: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * ClipAt
          * @description A clip as it is at a frame of the timeline.
          */
@@ -1456,6 +2031,11 @@ export interface components {
             /** Keys */
             keys: components["schemas"]["Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata___PydanticGeneralMetadata_pattern_____0-9a-f__6________"][];
         };
+        /** ColourOut */
+        ColourOut: {
+            /** Colour */
+            colour: string;
+        };
         /**
          * Colours
          * @description Colour tags as FFmpeg's numbers (ITU-T H.273); 2 means not tagged.
@@ -1481,6 +2061,16 @@ export interface components {
              * @default 2
              */
             transfer: number;
+        };
+        /** Contour */
+        Contour: {
+            /**
+             * Closed
+             * @default true
+             */
+            closed: boolean;
+            /** Nodes */
+            nodes: components["schemas"]["Node"][];
         };
         /** Contrast */
         Contrast: {
@@ -1528,9 +2118,14 @@ export interface components {
         };
         /**
          * Control
-         * @description One parameter. ``low`` and ``high`` bound the control, not the value.
+         * @description One parameter. ``low`` and ``high`` bound the control, not the value; ``choices`` are all.
          */
         Control: {
+            /**
+             * Choices
+             * @default []
+             */
+            choices: string[];
             /**
              * Control
              * @default slider
@@ -1563,7 +2158,7 @@ export interface components {
          */
         Copied: {
             /** Clip */
-            clip: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Lane */
             lane: number;
             /**
@@ -1572,12 +2167,59 @@ export interface components {
              */
             of: "main" | "picture" | "sound";
         };
+        /**
+         * CopyAbove
+         * @description A copy of each clip at the same time, on a track right in front of it.
+         */
+        CopyAbove: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "copy_above";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
         /** Credentials */
         Credentials: {
             /** Name */
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * Crop
+         * @description What is cut away at the sides of a picture, in shares of its width and height.
+         */
+        Crop: {
+            /**
+             * Bottom
+             * @description Bottom
+             * @default 0
+             */
+            bottom: number | components["schemas"]["NumberKeys"];
+            /**
+             * Left
+             * @description Left
+             * @default 0
+             */
+            left: number | components["schemas"]["NumberKeys"];
+            /**
+             * Right
+             * @description Right
+             * @default 0
+             */
+            right: number | components["schemas"]["NumberKeys"];
+            /**
+             * Top
+             * @description Top
+             * @default 0
+             */
+            top: number | components["schemas"]["NumberKeys"];
         };
         /** CurveKeys */
         CurveKeys: {
@@ -1769,6 +2411,42 @@ export interface components {
             length: number;
         };
         /**
+         * DirectionBlur
+         * @description Direction blur: smeared along a line.
+         */
+        DirectionBlur: {
+            /**
+             * Angle
+             * @description Direction
+             * @default 0
+             */
+            angle: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "direction_blur";
+            /**
+             * Length
+             * @description Length of the smear
+             * @default 60
+             */
+            length: number | components["schemas"]["NumberKeys"];
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
+        /**
          * Dissolve
          * @description One fades into the other.
          */
@@ -1823,15 +2501,79 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/3
+             * @default velvet-kite/4
              * @constant
              */
-            schema_: "velvet-kite/3";
+            schema_: "velvet-kite/4";
             /**
              * Tracks
              * @default []
              */
             tracks: components["schemas"]["Track"][];
+        };
+        /**
+         * DrawFreehand
+         * @description A line drawn by hand, smoothed: on a shape of pen paths, or as a new clip at ``at``.
+         *
+         *     Parameters
+         *     ----------
+         *     points
+         *         Canvas pixels from the middle of the canvas; on a shape, from its own middle.
+         *     smoothness
+         *         How far the line may be from the points, in canvas pixels.
+         */
+        DrawFreehand: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /** Clip */
+            clip?: string | null;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * Colour
+             * @default #fff4e2
+             */
+            colour: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_freehand";
+            /**
+             * Length
+             * @default 2116800000
+             */
+            length: number;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Seed */
+            seed?: string;
+            /**
+             * Smoothness
+             * @default 4
+             */
+            smoothness: number;
+            /**
+             * Width
+             * @default 14
+             */
+            width: number;
+            /** Within */
+            within?: string | null;
+        };
+        /** DrawingOut */
+        DrawingOut: {
+            /** Clip */
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
         };
         /**
          * Duplicate
@@ -1914,6 +2656,40 @@ export interface components {
              * @default 0
              */
             turn: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * EffectKind
+         * @description An effect that can be added: its name in documents, its title, what it does.
+         */
+        EffectKind: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+        };
+        /** EllipseForm */
+        EllipseForm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ellipse";
+            /**
+             * Size
+             * @description Width and height
+             * @default [
+             *       400,
+             *       400
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
         };
         /** EllipseMask */
         EllipseMask: {
@@ -2081,6 +2857,49 @@ export interface components {
             quality: "small" | "good" | "best";
         };
         /**
+         * Exposure
+         * @description Exposure: brighter or darker, in stops of light.
+         */
+        Exposure: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "exposure";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Stops
+             * @description Stops
+             * @default 0.5
+             */
+            stops: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * ExtentsOut
+         * @description Width and height in canvas pixels of what the program draws, by clip.
+         */
+        ExtentsOut: {
+            /** Extents */
+            extents: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+        };
+        /**
          * Fit
          * @description The same content in another length: all its speeds change by one factor.
          */
@@ -2098,6 +2917,76 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Flicker
+         * @description Flicker: an unsteady light, now darker, now clear.
+         */
+        Flicker: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flicker";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rate
+             * @description How often
+             * @default 6
+             */
+            rate: number;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Strength
+             * @description How much light is lost at most
+             * @default 0.4
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+            /**
+             * What
+             * @description What goes up and down
+             * @default light
+             * @enum {string}
+             */
+            what: "light" | "opacity";
+        };
+        /**
+         * FontOut
+         * @description ``name`` is what documents call it; ``own`` was brought in.
+         */
+        FontOut: {
+            /** Bold */
+            bold: boolean;
+            /** Italic */
+            italic: boolean;
+            /** Name */
+            name: string;
+            /** Own */
+            own: boolean;
+            /** Title */
+            title: string;
         };
         /**
          * FrameRate
@@ -2135,6 +3024,61 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Glow
+         * @description Glow: light around what is bright, or around the outline of the layer.
+         */
+        Glow: {
+            /**
+             * Colour
+             * @description Colour of the light
+             * @default #ffffff
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "glow";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * Of
+             * @description Light comes from bright parts, or from the outline
+             * @default bright
+             * @enum {string}
+             */
+            of: "bright" | "outline";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Strength
+             * @description Strength
+             * @default 0.8
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+            /**
+             * Threshold
+             * @description Bright from
+             * @default 60
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
+            /**
+             * Width
+             * @description Width of the light
+             * @default 28
+             */
+            width: number | components["schemas"]["NumberKeys"];
         };
         /** GoIn */
         GoIn: {
@@ -2384,6 +3328,59 @@ export interface components {
             zone: components["schemas"]["Control"][];
         };
         /**
+         * Grain
+         * @description Grain: fine noise, new in every frame.
+         */
+        Grain: {
+            /**
+             * Amount
+             * @description How strong
+             * @default 12
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /**
+             * Coloured
+             * @description In colour
+             * @default false
+             */
+            coloured: boolean;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grain";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Size
+             * @description Size of a grain
+             * @default 2
+             */
+            size: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Group
          * @description Clips become one clip, with the same times and look, where the first of them lay.
          *
@@ -2426,10 +3423,17 @@ export interface components {
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
             /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
              * Effects
              * @default []
              */
-            effects: components["schemas"]["SoftBlur"][];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -2454,6 +3458,8 @@ export interface components {
              * @default true
              */
             keep_pitch: boolean;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2466,6 +3472,11 @@ export interface components {
              * @default []
              */
             markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /**
              * Muted
              * @default false
@@ -2486,6 +3497,7 @@ export interface components {
              * @default {
              *       "fit": "whole",
              *       "lean": 0,
+             *       "mirrored": false,
              *       "pivot": [
              *         0,
              *         0
@@ -2498,7 +3510,8 @@ export interface components {
              *         1,
              *         1
              *       ],
-             *       "turn": 0
+             *       "turn": 0,
+             *       "upside_down": false
              *     }
              */
             place: components["schemas"]["Place"];
@@ -2625,6 +3638,54 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /**
+         * Invert
+         * @description Invert: light for dark, in the channels chosen.
+         */
+        Invert: {
+            /**
+             * Alpha
+             * @description What is clear
+             * @default false
+             */
+            alpha: boolean;
+            /**
+             * Blue
+             * @description Blue
+             * @default true
+             */
+            blue: boolean;
+            /**
+             * Green
+             * @description Green
+             * @default true
+             */
+            green: boolean;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "invert";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Red
+             * @description Red
+             * @default true
+             */
+            red: boolean;
+        };
         /** Key[Annotated[str, FieldInfo(annotation=NoneType, required=True, metadata=[_PydanticGeneralMetadata(pattern='^#[0-9a-f]{6}$')])]] */
         "Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata___PydanticGeneralMetadata_pattern_____0-9a-f__6________": {
             /** At */
@@ -2638,6 +3699,20 @@ export interface components {
             ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
             /** Value */
             value: string;
+        };
+        /** Key[Annotated[tuple[Contour, ...], FieldInfo(annotation=NoneType, required=True, metadata=[MaxLen(max_length=400)])]] */
+        Key_Annotated_tuple_Contour___________FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_400_____: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            /** Value */
+            value: components["schemas"]["Contour"][];
         };
         /** Key[Annotated[tuple[tuple[float, float], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=24)]), AfterValidator]] */
         Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__: {
@@ -2709,7 +3784,43 @@ export interface components {
          * Kind
          * @enum {string}
          */
-        Kind: "grade";
+        Kind: "grade" | "effects" | "element";
+        /**
+         * LayerControls
+         * @description Parameters of a layer's parts, by kind where there are several.
+         */
+        LayerControls: {
+            /** Blends */
+            blends: components["schemas"]["BlendMode"][];
+            /** Crop */
+            crop: components["schemas"]["Control"][];
+            /** Effects */
+            effects: components["schemas"]["EffectKind"][];
+            /** Fills */
+            fills: {
+                [key: string]: components["schemas"]["Control"][];
+            };
+            /** Forms */
+            forms: {
+                [key: string]: components["schemas"]["Control"][];
+            };
+            /** Keys */
+            keys: {
+                [key: string]: components["schemas"]["Control"][];
+            };
+            /** Masks */
+            masks: {
+                [key: string]: components["schemas"]["Control"][];
+            };
+            /** Plate */
+            plate: components["schemas"]["Control"][];
+            /** Stop */
+            stop: components["schemas"]["Control"][];
+            /** Stroke */
+            stroke: components["schemas"]["Control"][];
+            /** Text */
+            text: components["schemas"]["Control"][];
+        };
         /**
          * LeaveScreen
          * @description Show clips on the whole canvas again.
@@ -2797,6 +3908,38 @@ export interface components {
              */
             on: boolean;
         };
+        /** LineForm */
+        LineForm: {
+            /**
+             * Begin
+             * @description Where it begins
+             * @default [
+             *       -250,
+             *       0
+             *     ]
+             */
+            begin: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * End
+             * @description Where it ends
+             * @default [
+             *       250,
+             *       0
+             *     ]
+             */
+            end: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line";
+        };
         /**
          * Look
          * @description What of a project is looked at: the timeline within a group, and at which speed it plays.
@@ -2841,6 +3984,57 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * LumaKey
+         * @description Solid from one brightness to another (BT.709 luma), less and less beyond, over ``softness``.
+         */
+        LumaKey: {
+            /**
+             * High
+             * @description Brightest that stays
+             * @default 100
+             */
+            high: number | components["schemas"]["NumberKeys"];
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "luma";
+            /**
+             * Low
+             * @description Darkest that stays
+             * @default 20
+             */
+            low: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Shrink
+             * @description Shrink the edge
+             * @default 0
+             */
+            shrink: number | components["schemas"]["NumberKeys"];
+            /**
+             * Soften
+             * @description Soften the edge
+             * @default 0
+             */
+            soften: number | components["schemas"]["NumberKeys"];
+            /**
+             * Softness
+             * @description Softness
+             * @default 8
+             */
+            softness: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Lut
@@ -2989,6 +4183,36 @@ export interface components {
             sound?: components["schemas"]["SoundInfo"] | null;
         };
         /**
+         * Mosaic
+         * @description Mosaic: squares of one colour each.
+         */
+        Mosaic: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mosaic";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Side
+             * @description Side of a square
+             * @default 32
+             */
+            side: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Move
          * @description Move a clip so that it starts at ``to``, on its own or another track.
          *
@@ -3033,10 +4257,105 @@ export interface components {
             /** Name */
             name: string;
         };
+        /**
+         * Node
+         * @description A point of a contour; its handles ``before`` and ``after`` count from it.
+         *
+         *     ``join`` tells a bench how they go together: corner (none), smooth (in one line) or broken.
+         */
+        Node: {
+            /**
+             * After
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            after: [
+                number,
+                number
+            ];
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /**
+             * Before
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            before: [
+                number,
+                number
+            ];
+            /**
+             * Join
+             * @default corner
+             * @enum {string}
+             */
+            join: "corner" | "smooth" | "broken";
+        };
         /** NumberKeys */
         NumberKeys: {
             /** Keys */
             keys: components["schemas"]["Key_float_"][];
+        };
+        /**
+         * OrderLayer
+         * @description Put a layer right in front of another one, or right behind it; it keeps its time.
+         *
+         *     A layer alone on its track takes that along; one among others, or on the main track, comes to a
+         *     track of its own.
+         */
+        OrderLayer: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order_layer";
+            /** Other */
+            other: string;
+            /** Seed */
+            seed?: string;
+            /**
+             * Where
+             * @default in_front
+             * @enum {string}
+             */
+            where: "in_front" | "behind";
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * OrderPart
+         * @description Move a part to another place in its row.
+         */
+        OrderPart: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order_part";
+            /**
+             * List
+             * @enum {string}
+             */
+            list: "masks" | "effects";
+            /** Part */
+            part: string;
+            /** Seed */
+            seed?: string;
+            /** To */
+            to: number;
+            /** Within */
+            within?: string | null;
         };
         /**
          * OrderTrack
@@ -3146,6 +4465,97 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * PathForm
+         * @description Pen paths; where they cross, filled by the even-odd rule.
+         */
+        PathForm: {
+            /**
+             * Contours
+             * @default []
+             */
+            contours: components["schemas"]["Contour"][] | components["schemas"]["PathKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "path";
+        };
+        /** PathKeys */
+        PathKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_Annotated_tuple_Contour___________FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_400_____"][];
+        };
+        /**
+         * PathMask
+         * @description Lets through what lies inside of pen paths; where they cross, by the even-odd rule.
+         */
+        PathMask: {
+            /**
+             * Centre
+             * @description Middle
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Contours
+             * @default []
+             */
+            contours: components["schemas"]["Contour"][] | components["schemas"]["PathKeys"];
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * Inwards
+             * @description Softness inwards
+             * @default 0
+             */
+            inwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Join
+             * @default add
+             * @enum {string}
+             */
+            join: "add" | "subtract" | "intersect";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "path";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Outwards
+             * @description Softness outwards
+             * @default 0
+             */
+            outwards: number | components["schemas"]["NumberKeys"];
+            /**
+             * Turn
+             * @description Turn, clockwise
+             * @default 0
+             */
+            turn: number | components["schemas"]["NumberKeys"];
         };
         /** Person */
         Person: {
@@ -3257,6 +4667,11 @@ export interface components {
              */
             lean: number | components["schemas"]["NumberKeys"];
             /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
              * Pivot
              * @description Point that stays put, from the middle of the picture
              * @default [
@@ -3298,6 +4713,11 @@ export interface components {
              * @default 0
              */
             turn: number | components["schemas"]["NumberKeys"];
+            /**
+             * Upside Down
+             * @default false
+             */
+            upside_down: boolean;
         };
         /**
          * PlaceClip
@@ -3312,7 +4732,7 @@ export interface components {
              */
             at: number;
             /** Clip */
-            clip: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3342,7 +4762,7 @@ export interface components {
              */
             at: number;
             /** Clips */
-            clips: (components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"])[];
+            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
             /**
              * How
              * @default row
@@ -3366,6 +4786,62 @@ export interface components {
             track?: string | null;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * PlainFill
+         * @description One colour.
+         */
+        PlainFill: {
+            /**
+             * Colour
+             * @description Colour
+             * @default #808080
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plain";
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Plate
+         * @description A surface behind the text, larger than it by a margin.
+         */
+        Plate: {
+            /**
+             * Across
+             * @description Margin across
+             * @default 36
+             */
+            across: number | components["schemas"]["NumberKeys"];
+            /**
+             * Down
+             * @description Margin down
+             * @default 20
+             */
+            down: number | components["schemas"]["NumberKeys"];
+            /**
+             * Fill
+             * @default {
+             *       "colour": "#221d28",
+             *       "kind": "plain",
+             *       "opacity": 0.85
+             *     }
+             */
+            fill: components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"];
+            /**
+             * Radius
+             * @description Round corners
+             * @default 18
+             */
+            radius: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Playing
@@ -3397,6 +4873,89 @@ export interface components {
         PointKeys: {
             /** Keys */
             keys: components["schemas"]["Key_tuple_float__float__"][];
+        };
+        /**
+         * PointLight
+         * @description Point light: a lamp over the picture; what it does not reach is darker.
+         */
+        PointLight: {
+            /**
+             * Around
+             * @description Light everywhere else
+             * @default 0.5
+             */
+            around: number | components["schemas"]["NumberKeys"];
+            /**
+             * Centre
+             * @description Where it hangs
+             * @default [
+             *       0,
+             *       -200
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Colour
+             * @description Colour of the light
+             * @default #ffd9a0
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "point_light";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Reach
+             * @description How far it reaches
+             * @default 600
+             */
+            reach: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strength
+             * @description Light in its middle
+             * @default 1.2
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * PolygonForm
+         * @description Corners on a circle, the first one on top.
+         */
+        PolygonForm: {
+            /**
+             * Corners
+             * @description Corners
+             * @default 6
+             */
+            corners: number | components["schemas"]["NumberKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "polygon";
+            /**
+             * Radius
+             * @description Radius
+             * @default 220
+             */
+            radius: number | components["schemas"]["NumberKeys"];
         };
         /** PresetIn */
         PresetIn: {
@@ -3564,6 +5123,32 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /** RectangleForm */
+        RectangleForm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rectangle";
+            /**
+             * Radius
+             * @description Round corners
+             * @default 0
+             */
+            radius: number | components["schemas"]["NumberKeys"];
+            /**
+             * Size
+             * @description Width and height
+             * @default [
+             *       480,
+             *       320
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+        };
         /** RectangleMask */
         RectangleMask: {
             /**
@@ -3645,6 +5230,54 @@ export interface components {
             turn: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * Reflection
+         * @description Reflection: the layer once more below itself, upside down and fading.
+         */
+        Reflection: {
+            /**
+             * Gap
+             * @description Gap to the ground
+             * @default 0
+             */
+            gap: number | components["schemas"]["NumberKeys"];
+            /**
+             * Height
+             * @description How much of it is seen
+             * @default 60
+             */
+            height: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reflection";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Opacity
+             * @description Opacity at the ground
+             * @default 0.45
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Softness
+             * @description Softness
+             * @default 2
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Remove
          * @description Delete clips. With ``close`` later clips of their tracks move up; the main track always does.
          */
@@ -3675,6 +5308,27 @@ export interface components {
             kind: "remove_marker";
             /** Marker */
             marker: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /** RemovePart */
+        RemovePart: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_part";
+            /**
+             * List
+             * @enum {string}
+             */
+            list: "masks" | "effects";
+            /** Part */
+            part: string;
             /** Seed */
             seed?: string;
             /** Within */
@@ -3735,7 +5389,7 @@ export interface components {
             /** Seed */
             seed?: string;
             /** Source */
-            source: components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"];
+            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Within */
             within?: string | null;
         };
@@ -3837,6 +5491,57 @@ export interface components {
             within?: string | null;
         };
         /**
+         * RoundFill
+         * @description A gradient from a middle outwards, to a point on its rim; lengths as in `StraightFill`.
+         */
+        RoundFill: {
+            /**
+             * Begin
+             * @description Its middle
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            begin: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * End
+             * @description Its rim
+             * @default [
+             *       0,
+             *       500
+             *     ]
+             */
+            end: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+            /**
+             * Stops
+             * @default [
+             *       {
+             *         "at": 0,
+             *         "colour": "#ffd9a0",
+             *         "opacity": 1
+             *       },
+             *       {
+             *         "at": 1,
+             *         "colour": "#5d4384",
+             *         "opacity": 1
+             *       }
+             *     ]
+             */
+            stops: components["schemas"]["Stop"][];
+        };
+        /**
          * Sample
          * @description A file on the sample shelf.
          */
@@ -3893,6 +5598,23 @@ export interface components {
             scopes: ("histogram" | "luma" | "rgb" | "vectorscope")[];
         };
         /**
+         * ScreenOut
+         * @description A colour that may be a screen, its share of the picture, and a level that suits it.
+         */
+        ScreenOut: {
+            /** Clear Below */
+            clear_below: number;
+            /** Colour */
+            colour: string;
+            /** Share */
+            share: number;
+        };
+        /** ScreensOut */
+        ScreensOut: {
+            /** Screens */
+            screens: components["schemas"]["ScreenOut"][];
+        };
+        /**
          * SequenceClip
          * @description Numbered stills as one clip: ``each`` ticks a picture, in an order that never changes.
          *
@@ -3905,13 +5627,20 @@ export interface components {
              */
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
             /** Each */
             each: number;
             /**
              * Effects
              * @default []
              */
-            effects: components["schemas"]["SoftBlur"][];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * First
              * @default 0
@@ -3920,6 +5649,8 @@ export interface components {
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3932,6 +5663,11 @@ export interface components {
              * @default []
              */
             markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /**
              * Name
              * @default
@@ -3955,6 +5691,7 @@ export interface components {
              * @default {
              *       "fit": "whole",
              *       "lean": 0,
+             *       "mirrored": false,
              *       "pivot": [
              *         0,
              *         0
@@ -3967,7 +5704,8 @@ export interface components {
              *         1,
              *         1
              *       ],
-             *       "turn": 0
+             *       "turn": 0,
+             *       "upside_down": false
              *     }
              */
             place: components["schemas"]["Place"];
@@ -4046,6 +5784,34 @@ export interface components {
             seed?: string;
             /** Tag */
             tag?: ("" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetPart
+         * @description Set fields of one part, by its id.
+         */
+        SetPart: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_part";
+            /**
+             * List
+             * @enum {string}
+             */
+            list: "masks" | "effects";
+            /** Part */
+            part: string;
+            /** Seed */
+            seed?: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
             /** Within */
             within?: string | null;
         };
@@ -4176,6 +5942,176 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /**
+         * Shadow
+         * @description Shadow: falls behind the layer's outline.
+         */
+        Shadow: {
+            /**
+             * Colour
+             * @description Colour
+             * @default #120c16
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shadow";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Opacity
+             * @description How dark
+             * @default 0.6
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Shift
+             * @description Across and down
+             * @default [
+             *       10,
+             *       14
+             *     ]
+             */
+            shift: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * Softness
+             * @description Softness
+             * @default 12
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * ShapeClip
+         * @description A form with a fill and a stroke, either of which may be missing.
+         */
+        ShapeClip: {
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            /**
+             * Fill
+             * @default {
+             *       "colour": "#f4efe6",
+             *       "kind": "plain",
+             *       "opacity": 1
+             *     }
+             */
+            fill: (components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"]) | null;
+            /**
+             * Form
+             * @default {
+             *       "kind": "rectangle",
+             *       "radius": 0,
+             *       "size": [
+             *         480,
+             *         320
+             *       ]
+             *     }
+             */
+            form: components["schemas"]["RectangleForm"] | components["schemas"]["EllipseForm"] | components["schemas"]["PolygonForm"] | components["schemas"]["StarForm"] | components["schemas"]["LineForm"] | components["schemas"]["PathForm"];
+            grade?: components["schemas"]["Grade"] | null;
+            /** Id */
+            id?: string;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shape";
+            /** Length */
+            length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "mirrored": false,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0,
+             *       "upside_down": false
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            stroke?: components["schemas"]["Stroke"] | null;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+        };
         /** ShelfIn */
         ShelfIn: {
             /** Name */
@@ -4260,7 +6196,7 @@ export interface components {
         };
         /**
          * SoftBlur
-         * @description Gaussian blur.
+         * @description Soft blur: everything blurred alike, by a Gaussian.
          */
         SoftBlur: {
             /** Id */
@@ -4290,7 +6226,7 @@ export interface components {
         };
         /**
          * SolidClip
-         * @description One colour over the whole canvas.
+         * @description One colour or a gradient over the whole canvas.
          */
         SolidClip: {
             /**
@@ -4300,19 +6236,31 @@ export interface components {
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
             /**
-             * Colour
-             * @description Colour
-             * @default #808080
+             * Clipped
+             * @default
+             * @enum {string}
              */
-            colour: string | components["schemas"]["ColourKeys"];
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
             /**
              * Effects
              * @default []
              */
-            effects: components["schemas"]["SoftBlur"][];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            /**
+             * Fill
+             * @default {
+             *       "colour": "#808080",
+             *       "kind": "plain",
+             *       "opacity": 1
+             *     }
+             */
+            fill: components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"];
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4325,6 +6273,11 @@ export interface components {
              * @default []
              */
             markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /**
              * Name
              * @default
@@ -4340,6 +6293,7 @@ export interface components {
              * @default {
              *       "fit": "whole",
              *       "lean": 0,
+             *       "mirrored": false,
              *       "pivot": [
              *         0,
              *         0
@@ -4352,7 +6306,8 @@ export interface components {
              *         1,
              *         1
              *       ],
-             *       "turn": 0
+             *       "turn": 0,
+             *       "upside_down": false
              *     }
              */
             place: components["schemas"]["Place"];
@@ -4562,6 +6517,18 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Spot
+         * @description ``x`` and ``y`` in pixels of the canvas.
+         */
+        Spot: {
+            /** Frame */
+            frame: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * SpotIn
          * @description ``x`` and ``y`` in pixels of the canvas.
          */
@@ -4586,6 +6553,35 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * StarForm
+         * @description Points on a circle and dents on a smaller one; the first point on top.
+         */
+        StarForm: {
+            /**
+             * Inner
+             * @description Radius of the dents
+             * @default 110
+             */
+            inner: number | components["schemas"]["NumberKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "star";
+            /**
+             * Points
+             * @description Points
+             * @default 5
+             */
+            points: number | components["schemas"]["NumberKeys"];
+            /**
+             * Radius
+             * @description Radius of the points
+             * @default 240
+             */
+            radius: number | components["schemas"]["NumberKeys"];
         };
         /**
          * State
@@ -4647,7 +6643,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -4682,13 +6678,22 @@ export interface components {
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
             /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
              * Effects
              * @default []
              */
-            effects: components["schemas"]["SoftBlur"][];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4701,6 +6706,11 @@ export interface components {
              * @default []
              */
             markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /** Media */
             media: string;
             /**
@@ -4718,6 +6728,7 @@ export interface components {
              * @default {
              *       "fit": "whole",
              *       "lean": 0,
+             *       "mirrored": false,
              *       "pivot": [
              *         0,
              *         0
@@ -4730,7 +6741,8 @@ export interface components {
              *         1,
              *         1
              *       ],
-             *       "turn": 0
+             *       "turn": 0,
+             *       "upside_down": false
              *     }
              */
             place: components["schemas"]["Place"];
@@ -4759,7 +6771,7 @@ export interface components {
          */
         StillIn: {
             /** Edit */
-            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
+            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
             /** Frame */
             frame: number;
             /**
@@ -4785,6 +6797,83 @@ export interface components {
             turn: number;
         };
         /**
+         * Stop
+         * @description A colour of a gradient, ``at`` a share of the way along it.
+         */
+        Stop: {
+            /**
+             * At
+             * @description Where on the way
+             * @default 0
+             */
+            at: number | components["schemas"]["NumberKeys"];
+            /**
+             * Colour
+             * @description Colour
+             * @default #808080
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * StraightFill
+         * @description A gradient from one point to another, in canvas pixels from the middle of what is filled.
+         *
+         *     Stops may stand in any order; beyond the outermost ones their colours go on.
+         */
+        StraightFill: {
+            /**
+             * Begin
+             * @description Where it begins
+             * @default [
+             *       0,
+             *       -400
+             *     ]
+             */
+            begin: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * End
+             * @description Where it ends
+             * @default [
+             *       0,
+             *       400
+             *     ]
+             */
+            end: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "straight";
+            /**
+             * Stops
+             * @default [
+             *       {
+             *         "at": 0,
+             *         "colour": "#ffd9a0",
+             *         "opacity": 1
+             *       },
+             *       {
+             *         "at": 1,
+             *         "colour": "#5d4384",
+             *         "opacity": 1
+             *       }
+             *     ]
+             */
+            stops: components["schemas"]["Stop"][];
+        };
+        /**
          * StripLayout
          * @description How the sheet of small pictures is laid out; ``step`` is ticks from one to the next.
          */
@@ -4799,6 +6888,57 @@ export interface components {
             step: number;
             /** Width */
             width: number;
+        };
+        /**
+         * Stroke
+         * @description A line along the form. ``dashes`` are lengths of line and gap in turn, none for a whole line.
+         *
+         *     Only the part from ``begin`` to ``end`` is drawn: with keys it grows along the line.
+         */
+        Stroke: {
+            /**
+             * Begin
+             * @description Drawn from
+             * @default 0
+             */
+            begin: number | components["schemas"]["NumberKeys"];
+            /**
+             * Cap
+             * @default round
+             * @enum {string}
+             */
+            cap: "butt" | "round" | "square";
+            /**
+             * Dash Shift
+             * @description Shift of the dashes
+             * @default 0
+             */
+            dash_shift: number | components["schemas"]["NumberKeys"];
+            /**
+             * Dashes
+             * @default []
+             */
+            dashes: number[];
+            /**
+             * End
+             * @description Drawn to
+             * @default 1
+             */
+            end: number | components["schemas"]["NumberKeys"];
+            /** Fill */
+            fill: components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"];
+            /**
+             * Join
+             * @default round
+             * @enum {string}
+             */
+            join: "miter" | "round" | "bevel";
+            /**
+             * Width
+             * @description Width
+             * @default 12
+             */
+            width: number | components["schemas"]["NumberKeys"];
         };
         /**
          * SwapCells
@@ -4903,6 +7043,170 @@ export interface components {
             name: string;
         };
         /**
+         * TextClip
+         * @description Words on the picture, in any script. Its middle is the middle of its box.
+         *
+         *     ``width`` is where lines are broken; 0 breaks them only where the text does.
+         */
+        TextClip: {
+            /**
+             * Align
+             * @default middle
+             * @enum {string}
+             */
+            align: "start" | "middle" | "end" | "justified";
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            /**
+             * Bold
+             * @default true
+             */
+            bold: boolean;
+            cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            /**
+             * Fill
+             * @default {
+             *       "colour": "#fff4e2",
+             *       "kind": "plain",
+             *       "opacity": 1
+             *     }
+             */
+            fill: (components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"]) | null;
+            /**
+             * Font
+             * @default bricolage-grotesque
+             */
+            font: string;
+            grade?: components["schemas"]["Grade"] | null;
+            /** Id */
+            id?: string;
+            /**
+             * Italic
+             * @default false
+             */
+            italic: boolean;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "text";
+            /** Length */
+            length: number;
+            /**
+             * Letter Space
+             * @description Space between letters
+             * @default 0
+             */
+            letter_space: number | components["schemas"]["NumberKeys"];
+            /**
+             * Line Height
+             * @description Height of a line
+             * @default 1.15
+             */
+            line_height: number | components["schemas"]["NumberKeys"];
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /** Outline */
+            outline?: (components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"]) | null;
+            /**
+             * Outline Width
+             * @description Outline
+             * @default 6
+             */
+            outline_width: number | components["schemas"]["NumberKeys"];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "mirrored": false,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0,
+             *       "upside_down": false
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            plate?: components["schemas"]["Plate"] | null;
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Size
+             * @description Size of the letters
+             * @default 96
+             */
+            size: number | components["schemas"]["NumberKeys"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /**
+             * Text
+             * @default Text
+             */
+            text: string;
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /**
+             * Width
+             * @description Width of the box
+             * @default 900
+             */
+            width: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * ToCell
          * @description Put a clip into another cell of its split screen; who was there takes its old one.
          */
@@ -4922,6 +7226,23 @@ export interface components {
             within?: string | null;
         };
         /**
+         * ToPath
+         * @description A shape becomes pen paths of the same outline, whose points can be moved.
+         */
+        ToPath: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "to_path";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Track
          * @description ``main`` closes its gaps (unless told not to); ``picture`` lies free; ``sound`` is heard.
          */
@@ -4930,7 +7251,7 @@ export interface components {
              * Clips
              * @default []
              */
-            clips: (components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["VideoClip"])[];
+            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
             /**
              * Closes Gaps
              * @default false
@@ -5007,6 +7328,14 @@ export interface components {
             keys: components["schemas"]["Key_tuple_float__float__float__"][];
         };
         /**
+         * UnderOut
+         * @description Ids of clips, the front one first.
+         */
+        UnderOut: {
+            /** Clips */
+            clips: string[];
+        };
+        /**
          * Ungroup
          * @description The clips of a group as clips of their own again, with the same times and look.
          */
@@ -5056,10 +7385,17 @@ export interface components {
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
             /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
              * Effects
              * @default []
              */
-            effects: components["schemas"]["SoftBlur"][];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -5084,6 +7420,8 @@ export interface components {
              * @default true
              */
             keep_pitch: boolean;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5096,6 +7434,11 @@ export interface components {
              * @default []
              */
             markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /** Media */
             media: string;
             /**
@@ -5118,6 +7461,7 @@ export interface components {
              * @default {
              *       "fit": "whole",
              *       "lean": 0,
+             *       "mirrored": false,
              *       "pivot": [
              *         0,
              *         0
@@ -5130,7 +7474,8 @@ export interface components {
              *         1,
              *         1
              *       ],
-             *       "turn": 0
+             *       "turn": 0,
+             *       "upside_down": false
              *     }
              */
             place: components["schemas"]["Place"];
@@ -5174,6 +7519,48 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+        };
+        /**
+         * Vignette
+         * @description Vignette: darker towards the corners.
+         */
+        Vignette: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "vignette";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Reach
+             * @description Where it begins
+             * @default 0.55
+             */
+            reach: number | components["schemas"]["NumberKeys"];
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.5
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strength
+             * @description How dark
+             * @default 0.6
+             */
+            strength: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Wheel
@@ -5472,12 +7859,54 @@ export interface components {
              * Masks
              * @default []
              */
-            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"])[];
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /**
              * Name
              * @default
              */
             name: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
+        /**
+         * ZoomBlur
+         * @description Zoom blur: smeared away from a point.
+         */
+        ZoomBlur: {
+            /**
+             * Amount
+             * @description How far it is smeared
+             * @default 20
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /**
+             * Centre
+             * @description Point it starts from
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "zoom_blur";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
             /**
              * On
              * @default true
@@ -5677,6 +8106,172 @@ export interface operations {
             };
         };
     };
+    studio_kit_layers_drawing_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Fit
+                     * @default 700
+                     */
+                    fit?: number;
+                    /**
+                     * Seconds
+                     * @default 3
+                     */
+                    seconds?: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_layers_list_fonts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontOut"][];
+                };
+            };
+        };
+    };
+    studio_kit_layers_bring_in_font: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FontOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_layers_remove_font: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_layers_font_sample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_kit_api_grade_controls: {
         parameters: {
             query?: never;
@@ -5693,6 +8288,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["GradeControls"];
+                };
+            };
+        };
+    };
+    studio_kit_layers_layer_controls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LayerControls"];
                 };
             };
         };
@@ -5788,7 +8403,7 @@ export interface operations {
     studio_kit_api_list_presets: {
         parameters: {
             query: {
-                kind: "grade";
+                kind: "grade" | "effects" | "element";
             };
             header?: never;
             path?: never;
@@ -5892,6 +8507,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PresetOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_api_element_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -6405,6 +9049,99 @@ export interface operations {
             };
         };
     };
+    studio_playback_layers_colour: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ColourOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_extents: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExtentsOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_api_project_frame: {
         parameters: {
             query?: {
@@ -6480,6 +9217,50 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_layer_picture: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -6623,6 +9404,54 @@ export interface operations {
             };
         };
     };
+    studio_playback_layers_screens: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipAt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScreensOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_api_project_still: {
         parameters: {
             query?: {
@@ -6702,6 +9531,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BalanceOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_under: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Spot"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderOut"];
                 };
             };
             /** @description Not Found */

@@ -9,7 +9,27 @@ export type SoundClip = Schemas['SoundClip']
 export type SolidClip = Schemas['SolidClip']
 export type SequenceClip = Schemas['SequenceClip']
 export type GroupClip = Schemas['GroupClip']
-export type PicturedClip = VideoClip | StillClip | SolidClip | SequenceClip | GroupClip
+export type TextClip = Schemas['TextClip']
+export type ShapeClip = Schemas['ShapeClip']
+export type AdjustmentClip = Schemas['AdjustmentClip']
+/** Drawn by the program: they have no file behind them. */
+export type DrawnClip = TextClip | ShapeClip
+export type PicturedClip =
+  | VideoClip
+  | StillClip
+  | SolidClip
+  | SequenceClip
+  | GroupClip
+  | TextClip
+  | ShapeClip
+  | AdjustmentClip
+export type Mask = NonNullable<PicturedClip['masks']>[number]
+export type Effect = NonNullable<PicturedClip['effects']>[number]
+export type LayerKey = NonNullable<PicturedClip['key']>
+export type Fill = SolidClip['fill']
+export type BrushStrokeOf = Schemas['BrushStroke']
+export type Contour = Schemas['Contour']
+export type PathNode = Schemas['Node']
 export type SoundingClip = VideoClip | SoundClip | GroupClip
 export type PacedClip = VideoClip | SoundClip | GroupClip
 export type Speed = Schemas['Speed']
@@ -30,6 +50,10 @@ export const TICKS_PER_SECOND = 705_600_000
 
 export function isPictured(clip: Clip): clip is PicturedClip {
   return clip.kind !== 'sound'
+}
+
+export function isDrawn(clip: Clip): clip is DrawnClip {
+  return clip.kind === 'text' || clip.kind === 'shape'
 }
 
 export function isSounding(clip: Clip): clip is SoundingClip {

@@ -226,11 +226,23 @@ function setName() {
   background: var(--raised);
 }
 .picture.none.solid,
+.picture.none.text,
+.picture.none.shape,
+.picture.none.adjustment,
 .picture.none.sound {
   outline-color: var(--accent);
 }
 .picture.none.sound {
   background: var(--sound);
+}
+.picture.none.text {
+  background: var(--text-clip);
+}
+.picture.none.shape {
+  background: var(--shape);
+}
+.picture.none.adjustment {
+  background: var(--adjustment);
 }
 .picture.none.solid {
   background: var(--solid);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What Grade puts on the picture: the wipe, the measured box, the neutral tap, masks. */
 import { computed, ref } from 'vue'
-import { isPictured, type Step } from '@/api/types'
+import { isPictured, type Mask, type Step } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useTrialStill } from '@/player/useTrialStill'
 import { useGrading } from '@/stores/grading'
@@ -21,6 +21,18 @@ const field = ref<HTMLElement | null>(null)
 const ids = computed(() =>
   hand.found.filter(({ clip }) => isPictured(clip)).map(({ clip }) => clip.id ?? ''),
 )
+const masks = computed(() => {
+  const clip = hand.one?.clip
+  const zones = clip && isPictured(clip) ? (clip.grade?.zones ?? []) : []
+  return zones.find((one) => one.id === grading.zone)?.masks ?? []
+})
+const stepOf = (masks: Mask[]): Step => ({
+  kind: 'set_grade',
+  clips: [hand.one?.clip.id ?? ''],
+  values: { masks },
+  zone: grading.zone,
+})
+
 const wiping = computed(() => grading.wipe !== null && ids.value.length > 0)
 const before = useTrialStill(
   () => (wiping.value && project.document ? { ...project.source, frames: project.frames } : null),
@@ -134,6 +146,10 @@ const boxStyle = computed(() => {
       v-if="grading.zone && grading.tool !== 'neutral'"
       :width="props.width"
       :height="props.height"
+      :masks="masks"
+      :taken="grading.mask"
+      :step-of="stepOf"
+      @take="grading.mask = $event"
     />
     <div
       v-if="box"

@@ -1,25 +1,28 @@
 <script setup lang="ts">
-/** The masks of the zone that is worked on, moved, sized, turned and softened by finger. */
+/** Masks of the clip in hand, moved, sized, turned and softened by finger. */
 import { computed, ref, watch } from 'vue'
-import type { Schemas } from '@/api/client'
-import { faceMedia, type PicturedClip, type Step } from '@/api/types'
+import type { Mask, PicturedClip, Step } from '@/api/types'
 import { changedAt, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
-import { useGrading } from '@/stores/grading'
-import { useLibrary } from '@/stores/library'
 import { startOf, useProject } from '@/stores/project'
 import { tickOf } from '@/time'
 import { frameOfMask, maskShape, type MaskNow } from './masks'
-import { pictureSize, type Point } from './placing'
+import type { Point } from './placing'
 import { usePlacing } from './usePlacing'
 
-type Mask = NonNullable<Schemas['Zone']['masks']>[number]
 type Grip = 'move' | 'width' | 'height' | 'turn' | 'soft'
 
-const props = defineProps<{ width: number; height: number }>()
+const props = defineProps<{
+  width: number
+  height: number
+  masks: Mask[]
+  /** Index of the mask in hand. */
+  taken: number
+  /** The step that gives the clip other masks. */
+  stepOf: (masks: Mask[], index: number) => Step
+}>()
+const emit = defineEmits<{ take: [index: number] }>()
 const project = useProject()
-const library = useLibrary()
-const grading = useGrading()
 const { player } = useScreen()
 const scale = computed(() => props.width / placing.canvas.value.width)
 const placing = usePlacing(
@@ -29,19 +32,15 @@ const placing = usePlacing(
 const svg = ref<SVGSVGElement | null>(null)
 
 const clip = computed<PicturedClip | null>(() => placing.clip.value)
-const zone = computed(() => clip.value?.grade?.zones?.find((one) => one.id === grading.zone))
-const masks = computed<Mask[]>(() => zone.value?.masks ?? [])
+const masks = computed(() => props.masks)
 const local = computed(() =>
   clip.value ? tickOf(player.frame.value, project.rate) - startOf(clip.value) : 0,
 )
 /** From the picture's own measure (heights, from its middle) to the screen. */
 const frame = computed(() => {
-  const one = clip.value
+  const size = placing.size.value
   const corners = placing.corners.value
-  if (!one || !corners) return null
-  const canvas = placing.canvas.value
-  const size = pictureSize(one, library.byMedia.get(faceMedia(one)), canvas, canvas)
-  return size ? frameOfMask(corners, size.width / size.height, scale.value) : null
+  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
 })
 
 const draft = ref<Partial<MaskNow> | null>(null)
@@ -60,7 +59,7 @@ const shown = computed<MaskNow[]>(() =>
       inwards: now('inwards', 0),
       outwards: now('outwards', 0),
     } as MaskNow
-    return index === grading.mask && draft.value ? { ...found, ...draft.value } : found
+    return index === props.taken && draft.value ? { ...found, ...draft.value } : found
   }),
 )
 const shapes = computed(() => {
@@ -72,7 +71,7 @@ let grabbed: { grip: Grip; from: Point; mask: MaskNow } | null = null
 
 function grab(event: PointerEvent, index: number, grip: Grip) {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  grading.mask = index
+  emit('take', index)
   const mask = shown.value[index]
   const from = spotOf(event)
   if (mask && from) grabbed = { grip, from, mask }
@@ -124,21 +123,16 @@ function drop() {
 }
 
 function step(): Step {
-  const changed = masks.value.map((mask, index) => {
-    if (index !== grading.mask || !draft.value) return mask
+  const changed = masks.value.map((mask, index): Mask => {
+    if (index !== props.taken || !draft.value) return mask
     const old = mask as unknown as Record<string, unknown>
     const values = Object.entries(draft.value).map(([name, value]) => [
       name,
       changedAt(old[name], local.value, value),
     ])
-    return { ...mask, ...(Object.fromEntries(values) as object) }
+    return { ...mask, ...(Object.fromEntries(values) as object) } as Mask
   })
-  return {
-    kind: 'set_grade',
-    clips: [clip.value?.id ?? ''],
-    values: { masks: changed },
-    zone: grading.zone,
-  }
+  return props.stepOf(changed, props.taken)
 }
 </script>
 
@@ -154,7 +148,7 @@ function step(): Step {
     @pointerup="drop"
     @pointercancel="drop"
   >
-    <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === grading.mask }">
+    <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === taken }">
       <path class="soft" :d="shape.soft" />
       <path
         class="body"
@@ -162,7 +156,7 @@ function step(): Step {
         data-test="mask-body"
         @pointerdown.stop="grab($event, index, 'move')"
       />
-      <template v-if="index === grading.mask">
+      <template v-if="index === taken">
         <g v-for="grip in shape.grips" :key="grip.id">
           <circle
             class="reach"

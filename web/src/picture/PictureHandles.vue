@@ -3,7 +3,13 @@ import { computed, ref } from 'vue'
 import { useScreen } from '@/player/inject'
 import { usePlacing } from './usePlacing'
 
-const props = defineProps<{ width: number; height: number }>()
+const props = defineProps<{
+  width: number
+  height: number
+  /** Whether a tap is told, so that another layer can be taken in hand. */
+  tappable?: boolean
+}>()
+const emit = defineEmits<{ tap: [at: { x: number; y: number }] }>()
 const { player } = useScreen()
 const frame = ref<SVGSVGElement | null>(null)
 const scale = computed(() => props.width / placing.canvas.value.width)
@@ -29,6 +35,24 @@ const stalk = computed(() => {
   return { top, end: { x: top.x + away.x * 34 * sign, y: top.y + away.y * 34 * sign } }
 })
 
+let pressed: { x: number; y: number } | null = null
+
+function press(event: PointerEvent) {
+  pressed = { x: event.clientX, y: event.clientY }
+}
+
+function lift(event: PointerEvent) {
+  placing.up(event)
+  const box = frame.value?.getBoundingClientRect()
+  const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 5
+  pressed = null
+  if (!still || !box || !props.tappable) return
+  emit('tap', {
+    x: (event.clientX - box.left) / scale.value,
+    y: (event.clientY - box.top) / scale.value,
+  })
+}
+
 function move(event: PointerEvent) {
   if (frame.value) placing.move(event, frame.value.getBoundingClientRect())
 }
@@ -42,9 +66,17 @@ function move(event: PointerEvent) {
     aria-hidden="true"
     data-test="handles"
     @pointermove="move"
-    @pointerup="placing.up"
+    @pointerdown.capture="press"
+    @pointerup="lift"
     @pointercancel="placing.cancel"
   >
+    <rect
+      v-if="tappable"
+      class="ground"
+      :width="width"
+      :height="height"
+      data-test="picture-ground"
+    />
     <g v-if="placing.clip.value && placing.corners.value">
       <polygon
         :points="outline"
@@ -108,6 +140,9 @@ function move(event: PointerEvent) {
   height: 100%;
   overflow: visible;
   touch-action: none;
+}
+.ground {
+  fill: transparent;
 }
 .body {
   fill: transparent;

@@ -2,16 +2,20 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useScreen } from '@/player/inject'
+import type { Stage } from '@/router'
 import GradeOverlay from './GradeOverlay.vue'
+import LayerOverlay from './LayerOverlay.vue'
 import PictureHandles from './PictureHandles.vue'
+import { useExtents } from './useExtents'
 import TransportBar from './TransportBar.vue'
 import { useProject } from '@/stores/project'
 
-defineProps<{ grading: boolean }>()
+defineProps<{ stage: Stage }>()
 const project = useProject()
 const { player, canvas, video } = useScreen()
 const asCanvas = (element: unknown) => (canvas.value = element as HTMLCanvasElement | null)
 const asVideo = (element: unknown) => (video.value = element as HTMLVideoElement | null)
+useExtents()
 const room = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(room)
 
@@ -46,7 +50,8 @@ const percent = computed(() => {
           data-test="moving"
         />
         <template v-if="box.width && !player.playing.value">
-          <GradeOverlay v-if="grading" v-bind="box" />
+          <GradeOverlay v-if="stage === 'grade'" v-bind="box" />
+          <LayerOverlay v-else-if="stage === 'layer'" v-bind="box" />
           <PictureHandles v-else v-bind="box" />
         </template>
         <div v-if="project.document && !project.length" class="empty first">

@@ -2,7 +2,7 @@ import type { Point } from './placing'
 
 /** A mask as it is now, its keys resolved. Lengths in heights of the picture, from its middle. */
 export interface MaskNow {
-  kind: 'ellipse' | 'rectangle' | 'edge'
+  kind: 'ellipse' | 'rectangle' | 'edge' | 'path' | 'brush'
   centre: [number, number]
   size: [number, number]
   turn: number
@@ -47,7 +47,10 @@ export function frameOfMask(corners: Point[], aspect: number, scale: number): Fr
 
 const FAR = 3
 
-/** What is drawn of a mask: its outline, where its softness ends, and where to take it. */
+/**
+ * What is drawn of a mask: its outline, where its softness ends, and where to take it. Paths and
+ * brush strokes are drawn and taken by their own handles.
+ */
 export function maskShape(
   mask: MaskNow,
   frame: Frame,
@@ -61,6 +64,7 @@ export function maskShape(
     })
   const path = (points: Point[], closed = true) =>
     `M${points.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}${closed ? 'Z' : ''}`
+  if (mask.kind === 'path' || mask.kind === 'brush') return { body: '', soft: '', grips: [] }
   const outline = (grown: number) =>
     path(
       outlineOf(mask, grown).map(([x, y]) => place(x, y)),
@@ -109,4 +113,19 @@ function outlineOf(mask: MaskNow, grown: number): [number, number][] {
       ]
     }),
   )
+}
+
+/** The way from a mask's own measure, moved and turned, to the screen and back. */
+export function within(frame: Frame, centre: [number, number], turn: number): Frame {
+  const angle = (turn * Math.PI) / 180
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
+  return {
+    to: ({ x, y }) =>
+      frame.to({ x: centre[0] + x * cos - y * sin, y: centre[1] + x * sin + y * cos }),
+    back: (point) => {
+      const { x, y } = frame.back(point)
+      const [dx, dy] = [x - centre[0], y - centre[1]]
+      return { x: dx * cos + dy * sin, y: dy * cos - dx * sin }
+    },
+  }
 }

@@ -1,4 +1,4 @@
-import type { PicturedClip, Take } from '@/api/types'
+import { isDrawn, type PicturedClip, type Take } from '@/api/types'
 
 export interface Point {
   x: number
@@ -20,6 +20,8 @@ export interface Placed {
   lean: number
   pivot: Point
   fit: 'whole' | 'fill' | 'own'
+  mirrored?: boolean
+  upsideDown?: boolean
 }
 
 export function placedOf(clip: PicturedClip): Placed | null {
@@ -34,19 +36,24 @@ export function placedOf(clip: PicturedClip): Placed | null {
     turn,
     lean,
     pivot: { x: pivot[0], y: pivot[1] },
-    fit,
+    // What the program draws has a size of its own.
+    fit: isDrawn(clip) ? 'own' : fit,
+    mirrored: clip.place.mirrored ?? false,
+    upsideDown: clip.place.upside_down ?? false,
   }
 }
 
-/** The size of a clip's picture in its own pixels. */
+/** The size of a clip's picture in its own pixels; of what the program draws, its `extent`. */
 export function pictureSize(
   clip: PicturedClip,
   take: Take | undefined,
   canvas: Size,
   area: Size,
+  extent?: [number, number],
 ): Size | null {
   if (clip.kind === 'solid') return area
-  if (clip.kind === 'group') return canvas
+  if (clip.kind === 'group' || clip.kind === 'adjustment') return canvas
+  if (isDrawn(clip)) return extent ? { width: extent[0], height: extent[1] } : null
   return take?.facts?.picture ?? null
 }
 
@@ -65,14 +72,16 @@ export function cornersOf(placed: Placed, picture: Size, canvas: Size): Point[] 
   const turn = (placed.turn * Math.PI) / 180
   const lean = Math.tan((placed.lean * Math.PI) / 180)
   const { pivot } = placed
+  const flipX = placed.mirrored ? -1 : 1
+  const flipY = placed.upsideDown ? -1 : 1
   return [
     [-halfWidth, -halfHeight],
     [halfWidth, -halfHeight],
     [halfWidth, halfHeight],
     [-halfWidth, halfHeight],
   ].map(([x = 0, y = 0]) => {
-    const sizedX = (x - pivot.x) * placed.across
-    const sizedY = (y - pivot.y) * placed.down
+    const sizedX = (x * flipX - pivot.x) * placed.across
+    const sizedY = (y * flipY - pivot.y) * placed.down
     const leanedX = sizedX - lean * sizedY
     return {
       x: canvas.width / 2 + placed.x + pivot.x + leanedX * Math.cos(turn) - sizedY * Math.sin(turn),
@@ -148,4 +157,9 @@ export function alongAxes(by: Point, turn: number, reach: number): Point {
   if (Math.abs(across) < reach && Math.abs(along) > reach) across = 0
   else if (Math.abs(along) < reach && Math.abs(across) > reach) along = 0
   return { x: along * cos - across * sin, y: along * sin + across * cos }
+}
+
+/** Corners of a square of 2 canvas pixels around the middle of a clip: its own measure in small. */
+export function unitCorners(placed: Placed, area: Size): Point[] {
+  return cornersOf({ ...placed, fit: 'own' }, { width: 2, height: 2 }, area)
 }

@@ -2,6 +2,7 @@ import { computed, onScopeDispose, ref, type Ref } from 'vue'
 import { faceMedia, isPictured, type PicturedClip, type Step } from '@/api/types'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
+import { useLayering } from '@/stores/layering'
 import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { cellBox } from './cells'
@@ -27,6 +28,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   const project = useProject()
   const library = useLibrary()
   const hand = useHand()
+  const layering = useLayering()
   const draft = ref<Placed | null>(null)
   const guides = ref<Guides>(NONE)
   const fingers = new Map<number, Point>()
@@ -44,7 +46,8 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   const size = computed(() => {
     const one = clip.value
     if (!one) return null
-    return pictureSize(one, library.byMedia.get(faceMedia(one)), canvas.value, area.value)
+    const extent = layering.extents[one.id ?? '']
+    return pictureSize(one, library.byMedia.get(faceMedia(one)), canvas.value, area.value, extent)
   })
   const placed = computed(() => draft.value ?? (clip.value ? placedOf(clip.value) : null))
   /** What a picture is fitted into: the canvas, or its cell of a split screen. */
@@ -180,7 +183,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
 
   onScopeDispose(() => fingers.clear())
 
-  return { canvas, clip, placed, corners, guides, down, move, up, cancel }
+  return { canvas, area, clip, size, placed, corners, guides, down, move, up, cancel }
 }
 
 function distance(a: Point, b: Point): number {

@@ -1,7 +1,7 @@
-import { useLocalStorage } from '@vueuse/core'
+import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
-import type { Clip, Step, Track } from '@/api/types'
+import type { Clip, Effect, LayerKey, Step, Track } from '@/api/types'
 import type { InHand } from '@/controls/verbs'
 
 interface Copied {
@@ -13,6 +13,11 @@ interface Copied {
 /** Copied clips; kept in the browser, so that they can be pasted in another project or tab. */
 export const useClipboard = defineStore('clipboard', () => {
   const copies = useLocalStorage<Copied[]>('velvet-kite.copied', [])
+  /** Copied effects, and a copied key, of layers. */
+  const effects = useLocalStorage<Effect[]>('velvet-kite.copied-effects', [])
+  const key = useLocalStorage<LayerKey | null>('velvet-kite.copied-key', null, {
+    serializer: StorageSerializers.object,
+  })
   const count = computed(() => copies.value.length)
   /** The clip whose settings others can be given. */
   const first = computed<Clip | null>(() => copies.value[0]?.clip ?? null)
@@ -29,5 +34,5 @@ export const useClipboard = defineStore('clipboard', () => {
     return { kind: 'paste', copies: copies.value, at }
   }
 
-  return { count, first, copy, pasteStep }
+  return { count, first, effects, key, copy, pasteStep }
 })

@@ -7,29 +7,46 @@ export type Preset = Schemas['PresetOut']
 export type Control = Schemas['Control']
 export type GradeControls = Schemas['GradeControls']
 export type CdlValues = Schemas['Cdl']
+export type LayerControls = Schemas['LayerControls']
+export type Font = Schemas['FontOut']
+export type PresetKind = Schemas['PresetIn']['kind']
 
 /** What was saved for use in any project, and what benches need to know of parameters. */
 export const useKit = defineStore('kit', () => {
   const looks = ref<Look[]>([])
   const presets = ref<Preset[]>([])
+  const effects = ref<Preset[]>([])
+  const elements = ref<Preset[]>([])
+  const fonts = ref<Font[]>([])
   const grade = ref<GradeControls | null>(null)
+  const layer = ref<LayerControls | null>(null)
 
   async function open() {
-    const [controls] = await Promise.all([
+    const [controls, parts] = await Promise.all([
       grade.value ?? need(client.GET('/api/kit/grade')),
+      layer.value ?? need(client.GET('/api/kit/layer')),
       refresh(),
     ])
     grade.value = controls
+    layer.value = parts
   }
 
+  const kept = (kind: PresetKind) =>
+    need(client.GET('/api/kit/presets', { params: { query: { kind } } }))
+
   async function refresh() {
-    const kind = 'grade' as const
-    const [found, kept] = await Promise.all([
+    const [found, faces, grades, rows, saved] = await Promise.all([
       need(client.GET('/api/kit/looks')),
-      need(client.GET('/api/kit/presets', { params: { query: { kind } } })),
+      need(client.GET('/api/kit/fonts')),
+      kept('grade'),
+      kept('effects'),
+      kept('element'),
     ])
     looks.value = found
-    presets.value = kept
+    fonts.value = faces
+    presets.value = grades
+    effects.value = rows
+    elements.value = saved
   }
 
   async function upload<T>(path: string, file: File): Promise<T> {
@@ -54,8 +71,26 @@ export const useKit = defineStore('kit', () => {
     await refresh()
   }
 
-  async function keepPreset(name: string, content: Record<string, unknown>) {
-    await need(client.POST('/api/kit/presets', { body: { kind: 'grade', name, content } }))
+  async function bringInFont(file: File): Promise<Font> {
+    const font = await upload<Font>('/api/kit/fonts', file)
+    await refresh()
+    return font
+  }
+
+  async function removeFont(font: Font) {
+    await need(client.DELETE('/api/kit/fonts/{id}', { params: { path: { id: font.name } } }))
+    await refresh()
+  }
+
+  /** The shapes of an SVG file as a clip. */
+  const readDrawing = (file: File) => upload<Schemas['DrawingOut']>('/api/kit/drawing', file)
+
+  async function keepPreset(
+    name: string,
+    content: Record<string, unknown>,
+    kind: PresetKind = 'grade',
+  ) {
+    await need(client.POST('/api/kit/presets', { body: { kind, name, content } }))
     await refresh()
   }
 
@@ -73,10 +108,17 @@ export const useKit = defineStore('kit', () => {
   return {
     looks,
     presets,
+    effects,
+    elements,
+    fonts,
     grade,
+    layer,
     open,
     refresh,
     bringInLook,
+    bringInFont,
+    removeFont,
+    readDrawing,
     readCdl,
     removeLook,
     keepPreset,

@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/api/types'
 import { drawFace } from '@/timeline/faces'
+import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/timeline/kinds'
 import { pointsOf } from '@/timeline/speed'
 import { lengthLabel } from '@/time'
@@ -36,9 +37,7 @@ const label = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
 const spoken = computed(
   () => `${label.value}, ${KIND_NAMES[props.clip.kind]}, ${lengthLabel(props.clip.length)}`,
 )
-const tint = computed(() =>
-  props.clip.kind === 'solid' && typeof props.clip.colour === 'string' ? props.clip.colour : '',
-)
+const tint = computed(() => (props.clip.kind === 'solid' ? fillCss(props.clip.fill) : ''))
 
 /** How it runs, where that is not as it is: `2 ×`, `ramp`, `still`, `backwards`. */
 const pace = computed(() => {
@@ -171,6 +170,15 @@ watch(
 }
 .solid .face {
   background: var(--solid);
+}
+.text .face {
+  background: var(--text-clip);
+}
+.shape .face {
+  background: var(--shape);
+}
+.adjustment .face {
+  background: var(--adjustment);
 }
 .sequence .face {
   background: var(--still);

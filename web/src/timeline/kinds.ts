@@ -5,6 +5,9 @@ import IconMusic from '~icons/tabler/music'
 import IconSquare from '~icons/tabler/square'
 import IconStack from '~icons/tabler/stack-2'
 import IconPhotos from '~icons/tabler/library-photo'
+import IconAdjust from '~icons/tabler/adjustments-horizontal'
+import IconShape from '~icons/tabler/hexagon'
+import IconText from '~icons/tabler/letter-t'
 import type { Clip, Tag } from '@/api/types'
 
 /** A kind of clip is told by name and glyph, not by its tint alone. */
@@ -15,6 +18,9 @@ export const KIND_NAMES: Record<Clip['kind'], string> = {
   solid: 'colour',
   sequence: 'numbered stills',
   group: 'group',
+  text: 'text',
+  shape: 'shape',
+  adjustment: 'adjustment',
 }
 
 export const KIND_ICONS: Record<Clip['kind'], Component> = {
@@ -24,6 +30,9 @@ export const KIND_ICONS: Record<Clip['kind'], Component> = {
   solid: IconSquare,
   sequence: IconPhotos,
   group: IconStack,
+  text: IconText,
+  shape: IconShape,
+  adjustment: IconAdjust,
 }
 
 /** Colours that clips, markers and takes can be tagged with; each is shown with its name too. */

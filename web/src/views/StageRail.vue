@@ -5,6 +5,7 @@ import IconCut from '~icons/tabler/separator-vertical'
 import IconDots from '~icons/tabler/dots'
 import IconGather from '~icons/tabler/photo-plus'
 import IconGrade from '~icons/tabler/circle-half-2'
+import IconLayer from '~icons/tabler/stack-front'
 import IconSend from '~icons/tabler/rocket'
 import KiteMark from '@/controls/KiteMark.vue'
 import { STAGES, type Stage } from '@/router'
@@ -16,6 +17,7 @@ const LOOKS: Record<Stage, { name: string; icon: Component }> = {
   gather: { name: 'Gather', icon: IconGather },
   cut: { name: 'Cut', icon: IconCut },
   grade: { name: 'Grade', icon: IconGrade },
+  layer: { name: 'Layer', icon: IconLayer },
   send: { name: 'Send', icon: IconSend },
 }
 </script>

@@ -16,6 +16,7 @@ import type { Stage } from '@/router'
 import CutBench from '@/stages/cut/CutBench.vue'
 import GatherBench from '@/stages/gather/GatherBench.vue'
 import GradeBench from '@/stages/grade/GradeBench.vue'
+import LayerBench from '@/stages/layer/LayerBench.vue'
 import SendBench from '@/stages/send/SendBench.vue'
 import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
@@ -56,6 +57,7 @@ const BENCHES: Record<Stage, Component> = {
   gather: GatherBench,
   cut: CutBench,
   grade: GradeBench,
+  layer: LayerBench,
   send: SendBench,
 }
 const layout = computed(() => {
@@ -202,7 +204,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     </main>
     <InHandBar class="hand" :now="now" @verb="doVerb" />
     <TimelineView class="time" />
-    <PictureStage class="picture" :grading="stage === 'grade'" />
+    <PictureStage class="picture" :stage="stage" />
     <SettingsDialog v-model="settingsShown" />
     <KeySheet v-model="keysShown" :shortcuts="shortcuts" />
   </div>

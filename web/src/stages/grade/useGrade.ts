@@ -2,6 +2,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { isPictured, type PicturedClip, type Step } from '@/api/types'
 import { around, changedAt, isKeyed, keyAt, valueAt, withKey, withoutKey } from '@/motion/keys'
+import { everyKeyed, keyedState, read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
 import { useHand } from '@/stores/hand'
@@ -45,11 +46,7 @@ export function useGrade() {
     return (valueAt(prop(path), local.value) as T | undefined) ?? fallback
   }
 
-  function keyed(path: string): 'none' | 'some' | 'here' {
-    const one = prop(path)
-    if (!isKeyed(one)) return 'none'
-    return keyAt(one, local.value) ? 'here' : 'some'
-  }
+  const keyed = (path: string) => keyedState(prop(path), local.value)
 
   /** Values by path as they are sent: as keys where there are some, and within the zone. */
   function placed(values: Record<string, unknown>): Record<string, unknown> {
@@ -129,17 +126,4 @@ export function useGrade() {
     jump,
     hasKeys,
   }
-}
-
-function read(from: unknown, path: string): unknown {
-  return path
-    .split('/')
-    .reduce<unknown>((inner, name) => (inner as Record<string, unknown> | null)?.[name], from)
-}
-
-function everyKeyed(from: unknown): unknown[] {
-  if (isKeyed(from)) return [from]
-  if (Array.isArray(from)) return from.flatMap(everyKeyed)
-  if (typeof from === 'object' && from) return Object.values(from).flatMap(everyKeyed)
-  return []
 }

@@ -1,0 +1,111 @@
+<script setup lang="ts">
+/** A colour: a swatch that opens the browser's own picker, and its code to type. */
+import { ref, watch } from 'vue'
+import KeyButton, { type Keyed } from './KeyButton.vue'
+
+const props = defineProps<{
+  label: string
+  value: string
+  keyed?: Keyed
+  disabled?: boolean
+  help?: string
+}>()
+const emit = defineEmits<{ trying: [value: string]; set: [value: string]; key: [] }>()
+
+const shown = ref(props.value)
+watch(
+  () => props.value,
+  (value) => (shown.value = value),
+)
+
+function trying(event: Event) {
+  shown.value = (event.target as HTMLInputElement).value
+  emit('trying', shown.value)
+}
+
+function set(event: Event) {
+  const value = (event.target as HTMLInputElement).value.trim().toLowerCase()
+  const whole = value.startsWith('#') ? value : `#${value}`
+  if (!/^#[0-9a-f]{6}$/.test(whole)) {
+    ;(event.target as HTMLInputElement).value = props.value
+    shown.value = props.value
+    return
+  }
+  shown.value = whole
+  if (whole !== props.value) emit('set', whole)
+}
+</script>
+
+<template>
+  <div class="colour" :class="{ keyable: keyed }" :title="help">
+    <span class="name">{{ label }}</span>
+    <input
+      type="color"
+      :aria-label="label"
+      :value="shown"
+      :disabled="disabled"
+      @input="trying"
+      @change="set"
+    />
+    <input
+      type="text"
+      class="code"
+      maxlength="7"
+      spellcheck="false"
+      :aria-label="`${label}, code`"
+      :value="shown"
+      :disabled="disabled"
+      @change="set"
+    />
+    <KeyButton v-if="keyed" :label="label" :keyed="keyed" @click="emit('key')" />
+  </div>
+</template>
+
+<style scoped>
+.colour {
+  display: grid;
+  grid-template-columns: 84px 1fr 88px;
+  align-items: center;
+  gap: 10px;
+  min-height: 34px;
+}
+.colour.keyable {
+  grid-template-columns: 84px 1fr 78px 28px;
+  gap: 8px;
+}
+.name {
+  color: var(--soft);
+}
+input[type='color'] {
+  width: 100%;
+  min-width: 0;
+  height: 26px;
+  padding: 0;
+  border: 1px solid var(--line);
+  border-radius: 7px 7px 2px 7px;
+  background: none;
+}
+input[type='color']::-webkit-color-swatch-wrapper {
+  padding: 0;
+}
+input[type='color']::-webkit-color-swatch {
+  border: 0;
+  border-radius: 6px 6px 2px 6px;
+}
+.code {
+  width: 100%;
+  background: none;
+  border: 0;
+  border-bottom: 1px dashed var(--line);
+  color: var(--text);
+  font: inherit;
+  font-size: 13px;
+  text-align: right;
+  min-height: 30px;
+}
+@media (pointer: coarse) {
+  input[type='color'] {
+    height: 36px;
+  }
+}
+</style>

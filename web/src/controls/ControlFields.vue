@@ -1,0 +1,123 @@
+<script setup lang="ts">
+/** Fields for the parameters of a part, from what the core says of them. */
+import { computed } from 'vue'
+import { changedAt, isKeyed, keyAt, valueAt, withKey, withoutKey } from '@/motion/keys'
+import { keyedState } from '@/motion/props'
+import type { Control } from '@/stores/kit'
+import ChoiceGroup from './ChoiceGroup.vue'
+import ColourField from './ColourField.vue'
+import { rowOf, type Row } from './rows'
+import ValueField from './ValueField.vue'
+
+const props = defineProps<{
+  controls: Control[]
+  values: Record<string, unknown>
+  /** Tick from the start of the clip at which keys are read and set. */
+  local: number
+  /** Names of parameters that cannot have keys. */
+  fixed?: string[]
+}>()
+const emit = defineEmits<{
+  trying: [values: Record<string, unknown>]
+  set: [values: Record<string, unknown>]
+}>()
+
+const rows = computed(() =>
+  props.controls.flatMap((control) =>
+    rowOf(control, valueAt(props.values[control.name], props.local)),
+  ),
+)
+
+function changed(row: Row, value: unknown): Record<string, unknown> {
+  const { name } = row.control
+  const prop = props.values[name]
+  const now = valueAt(prop, props.local) ?? row.control.default
+  const whole =
+    row.axis === null ? value : (now as unknown[]).map((v, i) => (i === row.axis ? value : v))
+  return { [name]: changedAt(prop, props.local, whole) }
+}
+
+const unkeyed = new Set(['choice', 'switch'])
+function keyed(row: Row) {
+  const { name, control } = row.control
+  if (unkeyed.has(control ?? '') || props.fixed?.includes(name)) return undefined
+  return keyedState(props.values[name], props.local)
+}
+
+function toggle(row: Row) {
+  const { name } = row.control
+  const prop = props.values[name]
+  const now = valueAt(prop, props.local) ?? row.control.default
+  const here = isKeyed(prop) && keyAt(prop, props.local)
+  const next = here ? withoutKey(prop, props.local) : withKey(prop, props.local, now)
+  emit('set', { [name]: next })
+}
+</script>
+
+<template>
+  <template v-for="row in rows" :key="row.key">
+    <ColourField
+      v-if="row.control.control === 'colour'"
+      :label="row.label"
+      :help="row.help"
+      :value="String(row.value)"
+      :keyed="keyed(row)"
+      @trying="emit('trying', changed(row, $event))"
+      @set="emit('set', changed(row, $event))"
+      @key="toggle(row)"
+    />
+    <div v-else-if="row.control.control === 'choice'" class="choice">
+      <span class="name" :title="row.help">{{ row.label }}</span>
+      <ChoiceGroup
+        :label="row.label"
+        :choices="(row.control.choices ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') }))"
+        :taken="String(row.value)"
+        @take="emit('set', { [row.control.name]: $event })"
+      />
+    </div>
+    <label v-else-if="row.control.control === 'switch'" class="form-check form-switch switch">
+      <input
+        type="checkbox"
+        role="switch"
+        class="form-check-input"
+        :checked="Boolean(row.value)"
+        @change="emit('set', { [row.control.name]: ($event.target as HTMLInputElement).checked })"
+      />
+      <span>{{ row.label }}</span>
+    </label>
+    <ValueField
+      v-else
+      :label="row.label"
+      :help="row.help"
+      :value="Number(row.value) * row.factor"
+      :low="(row.control.low ?? -2000) * row.factor"
+      :high="(row.control.high ?? 2000) * row.factor"
+      :step="(row.control.step ?? 1) * row.factor"
+      :digits="row.digits"
+      :unit="row.unit"
+      :reset="Number(row.rest) * row.factor"
+      :keyed="keyed(row)"
+      @trying="emit('trying', changed(row, $event / row.factor))"
+      @set="emit('set', changed(row, $event / row.factor))"
+      @key="toggle(row)"
+    />
+  </template>
+</template>
+
+<style scoped>
+.choice,
+.switch {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 10px;
+  min-height: 34px;
+}
+.choice .name {
+  min-width: 84px;
+  color: var(--soft);
+}
+.switch {
+  margin: 0;
+}
+</style>

@@ -1,0 +1,26 @@
+import { expect, test } from 'vitest'
+import { everyKeyed, keyedState, read, written } from './props'
+
+const keys = { keys: [{ at: 5, value: 1 }] }
+
+test('reads by path, and finds nothing where nothing is', () => {
+  expect(read({ a: { b: [1, 2] } }, 'a/b/1')).toBe(2)
+  expect(read({ a: null }, 'a/b')).toBeUndefined()
+  expect(read(7, '')).toBe(7)
+})
+
+test('writes a copy, within lists too, and leaves the rest as it is', () => {
+  const before = { a: { b: [{ c: 1 }, { c: 2 }] }, d: {} }
+  const after = written(before, 'a/b/1/c', 9) as typeof before
+  expect(after).toEqual({ a: { b: [{ c: 1 }, { c: 9 }] }, d: {} })
+  expect(before.a.b[1]).toEqual({ c: 2 })
+  expect(after.d).toBe(before.d)
+  expect(written(null, 'x/y', 1)).toEqual({ x: { y: 1 } })
+})
+
+test('finds keys however deep, and tells whether one is here', () => {
+  expect(everyKeyed({ a: [keys, { b: keys }], c: 1 })).toEqual([keys, keys])
+  expect(keyedState(keys, 5)).toBe('here')
+  expect(keyedState(keys, 6)).toBe('some')
+  expect(keyedState(0.5, 5)).toBe('none')
+})

@@ -1,0 +1,118 @@
+<script setup lang="ts">
+/** The two ends of a gradient, dragged on the picture. */
+import { computed, ref, watch } from 'vue'
+import type { Point } from './placing'
+
+const props = defineProps<{
+  begin: [number, number]
+  end: [number, number]
+  round: boolean
+  width: number
+  height: number
+  to: (point: Point) => Point
+  back: (point: Point) => Point
+}>()
+type Ends = { begin: [number, number] } | { end: [number, number] }
+const emit = defineEmits<{ trying: [ends: Ends]; set: [ends: Ends] }>()
+
+const svg = ref<SVGSVGElement | null>(null)
+const draft = ref<Ends | null>(null)
+watch(
+  () => [props.begin, props.end],
+  () => (draft.value = null),
+)
+const ends = computed(() => {
+  const now = { begin: props.begin, end: props.end, ...draft.value }
+  return (['begin', 'end'] as const).map((id) => ({
+    id,
+    ...props.to({ x: now[id][0], y: now[id][1] }),
+  }))
+})
+const radius = computed(() => {
+  const [a, b] = ends.value
+  return a && b ? Math.hypot(a.x - b.x, a.y - b.y) : 0
+})
+let grabbed: 'begin' | 'end' | null = null
+
+function grab(event: PointerEvent, which: 'begin' | 'end') {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  grabbed = which
+}
+
+function drag(event: PointerEvent) {
+  const box = svg.value?.getBoundingClientRect()
+  if (!grabbed || !box) return
+  const { x, y } = props.back({ x: event.clientX - box.left, y: event.clientY - box.top })
+  const at: [number, number] = [Math.round(x), Math.round(y)]
+  draft.value = grabbed === 'begin' ? { begin: at } : { end: at }
+  emit('trying', draft.value)
+}
+
+function drop() {
+  if (grabbed && draft.value) emit('set', draft.value)
+  grabbed = null
+}
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="ends"
+    :viewBox="`0 0 ${width} ${height}`"
+    aria-hidden="true"
+    data-test="fill-handles"
+    @pointermove="drag"
+    @pointerup="drop"
+    @pointercancel="drop"
+  >
+    <circle v-if="round" class="rim" :cx="ends[0]?.x" :cy="ends[0]?.y" :r="radius" />
+    <line class="line" :x1="ends[0]?.x" :y1="ends[0]?.y" :x2="ends[1]?.x" :y2="ends[1]?.y" />
+    <g v-for="one in ends" :key="one.id">
+      <circle
+        class="touch"
+        :cx="one.x"
+        :cy="one.y"
+        r="22"
+        :data-test="`fill-${one.id}`"
+        @pointerdown.stop="grab($event, one.id)"
+      />
+      <circle class="knob" :class="one.id" :cx="one.x" :cy="one.y" r="8" />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.ends {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: visible;
+  touch-action: none;
+  pointer-events: none;
+}
+.line,
+.rim {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 2;
+  filter: drop-shadow(0 0 1px #000);
+}
+.rim {
+  stroke-dasharray: 5 5;
+}
+.touch {
+  fill: transparent;
+  pointer-events: auto;
+  cursor: grab;
+}
+.knob {
+  fill: #fff;
+  stroke: #161616;
+  stroke-width: 2;
+}
+.knob.end {
+  fill: #161616;
+  stroke: #fff;
+}
+</style>

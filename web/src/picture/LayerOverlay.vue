@@ -1,0 +1,319 @@
+<script setup lang="ts">
+/** What Layer puts on the picture: handles of the layer in hand, of its masks, paths and fills. */
+import { computed, watch } from 'vue'
+import { client, need } from '@/api/client'
+import type { BrushStrokeOf, Contour, Fill, Mask, Step } from '@/api/types'
+import { changedAt, valueAt } from '@/motion/keys'
+import { read } from '@/motion/props'
+import { useScreen } from '@/player/inject'
+import { useLayer } from '@/stages/layer/useLayer'
+import { useHand } from '@/stores/hand'
+import { useLayering } from '@/stores/layering'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { TICKS_PER_SECOND } from '@/api/types'
+import { tickOf } from '@/time'
+import FillHandles from './FillHandles.vue'
+import MaskHandles from './MaskHandles.vue'
+import { frameOfMask, within, type Frame } from './masks'
+import PathHandles from './PathHandles.vue'
+import PictureHandles from './PictureHandles.vue'
+import { unitCorners, type Point } from './placing'
+import StrokeSurface from './StrokeSurface.vue'
+import { usePlacing } from './usePlacing'
+
+const props = defineProps<{ width: number; height: number }>()
+const layering = useLayering()
+const project = useProject()
+const hand = useHand()
+const notes = useNotes()
+const { player } = useScreen()
+const layer = useLayer()
+const scale = computed(() => props.width / placing.canvas.value.width)
+const placing = usePlacing(
+  player,
+  computed(() => scale.value),
+)
+
+const clip = computed(() => placing.clip.value)
+/** From the picture's own measure (heights, from its middle) to the screen. */
+const frame = computed<Frame | null>(() => {
+  const size = placing.size.value
+  const corners = placing.corners.value
+  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
+})
+/** From canvas pixels around the clip's middle to the screen. */
+const ownFrame = computed<Frame | null>(() => {
+  if (!placing.placed.value) return null
+  const { left, top } = placing.area.value
+  const corners = unitCorners(placing.placed.value, placing.area.value)
+  const here = corners.map(({ x, y }) => ({ x: x + left, y: y + top }))
+  const unit = frameOfMask(here, 1, scale.value)
+  return {
+    to: ({ x, y }) => unit.to({ x: x / 2, y: y / 2 }),
+    back: (point) => {
+      const { x, y } = unit.back(point)
+      return { x: x * 2, y: y * 2 }
+    },
+  }
+})
+
+const masks = computed<Mask[]>(() => clip.value?.masks ?? [])
+const mask = computed(() => masks.value[layering.mask] ?? masks.value[0] ?? null)
+watch(
+  () => masks.value.length,
+  (count) => {
+    if (layering.mask >= count) layering.mask = Math.max(0, count - 1)
+  },
+)
+const maskFrame = computed<Frame | null>(() => {
+  if (!frame.value || !mask.value) return null
+  const centre = valueAt(mask.value.centre, layer.local.value) as [number, number] | undefined
+  const turn = valueAt(mask.value.turn, layer.local.value) as number | undefined
+  return within(frame.value, centre ?? [0, 0], turn ?? 0)
+})
+const maskPath = computed<Contour[]>(() =>
+  mask.value?.kind === 'path'
+    ? ((valueAt(mask.value.contours, layer.local.value) as Contour[] | undefined) ?? [])
+    : [],
+)
+
+function maskStep(changed: Mask[], index: number): Step {
+  const one = changed[index] as Mask
+  const { kind: _kind, id, ...values } = one
+  return layer.partStep('masks', id ?? '', values)
+}
+
+function maskPathStep(path: Contour[]): Step {
+  const before = mask.value?.kind === 'path' ? mask.value.contours : []
+  const contours = changedAt(before, layer.local.value, path)
+  return layer.partStep('masks', mask.value?.id ?? '', { contours })
+}
+
+function addStroke(points: Point[]) {
+  const one = mask.value
+  const at = maskFrame.value
+  if (one?.kind !== 'brush' || !at) return
+  const stroke: BrushStrokeOf = {
+    points: thinned(points).map((point) => {
+      const { x, y } = at.back(point)
+      return [Math.round(x * 10000) / 10000, Math.round(y * 10000) / 10000]
+    }),
+    ...layering.brush,
+  }
+  layer.setPart('masks', one.id ?? '', { strokes: [...(one.strokes ?? []), stroke] })
+}
+
+/** At most as many points as a stroke may have. */
+function thinned(points: Point[]): Point[] {
+  const every = Math.ceil(points.length / 3000)
+  return points.filter((_, index) => index % every === 0 || index === points.length - 1)
+}
+
+const brushLine = computed(() => {
+  const at = maskFrame.value
+  if (!at) return 10
+  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: layering.brush.width, y: 0 })]
+  return Math.hypot(a.x - b.x, a.y - b.y)
+})
+
+const shapePath = computed<Contour[] | null>(() => {
+  const one = clip.value
+  if (one?.kind !== 'shape' || one.form?.kind !== 'path') return null
+  return (valueAt(one.form.contours, layer.local.value) as Contour[] | undefined) ?? []
+})
+function shapePathStep(path: Contour[]): Step {
+  const before = read(clip.value, 'form/contours')
+  return layer.step({ 'form/contours': changedAt(before, layer.local.value, path) })
+}
+
+const fill = computed<Exclude<Fill, { kind: 'plain' }> | null>(() => {
+  if (layering.part !== 'content') return null
+  const found = read(clip.value, layering.fill) as Fill | null | undefined
+  return found && found.kind !== 'plain' ? found : null
+})
+const fillEnds = computed(() => ({
+  begin: valueAt(fill.value?.begin, layer.local.value) as [number, number],
+  end: valueAt(fill.value?.end, layer.local.value) as [number, number],
+}))
+const fillValues = (ends: object) =>
+  Object.fromEntries(
+    Object.entries(ends).map(([name, value]) => [`${layering.fill}/${name}`, value as unknown]),
+  )
+
+function toCanvas(point: Point): [number, number] {
+  const { width, height } = placing.canvas.value
+  const round = (value: number) => Math.round(value * 100) / 100
+  return [round(point.x / scale.value - width / 2), round(point.y / scale.value - height / 2)]
+}
+
+async function drawByHand(points: Point[]) {
+  if (points.length < 3) return
+  const before = new Set(project.tracks.flatMap((track) => track.clips.map((one) => one.id)))
+  const first = points[0]
+  const last = points.at(-1)
+  const span = Math.max(
+    ...points.map((p) => Math.hypot(p.x - (first?.x ?? 0), p.y - (first?.y ?? 0))),
+  )
+  const round =
+    first && last && Math.hypot(first.x - last.x, first.y - last.y) < Math.min(24, span / 4)
+  const own = ownFrame.value
+  const onto = shapePath.value && own && hand.one ? clip.value : null
+  const place = (point: Point): [number, number] => {
+    if (!onto || !own) return toCanvas(point)
+    const { x, y } = own.back(point)
+    return [x, y]
+  }
+  const done = await layer.send({
+    kind: 'draw_freehand',
+    points: thinned(points).map(place),
+    smoothness: layering.smoothness,
+    closed: Boolean(round),
+    clip: onto?.id ?? null,
+    at: tickOf(player.frame.value, project.rate),
+    length: 3 * TICKS_PER_SECOND,
+    ...layering.drawn,
+  })
+  const fresh = project.tracks.flatMap((track) => track.clips).find((one) => !before.has(one.id))
+  if (done && fresh?.id) hand.take(fresh.id)
+}
+
+/** A tap takes the front layer under the finger; tapped again, the one behind. */
+async function tapAt(spot: Point) {
+  try {
+    const asked = client.POST('/api/projects/{id}/revisions/{revision}/under', {
+      params: { path: { id: project.id, revision: project.seen }, query: project.look },
+      body: { frame: player.frame.value, ...spot },
+    })
+    const { clips } = await need(asked)
+    if (!clips.length) {
+      hand.release()
+      return
+    }
+    const at = clips.indexOf(hand.one?.clip.id ?? '')
+    hand.take(clips[(at + 1) % clips.length] ?? '')
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+function pick(event: PointerEvent) {
+  const box = (event.currentTarget as Element).getBoundingClientRect()
+  layering.tapped = {
+    x: (event.clientX - box.left) / scale.value,
+    y: (event.clientY - box.top) / scale.value,
+  }
+  layering.tool = ''
+}
+
+const drawing = computed(() => layering.tool === 'pen')
+</script>
+
+<template>
+  <div class="over">
+    <div
+      v-if="layering.tool === 'pick'"
+      class="pick"
+      role="button"
+      tabindex="0"
+      aria-label="Tap the screen behind"
+      data-test="layer-pick"
+      @pointerdown="pick"
+      @keydown.esc.stop="layering.tool = ''"
+    >
+      <span>Tap the screen behind</span>
+    </div>
+    <StrokeSurface
+      v-else-if="layering.tool === 'freehand'"
+      :width="width"
+      :height="height"
+      :line="layering.drawn.width * scale"
+      told="Draw a line by hand"
+      @drawn="drawByHand"
+    />
+    <template v-else-if="layering.part === 'masks' && mask && clip">
+      <StrokeSurface
+        v-if="mask.kind === 'brush' && layering.tool === 'brush'"
+        :width="width"
+        :height="height"
+        :line="brushLine"
+        :wipes="layering.brush.erase"
+        told="Paint the mask"
+        @drawn="addStroke"
+      />
+      <PathHandles
+        v-else-if="mask.kind === 'path' && maskFrame"
+        :path="maskPath"
+        :width="width"
+        :height="height"
+        :to="maskFrame.to"
+        :back="maskFrame.back"
+        :drawing="drawing"
+        name="Path of the mask"
+        @trying="player.tryOut(maskPathStep($event))"
+        @set="layer.send(maskPathStep($event))"
+        @drawn="layering.tool = ''"
+      />
+      <MaskHandles
+        v-else
+        :width="width"
+        :height="height"
+        :masks="masks"
+        :taken="layering.mask"
+        :step-of="maskStep"
+        @take="layering.mask = $event"
+      />
+    </template>
+    <PathHandles
+      v-else-if="layering.part === 'content' && shapePath && ownFrame && !fill"
+      :path="shapePath"
+      :width="width"
+      :height="height"
+      :to="ownFrame.to"
+      :back="ownFrame.back"
+      :drawing="drawing"
+      name="Path of the shape"
+      @trying="player.tryOut(shapePathStep($event))"
+      @set="layer.send(shapePathStep($event))"
+      @drawn="layering.tool = ''"
+    />
+    <template v-else>
+      <PictureHandles :width="width" :height="height" tappable @tap="tapAt" />
+      <FillHandles
+        v-if="fill && ownFrame && fillEnds.begin && fillEnds.end"
+        :begin="fillEnds.begin"
+        :end="fillEnds.end"
+        :round="fill.kind === 'round'"
+        :width="width"
+        :height="height"
+        :to="ownFrame.to"
+        :back="ownFrame.back"
+        @trying="layer.trying(fillValues($event))"
+        @set="layer.set(fillValues($event))"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.over,
+.pick {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+}
+.pick {
+  cursor: crosshair;
+  touch-action: none;
+  display: grid;
+  place-items: end center;
+  padding-bottom: 14px;
+}
+.pick span {
+  background: rgb(22 22 22 / 78%);
+  padding: 4px 10px;
+  border-radius: 8px 8px 2px 8px;
+  font-size: 13px;
+}
+</style>

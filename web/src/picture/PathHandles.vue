@@ -1,0 +1,327 @@
+<script setup lang="ts">
+/** Pen paths on the picture: nodes and their handles, moved, added, joined and taken away. */
+import { computed, ref, watch } from 'vue'
+import { BButton } from 'bootstrap-vue-next'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import {
+  closed,
+  extended,
+  joined,
+  moved,
+  nearest,
+  nodeAt,
+  placeOf,
+  split,
+  svgPath,
+  without,
+} from './pen'
+import type { Part, Path, Spot } from './pen'
+import type { Point } from './placing'
+
+const props = defineProps<{
+  path: Path
+  width: number
+  height: number
+  /** From the path's own measure to the screen, and back. */
+  to: (point: Point) => Point
+  back: (point: Point) => Point
+  /** Whether a tap beside it sets another node. */
+  drawing: boolean
+  name: string
+}>()
+const emit = defineEmits<{ trying: [path: Path]; set: [path: Path]; drawn: [] }>()
+
+const svg = ref<SVGSVGElement | null>(null)
+const draft = ref<Path | null>(null)
+const held = ref<Spot | null>(null)
+watch(
+  () => props.path,
+  () => (draft.value = null),
+)
+const shown = computed(() => draft.value ?? props.path)
+const node = computed(() => nodeAt(shown.value, held.value))
+
+const JOINS = [
+  { id: 'corner', name: 'Corner' },
+  { id: 'smooth', name: 'Smooth' },
+  { id: 'broken', name: 'Broken' },
+] as const
+
+const knobs = computed(() =>
+  shown.value.flatMap((contour, c) =>
+    contour.nodes.map((one, n) => {
+      const [x, y] = placeOf(one, 'at')
+      const here = held.value?.contour === c && held.value.node === n
+      return { spot: { contour: c, node: n }, ...props.to({ x, y }), here, join: one.join }
+    }),
+  ),
+)
+const handles = computed(() => {
+  const one = node.value
+  if (!one || !held.value) return []
+  const [ax, ay] = placeOf(one, 'at')
+  const at = props.to({ x: ax, y: ay })
+  return (['before', 'after'] as const).map((part) => {
+    const [x, y] = placeOf(one, part)
+    const end = props.to({ x, y })
+    const folded = Math.hypot(end.x - at.x, end.y - at.y) < 6
+    // A handle that is folded away waits beside its node, to be pulled out.
+    const shownAt = folded ? { x: at.x + (part === 'after' ? 26 : -26), y: at.y } : end
+    return { part, at, end: shownAt, folded }
+  })
+})
+
+let grabbed: { spot: Spot; part: Part; from: Point; moved: boolean } | null = null
+
+function screen(event: PointerEvent): Point {
+  const box = svg.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+}
+
+function grab(event: PointerEvent, spot: Spot, part: Part) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  const first = props.path[spot.contour]
+  if (props.drawing && part === 'at' && spot.node === 0 && first?.closed === false) {
+    if (first.nodes.length > 2) {
+      emit('set', closed(props.path, spot.contour))
+      emit('drawn')
+      return
+    }
+  }
+  held.value = spot
+  grabbed = { spot, part, from: screen(event), moved: false }
+}
+
+function drag(event: PointerEvent) {
+  if (!grabbed) return
+  const now = screen(event)
+  if (!grabbed.moved && Math.hypot(now.x - grabbed.from.x, now.y - grabbed.from.y) < 4) return
+  grabbed.moved = true
+  const { x, y } = props.back(now)
+  draft.value = moved(props.path, grabbed.spot, grabbed.part, [rounded(x), rounded(y)])
+  emit('trying', draft.value)
+}
+
+function drop() {
+  if (grabbed?.moved && draft.value) emit('set', draft.value)
+  grabbed = null
+}
+
+const rounded = (value: number) => Math.round(value * 10000) / 10000
+
+function tapped(event: PointerEvent) {
+  const at = screen(event)
+  const own = props.back(at)
+  if (props.drawing) {
+    const path = extended(props.path, [rounded(own.x), rounded(own.y)])
+    const last = path.length - 1
+    held.value = { contour: last, node: (path[last]?.nodes.length ?? 1) - 1 }
+    emit('set', path)
+    return
+  }
+  held.value = null
+}
+
+function addAt(event: PointerEvent) {
+  const found = nearest(props.path, props.back(screen(event)))
+  if (!found) return
+  held.value = { contour: found.spot.contour, node: found.spot.node + 1 }
+  emit('set', split(props.path, found.spot, found.share))
+}
+
+function remove() {
+  if (!held.value) return
+  emit('set', without(props.path, held.value))
+  held.value = null
+}
+
+function nudge(event: KeyboardEvent) {
+  const by = { ArrowLeft: [-2, 0], ArrowRight: [2, 0], ArrowUp: [0, -2], ArrowDown: [0, 2] }[
+    event.key
+  ]
+  if (!held.value || !node.value) return
+  if (event.key === 'Delete' || event.key === 'Backspace') remove()
+  else if (by) {
+    const [x, y] = placeOf(node.value, 'at')
+    const at = props.to({ x, y })
+    const there = props.back({ x: at.x + (by[0] ?? 0), y: at.y + (by[1] ?? 0) })
+    emit('set', moved(props.path, held.value, 'at', [rounded(there.x), rounded(there.y)]))
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+</script>
+
+<template>
+  <div class="pen" data-test="path-handles">
+    <svg
+      ref="svg"
+      :viewBox="`0 0 ${width} ${height}`"
+      tabindex="0"
+      role="application"
+      :aria-label="`${name}: tap a point, then move it with the arrow keys, or delete it`"
+      @pointermove="drag"
+      @pointerup="drop"
+      @pointercancel="drop"
+      @keydown="nudge"
+    >
+      <rect
+        v-if="drawing"
+        class="ground"
+        :width="width"
+        :height="height"
+        data-test="pen-ground"
+        @pointerdown="tapped"
+      />
+      <path class="line under" :d="svgPath(shown, to)" />
+      <path class="line" :d="svgPath(shown, to)" />
+      <path class="reach" :d="svgPath(shown, to)" data-test="path-line" @pointerdown.stop="addAt" />
+      <g v-for="handle in handles" :key="handle.part">
+        <line
+          class="stalk"
+          :x1="handle.at.x"
+          :y1="handle.at.y"
+          :x2="handle.end.x"
+          :y2="handle.end.y"
+        />
+        <circle
+          class="touch"
+          :cx="handle.end.x"
+          :cy="handle.end.y"
+          r="18"
+          :data-test="`handle-${handle.part}`"
+          @pointerdown.stop="held && grab($event, held, handle.part)"
+        />
+        <circle
+          class="end"
+          :class="{ folded: handle.folded }"
+          :cx="handle.end.x"
+          :cy="handle.end.y"
+          r="5"
+        />
+      </g>
+      <g v-for="knob in knobs" :key="`${knob.spot.contour}-${knob.spot.node}`">
+        <circle
+          class="touch"
+          :cx="knob.x"
+          :cy="knob.y"
+          r="18"
+          data-test="path-node"
+          @pointerdown.stop="grab($event, knob.spot, 'at')"
+        />
+        <path
+          class="node"
+          :class="{ here: knob.here }"
+          :d="
+            knob.join === 'smooth'
+              ? `M${knob.x - 6} ${knob.y}a6 6 0 1 0 12 0a6 6 0 1 0-12 0`
+              : `M${knob.x} ${knob.y - 8}l6 5.5-6 10.5-6-10.5z`
+          "
+        />
+      </g>
+    </svg>
+    <div v-if="node" class="bar" @pointerdown.stop>
+      <ChoiceGroup
+        label="How the point is joined"
+        :choices="JOINS"
+        :taken="node.join ?? 'corner'"
+        @take="held && emit('set', joined(path, held, $event))"
+      />
+      <BButton size="sm" variant="secondary" data-test="remove-node" @click="remove"
+        >Remove</BButton
+      >
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.pen,
+svg {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+}
+.pen {
+  pointer-events: none;
+}
+svg > *,
+svg g > *,
+.bar {
+  pointer-events: auto;
+}
+svg {
+  overflow: hidden;
+  outline: none;
+  pointer-events: none;
+}
+svg:focus-visible {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.ground {
+  fill: transparent;
+  cursor: crosshair;
+}
+.line,
+.stalk,
+.node,
+.end {
+  pointer-events: none !important;
+}
+.line {
+  fill: none;
+  stroke: var(--accent);
+  stroke-width: 2;
+}
+.line.under {
+  stroke: rgb(22 22 22 / 60%);
+  stroke-width: 4;
+}
+.reach {
+  fill: none;
+  stroke: transparent;
+  stroke-width: 20;
+  pointer-events: stroke !important;
+  cursor: copy;
+}
+.stalk {
+  stroke: #fff;
+  stroke-width: 1.5;
+}
+.touch {
+  fill: transparent;
+  cursor: grab;
+}
+.node {
+  fill: #fff;
+  stroke: #161616;
+  stroke-width: 1.5;
+}
+.node.here {
+  fill: var(--accent);
+}
+.end {
+  fill: #fff;
+  stroke: #161616;
+}
+.end.folded {
+  fill: none;
+  stroke: #fff;
+  stroke-dasharray: 2 2;
+}
+.bar {
+  position: absolute;
+  left: 50%;
+  bottom: 10px;
+  transform: translateX(-50%);
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  background: rgb(23 20 26 / 88%);
+  border-radius: var(--fold);
+  padding: 4px;
+  max-width: 100%;
+}
+</style>

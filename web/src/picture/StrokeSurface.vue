@@ -1,0 +1,103 @@
+<script setup lang="ts">
+/** A sheet over the picture that a finger draws one line on. */
+import { computed, ref } from 'vue'
+import type { Point } from './placing'
+
+const props = defineProps<{
+  width: number
+  height: number
+  line: number
+  told: string
+  wipes?: boolean
+}>()
+const emit = defineEmits<{ drawn: [points: Point[]] }>()
+
+const sheet = ref<SVGSVGElement | null>(null)
+const points = ref<Point[]>([])
+const hover = ref<Point | null>(null)
+const path = computed(() =>
+  points.value.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
+)
+
+function at(event: PointerEvent): Point {
+  const box = sheet.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+}
+
+function down(event: PointerEvent) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  points.value = [at(event)]
+}
+
+function move(event: PointerEvent) {
+  hover.value = at(event)
+  if (!points.value.length) return
+  const steps = event.getCoalescedEvents?.() ?? []
+  for (const step of steps.length ? steps : [event]) {
+    const next = at(step)
+    const last = points.value.at(-1)
+    if (!last || Math.hypot(next.x - last.x, next.y - last.y) > 1.5) points.value.push(next)
+  }
+}
+
+function up() {
+  if (points.value.length) emit('drawn', points.value)
+  points.value = []
+}
+</script>
+
+<template>
+  <svg
+    ref="sheet"
+    class="sheet"
+    :viewBox="`0 0 ${width} ${height}`"
+    role="application"
+    :aria-label="told"
+    data-test="stroke-surface"
+    @pointerdown="down"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="points = []"
+    @pointerleave="hover = null"
+  >
+    <polyline
+      v-if="points.length"
+      :points="points.length > 1 ? path : `${path} ${path}`"
+      :stroke-width="Math.max(2, props.line)"
+      class="stroke"
+      :class="{ wipes }"
+    />
+    <circle
+      v-if="hover && !points.length"
+      class="tip"
+      :cx="hover.x"
+      :cy="hover.y"
+      :r="Math.max(3, props.line / 2)"
+    />
+  </svg>
+</template>
+
+<style scoped>
+.sheet {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+  cursor: crosshair;
+}
+.stroke {
+  fill: none;
+  stroke: rgb(255 138 107 / 55%);
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+.stroke.wipes {
+  stroke: rgb(22 22 22 / 55%);
+}
+.tip {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 1.5;
+}
+</style>

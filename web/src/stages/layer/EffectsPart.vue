@@ -1,0 +1,281 @@
+<script setup lang="ts">
+/** The effects of a layer, in order: added by search, switched, ordered, mixed, copied, kept. */
+import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import IconEye from '~icons/tabler/eye'
+import IconEyeOff from '~icons/tabler/eye-off'
+import IconDown from '~icons/tabler/arrow-down'
+import IconTrash from '~icons/tabler/trash'
+import IconUp from '~icons/tabler/arrow-up'
+import type { Effect } from '@/api/types'
+import ControlFields from '@/controls/ControlFields.vue'
+import { useClipboard } from '@/stores/clipboard'
+import { useKit, type Preset } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import { found } from './effects'
+import type { Layer } from './useLayer'
+
+const props = defineProps<{ layer: Layer }>()
+const kit = useKit()
+const notes = useNotes()
+const clipboard = useClipboard()
+
+const effects = computed<Effect[]>(() => props.layer.clip.value?.effects ?? [])
+const open = ref('')
+const wanted = ref('')
+const searching = ref(false)
+const kinds = computed(() => found(kit.layer?.effects ?? [], wanted.value))
+const kindOf = (effect: Effect) => kit.layer?.effects.find((one) => one.kind === effect.kind)
+
+async function add(kind: string) {
+  const before = new Set(effects.value.map((one) => one.id))
+  const done = await props.layer.addParts('effects', [{ kind }])
+  wanted.value = ''
+  searching.value = false
+  const fresh = effects.value.find((one) => !before.has(one.id))
+  if (done && fresh?.id) open.value = fresh.id
+}
+
+function search(event: KeyboardEvent) {
+  const first = kinds.value[0]
+  if (event.key === 'Enter' && first) add(first.kind)
+  else if (event.key === 'Escape') searching.value = false
+  else return
+  event.stopPropagation()
+}
+
+const parts = (row: readonly Effect[]) => row.map(({ id: _id, ...rest }) => rest)
+
+function copyAll() {
+  clipboard.effects = [...effects.value]
+  notes.told(effects.value.length === 1 ? 'Effect copied.' : 'Effects copied.')
+}
+
+const naming = ref(false)
+const name = ref('')
+
+async function keep() {
+  try {
+    await kit.keepPreset(name.value.trim() || 'Effects', { effects: effects.value }, 'effects')
+    notes.told(`“${name.value}” is in the Kit.`)
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+const apply = (preset: Preset) =>
+  props.layer.addParts('effects', parts(preset.content.effects as Effect[]), preset.name)
+const remove = (preset: Preset) =>
+  kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
+</script>
+
+<template>
+  <fieldset class="effects" :disabled="layer.locked.value">
+    <div class="finder">
+      <input
+        v-model="wanted"
+        type="search"
+        class="form-control form-control-sm"
+        placeholder="Add an effect"
+        aria-label="Add an effect: search"
+        data-test="find-effect"
+        @focus="searching = true"
+        @input="searching = true"
+        @keydown="search"
+      />
+      <BDropdown
+        size="sm"
+        variant="secondary"
+        no-caret
+        teleport-to="body"
+        strategy="fixed"
+        data-test="effects-more"
+      >
+        <template #button-content>Kit</template>
+        <BDropdownItemButton :disabled="!effects.length" @click="copyAll">
+          Copy all effects
+        </BDropdownItemButton>
+        <BDropdownItemButton
+          :disabled="!clipboard.effects.length"
+          data-test="paste-effects"
+          @click="layer.addParts('effects', parts(clipboard.effects))"
+        >
+          Paste {{ clipboard.effects.length || '' }}
+        </BDropdownItemButton>
+        <BDropdownItemButton
+          :disabled="!effects.length"
+          data-test="keep-effects"
+          @click="((name = ''), (naming = true))"
+        >
+          Keep these in the Kit
+        </BDropdownItemButton>
+        <template v-for="one in kit.effects" :key="one.id">
+          <BDropdownItemButton :data-test="`effects-${one.name}`" @click="apply(one)">
+            Add “{{ one.name }}”
+          </BDropdownItemButton>
+          <BDropdownItemButton @click="remove(one)">
+            <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+          </BDropdownItemButton>
+        </template>
+      </BDropdown>
+    </div>
+    <ul v-if="searching" class="found" data-test="found-effects">
+      <li v-for="one in kinds" :key="one.kind">
+        <button :data-test="`effect-${one.kind}`" @click="add(one.kind)">
+          <strong>{{ one.title }}</strong> <span class="tiny quiet">{{ one.help }}</span>
+        </button>
+      </li>
+      <li v-if="!kinds.length" class="quiet tiny none">No effect is called that.</li>
+      <li>
+        <button class="quiet tiny" @click="searching = false">Close the list</button>
+      </li>
+    </ul>
+    <p v-else-if="!effects.length" class="tiny quiet">
+      None yet. Effects work one after another, from the first to the last; each can be switched
+      off, mixed in by a share, and have keys.
+    </p>
+    <ol class="row-of">
+      <li v-for="(one, index) in effects" :key="one.id" data-test="effect-row">
+        <div class="head">
+          <button
+            class="btn btn-bare small"
+            role="switch"
+            :aria-checked="one.on !== false"
+            :aria-label="`${kindOf(one)?.title} on`"
+            @click="layer.setPart('effects', one.id ?? '', { on: one.on === false })"
+          >
+            <IconEyeOff v-if="one.on === false" aria-hidden="true" />
+            <IconEye v-else aria-hidden="true" />
+          </button>
+          <button
+            class="title"
+            :aria-expanded="open === one.id"
+            @click="open = open === one.id ? '' : (one.id ?? '')"
+          >
+            {{ kindOf(one)?.title ?? one.kind }}
+          </button>
+          <button
+            class="btn btn-bare small"
+            :disabled="!index"
+            aria-label="Works earlier"
+            title="Works earlier"
+            @click="layer.orderPart('effects', one.id ?? '', index - 1)"
+          >
+            <IconUp aria-hidden="true" />
+          </button>
+          <button
+            class="btn btn-bare small"
+            :disabled="index === effects.length - 1"
+            aria-label="Works later"
+            title="Works later"
+            @click="layer.orderPart('effects', one.id ?? '', index + 1)"
+          >
+            <IconDown aria-hidden="true" />
+          </button>
+          <button
+            class="btn btn-bare small"
+            :aria-label="`Delete ${kindOf(one)?.title}`"
+            @click="layer.removePart('effects', one.id ?? '')"
+          >
+            <IconTrash aria-hidden="true" />
+          </button>
+        </div>
+        <div v-if="open === one.id" class="inside">
+          <ControlFields
+            :controls="kindOf(one)?.controls ?? []"
+            :values="one as unknown as Record<string, unknown>"
+            :local="layer.local.value"
+            :fixed="['rate', 'seed']"
+            @trying="layer.tryPart('effects', one.id ?? '', $event)"
+            @set="layer.setPart('effects', one.id ?? '', $event)"
+          />
+        </div>
+      </li>
+    </ol>
+    <BModal
+      v-model="naming"
+      title="Keep these effects"
+      ok-title="Keep"
+      cancel-title="Back"
+      cancel-variant="secondary"
+      @ok="keep"
+    >
+      <label class="form-label" for="effects-name">Name</label>
+      <input id="effects-name" v-model="name" class="form-control" maxlength="200" />
+    </BModal>
+  </fieldset>
+</template>
+
+<style scoped>
+.effects {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.finder {
+  display: flex;
+  gap: 6px;
+}
+.finder .form-control {
+  min-height: calc(var(--touch) - 4px);
+}
+.found,
+.row-of {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+.found {
+  background: var(--rail);
+  border-radius: var(--fold);
+  padding: 4px;
+  gap: 0;
+}
+.found button {
+  width: 100%;
+  border: 0;
+  background: none;
+  color: var(--text);
+  text-align: left;
+  padding: 6px 8px;
+  min-height: calc(var(--touch) - 6px);
+  border-radius: 7px 7px 2px 7px;
+}
+.found button:hover,
+.found button:focus-visible {
+  background: var(--raised);
+}
+.none {
+  padding: 8px;
+}
+.row-of > li {
+  background: var(--raised);
+  border-radius: var(--fold);
+}
+.head {
+  display: flex;
+  align-items: center;
+}
+.title {
+  flex: 1;
+  min-width: 0;
+  border: 0;
+  background: none;
+  color: var(--text);
+  text-align: left;
+  font-weight: 600;
+  min-height: var(--touch);
+}
+.inside {
+  padding: 0 8px 8px;
+}
+.small {
+  min-width: 36px;
+  padding: 0 4px;
+}
+p {
+  margin: 0;
+}
+</style>

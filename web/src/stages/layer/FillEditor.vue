@@ -1,0 +1,279 @@
+<script setup lang="ts">
+/** One colour or a gradient; its stops lie on a bar, its ends on the picture. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import IconPlus from '~icons/tabler/plus'
+import IconTrash from '~icons/tabler/trash'
+import type { Fill } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ControlFields from '@/controls/ControlFields.vue'
+import { valueAt } from '@/motion/keys'
+import { written } from '@/motion/props'
+import { fillCss } from '@/picture/fills'
+import { useKit } from '@/stores/kit'
+import { useLayering } from '@/stores/layering'
+import type { Layer } from './useLayer'
+
+const props = defineProps<{
+  layer: Layer
+  label: string
+  /** Where it is in the clip: `fill`, `outline`, `stroke/fill`, `plate/fill`. */
+  path: string
+  /** Whether there may be none. */
+  optional?: boolean
+}>()
+const kit = useKit()
+const layering = useLayering()
+
+const fill = computed(() => props.layer.prop(props.path) as Fill | null | undefined)
+const kind = computed(() => fill.value?.kind ?? 'none')
+const KINDS = [
+  { id: 'plain', name: 'Plain' },
+  { id: 'straight', name: 'Straight' },
+  { id: 'round', name: 'Round' },
+] as const
+const choices = computed(() => [
+  ...(props.optional ? [{ id: 'none', name: 'None' } as const] : []),
+  ...KINDS,
+])
+
+const stops = computed(() =>
+  fill.value && fill.value.kind !== 'plain' ? [...(fill.value.stops ?? [])] : [],
+)
+const held = ref(0)
+const stop = computed(() => stops.value[held.value] ?? stops.value[0])
+const atOf = (index: number) =>
+  Number(valueAt(stops.value[index]?.at, props.layer.local.value) ?? 0)
+
+function become(id: 'none' | Fill['kind']) {
+  if (id === kind.value) return
+  if (id === 'none') {
+    props.layer.setWhole({ [props.path]: null })
+    return
+  }
+  const before = fill.value
+  const colour =
+    before?.kind === 'plain' ? before.colour : (before?.stops?.[0]?.colour ?? '#fff4e2')
+  const gradient = {
+    kind: id,
+    ...(before && before.kind !== 'plain'
+      ? { stops: before.stops }
+      : {
+          stops: [
+            { at: 0, colour },
+            { at: 1, colour: '#5d4384' },
+          ],
+        }),
+    ...ends(id),
+  }
+  props.layer.setWhole({ [props.path]: id === 'plain' ? { kind: 'plain', colour } : gradient })
+  layering.fill = props.path
+}
+
+/** Ends that suit what is filled: the canvas, or something about as large as a title. */
+function ends(id: string): object {
+  if (props.layer.clip.value?.kind === 'solid') return {}
+  const extent = layering.extents[props.layer.clip.value?.id ?? ''] ?? [400, 400]
+  const half = [Math.round(extent[0] / 2), Math.round(extent[1] / 2)]
+  if (id === 'round') return { begin: [0, 0], end: [Math.max(...half), 0] }
+  return { begin: [-(half[0] ?? 200), 0], end: [half[0] ?? 200, 0] }
+}
+
+const set = (values: Record<string, unknown>) => props.layer.setWhole(whole(values))
+const trying = (values: Record<string, unknown>) => props.layer.tryWhole(whole(values))
+
+function whole(values: Record<string, unknown>): Record<string, unknown> {
+  if (kind.value === 'plain') {
+    return Object.fromEntries(Object.entries(values).map(([k, v]) => [`${props.path}/${k}`, v]))
+  }
+  let changed: unknown = stops.value
+  for (const [name, value] of Object.entries(values)) {
+    changed = written(changed, `${stops.value.indexOf(stop.value as never)}/${name}`, value)
+  }
+  return { [`${props.path}/stops`]: changed }
+}
+
+function addStop(event?: MouseEvent) {
+  const bar = (event?.currentTarget as Element | undefined)?.getBoundingClientRect()
+  const at = bar && event ? (event.clientX - bar.left) / bar.width : 0.5
+  const share = Math.round(Math.min(1, Math.max(0, at)) * 100) / 100
+  const colour = colourAt(share)
+  props.layer.setWhole({ [`${props.path}/stops`]: [...stops.value, { at: share, colour }] })
+  held.value = stops.value.length
+}
+
+/** Colour of the stop nearest to a place. */
+function colourAt(share: number): unknown {
+  const order = stops.value.map((one, index) => ({ one, away: Math.abs(atOf(index) - share) }))
+  const near = order.sort((a, b) => a.away - b.away)[0]?.one.colour
+  return valueAt(near, props.layer.local.value) ?? '#808080'
+}
+
+function removeStop() {
+  if (stops.value.length < 2) return
+  const rest = stops.value.filter((one) => one !== stop.value)
+  props.layer.setWhole({ [`${props.path}/stops`]: rest })
+  held.value = 0
+}
+
+let grabbed: { bar: DOMRect; index: number } | null = null
+const slid = ref<{ index: number; at: number } | null>(null)
+
+function grab(event: PointerEvent, index: number) {
+  const knob = event.currentTarget as Element
+  knob.setPointerCapture(event.pointerId)
+  held.value = index
+  const bar = knob.parentElement?.getBoundingClientRect()
+  if (bar) grabbed = { bar, index }
+}
+
+function slide(event: PointerEvent) {
+  if (!grabbed) return
+  const share = (event.clientX - grabbed.bar.left) / grabbed.bar.width
+  const at = Math.round(Math.min(1, Math.max(0, share)) * 100) / 100
+  slid.value = { index: grabbed.index, at }
+  trying({ at })
+}
+
+function drop() {
+  if (grabbed && slid.value) set({ at: slid.value.at })
+  grabbed = slid.value = null
+}
+
+function nudge(event: KeyboardEvent, index: number) {
+  const by = { ArrowLeft: -0.01, ArrowRight: 0.01 }[event.key]
+  if (event.key === 'Delete') removeStop()
+  else if (by) {
+    held.value = index
+    set({ at: Math.min(1, Math.max(0, Math.round((atOf(index) + by) * 100) / 100)) })
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at : atOf(index)) * 100
+</script>
+
+<template>
+  <div class="fill">
+    <div class="line">
+      <span class="name">{{ label }}</span>
+      <ChoiceGroup
+        :label="`${label}: kind of fill`"
+        :choices="choices"
+        :taken="kind"
+        @take="become($event)"
+      />
+    </div>
+    <template v-if="fill">
+      <ControlFields
+        v-if="fill.kind === 'plain'"
+        :controls="kit.layer?.fills.plain ?? []"
+        :values="fill as unknown as Record<string, unknown>"
+        :local="layer.local.value"
+        @trying="trying($event)"
+        @set="set($event)"
+      />
+      <template v-else>
+        <div
+          class="bar"
+          :style="{ background: fillCss(fill) }"
+          title="Tap to add a stop"
+          data-test="gradient-bar"
+          @click.self="addStop"
+        >
+          <button
+            v-for="(one, index) in stops"
+            :key="index"
+            class="knob"
+            :class="{ here: one === stop }"
+            :style="{
+              left: `${shownAt(index)}%`,
+              '--shown': String(valueAt(one.colour, layer.local.value) ?? '#808080'),
+            }"
+            :aria-label="`Stop ${index + 1} at ${Math.round(shownAt(index))} %; arrow keys move it`"
+            @pointerdown="grab($event, index)"
+            @pointermove="slide"
+            @pointerup="drop"
+            @pointercancel="drop"
+            @keydown="nudge($event, index)"
+          />
+        </div>
+        <div class="line">
+          <BButton size="sm" variant="secondary" @click="addStop()">
+            <IconPlus aria-hidden="true" /> Stop
+          </BButton>
+          <BButton size="sm" variant="secondary" :disabled="stops.length < 2" @click="removeStop">
+            <IconTrash aria-hidden="true" /> Stop
+          </BButton>
+          <BButton
+            size="sm"
+            variant="secondary"
+            :aria-pressed="layering.fill === path"
+            title="Drag its two ends on the picture"
+            @click="layering.fill = layering.fill === path ? '' : path"
+          >
+            Ends on the picture
+          </BButton>
+        </div>
+        <ControlFields
+          v-if="stop"
+          :controls="kit.layer?.stop ?? []"
+          :values="stop as unknown as Record<string, unknown>"
+          :local="layer.local.value"
+          @trying="trying($event)"
+          @set="set($event)"
+        />
+      </template>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.fill {
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+  min-height: 36px;
+}
+.name {
+  min-width: 74px;
+  font-weight: 600;
+}
+.bar {
+  position: relative;
+  height: 26px;
+  margin: 4px 10px 10px;
+  border-radius: 8px 8px 2px 8px;
+  cursor: copy;
+}
+.knob {
+  position: absolute;
+  top: 10px;
+  width: 22px;
+  height: 22px;
+  margin-left: -11px;
+  padding: 0;
+  border: 3px solid #fff;
+  border-radius: 11px 11px 3px 11px;
+  background: var(--shown, #808080);
+  box-shadow: 0 0 0 1px #161616;
+  touch-action: none;
+}
+.knob.here {
+  box-shadow: 0 0 0 3px var(--accent);
+}
+.knob::after {
+  content: '';
+  position: absolute;
+  inset: -14px;
+}
+[aria-pressed='true'] {
+  background: #453c4e;
+}
+</style>

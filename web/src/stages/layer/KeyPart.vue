@@ -1,0 +1,239 @@
+<script setup lang="ts">
+/** Making a layer clear by the colour of a screen, or by its brightness. */
+import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { computed, ref, watch } from 'vue'
+import IconPick from '~icons/tabler/color-picker'
+import { client, need, type Schemas } from '@/api/client'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ControlFields from '@/controls/ControlFields.vue'
+import { valueAt } from '@/motion/keys'
+import { useScreen } from '@/player/inject'
+import CurveGraph from '@/stages/grade/CurveGraph.vue'
+import { useClipboard } from '@/stores/clipboard'
+import { useKit } from '@/stores/kit'
+import { useLayering } from '@/stores/layering'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import type { Layer } from './useLayer'
+
+const props = defineProps<{ layer: Layer }>()
+const kit = useKit()
+const notes = useNotes()
+const project = useProject()
+const layering = useLayering()
+const clipboard = useClipboard()
+const { player } = useScreen()
+
+const key = computed(() => props.layer.clip.value?.key ?? null)
+const kind = computed(() => key.value?.kind ?? 'none')
+const KINDS = [
+  { id: 'none', name: 'None' },
+  { id: 'chroma', name: 'Colour', help: 'Clear where the colour of a screen is' },
+  { id: 'luma', name: 'Brightness', help: 'Clear where it is dark, or bright' },
+] as const
+
+const screens = ref<Schemas['ScreenOut'][]>([])
+const asking = ref(false)
+const where = () => ({
+  params: { path: { id: project.id, revision: project.seen }, query: project.look },
+})
+const here = () => ({ clip: props.layer.clip.value?.id ?? '', frame: player.frame.value })
+
+async function look() {
+  asking.value = true
+  try {
+    const asked = client.POST('/api/projects/{id}/revisions/{revision}/screens', {
+      ...where(),
+      body: here(),
+    })
+    screens.value = (await need(asked)).screens
+  } catch (error) {
+    notes.problem(error)
+  } finally {
+    asking.value = false
+  }
+}
+
+async function become(id: 'none' | 'chroma' | 'luma') {
+  if (id === kind.value) return
+  if (id !== 'chroma') {
+    await props.layer.setWhole({ key: id === 'luma' ? { kind: 'luma' } : null })
+    return
+  }
+  await look()
+  const found = screens.value[0]
+  if (!found) notes.told('No screen was found in this frame. Tap its colour, or set it by hand.')
+  const level = found ? { colour: found.colour, clear_below: found.clear_below } : {}
+  await props.layer.setWhole({ key: { kind: 'chroma', ...level } })
+}
+
+function takeScreen(screen: Schemas['ScreenOut']) {
+  props.layer.set({ 'key/colour': screen.colour, 'key/clear_below': screen.clear_below })
+}
+
+watch(
+  () => layering.tapped,
+  async (spot) => {
+    if (!spot || kind.value !== 'chroma') return
+    layering.tapped = null
+    try {
+      const asked = client.POST('/api/projects/{id}/revisions/{revision}/colour', {
+        ...where(),
+        body: { ...here(), ...spot },
+      })
+      await props.layer.set({ 'key/colour': (await need(asked)).colour })
+    } catch (error) {
+      notes.problem(error)
+    }
+  },
+)
+watch(
+  () => [kind.value, props.layer.clip.value?.id],
+  () => {
+    if (kind.value === 'chroma' && !screens.value.length) look()
+  },
+  { immediate: true },
+)
+
+const response = computed(() => {
+  const one = key.value
+  if (one?.kind !== 'chroma') return []
+  return (valueAt(one.response, props.layer.local.value) as [number, number][] | undefined) ?? []
+})
+const whole = (values: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [`key/${name}`, value]))
+
+const copied = computed(() => clipboard.key)
+</script>
+
+<template>
+  <fieldset class="key" :disabled="layer.locked.value">
+    <div class="line">
+      <ChoiceGroup label="Kind of key" :choices="KINDS" :taken="kind" @take="become($event)" />
+      <span class="grow" />
+      <BButton
+        v-if="key"
+        size="sm"
+        variant="secondary"
+        title="To be pasted onto other clips"
+        @click="clipboard.key = key"
+      >
+        Copy
+      </BButton>
+      <BButton
+        v-if="copied"
+        size="sm"
+        variant="secondary"
+        title="The copied key, on all that is in hand"
+        @click="layer.setWhole({ key: copied })"
+      >
+        Paste
+      </BButton>
+    </div>
+    <p v-if="!key" class="tiny quiet">
+      A key makes part of the layer clear: by the colour of the screen that was filmed behind
+      somebody, or by brightness, such as a sky. “Colour” looks for the screen by itself.
+    </p>
+    <template v-if="key">
+      <div v-if="key.kind === 'chroma'" class="line">
+        <button
+          v-for="screen in screens"
+          :key="screen.colour"
+          class="swatch"
+          :class="{ here: screen.colour === key.colour }"
+          :style="{ background: screen.colour }"
+          :aria-label="`Screen of the colour ${screen.colour}, ${Math.round(screen.share * 100)} % of the picture`"
+          :title="`${screen.colour}: ${Math.round(screen.share * 100)} % of the picture`"
+          data-test="screen"
+          @click="takeScreen(screen)"
+        />
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="layering.tool === 'pick'"
+          data-test="pick-screen"
+          @click="layering.tool = layering.tool === 'pick' ? '' : 'pick'"
+        >
+          <IconPick aria-hidden="true" /> Tap it
+        </BButton>
+        <BButton size="sm" variant="secondary" :disabled="asking" @click="look">
+          Look again
+        </BButton>
+      </div>
+      <div class="line">
+        <BFormCheckbox
+          switch
+          :model-value="key.on !== false"
+          @update:model-value="layer.setWhole({ 'key/on': $event })"
+        >
+          On
+        </BFormCheckbox>
+        <BFormCheckbox
+          switch
+          :model-value="key.invert ?? false"
+          data-test="key-invert"
+          @update:model-value="layer.setWhole({ 'key/invert': $event })"
+        >
+          Keep the other part
+        </BFormCheckbox>
+      </div>
+      <ControlFields
+        :controls="kit.layer?.keys[key.kind] ?? []"
+        :values="key as unknown as Record<string, unknown>"
+        :local="layer.local.value"
+        @trying="layer.tryWhole(whole($event))"
+        @set="layer.setWhole(whole($event))"
+      />
+      <template v-if="key.kind === 'chroma'">
+        <strong class="tiny quiet">Edge response, from clear to solid</strong>
+        <CurveGraph
+          :points="response"
+          colour="#ff8a6b"
+          label="Edge response"
+          @trying="layer.trying({ 'key/response': $event })"
+          @set="layer.set({ 'key/response': $event })"
+        />
+      </template>
+    </template>
+  </fieldset>
+</template>
+
+<style scoped>
+.key {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+}
+.grow {
+  flex: 1;
+}
+.swatch {
+  width: 38px;
+  height: 38px;
+  padding: 0;
+  border: 2px solid var(--line);
+  border-radius: 14px 14px 3px 14px;
+}
+.swatch.here {
+  outline: 2px solid var(--accent);
+  outline-offset: 2px;
+}
+p {
+  margin: 0;
+}
+[aria-pressed='true'] {
+  background: #453c4e;
+}
+@media (pointer: coarse) {
+  .swatch {
+    width: 44px;
+    height: 44px;
+  }
+}
+</style>

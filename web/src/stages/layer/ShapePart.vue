@@ -1,0 +1,206 @@
+<script setup lang="ts">
+/** A shape: its form, its fill, its stroke; drawn point by point or by hand. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import IconHand from '~icons/tabler/scribble'
+import IconPen from '~icons/tabler/vector-bezier-2'
+import type { ShapeClip } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ControlFields from '@/controls/ControlFields.vue'
+import ValueField from '@/controls/ValueField.vue'
+import { useKit } from '@/stores/kit'
+import { useLayering } from '@/stores/layering'
+import FillEditor from './FillEditor.vue'
+import type { Layer } from './useLayer'
+
+const props = defineProps<{ layer: Layer }>()
+const kit = useKit()
+const layering = useLayering()
+
+const clip = computed(() => props.layer.clip.value as ShapeClip | null)
+const form = computed(() => clip.value?.form)
+const stroke = computed(() => clip.value?.stroke as Record<string, unknown> | null | undefined)
+const isPath = computed(() => form.value?.kind === 'path')
+
+const CAPS = ['butt', 'round', 'square'] as const
+const JOINS = ['miter', 'round', 'bevel'] as const
+const DASHES = [
+  { id: 'whole', name: 'Whole', dashes: [] },
+  { id: 'dots', name: 'Dots', dashes: [0.1, 2] },
+  { id: 'short', name: 'Short', dashes: [2, 2] },
+  { id: 'long', name: 'Long', dashes: [5, 2.5] },
+  { id: 'mixed', name: 'Mixed', dashes: [5, 2.5, 0.1, 2.5] },
+] as const
+
+const named = (prefix: string, values: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [`${prefix}/${name}`, value]))
+
+/** Dashes are given in widths of the stroke, and kept in canvas pixels. */
+function setDashes(id: (typeof DASHES)[number]['id']) {
+  const width = Number(props.layer.now('stroke/width', 12)) || 12
+  const found = DASHES.find((one) => one.id === id)
+  props.layer.setWhole({ 'stroke/dashes': found?.dashes.map((one) => one * width) ?? [] })
+}
+const dashed = computed(() => {
+  const now = (stroke.value?.dashes as number[] | undefined) ?? []
+  const width = Number(props.layer.now('stroke/width', 12)) || 12
+  const same = DASHES.find(
+    ({ dashes }) =>
+      dashes.length === now.length &&
+      dashes.every((one, index) => Math.abs(one * width - (now[index] ?? 0)) < 0.2),
+  )
+  return same?.id ?? (now.length ? 'own' : 'whole')
+})
+const dashChoices = computed(() => [
+  ...DASHES,
+  ...(dashed.value === 'own' ? [{ id: 'own' as const, name: 'Own' }] : []),
+])
+
+function toggleStroke() {
+  const fresh = { fill: { kind: 'plain', colour: '#fff4e2' }, width: 12 }
+  props.layer.setWhole({ stroke: stroke.value ? null : fresh })
+}
+</script>
+
+<template>
+  <fieldset v-if="clip && form" class="shape" :disabled="layer.locked.value">
+    <template v-if="isPath">
+      <div class="line">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="layering.tool === 'pen'"
+          data-test="pen"
+          @click="((layering.tool = layering.tool === 'pen' ? '' : 'pen'), (layering.fill = ''))"
+        >
+          <IconPen aria-hidden="true" /> Set points
+        </BButton>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="layering.tool === 'freehand'"
+          data-test="freehand"
+          @click="layering.tool = layering.tool === 'freehand' ? '' : 'freehand'"
+        >
+          <IconHand aria-hidden="true" /> By hand
+        </BButton>
+      </div>
+      <p class="tiny quiet">
+        {{
+          layering.tool === 'pen'
+            ? 'Tap on the picture; tap the first point to close the line.'
+            : 'Tap the line to add a point; take a point to move it, join it otherwise or delete it. What lies below shows through, to trace it.'
+        }}
+      </p>
+      <ValueField
+        v-if="layering.tool === 'freehand'"
+        label="Smooth"
+        help="How far the line may be from your finger"
+        :value="layering.smoothness"
+        :low="1"
+        :high="40"
+        :step="1"
+        unit="px"
+        @trying="layering.smoothness = $event"
+        @set="layering.smoothness = $event"
+      />
+    </template>
+    <template v-else>
+      <ControlFields
+        :controls="kit.layer?.forms[form.kind] ?? []"
+        :values="form as unknown as Record<string, unknown>"
+        :local="layer.local.value"
+        @trying="layer.tryWhole(named('form', $event))"
+        @set="layer.setWhole(named('form', $event))"
+      />
+      <BButton
+        size="sm"
+        variant="secondary"
+        title="Its points can then be moved one by one"
+        data-test="to-path"
+        @click="layer.send({ kind: 'to_path', clip: clip.id ?? '' })"
+      >
+        <IconPen aria-hidden="true" /> Turn into a pen path
+      </BButton>
+    </template>
+    <FillEditor v-if="form.kind !== 'line'" :layer="layer" label="Fill" path="fill" optional />
+    <div class="line">
+      <strong class="name">Stroke</strong>
+      <BButton
+        size="sm"
+        variant="secondary"
+        :aria-pressed="Boolean(stroke)"
+        data-test="stroke"
+        @click="toggleStroke"
+      >
+        {{ stroke ? 'Take it off' : 'Add one' }}
+      </BButton>
+    </div>
+    <template v-if="stroke">
+      <FillEditor :layer="layer" label="Its fill" path="stroke/fill" />
+      <ControlFields
+        :controls="kit.layer?.stroke ?? []"
+        :values="stroke"
+        :local="layer.local.value"
+        @trying="layer.tryWhole(named('stroke', $event))"
+        @set="layer.setWhole(named('stroke', $event))"
+      />
+      <div class="line">
+        <span class="name">Ends</span>
+        <ChoiceGroup
+          label="Ends of the stroke"
+          :choices="CAPS.map((id) => ({ id, name: id }))"
+          :taken="clip.stroke?.cap ?? 'round'"
+          @take="layer.setWhole({ 'stroke/cap': $event })"
+        />
+      </div>
+      <div class="line">
+        <span class="name">Corners</span>
+        <ChoiceGroup
+          label="Corners of the stroke"
+          :choices="JOINS.map((id) => ({ id, name: id }))"
+          :taken="clip.stroke?.join ?? 'round'"
+          @take="layer.setWhole({ 'stroke/join': $event })"
+        />
+      </div>
+      <div class="line">
+        <span class="name">Dashes</span>
+        <ChoiceGroup
+          label="Dashes"
+          :choices="dashChoices"
+          :taken="dashed"
+          @take="$event !== 'own' && setDashes($event)"
+        />
+      </div>
+    </template>
+  </fieldset>
+</template>
+
+<style scoped>
+.shape {
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+  justify-items: stretch;
+}
+.shape > .btn {
+  justify-self: start;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+  min-height: 38px;
+}
+.name {
+  min-width: 74px;
+}
+p {
+  margin: 0;
+}
+[aria-pressed='true'] {
+  background: #453c4e;
+  color: var(--text);
+}
+</style>

@@ -1,0 +1,276 @@
+<script setup lang="ts">
+/** Words: what they say, in which font, how they are set, filled, outlined. */
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import { computed, ref, watch } from 'vue'
+import IconBold from '~icons/tabler/bold'
+import IconItalic from '~icons/tabler/italic'
+import IconStart from '~icons/tabler/align-left'
+import IconMiddle from '~icons/tabler/align-center'
+import IconEnd from '~icons/tabler/align-right'
+import IconJustified from '~icons/tabler/align-justified'
+import type { TextClip } from '@/api/types'
+import ControlFields from '@/controls/ControlFields.vue'
+import { useScreen } from '@/player/inject'
+import { useKit } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import FillEditor from './FillEditor.vue'
+import type { Layer } from './useLayer'
+
+const props = defineProps<{ layer: Layer }>()
+const kit = useKit()
+const notes = useNotes()
+const { player } = useScreen()
+const file = ref<HTMLInputElement | null>(null)
+
+const clip = computed(() => props.layer.clip.value as TextClip | null)
+const typed = ref('')
+watch(
+  () => clip.value?.text,
+  (text) => (typed.value = text ?? ''),
+  { immediate: true },
+)
+const font = computed(() => kit.fonts.find((one) => one.name === clip.value?.font))
+
+function trying() {
+  player.tryOut(props.layer.step({ text: typed.value }))
+}
+function setText() {
+  if (typed.value !== clip.value?.text) props.layer.setWhole({ text: typed.value })
+}
+
+async function bringIn(event: Event) {
+  const field = event.target as HTMLInputElement
+  for (const one of field.files ?? []) {
+    try {
+      const found = await kit.bringInFont(one)
+      await props.layer.setWhole({ font: found.name, bold: false, italic: false })
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+  field.value = ''
+}
+
+function takeFont(name: string) {
+  const found = kit.fonts.find((one) => one.name === name)
+  props.layer.setWhole({
+    font: name,
+    bold: Boolean(clip.value?.bold && found?.bold),
+    italic: Boolean(clip.value?.italic && found?.italic),
+  })
+}
+
+async function removeFont() {
+  if (!font.value) return
+  try {
+    await kit.removeFont(font.value)
+    notes.told('Taken out of the Kit. Texts that use it keep it.')
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+const ALIGNS = [
+  { id: 'start', name: 'Start', icon: IconStart },
+  { id: 'middle', name: 'Middle', icon: IconMiddle },
+  { id: 'end', name: 'End', icon: IconEnd },
+  { id: 'justified', name: 'Justified', icon: IconJustified },
+] as const
+
+const has = (kind: string) => clip.value?.effects?.find((one) => one.kind === kind)
+function toggleEffect(kind: 'shadow' | 'glow') {
+  const found = has(kind)
+  if (found) props.layer.removePart('effects', found.id ?? '')
+  else
+    props.layer.addParts('effects', [
+      kind === 'glow' ? { kind, of: 'outline', width: 40, strength: 1.2 } : { kind },
+    ])
+}
+const plate = computed(() => clip.value?.plate as Record<string, unknown> | null | undefined)
+const plateValues = (values: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(values).map(([name, value]) => [`plate/${name}`, value]))
+const textControls = computed(() =>
+  (kit.layer?.text ?? []).filter((one) => one.name !== 'outline_width'),
+)
+const outlineControls = computed(() =>
+  (kit.layer?.text ?? []).filter((one) => one.name === 'outline_width'),
+)
+</script>
+
+<template>
+  <fieldset v-if="clip" class="text" :disabled="layer.locked.value">
+    <textarea
+      v-model="typed"
+      class="form-control"
+      rows="2"
+      maxlength="4000"
+      dir="auto"
+      aria-label="Words"
+      data-test="words"
+      @input="trying"
+      @change="setText"
+    />
+    <div class="line">
+      <BDropdown
+        size="sm"
+        variant="secondary"
+        teleport-to="body"
+        strategy="fixed"
+        menu-class="tall-menu"
+        data-test="fonts"
+        lazy
+      >
+        <template #button-content>{{ font?.title ?? 'Font' }}</template>
+        <BDropdownItemButton
+          v-for="one in kit.fonts"
+          :key="one.name"
+          :data-test="`font-${one.name}`"
+          @click="takeFont(one.name)"
+        >
+          <img
+            class="sample"
+            :src="`/api/kit/fonts/${one.name}/sample.jpg`"
+            :alt="one.title"
+            loading="lazy"
+          />
+        </BDropdownItemButton>
+        <BDropdownItemButton data-test="bring-in-font" @click="file?.click()">
+          Bring in a font (TTF, OTF)
+        </BDropdownItemButton>
+        <BDropdownItemButton v-if="font?.own" @click="removeFont">
+          Take “{{ font.title }}” out of the Kit
+        </BDropdownItemButton>
+      </BDropdown>
+      <input
+        ref="file"
+        type="file"
+        accept=".ttf,.otf"
+        hidden
+        data-test="font-file"
+        @change="bringIn"
+      />
+      <button
+        class="btn btn-bare small"
+        :aria-pressed="clip.bold"
+        aria-label="Bold"
+        :title="font?.bold ? 'Bold' : 'This font has no bold letters'"
+        :disabled="!font?.bold"
+        @click="layer.setWhole({ bold: !clip.bold })"
+      >
+        <IconBold aria-hidden="true" />
+      </button>
+      <button
+        class="btn btn-bare small"
+        :aria-pressed="clip.italic"
+        aria-label="Italic"
+        :title="font?.italic ? 'Italic' : 'This font has no italic letters'"
+        :disabled="!font?.italic"
+        @click="layer.setWhole({ italic: !clip.italic })"
+      >
+        <IconItalic aria-hidden="true" />
+      </button>
+      <span class="grow" />
+      <button
+        v-for="one in ALIGNS"
+        :key="one.id"
+        class="btn btn-bare small"
+        :aria-pressed="(clip.align ?? 'middle') === one.id"
+        :aria-label="`Align: ${one.name}`"
+        :title="one.name"
+        @click="layer.setWhole({ align: one.id })"
+      >
+        <component :is="one.icon" aria-hidden="true" />
+      </button>
+    </div>
+    <ControlFields
+      :controls="textControls"
+      :values="clip as unknown as Record<string, unknown>"
+      :local="layer.local.value"
+      @trying="layer.tryWhole($event)"
+      @set="layer.setWhole($event)"
+    />
+    <FillEditor :layer="layer" label="Fill" path="fill" optional />
+    <FillEditor :layer="layer" label="Outline" path="outline" optional />
+    <ControlFields
+      v-if="clip.outline"
+      :controls="outlineControls"
+      :values="clip as unknown as Record<string, unknown>"
+      :local="layer.local.value"
+      @trying="layer.tryWhole($event)"
+      @set="layer.setWhole($event)"
+    />
+    <div class="line">
+      <BButton
+        size="sm"
+        variant="secondary"
+        :aria-pressed="Boolean(has('shadow'))"
+        data-test="text-shadow"
+        @click="toggleEffect('shadow')"
+      >
+        Shadow
+      </BButton>
+      <BButton
+        size="sm"
+        variant="secondary"
+        :aria-pressed="Boolean(has('glow'))"
+        @click="toggleEffect('glow')"
+      >
+        Glow
+      </BButton>
+      <BButton
+        size="sm"
+        variant="secondary"
+        :aria-pressed="Boolean(plate)"
+        data-test="plate"
+        @click="layer.setWhole({ plate: plate ? null : {} })"
+      >
+        Plate
+      </BButton>
+      <span v-if="has('shadow') || has('glow')" class="tiny quiet">set under Effects</span>
+    </div>
+    <template v-if="plate">
+      <FillEditor :layer="layer" label="Plate" path="plate/fill" />
+      <ControlFields
+        :controls="kit.layer?.plate ?? []"
+        :values="plate"
+        :local="layer.local.value"
+        @trying="layer.tryWhole(plateValues($event))"
+        @set="layer.setWhole(plateValues($event))"
+      />
+    </template>
+  </fieldset>
+</template>
+
+<style scoped>
+.text {
+  display: grid;
+  gap: 4px;
+  min-width: 0;
+}
+textarea {
+  resize: vertical;
+  min-height: 54px;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 4px 6px;
+  min-height: 38px;
+}
+.grow {
+  flex: 1;
+}
+.sample {
+  height: 28px;
+  border-radius: 5px 5px 2px 5px;
+}
+.small {
+  min-width: 32px;
+  padding: 0 3px;
+}
+[aria-pressed='true'] {
+  background: #453c4e;
+  color: var(--text);
+}
+</style>

@@ -1,0 +1,133 @@
+import { computed } from 'vue'
+import { isPictured, type PicturedClip, type Step } from '@/api/types'
+import { around, changedAt, isKeyed, keyAt, valueAt, withKey, withoutKey } from '@/motion/keys'
+import { everyKeyed, keyedState, read } from '@/motion/props'
+import { useScreen } from '@/player/inject'
+import { useHand } from '@/stores/hand'
+import { startOf, useProject } from '@/stores/project'
+import { frameOf, tickOf } from '@/time'
+
+export type PartList = 'masks' | 'effects'
+
+/** The layer in hand, its properties by path and its lists of parts, at the playhead. */
+export function useLayer() {
+  const project = useProject()
+  const hand = useHand()
+  const { player } = useScreen()
+
+  const held = computed(() => hand.found.filter(({ clip }) => isPictured(clip)))
+  /** The clip whose values are shown; steps go to all in hand. */
+  const clip = computed(() => (held.value[0]?.clip as PicturedClip | undefined) ?? null)
+  const ids = computed(() => held.value.map((one) => one.clip.id ?? ''))
+  const locked = computed(() => held.value.some(({ track }) => track.locked))
+  /** Tick from the start of the clip at which keys are set; the playhead, kept within the clip. */
+  const local = computed(() => {
+    if (!clip.value) return 0
+    const at = tickOf(player.frame.value, project.rate) - startOf(clip.value)
+    const last = clip.value.length - tickOf(1, project.rate)
+    return Math.min(Math.max(at, 0), Math.max(last, 0))
+  })
+  const over = computed(() => {
+    if (!clip.value) return false
+    const at = tickOf(player.frame.value, project.rate) - startOf(clip.value)
+    return at >= 0 && at < clip.value.length
+  })
+
+  const prop = (path: string) => read(clip.value, path)
+  function now<T>(path: string, fallback: T): T {
+    return (valueAt(prop(path), local.value) as T | undefined) ?? fallback
+  }
+  const keyed = (path: string) => keyedState(prop(path), local.value)
+
+  const step = (values: Record<string, unknown>): Step => ({
+    kind: 'adjust',
+    clips: ids.value,
+    values,
+  })
+
+  /** Values by path, as keys where there are some. */
+  function placed(values: Record<string, unknown>): Record<string, unknown> {
+    const entries = Object.entries(values)
+    return Object.fromEntries(
+      entries.map(([path, value]) => [path, changedAt(prop(path), local.value, value)]),
+    )
+  }
+
+  function send(what: Step): Promise<boolean> {
+    player.endTrial()
+    return project.edit(what)
+  }
+
+  const set = (values: Record<string, unknown>) => send(step(placed(values)))
+  const trying = (values: Record<string, unknown>) => player.tryOut(step(placed(values)))
+  /** Values as they are, keys and all. */
+  const setWhole = (values: Record<string, unknown>) => send(step(values))
+  const tryWhole = (values: Record<string, unknown>) => player.tryOut(step(values))
+
+  function toggleKey(path: string, fallback: unknown) {
+    const one = prop(path)
+    const next =
+      isKeyed(one) && keyAt(one, local.value)
+        ? withoutKey(one, local.value)
+        : withKey(one, local.value, valueAt(one, local.value) ?? fallback)
+    return setWhole({ [path]: next })
+  }
+
+  function partStep(list: PartList, part: string, values: Record<string, unknown>): Step {
+    return { kind: 'set_part', clips: ids.value, list, part, values }
+  }
+
+  const setPart = (list: PartList, part: string, values: Record<string, unknown>) =>
+    send(partStep(list, part, values))
+  const tryPart = (list: PartList, part: string, values: Record<string, unknown>) =>
+    player.tryOut(partStep(list, part, values))
+  const addParts = (list: PartList, parts: object[], name = '', instead = false) =>
+    send({ kind: 'add_parts', clips: ids.value, list, parts: parts as never, name, instead })
+  const removePart = (list: PartList, part: string) =>
+    send({ kind: 'remove_part', clips: ids.value, list, part })
+  const orderPart = (list: PartList, part: string, to: number) =>
+    send({ kind: 'order_part', clips: ids.value, list, part, to })
+
+  /** Move the playhead to the next or previous key of anything in the layer. */
+  function jump(way: 1 | -1) {
+    if (!clip.value) return
+    const start = startOf(clip.value)
+    const at = tickOf(player.frame.value, project.rate) - start
+    const found = everyKeyed(clip.value)
+      .map((one) => around(one, at)[way > 0 ? 'after' : 'before'])
+      .filter((tick) => tick !== null)
+    if (!found.length) return
+    const tick = way > 0 ? Math.min(...found) : Math.max(...found)
+    player.seek(frameOf(start + tick, project.rate))
+  }
+
+  const hasKeys = computed(() => everyKeyed(clip.value).length > 0)
+
+  return {
+    clip,
+    ids,
+    locked,
+    local,
+    over,
+    prop,
+    now,
+    keyed,
+    step,
+    send,
+    set,
+    trying,
+    setWhole,
+    tryWhole,
+    toggleKey,
+    partStep,
+    setPart,
+    tryPart,
+    addParts,
+    removePart,
+    orderPart,
+    jump,
+    hasKeys,
+  }
+}
+
+export type Layer = ReturnType<typeof useLayer>
