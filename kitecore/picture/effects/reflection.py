@@ -31,8 +31,9 @@ def reflection(layer: Layer, effect: Reflection, tick: int) -> Layer:
         image = softened(image, sigma)
     pixels = grown.pixels.copy()
     start = border + ground + gap
-    hidden = max(0, -start)
-    place = pixels[start + hidden : start + reach]
-    rest = cv2.merge([255 - place[..., 3]] * 4)
-    place += cv2.multiply(image[hidden : hidden + len(place)], rest, scale=1 / 255)
+    first, last = max(start, 0), min(start + reach, len(pixels))
+    if last > first:
+        place = pixels[first:last]
+        rest = cv2.merge([255 - place[..., 3]] * 4)
+        place += cv2.multiply(image[first - start : last - start], rest, scale=1 / 255)
     return replace(grown, pixels=pixels)

@@ -324,4 +324,10 @@ svg:focus-visible {
   padding: 4px;
   max-width: 100%;
 }
+.bar :deep(.choices) {
+  flex-wrap: nowrap;
+}
+.bar :deep(button) {
+  padding: 4px 9px;
+}
 </style>
