@@ -176,7 +176,7 @@ def bring_in_font(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, 
     return 201, _own(font)
 
 
-@router.delete("/kit/fonts/{uuid:id}", response={204: None, 404: Problem})
+@router.delete("/kit/fonts/{id}", response={204: None, 404: Problem})
 def remove_font(request: HttpRequest, id: UUID) -> tuple[int, None]:
     """Not offered any more; texts that use it keep it."""
     font = owned(Font, request.user, "font", id)

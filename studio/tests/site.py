@@ -45,8 +45,8 @@ class People:
             "post", f"/projects/{self.project.id}/edits", {"based_on": revision, "edit": edit}
         )
 
-    def solid(self, name: str = "s", seconds: float = 1) -> dict[str, Any]:
-        return {"kind": "solid", "name": name, "length": round(seconds * SECOND)}
+    def solid(self, name: str = "s", seconds: float = 1, **more: Any) -> dict[str, Any]:
+        return {"kind": "solid", "name": name, "length": round(seconds * SECOND), **more}
 
     def document(self) -> dict[str, Any]:
         state: dict[str, Any] = self.call("get", f"/projects/{self.project.id}").json()

@@ -37,6 +37,16 @@ class SchemaTest(TestCase):
         self.assertEqual(dump(document), dump(again))
         self.assertEqual(SCHEMA, dump(again)["schema"])
 
+    def test_colours_of_solids_become_fills_in_groups_too(self) -> None:
+        inner = {"id": "t", "kind": "main", "clips": [{"kind": "solid", "id": "b", "length": 10}]}
+        group = {"kind": "group", "id": "g", "length": 705600000, "tracks": [inner]}
+        tracks = [*SAVED["tracks"], {"id": "up", "kind": "picture", "clips": [group]}]
+        document = load({**SAVED, "schema": "velvet-kite/3", "tracks": tracks})
+        red = document.main.clips[0].fill.colour  # type: ignore[attr-defined]
+        self.assertEqual("#ff0000", red.keys[0].value)
+        inside = document.inside("g").main.clips[0]
+        self.assertEqual("#808080", inside.fill.colour)  # type: ignore[attr-defined]
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

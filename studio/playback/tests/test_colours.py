@@ -16,8 +16,12 @@ from studio.tests.site import People, clip_of, take_of
 class ColoursTest(People, TestCase):
     def setUp(self) -> None:
         super().setUp()
-        self.edit(kind="place", clip={**self.solid("warm"), "colour": "#bc9c80"})
-        self.edit(kind="place", clip={**self.solid("cold"), "colour": "#5a6e8c"})
+        self.edit(
+            kind="place", clip=self.solid("warm", fill={"kind": "plain", "colour": "#bc9c80"})
+        )
+        self.edit(
+            kind="place", clip=self.solid("cold", fill={"kind": "plain", "colour": "#5a6e8c"})
+        )
         self.warm, self.cold = (c["id"] for c in self.document()["tracks"][0]["clips"])
 
     @property

@@ -1,0 +1,260 @@
+"""Layers as they come together: holdouts, clipping, adjustments, masks, keys, crops."""
+
+from __future__ import annotations
+
+import io
+import tempfile
+from pathlib import Path
+from typing import Any
+from unittest import TestCase
+
+import numpy as np
+from PIL import Image
+
+from kitecore.document import Document
+from kitecore.render.frame import covering_at, render, render_planes
+from kitecore.render.layers import extents, layer_picture, under_finger
+from kitecore.render.sources import Sources
+from kitecore.render.tests.scene import SECOND, SIZE, Scene
+
+GOLDEN = Path(__file__).parent / "golden"
+RED, GREEN, BLUE, WHITE = "#ff0000", "#00ff00", "#0000ff", "#ffffff"
+MIDDLE = (SIZE[1] // 2, SIZE[0] // 2)
+
+
+class LayerScene(TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.scene = Scene(Path(folder.name))
+        self.add("solid", "ground", fill={"kind": "plain", "colour": RED}, mode="end")
+
+    def add(self, kind: str, name: str, mode: str = "above", **more: Any) -> None:
+        clip = {"kind": kind, "name": name, "length": SECOND, **more}
+        self.scene.do(kind="place", clip=clip, mode=mode, seed=name.replace(" ", "-"))
+
+    def solid(self, name: str, colour: str, **more: Any) -> None:
+        self.add("solid", name, fill={"kind": "plain", "colour": colour}, **more)
+
+    def block(self, name: str, size: tuple[int, int], colour: str = WHITE, **more: Any) -> None:
+        form = {"kind": "rectangle", "size": size}
+        self.add("shape", name, form=form, fill={"kind": "plain", "colour": colour}, **more)
+
+    @property
+    def document(self) -> Document:
+        return self.scene.document
+
+    def sources(self) -> Sources:
+        return Sources(self.scene.find)
+
+    def shown(self, tick: int = 0, **more: Any) -> np.ndarray:
+        return render(self.document, tick, SIZE, self.sources(), **more)
+
+    def at(self, row: int, column: int, picture: np.ndarray | None = None) -> list[int]:
+        found = self.shown() if picture is None else picture
+        return found[row, column, :3].tolist()
+
+    def id(self, name: str) -> str:
+        return next(clip.id for _, clip in self.document.clips() if clip.name == name)
+
+
+class HoldoutTest(LayerScene):
+    def test_a_hole_shows_the_canvas_and_light_is_added_to_it(self) -> None:
+        self.block("matte", (80, 80), blend="holdout_luma")
+        self.assertEqual([0, 0, 0], self.at(*MIDDLE))
+        self.assertEqual([255, 0, 0], self.at(5, 5))
+        self.block("light", (40, 40), "#204060", blend="add")
+        self.assertEqual([0x20, 0x40, 0x60], self.at(*MIDDLE))
+
+    def test_by_alpha_and_inverted(self) -> None:
+        self.block("matte", (80, 80), "#000000", blend="holdout_alpha")
+        self.assertEqual([0, 0, 0], self.at(*MIDDLE))
+        values = {"blend": "holdout_alpha_inverted"}
+        self.scene.do(kind="adjust", clips=[self.id("matte")], values=values)
+        self.assertEqual([255, 0, 0], self.at(*MIDDLE))
+        self.assertEqual([255, 0, 0], self.at(*MIDDLE))
+
+    def test_half_the_opacity_cuts_half_a_hole(self) -> None:
+        self.block("matte", (80, 80), blend="holdout_luma", opacity=0.5)
+        self.assertAlmostEqual(128, self.at(*MIDDLE)[0], delta=1)
+
+    def test_in_a_group_the_hole_shows_what_lies_below_the_group(self) -> None:
+        self.solid("over", BLUE)
+        self.block("matte", (80, 80), blend="holdout_alpha")
+        self.scene.do(kind="group", clips=[self.id("over"), self.id("matte")])
+        self.assertEqual([255, 0, 0], self.at(*MIDDLE))
+        self.assertEqual([0, 0, 255], self.at(5, 5))
+
+
+class ClippedTest(LayerScene):
+    def test_by_alpha_only_where_the_layer_below_is(self) -> None:
+        self.block("base", (80, 80), GREEN)
+        self.solid("on top", BLUE, clipped="alpha")
+        self.assertEqual([0, 0, 255], self.at(*MIDDLE))
+        self.assertEqual([255, 0, 0], self.at(5, 5))
+
+    def test_several_share_a_base(self) -> None:
+        self.block("base", (80, 80), GREEN)
+        self.solid("first", BLUE, clipped="alpha")
+        self.solid("second", WHITE, clipped="alpha", opacity=0.5)
+        self.assertEqual([255, 0, 0], self.at(5, 5))
+        self.assertEqual([128, 128, 255], self.at(*MIDDLE))
+
+    def test_by_luma_as_far_as_the_base_is_bright(self) -> None:
+        self.solid("base", "#808080")
+        self.solid("on top", BLUE, clipped="luma")
+        self.assertAlmostEqual(128 + 127 * 0.5, self.at(*MIDDLE)[2], delta=2)
+
+    def test_a_base_that_fades_away_takes_it_along(self) -> None:
+        self.block("base", (80, 80), GREEN, opacity=0.0)
+        self.solid("on top", BLUE, clipped="alpha")
+        self.assertEqual([255, 0, 0], self.at(*MIDDLE))
+
+
+class AdjustmentTest(LayerScene):
+    def test_its_grade_and_effects_work_on_all_below(self) -> None:
+        self.block("block", (80, 80), WHITE)
+        self.add("adjustment", "all", effects=[{"kind": "invert"}])
+        self.assertEqual(([0, 0, 0], [0, 255, 255]), (self.at(*MIDDLE), self.at(5, 5)))
+        self.solid("above it", BLUE, masks=[{"kind": "ellipse", "size": [0.05, 0.05]}])
+        self.assertEqual([0, 0, 255], self.at(*MIDDLE))
+
+    def test_masks_opacity_and_place_say_where_and_how_much(self) -> None:
+        self.add("adjustment", "all", effects=[{"kind": "invert"}], opacity=0.5)
+        self.assertEqual([128, 128, 128], [round(v / 2) * 2 for v in self.at(5, 5)])
+        edge = {"masks": [{"kind": "edge", "turn": 90}], "opacity": 1.0}
+        self.scene.do(kind="adjust", clips=[self.id("all")], values=edge)
+        picture = self.shown()
+        sides = {tuple(self.at(160, x, picture)) for x in (20, 160)}
+        self.assertEqual({(255, 0, 0), (0, 255, 255)}, sides)
+        small = {"masks": [], "place/size": [0.5, 0.5]}
+        self.scene.do(kind="adjust", clips=[self.id("all")], values=small)
+        self.assertEqual(([0, 255, 255], [255, 0, 0]), (self.at(*MIDDLE), self.at(5, 5)))
+
+    def test_a_blur_does_not_darken_the_borders(self) -> None:
+        self.add("adjustment", "soft", effects=[{"kind": "soft_blur", "sigma": 40}])
+        self.assertEqual([255, 0, 0], self.at(0, 0))
+
+    def test_a_clipped_one_stays_within_its_base(self) -> None:
+        self.block("base", (80, 80), WHITE)
+        self.add("adjustment", "inside", effects=[{"kind": "invert"}], clipped="alpha")
+        self.assertEqual(([0, 0, 0], [255, 0, 0]), (self.at(*MIDDLE), self.at(5, 5)))
+
+
+class PictureTest(LayerScene):
+    def test_a_crop_cuts_and_a_flip_turns_over(self) -> None:
+        halves = {
+            "kind": "straight", "begin": [-1, 0], "end": [1, 0],
+            "stops": [{"at": 0, "colour": BLUE}, {"at": 1, "colour": GREEN}],
+        }  # fmt: skip
+        self.add("solid", "halves", fill=halves)
+        self.assertEqual([0, 0, 255], self.at(160, 20))
+        values = {"place/mirrored": True, "crop": {"top": 0.25}}
+        self.scene.do(kind="adjust", clips=[self.id("halves")], values=values)
+        picture = self.shown()
+        self.assertEqual([0, 255, 0], self.at(160, 20, picture))
+        self.assertEqual(
+            ([255, 0, 0], [0, 255, 0]), (self.at(70, 20, picture), self.at(90, 20, picture))
+        )
+
+    def test_a_keyed_layer_is_not_taken_for_one_that_covers(self) -> None:
+        self.scene.video("take", frames=10)
+        clip = {
+            "kind": "video", "media": "take", "name": "take", "length": SECOND // 3,
+            "source_length": SECOND // 3,
+        }  # fmt: skip
+        self.scene.do(kind="place", clip=clip, mode="above")
+        self.assertIsNotNone(covering_at(self.document, 0, self.sources()))
+        part = {"kind": "ellipse", "size": [0.1, 0.1]}
+        for values in (
+            {"key": {"kind": "luma"}},
+            {"key": None, "masks": [part]},
+            {"masks": [], "crop": {}},
+        ):
+            self.scene.do(kind="adjust", clips=[self.id("take")], values=values)
+            self.assertIsNone(covering_at(self.document, 0, self.sources()))
+        frame = render_planes(self.document, 0, SIZE, self.sources())
+        self.assertEqual(SIZE, (frame.width, frame.height))
+
+    def test_the_matte_of_a_layer_is_its_alpha_in_grey(self) -> None:
+        masks = [{"kind": "ellipse", "size": [0.1, 0.1]}]
+        effects = [{"kind": "glow", "of": "outline", "width": 90}]
+        self.solid("spot", GREEN, masks=masks, opacity=0.2, effects=effects)
+        matte = self.shown(matte=self.id("spot"))
+        self.assertEqual(([255] * 3, [0] * 3), (self.at(*MIDDLE, matte), self.at(5, 5, matte)))
+        self.add("adjustment", "all")
+        self.assertEqual(255, self.shown(matte=self.id("all")).min())
+
+    def test_a_path_mask_moves_by_its_keys(self) -> None:
+        def square(x: float) -> list[dict[str, Any]]:
+            corners = ((x - 0.1, -0.1), (x + 0.1, -0.1), (x + 0.1, 0.1), (x - 0.1, 0.1))
+            return [{"nodes": [{"at": at} for at in corners]}]
+
+        keys = [{"at": 0, "value": square(-0.15)}, {"at": SECOND, "value": square(0.15)}]
+        self.solid("moving", BLUE, masks=[{"kind": "path", "contours": {"keys": keys}}])
+        for tick in (0, SECOND // 2):
+            blue = self.shown(tick)[160, :, 2] > 127
+            middle = np.flatnonzero(blue).mean()
+            self.assertAlmostEqual(90 + (-0.15 + 0.3 * tick / SECOND) * 320, middle, delta=2)
+
+
+class LayersTest(LayerScene):
+    def setUp(self) -> None:
+        super().setUp()
+        self.block("block", (80, 80), GREEN)
+        self.add("text", "words", text="O", size=120, width=0)
+        self.add("adjustment", "all")
+
+    def test_a_finger_finds_what_is_under_it_from_the_front(self) -> None:
+        names = {clip.id: clip.name for _, clip in self.document.clips()}
+
+        def under(x: float, y: float) -> list[str]:
+            found = under_finger(self.document, 0, (x, y), self.sources())
+            return [names[one] for one in found["clips"]]
+
+        self.assertEqual(["ground", "all"], under(5, 5))
+        self.assertEqual("block", under(MIDDLE[1], MIDDLE[0])[0])
+        self.assertIn("words", under(MIDDLE[1] + 36, MIDDLE[0] + 6))
+        self.assertEqual([], under(-5, 5))
+
+    def test_sizes_of_what_is_drawn_are_told(self) -> None:
+        found = extents(self.document, 0, self.sources())["extents"]
+        self.assertEqual({self.id("block"), self.id("words")}, set(found))
+        self.assertEqual([82, 82], [round(side) for side in found[self.id("block")]])
+
+    def test_a_layer_alone_fills_its_small_picture(self) -> None:
+        data = layer_picture(self.document, 0, self.id("block"), 96, self.sources())
+        pixels = np.asarray(Image.open(io.BytesIO(data)))
+        self.assertGreater((pixels[..., 1] > 200).mean(), 0.5)
+        self.assertLess(pixels[1, 1].max(), 110)
+
+
+class GoldenTest(LayerScene):
+    """A frame of everything together, kept small: it looks as it did."""
+
+    def test_the_frame_is_as_kept(self) -> None:
+        stops = [{"at": 0, "colour": "#27406e"}, {"at": 1, "colour": "#f0b58c"}]
+        sky = {"kind": "straight", "begin": [0, -160], "end": [0, 160], "stops": stops}
+        self.add("solid", "sky", fill=sky)
+        glow = {"kind": "glow", "of": "outline", "width": 20, "strength": 1.0}
+        star = {"kind": "star", "radius": 50, "inner": 22}
+        line = {"fill": {"kind": "plain", "colour": "#fff4e2"}, "width": 4}
+        place = {"position": [0, -40], "turn": 12}
+        self.add(
+            "shape", "star", form=star, stroke=line, effects=[glow], place=place,
+            fill={"kind": "round", "begin": [0, 0], "end": [0, 50], "stops": stops},
+        )  # fmt: skip
+        self.solid(
+            "shade",
+            "#5d4384",
+            blend="multiply",
+            masks=[{"kind": "edge", "invert": True, "outwards": 0.2}],
+        )
+        self.add("text", "title", text="Kite", size=44, place={"position": [0, 90]},
+                 outline={"kind": "plain", "colour": "#221d28"}, outline_width=3)  # fmt: skip
+        self.add("adjustment", "corners", effects=[{"kind": "vignette"}])
+        picture = self.shown()[..., :3]
+        kept = np.asarray(Image.open(GOLDEN / "layers.png").convert("RGB")).astype(int)
+        off = np.abs(kept - picture)
+        self.assertLess(off.mean(), 0.5)
+        self.assertLess(np.percentile(off, 99.5), 12)

@@ -1,0 +1,67 @@
+from __future__ import annotations
+
+import io
+from typing import Any
+
+import numpy as np
+from django.test import TestCase
+from PIL import Image
+
+from studio.tests.site import SECOND, People
+
+
+class LayersTest(People, TestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.edit(
+            kind="place", clip=self.solid("ground", fill={"kind": "plain", "colour": "#2fa04c"})
+        )
+        form = {"kind": "ellipse", "size": [400, 400]}
+        disc = {"kind": "shape", "name": "disc", "length": SECOND, "form": form}
+        self.edit(kind="place", clip=disc, mode="above")
+        tracks = self.document()["tracks"]
+        self.ground, self.disc = (track["clips"][0]["id"] for track in tracks[:2])
+
+    @property
+    def base(self) -> str:
+        self.project.refresh_from_db()
+        return f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+
+    def under(self, x: float, y: float) -> Any:
+        return self.call("post", f"{self.base}/under", {"frame": 3, "x": x, "y": y})
+
+    def test_a_tap_finds_layers_from_the_front(self) -> None:
+        self.assertEqual({"clips": [self.disc, self.ground]}, self.under(540, 960).json())
+        self.assertEqual({"clips": [self.ground]}, self.under(20, 20).json())
+        self.assertEqual(422, self.under(float("inf"), 1).status_code)
+
+    def test_sizes_of_shapes_are_told(self) -> None:
+        found = self.call("get", f"{self.base}/extents?frame=3").json()["extents"]
+        self.assertEqual([self.disc], list(found))
+        self.assertEqual([402, 402], [round(side) for side in found[self.disc]])
+
+    def test_a_layer_is_shown_alone(self) -> None:
+        jpeg = self.call("get", f"{self.base}/layers/{self.disc}.jpg?frame=3").content
+        pixels = np.asarray(Image.open(io.BytesIO(jpeg)))
+        self.assertEqual(128, max(pixels.shape[:2]))
+        self.assertGreater(pixels[64, 64].min(), 200)
+        self.assertEqual(404, self.call("get", f"{self.base}/layers/gone.jpg").status_code)
+
+    def test_a_screen_and_a_tapped_colour_are_found(self) -> None:
+        at = {"clip": self.ground, "frame": 3}
+        [screen] = self.call("post", f"{self.base}/screens", at).json()["screens"]
+        self.assertEqual(("#2fa04c", 1.0), (screen["colour"], screen["share"]))
+        colour = self.call("post", f"{self.base}/colour", {**at, "x": 540, "y": 960}).json()
+        self.assertEqual({"colour": "#2fa04c"}, colour)
+
+    def test_an_adjustment_has_no_colours_of_its_own(self) -> None:
+        clip = {"kind": "adjustment", "name": "all", "length": SECOND}
+        self.edit(kind="place", clip=clip, mode="above")
+        adjustment = self.document()["tracks"][2]["clips"][0]["id"]
+        answer = self.call("post", f"{self.base}/screens", {"clip": adjustment, "frame": 3})
+        self.assertEqual(422, answer.status_code)
+
+    def test_only_for_its_owner(self) -> None:
+        for path in ("extents", f"layers/{self.disc}.jpg"):
+            answer = self.call("get", f"{self.base}/{path}", client=self.other)
+            self.assertEqual(404, answer.status_code)
