@@ -9,8 +9,10 @@ from kitecore.colour.scopes import histogram, vectorscope, waveform
 from kitecore.colour.table import DRAFT, bake
 from kitecore.document import Grade
 from kitecore.document.grade import Light
+from kitecore.document.keying import ChromaKey
 from kitecore.media.premultiply import premultiply
 from kitecore.picture.composite import lay
+from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Layer, moved, solid, turned
 from kitecore.picture.mixing import mixed_by
 from kitecore.picture.planes import to_planes
@@ -33,6 +35,10 @@ def warm() -> None:
     table.over(canvas)
     table.over_deep(np.zeros((4, 4, 3), np.uint16))
     mixed_by(canvas, canvas, np.zeros((32, 32), np.uint8))
+    for blend in ("multiply", "add", "hue", "colour_dodge", "holdout_luma"):
+        lay(canvas, Layer(solid(32, 32, (9, 9, 9)), moved(0, 0)), 0.5, blend)
+        lay(canvas, Layer(picture, moved(4, 4)), 0.5, blend)
+    keyed(canvas, ChromaKey(), 1.0)
     for scope in (histogram, vectorscope, lambda pixels: waveform(pixels, 8)):
         scope(canvas)
     luma, cb, cr = (np.zeros((side, side), np.uint8) for side in (32, 16, 16))

@@ -32,16 +32,6 @@ def lighten(below: Channel, above: Channel) -> Channel:
     return np.asarray(np.maximum(below, above))
 
 
-def colour_dodge(below: Channel, above: Channel) -> Channel:
-    bright = np.where(above >= 1, 1.0, np.minimum(1, below / (1 - above)))
-    return np.asarray(np.where(below == 0, 0.0, bright))
-
-
-def colour_burn(below: Channel, above: Channel) -> Channel:
-    dark = np.where(above <= 0, 0.0, 1 - np.minimum(1, (1 - below) / above))
-    return np.asarray(np.where(below >= 1, 1.0, dark))
-
-
 def soft_light(below: Channel, above: Channel) -> Channel:
     root = np.where(below <= 0.25, ((16 * below - 12) * below + 4) * below, np.sqrt(below))
     darker = below - (1 - 2 * above) * below * (1 - below)
@@ -66,8 +56,6 @@ for _formula in (
     overlay,
     darken,
     lighten,
-    colour_dodge,
-    colour_burn,
     hard_light,
     soft_light,
     difference,

@@ -1,0 +1,242 @@
+"""Layers as a person lays them: a key, words, shapes, masks, by mouse and by finger; then the file."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import av
+import numpy as np
+from django.contrib.auth.models import User
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from browser_tests.fingers import Fingers
+from browser_tests.site import SiteTest
+from kitecore.document import Canvas, Document, empty_document
+from kitecore.edits.tests.strategies import edit
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND, clip_of, take_of
+
+SIZE = (180, 320)
+GREEN, CREAM = (47, 160, 76), (240, 210, 180)
+BLUE = "#2040c0"
+
+
+def before_green(number: int) -> av.VideoFrame:
+    """A cream disc before a green sheet that is lit from the left."""
+    x, y = np.meshgrid(np.arange(SIZE[0]), np.arange(SIZE[1]))
+    light = (1.15 - 0.3 * x / SIZE[0])[..., None]
+    disc = (np.hypot(x - 90, y - 160) < 50)[..., None]
+    rgb = np.where(disc, CREAM, np.array(GREEN) * light).clip(0, 255).astype(np.uint8)
+    frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(rgb), format="rgb24")
+    return frame.reformat(format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG")
+
+
+class LayeringCase(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        document = empty_document(Canvas(width=SIZE[0], height=SIZE[1]))
+        self.project = history.start_project(User.objects.get(), "Paper layers", document)
+        fill = {"kind": "plain", "colour": BLUE}
+        self.step(kind="place", clip=self.clip("solid", "ground", fill=fill))
+        take = take_of(self.project, "pip.mp4", size=SIZE, frames=30, draw=before_green)
+        pip = clip_of(take, 1) | {"name": "pip"}
+        self.step(kind="place", clip=pip, mode="above")
+        self.browser.open(f"/projects/{self.project.id}/layer")
+        self.browser.test("layers")
+        self.browser.drawn(0)
+
+    def clip(self, kind: str, name: str, **more: Any) -> dict[str, Any]:
+        return {"kind": kind, "name": name, "length": SECOND, **more}
+
+    def step(self, **fields: Any) -> None:
+        self.project.refresh_from_db()
+        history.apply_edit(self.project, self.project.head_id, edit(**fields))
+
+    def document(self) -> Document:
+        project = Project.objects.select_related("head").get()
+        return history.document_at(history.head_of(project))
+
+    def found(self, name: str) -> Any:
+        return next((clip for _, clip in self.document().clips() if clip.name == name), None)
+
+    def rows(self) -> list[str]:
+        """Names in the list of layers, from the front."""
+        names: list[str] = self.browser.run(
+            "return [...document.querySelectorAll('[data-test=layer-row] .name')]"
+            ".map((one) => one.textContent.trim())"
+        )
+        return names
+
+    def until(self, condition: Any, what: str) -> None:
+        self.browser.wait(condition, what=what)
+
+    def open_menu(self, name: str) -> None:
+        self.browser.find(f'[data-test="{name}"] button').click()
+
+    def pixel(self, x: float, y: float) -> list[int]:
+        """Of the picture on the page, at shares of its width and height."""
+        found: list[int] = self.browser.run(
+            "const sheet = document.querySelector('[data-test=still]');"
+            "const [x, y] = [arguments[0] * sheet.width, arguments[1] * sheet.height];"
+            "return [...sheet.getContext('2d').getImageData(x, y, 1, 1).data]",
+            x,
+            y,
+        )
+        return found
+
+    def near(self, x: float, y: float, wanted: tuple[int, int, int], off: int = 14) -> bool:
+        return max(abs(a - b) for a, b in zip(self.pixel(x, y), wanted, strict=False)) <= off
+
+
+class LayeringTest(LayeringCase):
+    def test_key_somebody_set_a_title_and_export(self) -> None:
+        browser = self.browser
+        browser.press("layer-pip")
+        browser.press("layer-part-key")
+        browser.find('[aria-label="Kind of key"] button:nth-child(2)').click()
+        self.until(lambda: self.found("pip").key is not None, "no key was set")
+        self.until(lambda: self.near(0.1, 0.1, (0x20, 0x40, 0xC0)), "the screen is still there")
+        browser.press("layer-matte")
+        self.until(lambda: self.near(0.1, 0.1, (0, 0, 0)), "no matte is shown")
+        self.until(lambda: self.near(0.5, 0.5, (255, 255, 255)), "the matte has a hole")
+        browser.press("layer-matte")
+        self.until(lambda: self.near(0.5, 0.5, CREAM), "the picture did not come back")
+        self._title()
+        self._order()
+        self._kit()
+        path = self.exported()
+        with av.open(str(path)) as film:
+            frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
+        # The title lasts 3 s.
+        self.assertEqual(90, len(frames))
+        for spot, wanted in (((10, 10), (0x20, 0x40, 0xC0)), ((160, 90), CREAM)):
+            self.assertLess(np.abs(frames[10][spot].astype(int) - wanted).max(), 20)
+        self.assert_clean_console()
+
+    def _title(self) -> None:
+        browser = self.browser
+        self.open_menu("add-layer")
+        browser.press("add-text")
+        words = browser.test("words")
+        words.send_keys(Keys.CONTROL, "a")
+        words.send_keys("Wind", Keys.TAB)
+        self.until(lambda: self.found("Text").text == "Wind", "no words")
+        browser.press("text-shadow")
+        self.until(lambda: len(self.found("Text").effects) == 1, "no shadow")
+        browser.press("plate")
+        self.until(lambda: self.found("Text").plate is not None, "no plate")
+        browser.press("layer-part-effects")
+        browser.test("find-effect").send_keys("gra", Keys.ENTER)
+        kinds = ["shadow", "grain"]
+        self.until(lambda: [e.kind for e in self.found("Text").effects] == kinds, "no grain")
+
+    def _order(self) -> None:
+        browser = self.browser
+        self.until(lambda: self.rows() == ["Text", "pip", "ground"], "the list is not in order")
+        grip = browser.find('[data-test="layer-row"] .grip')
+        grip.send_keys(Keys.ARROW_DOWN)
+        self.until(lambda: self.rows() == ["pip", "Text", "ground"], "not put behind")
+        rows = browser.all('[data-test="layer-row"] .grip')
+        ActionChains(browser.driver).drag_and_drop(rows[1], rows[0]).perform()
+        self.until(lambda: self.rows() == ["Text", "pip", "ground"], "not dragged in front")
+
+    def _kit(self) -> None:
+        browser = self.browser
+        browser.find(
+            '[data-test="layer-row"] .dropdown-toggle, [data-test="layer-row"] .btn-group button'
+        ).click()
+        browser.press("keep-element")
+        browser.type("#element-name", "Wind title")
+        browser.find(".modal.show .btn-primary").click()
+        self.open_menu("add-layer")
+        browser.press("element-Wind title")
+        self.until(lambda: self.rows().count("Text") == 2, "the element did not come back")
+
+    def test_shapes_are_drawn_point_by_point_by_hand_and_from_a_file(self) -> None:
+        browser = self.browser
+        self.open_menu("add-layer")
+        browser.press("add-path")
+        ground = browser.test("pen-ground")
+        for number, (dx, dy) in enumerate(((-60, -90), (60, -90), (0, 40)), 1):
+            ActionChains(browser.driver).move_to_element_with_offset(
+                ground, dx, dy
+            ).click().perform()
+            self.until(
+                lambda count=number: len(browser.all('[data-test="path-node"]')) == count,
+                "no point was set",
+            )
+        first = browser.all('[data-test="path-node"]')[0]
+        ActionChains(browser.driver).move_to_element(first).click().perform()
+        self.until(lambda: self.found("Path").form.contours[0].closed, "the path is not closed")
+        node = browser.all('[data-test="path-node"]')[2]
+        ActionChains(browser.driver).drag_and_drop_by_offset(node, 0, 30).perform()
+        before = self.found("Path").form.contours[0].nodes[2].at
+        self.until(
+            lambda: self.found("Path").form.contours[0].nodes[2].at != before or before[1] > 0,
+            "the point did not move",
+        )
+        self.open_menu("add-layer")
+        browser.press("add-freehand")
+        sheet = browser.test("stroke-surface")
+        pen = ActionChains(browser.driver).move_to_element_with_offset(sheet, -80, 60)
+        pen.click_and_hold()
+        for step in range(12):
+            pen.move_by_offset(12, (-6, 6)[step % 2])
+        pen.release().perform()
+        self.until(
+            lambda: len(self.found("Path").form.contours) == 2 or self.found("Drawing"),
+            "nothing was drawn",
+        )
+        self.assert_clean_console()
+
+    def test_a_tap_takes_the_front_layer_and_then_the_one_behind(self) -> None:
+        browser = self.browser
+        picture = browser.test("picture-ground")
+        for name in ("pip", "ground", "pip"):
+            ActionChains(browser.driver).move_to_element(picture).click().perform()
+            self.until(
+                lambda one=name: browser.test("in-hand").text == one, f"{name} is not in hand"
+            )
+
+    def test_masks_are_added_and_dragged_on_the_picture(self) -> None:
+        browser = self.browser
+        browser.press("layer-pip")
+        browser.press("layer-part-masks")
+        self.open_menu("add-mask")
+        browser.press("mask-ellipse")
+        self.until(lambda: len(self.found("pip").masks) == 1, "no mask")
+        self.until(lambda: self.near(0.1, 0.1, (0x20, 0x40, 0xC0)), "the mask hides nothing")
+        body = browser.test("mask-body")
+        ActionChains(browser.driver).drag_and_drop_by_offset(body, 60, 0).perform()
+        self.until(lambda: self.found("pip").masks[0].centre[0] > 0.05, "the mask did not move")
+        browser.find('[data-test="mask-invert"]').click()
+        self.until(lambda: self.found("pip").masks[0].invert, "not inverted")
+        browser.press("remove-mask")
+        self.until(lambda: not self.found("pip").masks, "not deleted")
+        self.assert_clean_console()
+
+
+class FingerTest(LayeringCase):
+    size = (390, 844)
+    touch = True
+
+    def test_a_mask_is_painted_with_a_finger(self) -> None:
+        browser = self.browser
+        fingers = Fingers(browser)
+        browser.press("layer-pip")
+        browser.press("layer-part-masks")
+        self.open_menu("add-mask")
+        browser.press("mask-brush")
+        surface = browser.test("stroke-surface")
+        x, y = fingers.middle('[data-test="stroke-surface"]')
+        half = surface.size["width"] / 4 if "width" in surface.size else 20
+        fingers.drag(((x - half, y), (x + half, y)))
+        self.until(
+            lambda: self.found("pip").masks and self.found("pip").masks[0].strokes,
+            "no stroke was kept",
+        )
+        self.until(lambda: self.near(0.1, 0.1, (0x20, 0x40, 0xC0)), "the mask hides nothing")
+        self.until(lambda: not self.near(0.5, 0.5, (0x20, 0x40, 0xC0)), "nothing is shown")
+        self.assert_clean_console()
