@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, cut, grade, scopes, site
+from benchmarks import core, cut, grade, layers, scopes, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -26,6 +26,7 @@ def main() -> None:
         lambda: cut.ramps(shop),
         lambda: cut.transitions(shop),
         lambda: grade.grading(shop),
+        lambda: layers.layers(shop),
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: [site.play_start(data)],

@@ -111,7 +111,7 @@ class LayeringTest(LayeringCase):
             frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
         # The title lasts 3 s.
         self.assertEqual(90, len(frames))
-        for spot, wanted in (((10, 10), (0x20, 0x40, 0xC0)), ((160, 90), CREAM)):
+        for spot, wanted in (((10, 10), (0x20, 0x40, 0xC0)), ((125, 90), CREAM)):
             self.assertLess(np.abs(frames[10][spot].astype(int) - wanted).max(), 20)
         self.assert_clean_console()
 

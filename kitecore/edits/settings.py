@@ -11,11 +11,13 @@ from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits.speed import Ramp, SetSpeed
 from kitecore.errors import EditRefused
 
-Group = Literal["place", "speed", "grade", "effects", "sound"]
+Group = Literal["place", "speed", "grade", "key", "masks", "effects", "sound"]
 
 _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
-    "place": (Pictured, ("place", "opacity", "blend")),
+    "place": (Pictured, ("place", "opacity", "blend", "clipped")),
     "grade": (Pictured, ("grade",)),
+    "key": (Pictured, ("key",)),
+    "masks": (Pictured, ("masks", "crop")),
     "effects": (Pictured, ("effects",)),
     "sound": (Sounding, ("gain", "muted", "keep_pitch", "silent_below")),
 }

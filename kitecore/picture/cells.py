@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document.cell import Corners, clipped
-from kitecore.picture.layer import Rgba
 
 Mask = NDArray[np.uint8]
 Quad = NDArray[np.float64]
@@ -33,11 +31,6 @@ def cell_mask(corners: Quad, radius: float, width: int, height: int) -> Mask:
     y, x = np.mgrid[0:height, 0:width] + 0.5
     distance = _distance(_inset(corners, radius), x, y) - radius
     return np.rint(np.clip(0.5 - distance, 0, 1) * 255).astype(np.uint8)
-
-
-def masked(pixels: Rgba, mask: Mask) -> Rgba:
-    """Premultiplied pixels let through where the mask is."""
-    return np.asarray(cv2.multiply(pixels, cv2.merge([mask] * 4), scale=1 / 255))
 
 
 def _normals(corners: Quad) -> tuple[Quad, Quad]:

@@ -22,8 +22,8 @@ from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.motion.curve import curve_at
 from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number, points
-from kitecore.picture.cells import masked
 from kitecore.picture.layer import Rgba
+from kitecore.picture.mixing import masked
 
 Array = NDArray[Any]
 Matte = NDArray[np.uint8]
@@ -156,13 +156,14 @@ def _spread(values: Array, otherwise: float) -> Array:
     most = cv2.dilate(values, np.ones((5, 5), np.uint8))
     known = (values > 0.85 * most) & (values > 0)
     filled, there = np.where(known, values, 0).astype(np.float32), known.astype(np.float32)
-    for sigma in (1.5, 4.0, 12.0, 40.0):
+    for sigma in (1.5, 4.0, 12.0):
         near = cv2.GaussianBlur(there, (0, 0), sigma)
         mean = cv2.GaussianBlur(filled, (0, 0), sigma) / np.maximum(near, 1e-6)
         new = (there < 0.5) & (near > 0.01)
         filled = np.where(new, mean, filled).astype(np.float32)
         there = np.where(new, 1, there).astype(np.float32)
-    filled = np.where(there > 0.5, filled, otherwise).astype(np.float32)
+    rest = filled[there > 0.5].mean() if (there > 0.5).any() else otherwise
+    filled = np.where(there > 0.5, filled, rest).astype(np.float32)
     return np.asarray(cv2.GaussianBlur(filled, (0, 0), 1.0))
 
 

@@ -18,7 +18,7 @@ class Layer:
 
     Coordinates count from the outer corner of the first pixel, so its middle is (0.5, 0.5).
     ``density`` is pixels of the layer to one of the project's canvas: effects scale by it. Beyond
-    its border an ``endless`` layer goes on as it is there, any other is transparent. ``constant`` names the pixels of one that is the
+    its border an ``endless`` layer goes on as it is there, unseen; any other is transparent. ``constant`` names the pixels of one that is the
     same all the time.
     """
 
@@ -29,9 +29,13 @@ class Layer:
     constant: Hashable = None
 
     def padded(self, by: int) -> Layer:
-        """With a border of ``by`` pixels, the picture staying where it is."""
-        border = ((by, by), (by, by), (0, 0))
-        pixels = np.pad(self.pixels, border, mode="edge" if self.endless else "constant")
+        """With a clear border of ``by`` pixels, the picture staying where it is.
+
+        An endless layer has no border: what would lie there is never seen.
+        """
+        if self.endless:
+            return self
+        pixels = np.pad(self.pixels, ((by, by), (by, by), (0, 0)))
         return replace(self, pixels=pixels, matrix=self.matrix @ moved(-by, -by))
 
 

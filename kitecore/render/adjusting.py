@@ -6,12 +6,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import AdjustmentClip
-from kitecore.motion import value_at
-from kitecore.picture.cells import masked
+from kitecore.motion import still_at, value_at
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
-from kitecore.picture.mixing import mixed_by
+from kitecore.picture.mixing import masked, mixed_by
 from kitecore.render.grading import graded_picture
 from kitecore.render.layering import shown_part
 from kitecore.render.placing import land
@@ -58,22 +57,25 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Mask | None:
     fills = np.diag([stage.size[0] / width, stage.size[1] / height, 1.0])
     if part is None and np.abs(landing.matrix - fills).max() < _NEAR:
         return None
-    white = solid(width, height, (255, 255, 255))
-    layer = Layer(white if part is None else masked(white, part), landing.matrix)
-    out = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
-    lay(out, layer)
-    return np.ascontiguousarray(out[..., 3])
+
+    def draw() -> Mask:
+        white = solid(width, height, (255, 255, 255))
+        layer = Layer(white if part is None else masked(white, part), landing.matrix)
+        out = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
+        lay(out, layer)
+        return np.ascontiguousarray(out[..., 3])
+
+    now = tuple(still_at(one, local).model_dump_json() for one in (clip.crop, *clip.masks) if one)
+    key = ("area", now, landing.matrix.tobytes(), landing.pixels, stage.size)
+    found: Mask = stage.sources.cache.get(key, draw)
+    return found
 
 
 def _changed(canvas: Rgba, clip: AdjustmentClip, local: int, stage: Stage) -> Rgba:
     aspect = stage.canvas.width / stage.canvas.height
     pixels = graded_picture(canvas.copy(), clip, local, stage, aspect)
     layer = Layer(pixels, moved(0, 0), stage.scale[0], endless=True)
-    done = apply_effects(layer, clip.effects, local).pixels
-    border = (done.shape[0] - canvas.shape[0]) // 2
-    return np.ascontiguousarray(
-        done[border : border + canvas.shape[0], border:][:, : canvas.shape[1]]
-    )
+    return apply_effects(layer, clip.effects, local).pixels
 
 
 def _full(canvas: Rgba) -> NDArray[np.float32]:

@@ -11,11 +11,11 @@ from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Trac
 from kitecore.document.effects import Running
 from kitecore.motion import still_at, value_at
 from kitecore.motion.easing import eased
-from kitecore.picture.cells import cell_mask, masked
+from kitecore.picture.cells import cell_mask
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved
-from kitecore.picture.mixing import luma_of
+from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
 from kitecore.render.adjusting import adjust
 from kitecore.render.painters import paint

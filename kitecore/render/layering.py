@@ -9,9 +9,9 @@ from kitecore.document import Pictured
 from kitecore.document.clips import Crop
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
-from kitecore.picture.cells import masked
 from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Rgba
+from kitecore.picture.mixing import masked
 from kitecore.render.grading import Deep, graded_picture
 from kitecore.render.stage import Stage
 

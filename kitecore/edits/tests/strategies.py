@@ -257,7 +257,7 @@ def _replace(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
 
 @maker("apply_settings")
 def _apply_settings(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
-    kinds = st.sampled_from(["place", "speed", "grade", "effects", "sound"])
+    kinds = st.sampled_from(["place", "speed", "grade", "key", "masks", "effects", "sound"])
     groups = draw(st.lists(kinds, min_size=1, unique=True))
     source = some_clip(draw) | {"id": "other"}
     return {"clips": draw(pick.some), "source": source, "groups": groups}

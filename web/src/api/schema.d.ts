@@ -1481,7 +1481,7 @@ export interface components {
             /** Clips */
             clips: string[];
             /** Groups */
-            groups: ("place" | "speed" | "grade" | "effects" | "sound")[];
+            groups: ("place" | "speed" | "grade" | "key" | "masks" | "effects" | "sound")[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

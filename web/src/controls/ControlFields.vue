@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Fields for the parameters of a part, from what the core says of them. */
 import { computed } from 'vue'
-import { changedAt, isKeyed, keyAt, valueAt, withKey, withoutKey } from '@/motion/keys'
+import { changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
 import type { Control } from '@/stores/kit'
 import ChoiceGroup from './ChoiceGroup.vue'
@@ -47,10 +47,7 @@ function keyed(row: Row) {
 function toggle(row: Row) {
   const { name } = row.control
   const prop = props.values[name]
-  const now = valueAt(prop, props.local) ?? row.control.default
-  const here = isKeyed(prop) && keyAt(prop, props.local)
-  const next = here ? withoutKey(prop, props.local) : withKey(prop, props.local, now)
-  emit('set', { [name]: next })
+  emit('set', { [name]: toggledKey(prop, props.local, row.control.default) })
 }
 </script>
 

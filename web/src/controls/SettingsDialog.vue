@@ -13,9 +13,11 @@ const hand = useHand()
 const project = useProject()
 
 const GROUPS = [
-  { id: 'place', name: 'Place', help: 'Position, size, turn, opacity, blend' },
+  { id: 'place', name: 'Place', help: 'Position, size, turn, opacity, blend, clipping' },
   { id: 'speed', name: 'Speed', help: 'Factor or ramp; the length follows' },
   { id: 'grade', name: 'Grade', help: 'All of it, with zones' },
+  { id: 'key', name: 'Key', help: 'By colour or brightness' },
+  { id: 'masks', name: 'Masks', help: 'And what is cropped' },
   { id: 'effects', name: 'Effects', help: 'In place of those that are there' },
   { id: 'sound', name: 'Sound', help: 'Gain, fades, pitch' },
 ] as const

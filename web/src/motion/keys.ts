@@ -76,6 +76,13 @@ export function withoutKey(prop: Keyed, tick: number): unknown {
   return keys.length ? { keys } : valueAt(prop, tick)
 }
 
+/** The property with a key at a tick, or without the one that is there; `rest` is its default. */
+export function toggledKey(prop: unknown, tick: number, rest: unknown): unknown {
+  return isKeyed(prop) && keyAt(prop, tick)
+    ? withoutKey(prop, tick)
+    : withKey(prop, tick, valueAt(prop, tick) ?? rest)
+}
+
 /** Ticks of the keys before and after one. */
 export function around(
   prop: unknown,

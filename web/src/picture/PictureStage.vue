@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useScreen } from '@/player/inject'
 import type { Stage } from '@/router'
 import GradeOverlay from './GradeOverlay.vue'
 import LayerOverlay from './LayerOverlay.vue'
 import PictureHandles from './PictureHandles.vue'
 import { useExtents } from './useExtents'
+import { useView } from './useView'
 import TransportBar from './TransportBar.vue'
 import { useProject } from '@/stores/project'
 
@@ -20,11 +21,17 @@ const room = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(room)
 
 /** The largest box of the project's shape that fits. */
-const box = computed(() => {
+const fitted = computed(() => {
   const shape = project.document?.canvas ?? { width: 1080, height: 1920 }
   const factor = Math.min(width.value / shape.width, height.value / shape.height)
   return { width: Math.floor(shape.width * factor), height: Math.floor(shape.height * factor) }
 })
+const look = useView({ width, height }, fitted)
+const box = look.size
+watch(
+  () => look.view.value.zoom,
+  (zoom) => player.sharpen(zoom),
+)
 const percent = computed(() => {
   const shape = project.document?.canvas
   return shape ? Math.round((box.value.width / shape.width) * 100) : 0
@@ -33,8 +40,16 @@ const percent = computed(() => {
 
 <template>
   <section class="stage" aria-label="Picture">
-    <div ref="room" class="room">
-      <div class="box" :style="{ width: `${box.width}px`, height: `${box.height}px` }">
+    <div ref="room" class="room" @wheel="look.wheel">
+      <div
+        class="box"
+        :style="{
+          width: `${box.width}px`,
+          height: `${box.height}px`,
+          left: `calc(50% + ${look.view.value.x - box.width / 2}px)`,
+          top: `calc(50% + ${look.view.value.y - box.height / 2}px)`,
+        }"
+      >
         <canvas
           :ref="asCanvas"
           class="sheet"
@@ -59,8 +74,26 @@ const percent = computed(() => {
           <span>Bring in takes, then place one on the timeline.</span>
         </div>
       </div>
+      <div
+        v-if="look.moving.value"
+        class="sheet hand"
+        data-test="move-picture"
+        aria-hidden="true"
+        @pointerdown="look.down"
+        @pointermove="look.move"
+        @pointerup="look.up"
+        @pointercancel="look.up"
+      />
     </div>
-    <TransportBar :percent="percent" />
+    <TransportBar
+      :percent="percent"
+      :zoom="look.view.value.zoom"
+      :moving="look.moving.value"
+      @closer="look.zoomBy(2)"
+      @farther="look.zoomBy(0.5)"
+      @fit="look.fit"
+      @move="look.moving.value = !look.moving.value"
+    />
   </section>
 </template>
 
@@ -80,14 +113,22 @@ const percent = computed(() => {
   overflow: hidden;
 }
 .box {
-  position: relative;
+  position: absolute;
   background: #000;
+  flex: none;
 }
 .sheet {
   position: absolute;
   inset: 0;
   width: 100%;
   height: 100%;
+}
+.room {
+  position: relative;
+}
+.hand {
+  cursor: grab;
+  touch-action: none;
 }
 .away {
   opacity: 0;

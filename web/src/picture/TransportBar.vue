@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import IconBackwards from '~icons/tabler/chevrons-left'
+import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import IconHand from '~icons/tabler/hand-grab'
 import IconForwards from '~icons/tabler/chevrons-right'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
@@ -9,7 +11,8 @@ import { useProject } from '@/stores/project'
 import { shapeName } from '@/views/shapes'
 import { clockOf } from '@/time'
 
-defineProps<{ percent: number }>()
+defineProps<{ percent: number; zoom: number; moving: boolean }>()
+defineEmits<{ closer: []; farther: []; fit: []; move: [] }>()
 const project = useProject()
 const { player } = useScreen()
 const shape = computed(() => {
@@ -85,8 +88,45 @@ const running = computed(() => {
         <IconForwards aria-hidden="true" />
       </button>
     </div>
-    <div class="tiny quiet shape" data-test="pace">
-      {{ running || `${shape} · ${percent} %` }}
+    <div class="tiny quiet shape">
+      <span v-if="running" data-test="pace">{{ running }}</span>
+      <BDropdown
+        v-else
+        :variant="null"
+        no-caret
+        size="sm"
+        toggle-class="btn-bare look-closer"
+        teleport-to="body"
+        strategy="fixed"
+        placement="top-end"
+        data-test="look-closer"
+      >
+        <template #button-content>
+          <span data-test="pace" title="Look closer (Ctrl and wheel)">
+            {{ shape }} · {{ percent }} %
+          </span>
+        </template>
+        <BDropdownItemButton data-test="closer" @click="$emit('closer')">
+          Twice as close
+        </BDropdownItemButton>
+        <BDropdownItemButton :disabled="zoom === 1" @click="$emit('farther')">
+          Half as close
+        </BDropdownItemButton>
+        <BDropdownItemButton :disabled="zoom === 1" data-test="fit" @click="$emit('fit')">
+          All of it
+        </BDropdownItemButton>
+      </BDropdown>
+      <button
+        v-if="zoom > 1"
+        class="btn btn-bare hand"
+        :aria-pressed="moving"
+        aria-label="Move the picture"
+        title="A finger moves the picture, two zoom it"
+        data-test="hand-tool"
+        @click="$emit('move')"
+      >
+        <IconHand aria-hidden="true" />
+      </button>
     </div>
   </div>
 </template>
@@ -153,5 +193,18 @@ const running = computed(() => {
     width: 46px;
     height: 46px;
   }
+}
+.hand {
+  min-width: 34px;
+  padding: 0;
+}
+.hand[aria-pressed='true'] {
+  background: var(--accent);
+  color: var(--ink);
+}
+.shape :deep(.look-closer) {
+  font-size: 12px;
+  color: var(--quiet);
+  padding: 0 4px;
 }
 </style>

@@ -6,6 +6,7 @@ import type { Measured } from './measured'
 import { fetchStill, type Source, type StillAsk } from './source'
 
 const LONG_SIDE = 960
+const MOST_SIDE = 1920
 let lanes = 0
 
 /**
@@ -30,6 +31,7 @@ export function usePlayer(
   const measured = shallowRef<Measured | null>(null)
   const lane = `still-${Date.now()}-${++lanes}`
   let turn = 0
+  let longSide = LONG_SIDE
   let asking = 0
   let wanted = false
   let feeder: Feeder | null = null
@@ -51,7 +53,7 @@ export function usePlayer(
     wanted = false
     try {
       const found = await fetchStill(from, at, {
-        longSide: LONG_SIDE,
+        longSide,
         lane,
         turn: mine,
         edit: trial.value.step,
@@ -174,6 +176,14 @@ export function usePlayer(
     draw()
   }
 
+  /** Ask for larger stills, since they are looked at more closely. */
+  function sharpen(zoom: number) {
+    const wanted = zoom > 1.5 ? MOST_SIDE : LONG_SIDE
+    if (wanted === longSide) return
+    longSide = wanted
+    draw()
+  }
+
   /** Forget a tried step; the next picture is asked for by whoever kept or dropped it. */
   function endTrial() {
     trial.value = { step: null, frame: null }
@@ -214,6 +224,7 @@ export function usePlayer(
     measured,
     draw,
     ask,
+    sharpen,
     play,
     pause,
     shuttle,

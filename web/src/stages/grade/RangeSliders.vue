@@ -2,7 +2,8 @@
 /** Sliders for a part of a zone (a range, a mask) from what the core says of its parameters. */
 import { computed } from 'vue'
 import ValueField from '@/controls/ValueField.vue'
-import { isKeyed, keyAt, valueAt, changedAt, withKey, withoutKey } from '@/motion/keys'
+import { changedAt, toggledKey, valueAt } from '@/motion/keys'
+import { keyedState } from '@/motion/props'
 import type { Control } from '@/stores/kit'
 
 const props = defineProps<{
@@ -67,21 +68,12 @@ function changed(row: Row, value: number): Record<string, unknown> {
   return { [name]: changedAt(prop, props.local, whole) }
 }
 
-function keyed(row: Row): 'none' | 'some' | 'here' {
-  const prop = props.values[row.control.name]
-  if (!isKeyed(prop)) return 'none'
-  return keyAt(prop, props.local) ? 'here' : 'some'
-}
+const keyed = (row: Row) => keyedState(props.values[row.control.name], props.local)
 
 function toggle(row: Row) {
   const { name } = row.control
   const prop = props.values[name]
-  const now = valueAt(prop, props.local) ?? row.control.default
-  const next =
-    isKeyed(prop) && keyAt(prop, props.local)
-      ? withoutKey(prop, props.local)
-      : withKey(prop, props.local, now)
-  emit('set', { [name]: next })
+  emit('set', { [name]: toggledKey(prop, props.local, row.control.default) })
 }
 
 /** Lengths in heights of the picture are shown in percent. */

@@ -1,7 +1,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { isPictured, type PicturedClip, type Step } from '@/api/types'
-import { around, changedAt, isKeyed, keyAt, valueAt, withKey, withoutKey } from '@/motion/keys'
+import { around, changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { everyKeyed, keyedState, read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
@@ -82,11 +82,7 @@ export function useGrade() {
 
   /** Set a key at the playhead, or take away the one that is there. */
   function toggleKey(path: string, fallback: unknown) {
-    const one = prop(path)
-    const next =
-      isKeyed(one) && keyAt(one, local.value)
-        ? withoutKey(one, local.value)
-        : withKey(one, local.value, valueAt(one, local.value) ?? fallback)
+    const next = toggledKey(prop(path), local.value, fallback)
     const whole = (zone.value ? 'adjust/' : '') + path
     return send(step({ [whole]: next }))
   }

@@ -27,6 +27,7 @@ const layering = useLayering()
 const library = useLibrary()
 const { player } = useScreen()
 const file = ref<HTMLInputElement | null>(null)
+const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
 const at = computed(() => tickOf(player.frame.value, project.rate))
 
 async function place(step: Step) {
@@ -41,7 +42,7 @@ async function place(step: Step) {
 }
 
 async function add(one: Fresh) {
-  const done = await place(placeStep(one.clip, at.value))
+  const done = await place(placeStep(one.clip, at.value, canvas.value))
   if (!done) return
   layering.part = one.id === 'adjustment' ? 'effects' : 'content'
   layering.fill = 'fill'
@@ -67,8 +68,7 @@ async function bringIn(event: Event) {
 }
 
 async function paste(element: Preset) {
-  const canvas = project.document?.canvas ?? { width: 1080, height: 1920 }
-  await place(elementStep(element.content, at.value, canvas))
+  await place(elementStep(element.content, at.value, canvas.value))
   await library.refresh()
 }
 </script>

@@ -84,7 +84,7 @@ const trying = (values: Record<string, unknown>) => props.layer.tryWhole(whole(v
 
 function whole(values: Record<string, unknown>): Record<string, unknown> {
   if (kind.value === 'plain') {
-    return Object.fromEntries(Object.entries(values).map(([k, v]) => [`${props.path}/${k}`, v]))
+    return named(values)
   }
   let changed: unknown = stops.value
   for (const [name, value] of Object.entries(values)) {
@@ -92,6 +92,9 @@ function whole(values: Record<string, unknown>): Record<string, unknown> {
   }
   return { [`${props.path}/stops`]: changed }
 }
+
+const named = (values: Record<string, unknown>) =>
+  Object.fromEntries(Object.entries(values).map(([k, v]) => [`${props.path}/${k}`, v]))
 
 function addStop(event?: MouseEvent) {
   const bar = (event?.currentTarget as Element | undefined)?.getBoundingClientRect()
@@ -222,6 +225,14 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
           :local="layer.local.value"
           @trying="trying($event)"
           @set="set($event)"
+        />
+        <ControlFields
+          v-if="layering.fill === path"
+          :controls="kit.layer?.fills[fill.kind] ?? []"
+          :values="fill as unknown as Record<string, unknown>"
+          :local="layer.local.value"
+          @trying="layer.tryWhole(named($event))"
+          @set="layer.setWhole(named($event))"
         />
       </template>
     </template>

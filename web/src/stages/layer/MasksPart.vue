@@ -8,6 +8,9 @@ import IconPen from '~icons/tabler/vector-bezier-2'
 import IconPlus from '~icons/tabler/plus'
 import IconTrash from '~icons/tabler/trash'
 import type { Mask } from '@/api/types'
+import { toggledKey } from '@/motion/keys'
+import { keyedState } from '@/motion/props'
+import KeyButton from '@/controls/KeyButton.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import RangeSliders from '@/stages/grade/RangeSliders.vue'
@@ -72,6 +75,12 @@ watch(mask, (now) => {
   const fits = now && tools[now.kind] === layering.tool
   if (layering.tool && !fits) layering.tool = ''
 })
+
+/** Set a key of the path at the playhead, or take away the one that is there. */
+function keyPath() {
+  if (mask.value?.kind !== 'path') return
+  set({ contours: toggledKey(mask.value.contours, props.layer.local.value, []) })
+}
 
 function undoStroke() {
   if (mask.value?.kind === 'brush') set({ strokes: (mask.value.strokes ?? []).slice(0, -1) })
@@ -154,6 +163,11 @@ function undoStroke() {
         >
           <IconPen aria-hidden="true" /> Set points
         </BButton>
+        <KeyButton
+          label="Path"
+          :keyed="keyedState(mask.contours, layer.local.value)"
+          @click="keyPath"
+        />
         <span class="tiny quiet">
           {{
             layering.tool === 'pen'

@@ -5,6 +5,7 @@ import { computed } from 'vue'
 import IconHand from '~icons/tabler/scribble'
 import IconPen from '~icons/tabler/vector-bezier-2'
 import type { ShapeClip } from '@/api/types'
+import KeyButton from '@/controls/KeyButton.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
@@ -84,6 +85,11 @@ function toggleStroke() {
         >
           <IconHand aria-hidden="true" /> By hand
         </BButton>
+        <KeyButton
+          label="Path"
+          :keyed="layer.keyed('form/contours')"
+          @click="layer.toggleKey('form/contours', [])"
+        />
       </div>
       <p class="tiny quiet">
         {{

@@ -14,6 +14,14 @@ test('every fresh layer lies above at the playhead, with a name and a length', (
   }
 })
 
+test('on a smaller canvas what is drawn is made smaller', () => {
+  const small = { width: 540, height: 960 }
+  const sized = (kind: string) =>
+    (placeStep({ kind }, 0, small) as { clip: { place?: { size: number[] } } }).clip.place?.size
+  expect(sized('text')).toEqual([0.5, 0.5])
+  expect(sized('adjustment')).toBeUndefined()
+})
+
 test('an element is fitted to another canvas about its middle', () => {
   const place = { position: [100, 50], size: [1, 2], fit: 'whole' }
   const copies = [

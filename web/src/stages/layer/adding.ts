@@ -69,8 +69,19 @@ function shape(form: string, name: string): Record<string, unknown> {
   }
 }
 
+/** What fresh texts and shapes are made for; on other canvases they are sized to fit. */
+const SHORT_SIDE = 1080
+
 /** The step that lays a fresh clip above everything at a tick. */
-export function placeStep(clip: Record<string, unknown>, at: number): Step {
+export function placeStep(
+  fresh: Record<string, unknown>,
+  at: number,
+  canvas = { width: SHORT_SIDE, height: SHORT_SIDE },
+): Step {
+  const factor = Math.min(canvas.width, canvas.height) / SHORT_SIDE
+  const drawn = fresh.kind === 'text' || (fresh.kind === 'shape' && !fresh.place)
+  const size = [factor, factor].map((one) => Math.round(one * 1000) / 1000)
+  const clip = drawn && factor !== 1 ? { ...fresh, place: { size } } : fresh
   const whole = { length: SECONDS * TICKS_PER_SECOND, ...clip } as unknown as Clip
   return { kind: 'place', clip: whole as never, mode: 'above', at }
 }

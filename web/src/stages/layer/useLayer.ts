@@ -1,6 +1,6 @@
 import { computed } from 'vue'
 import { isPictured, type PicturedClip, type Step } from '@/api/types'
-import { around, changedAt, isKeyed, keyAt, valueAt, withKey, withoutKey } from '@/motion/keys'
+import { around, changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { everyKeyed, keyedState, read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
@@ -65,12 +65,7 @@ export function useLayer() {
   const tryWhole = (values: Record<string, unknown>) => player.tryOut(step(values))
 
   function toggleKey(path: string, fallback: unknown) {
-    const one = prop(path)
-    const next =
-      isKeyed(one) && keyAt(one, local.value)
-        ? withoutKey(one, local.value)
-        : withKey(one, local.value, valueAt(one, local.value) ?? fallback)
-    return setWhole({ [path]: next })
+    return setWhole({ [path]: toggledKey(prop(path), local.value, fallback) })
   }
 
   function partStep(list: PartList, part: string, values: Record<string, unknown>): Step {
