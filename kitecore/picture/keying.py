@@ -22,11 +22,12 @@ from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.motion.curve import curve_at
 from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number, points
-from kitecore.picture.layer import Rgba
-from kitecore.picture.mixing import masked
+from kitecore.picture.layer import Rgba, packed
+from kitecore.picture.mixing import luma_of, masked
 
 Array = NDArray[Any]
 Matte = NDArray[np.uint8]
+Packed = NDArray[np.uint32]
 
 DEVIATION: Final = 0.5
 """How much a deviation from the screen's direction counts, of what a lack of its colour does."""
@@ -79,14 +80,14 @@ def _inverted(matte: Matte, key: KeyBase) -> Matte:
 
 
 def _luma_matte(pixels: Rgba, key: LumaKey) -> Matte:
-    luma = cv2.transform(pixels, np.array([[_KR, _KG, _KB, 0.0]]))
+    luma = luma_of(pixels)
     return np.asarray(cv2.LUT(luma, _luma_table(key)))
 
 
 def _chroma(pixels: Rgba, key: ChromaKey, around: Surroundings, density: float) -> Matte:
     """0..255 for each pixel, before its edge is shrunk or softened."""
     far = np.empty(pixels.shape[:2], np.float32)
-    _distances(pixels, _direction(key), around.light, far)
+    _distances(packed(pixels), _direction(key), around.light, far)
     low = number(key.clear_below)
     solid = _with_strands(far, around.solid, low, density)
     levels = np.array([low, 1 / max(number(key.solid_above) - low, 1e-3)], np.float32)
@@ -216,16 +217,16 @@ def _disc(radius: int) -> NDArray[np.uint8]:
 def _unmixed(pixels: Rgba, matte: Matte, key: ChromaKey, around: Surroundings) -> Rgba:
     out = np.empty_like(pixels)
     spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
-    _unmix(pixels, matte, _direction(key), around.light, spill, out)
+    _unmix(packed(pixels), matte, _direction(key), around.light, spill, packed(out))
     return out
 
 
 @njit(cache=True, nogil=True, fastmath=True)
-def _distances(pixels: Rgba, direction: Array, light: Array, out: Array) -> None:
+def _distances(pixels: Packed, direction: Array, light: Array, out: Array) -> None:
     """Of each pixel from the screen's colour under the light that is there."""
     height, width = out.shape
     dx, dy, length = direction[0], direction[1], direction[2]
-    unit = np.float32(1 / 255)
+    unit, byte = np.float32(1 / 255), np.uint32(255)
     # Cb and Cr turned so that one axis is the screen's: two rows of weights for R, G, B.
     kr, kg, kb = np.float32(0.2126), np.float32(0.7152), np.float32(0.0722)
     one = np.float32(1)
@@ -238,8 +239,9 @@ def _distances(pixels: Rgba, direction: Array, light: Array, out: Array) -> None
     sb = (one - kb) * b * dy + kb * r * dx
     for y in range(height):
         for x in range(width):
-            p0, p1 = np.float32(pixels[y, x, 0]), np.float32(pixels[y, x, 1])
-            p2 = np.float32(pixels[y, x, 2])
+            word = pixels[y, x]
+            p0, p1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
+            p2 = np.float32((word >> np.uint32(16)) & byte)
             along = p0 * ar + p1 * ag + p2 * ab
             aside = abs(p0 * sr + p1 * sg + p2 * sb)
             out[y, x] = one - (along - np.float32(DEVIATION) * aside) / light[y, x]
@@ -263,24 +265,25 @@ def _levelled(
 
 @njit(cache=True, nogil=True, fastmath=True)
 def _unmix(
-    pixels: Rgba, matte: Matte, direction: Array, light: Array, spill: np.float32, out: Rgba
+    pixels: Packed, matte: Matte, direction: Array, light: Array, spill: np.float32, out: Packed
 ) -> None:
     height, width = matte.shape
     dx, dy, length = direction[0], direction[1], direction[2]
     k0, k1, k2, luma = direction[3], direction[4], direction[5], direction[6]
-    zero, full = np.float32(0), np.float32(255)
+    zero, full, byte = np.float32(0), np.float32(255), np.uint32(255)
     for y in range(height):
         for x in range(width):
             a = matte[y, x]
-            if a == 0:
-                out[y, x, 0] = out[y, x, 1] = out[y, x, 2] = out[y, x, 3] = 0
+            word = pixels[y, x]
+            if a == 0 or word == np.uint32(0):
+                out[y, x] = np.uint32(0)
                 continue
-            f0, f1 = np.float32(pixels[y, x, 0]), np.float32(pixels[y, x, 1])
-            f2 = np.float32(pixels[y, x, 2])
+            f0, f1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
+            f2 = np.float32((word >> np.uint32(16)) & byte)
             if a != 255:
                 rest = np.float32(255 - a) * light[y, x]
                 f0, f1, f2 = f0 - rest * k0, f1 - rest * k1, f2 - rest * k2
-            most = np.float32(a) * np.float32(pixels[y, x, 3]) / full
+            most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
             f0, f1 = min(max(f0, zero), most), min(max(f1, zero), most)
             f2 = min(max(f2, zero), most)
             if spill > 0:
@@ -294,5 +297,7 @@ def _unmix(
                     f1 = min(max(f1 - over * (k1 - luma), zero), most)
                     f2 = min(max(f2 - over * (k2 - luma), zero), most)
             half = np.float32(0.5)
-            out[y, x, 0], out[y, x, 1] = np.uint8(f0 + half), np.uint8(f1 + half)
-            out[y, x, 2], out[y, x, 3] = np.uint8(f2 + half), np.uint8(most + half)
+            low = np.uint32(np.uint32(f0 + half) | np.uint32(np.uint32(f1 + half) << np.uint32(8)))
+            high = np.uint32(np.uint32(f2 + half) << np.uint32(16))
+            high |= np.uint32(np.uint32(most + half) << np.uint32(24))
+            out[y, x] = np.uint32(low | high)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import cv2
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -12,8 +11,22 @@ from kitecore.picture.layer import Rgba, packed
 
 def luma_of(picture: Rgba) -> NDArray[np.uint8]:
     """BT.709 luma of premultiplied pixels, 0..255: of what is clear, 0."""
-    weights = np.array([[0.2126, 0.7152, 0.0722, 0.0]])
-    return np.asarray(cv2.transform(picture, weights))
+    out = np.empty(picture.shape[:2], np.uint8)
+    _luma(packed(picture), out)
+    return out
+
+
+@njit(cache=True, nogil=True)
+def _luma(picture: NDArray[np.uint32], out: NDArray[np.uint8]) -> None:
+    byte, one, two = np.uint32(255), np.uint32(8), np.uint32(16)
+    rows, columns = picture.shape
+    for y in range(rows):
+        for x in range(columns):
+            p = picture[y, x]
+            weighted = (p & byte) * np.uint32(13933) + np.uint32(32768)
+            weighted += ((p >> one) & byte) * np.uint32(46871)
+            weighted += ((p >> two) & byte) * np.uint32(4732)
+            out[y, x] = np.uint8(weighted >> two)
 
 
 def mixed_by(below: Rgba, above: Rgba, mask: NDArray[np.uint8]) -> Rgba:
