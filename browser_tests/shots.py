@@ -53,8 +53,6 @@ def take_all(base: str, folder: Path) -> None:
     browser = Browser(base)
     try:
         browser.open("/sign-in")
-        browser.find("#name")
-        browser.shot(folder / "sign-in.png")
         browser.sign_in("maker", "four-folds-up")
         browser.find(".cover img")
         _settled(browser)
@@ -68,14 +66,11 @@ def take_all(base: str, folder: Path) -> None:
         take(browser, "kite-cutout")
         _settled(browser)
         browser.shot(folder / "cut.png")
-        take(browser, "harbour-wide")
-        go(browser, 140)
-        _settled(browser)
-        browser.shot(folder / "cut-picture.png")
         _cutting(browser, folder)
         _stage(browser, "send", 405)
         browser.shot(folder / "send.png")
         _grading(browser, folder)
+        _layering(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -102,7 +97,6 @@ def _cutting(browser: Browser, folder: Path) -> None:
     browser.press("transition-dissolve")
     browser.find("[data-join]")
     _settled(browser)
-    browser.shot(folder / "cut-join.png")
     take(browser, "launch")
     browser.press("part-pace")
     browser.press("ramp-on")
@@ -161,6 +155,50 @@ def _cutting(browser: Browser, folder: Path) -> None:
     _settled(browser)
     browser.shot(folder / "gather-several.png")
     browser.press("several-takes")
+
+
+def _layering(browser: Browser, folder: Path) -> None:
+    """A keyed presenter with her matte, a title, an emblem drawn in pens, all of it on a phone."""
+    browser.open("/")
+    open_project(browser, "Paper layers")
+    _stage(browser, "layer", 40)
+    browser.press("layer-pip-green")
+    browser.press("layer-part-key")
+    browser.find('[data-test="screen"]')
+    _settled(browser)
+    browser.shot(folder / "layer.png")
+    browser.press("layer-matte")
+    browser.wait(lambda: not any(_corner(browser)[:2]), what="no matte")
+    _settled(browser)
+    browser.shot(folder / "layer-matte.png")
+    browser.press("layer-matte")
+    go(browser, 330)
+    browser.press("layer-Title")
+    browser.press("layer-part-content")
+    browser.find('[data-test="fill-handles"]')
+    _settled(browser)
+    browser.shot(folder / "layer-text.png")
+    browser.press("layer-Emblem")
+    browser.press("layer-part-content")
+    browser.find('[data-test="path-node"]')
+    _settled(browser)
+    browser.shot(folder / "layer-path.png")
+    go(browser, 40)
+    browser.press("layer-pip-green")
+    browser.press("layer-part-look")
+    browser.resize((390, 844), touch=True)
+    _settled(browser)
+    browser.shot(folder / "layer-phone.png")
+    browser.resize((1280, 800))
+
+
+def _corner(browser: Browser) -> list[int]:
+    """The picture's colour near its top left."""
+    found: list[int] = browser.run(
+        "const sheet = document.querySelector('[data-test=still]');"
+        "return [...sheet.getContext('2d').getImageData(9, 9, 1, 1).data]"
+    )
+    return found
 
 
 def _grading(browser: Browser, folder: Path) -> None:

@@ -96,7 +96,7 @@ class ClippedTest(LayerScene):
     def test_several_share_a_base(self) -> None:
         self.block("base", (80, 80), GREEN)
         self.solid("first", BLUE, clipped="alpha")
-        self.solid("second", WHITE, clipped="alpha", opacity=0.5)
+        self.solid("second", WHITE, opacity=0.5, clipped="alpha")
         self.assertEqual([255, 0, 0], self.at(5, 5))
         self.assertEqual([128, 128, 255], self.at(*MIDDLE))
 

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { everyKeyed, keyedState, read, written } from './props'
+import { everyKeyed, keyedState, omitted, read, written } from './props'
 
 const keys = { keys: [{ at: 5, value: 1 }] }
 
@@ -16,6 +16,10 @@ test('writes a copy, within lists too, and leaves the rest as it is', () => {
   expect(before.a.b[1]).toEqual({ c: 2 })
   expect(after.d).toBe(before.d)
   expect(written(null, 'x/y', 1)).toEqual({ x: { y: 1 } })
+})
+
+test('leaves fields out', () => {
+  expect(omitted({ a: 1, b: 2, c: 3 }, 'a', 'c')).toEqual({ b: 2 })
 })
 
 test('finds keys however deep, and tells whether one is here', () => {

@@ -23,6 +23,12 @@ export function written(from: unknown, path: string, value: unknown): unknown {
   return { ...before, [head]: rest.length ? written(before[head], rest.join('/'), value) : value }
 }
 
+/** A copy without some of its fields. */
+export function omitted<T extends object, K extends keyof T>(from: T, ...names: K[]): Omit<T, K> {
+  const gone = new Set<PropertyKey>(names)
+  return Object.fromEntries(Object.entries(from).filter(([name]) => !gone.has(name))) as Omit<T, K>
+}
+
 /** Every property with keys in something, however deep. */
 export function everyKeyed(from: unknown): unknown[] {
   if (isKeyed(from)) return [from]

@@ -4,7 +4,7 @@ import { computed, watch } from 'vue'
 import { client, need } from '@/api/client'
 import type { BrushStrokeOf, Contour, Fill, Mask, Step } from '@/api/types'
 import { changedAt, valueAt } from '@/motion/keys'
-import { read } from '@/motion/props'
+import { omitted, read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useLayer } from '@/stages/layer/useLayer'
 import { useHand } from '@/stores/hand'
@@ -80,8 +80,7 @@ const maskPath = computed<Contour[]>(() =>
 
 function maskStep(changed: Mask[], index: number): Step {
   const one = changed[index] as Mask
-  const { kind: _kind, id, ...values } = one
-  return layer.partStep('masks', id ?? '', values)
+  return layer.partStep('masks', one.id ?? '', { ...omitted(one, 'kind', 'id') })
 }
 
 function maskPathStep(path: Contour[]): Step {
@@ -127,9 +126,10 @@ function shapePathStep(path: Contour[]): Step {
   return layer.step({ 'form/contours': changedAt(before, layer.local.value, path) })
 }
 
+const fillPath = computed(() => layering.fillOf(clip.value))
 const fill = computed<Exclude<Fill, { kind: 'plain' }> | null>(() => {
-  if (layering.part !== 'content') return null
-  const found = read(clip.value, layering.fill) as Fill | null | undefined
+  if (layering.part !== 'content' || !fillPath.value) return null
+  const found = read(clip.value, fillPath.value) as Fill | null | undefined
   return found && found.kind !== 'plain' ? found : null
 })
 const fillEnds = computed(() => ({
@@ -138,7 +138,7 @@ const fillEnds = computed(() => ({
 }))
 const fillValues = (ends: object) =>
   Object.fromEntries(
-    Object.entries(ends).map(([name, value]) => [`${layering.fill}/${name}`, value as unknown]),
+    Object.entries(ends).map(([name, value]) => [`${fillPath.value}/${name}`, value as unknown]),
   )
 
 function toCanvas(point: Point): [number, number] {

@@ -130,7 +130,7 @@ function step(): Step {
       name,
       changedAt(old[name], local.value, value),
     ])
-    return { ...mask, ...(Object.fromEntries(values) as object) } as Mask
+    return { ...mask, ...(Object.fromEntries(values) as object) }
   })
   return props.stepOf(changed, props.taken)
 }

@@ -1,6 +1,7 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
+import type { PicturedClip } from '@/api/types'
 
 export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects'
 /** What a finger does on the picture: handle layers, or one of the tools. */
@@ -13,8 +14,8 @@ export const useLayering = defineStore('layering', () => {
   const matte = ref(false)
   /** Index of the mask in hand among the layer's masks. */
   const mask = ref(0)
-  /** Path of the fill whose ends are handled on the picture: `fill`, `stroke/fill`, `outline`. */
-  const fill = ref('fill')
+  /** Path of the fill whose ends are handled on the picture: `fill`, `stroke/fill`; or not chosen. */
+  const fill = ref('')
   const brush = useLocalStorage('velvet-kite.brush', { width: 0.08, softness: 0.4, erase: false })
   /** How closely a line drawn by hand is followed, in canvas pixels. */
   const smoothness = useLocalStorage('velvet-kite.smoothness', 6)
@@ -24,11 +25,17 @@ export const useLayering = defineStore('layering', () => {
   /** Width and height of texts and shapes in canvas pixels, by clip. */
   const extents = ref<Record<string, [number, number]>>({})
 
+  /** That path for a clip: of itself the fill, but a pen path's own points come first. */
+  function fillOf(clip: PicturedClip | null): string {
+    const pens = clip?.kind === 'shape' && clip.form?.kind === 'path'
+    return fill.value || (pens ? '' : 'fill')
+  }
+
   function leave() {
     tool.value = ''
     matte.value = false
     tapped.value = null
   }
 
-  return { part, tool, matte, mask, fill, brush, smoothness, drawn, tapped, extents, leave }
+  return { part, tool, matte, mask, fill, brush, smoothness, drawn, tapped, extents, fillOf, leave }
 })

@@ -45,7 +45,7 @@ async function add(one: Fresh) {
   const done = await place(placeStep(one.clip, at.value, canvas.value))
   if (!done) return
   layering.part = one.id === 'adjustment' ? 'effects' : 'content'
-  layering.fill = 'fill'
+  layering.fill = ''
   layering.tool = one.id === 'path' ? 'pen' : ''
 }
 

@@ -9,6 +9,7 @@ import IconTrash from '~icons/tabler/trash'
 import IconUp from '~icons/tabler/arrow-up'
 import type { Effect } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
+import { omitted } from '@/motion/props'
 import { useClipboard } from '@/stores/clipboard'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -44,7 +45,7 @@ function search(event: KeyboardEvent) {
   event.stopPropagation()
 }
 
-const parts = (row: readonly Effect[]) => row.map(({ id: _id, ...rest }) => rest)
+const parts = (row: readonly Effect[]) => row.map((one) => omitted(one, 'id'))
 
 function copyAll() {
   clipboard.effects = [...effects.value]

@@ -37,6 +37,8 @@ const choices = computed(() => [
   ...KINDS,
 ])
 
+const handled = computed(() => layering.fillOf(props.layer.clip.value) === props.path)
+
 const stops = computed(() =>
   fill.value && fill.value.kind !== 'plain' ? [...(fill.value.stops ?? [])] : [],
 )
@@ -211,9 +213,9 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
           <BButton
             size="sm"
             variant="secondary"
-            :aria-pressed="layering.fill === path"
+            :aria-pressed="handled"
             title="Drag its two ends on the picture"
-            @click="layering.fill = layering.fill === path ? '' : path"
+            @click="layering.fill = handled ? 'none' : path"
           >
             Ends on the picture
           </BButton>
@@ -227,7 +229,7 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
           @set="set($event)"
         />
         <ControlFields
-          v-if="layering.fill === path"
+          v-if="handled"
           :controls="kit.layer?.fills[fill.kind] ?? []"
           :values="fill as unknown as Record<string, unknown>"
           :local="layer.local.value"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Layer: what makes up the frame, and the parts of the layer in hand. */
-import { computed, onBeforeUnmount, watch } from 'vue'
+import { computed, onBeforeUnmount, watch, type Component } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
 import IconMatte from '~icons/tabler/mask'
 import IconNext from '~icons/tabler/chevron-right'
@@ -31,13 +31,19 @@ onBeforeUnmount(() => {
   player.ask({})
 })
 
-const CONTENT: Record<string, string> = { text: 'Text', shape: 'Shape', solid: 'Fill' }
+/** What a layer itself is made of, by its kind. */
+const CONTENT: Record<string, { name: string; part: Component; more: object }> = {
+  text: { name: 'Text', part: TextPart, more: {} },
+  shape: { name: 'Shape', part: ShapePart, more: {} },
+  solid: { name: 'Fill', part: FillEditor, more: { label: 'Fill', path: 'fill' } },
+}
+const content = computed(() => CONTENT[layer.clip.value?.kind ?? ''])
 const parts = computed(() => {
   const kind = layer.clip.value?.kind ?? ''
   const named = (id: LayerPart, name: string) => ({ id, name, test: `layer-part-${id}` })
   return [
     named('look', 'Laid'),
-    ...(CONTENT[kind] ? [named('content', CONTENT[kind])] : []),
+    ...(content.value ? [named('content', content.value.name)] : []),
     ...(kind === 'adjustment' ? [] : [named('key', 'Key')]),
     named('masks', 'Masks'),
     named('effects', 'Effects'),
@@ -97,11 +103,12 @@ watch(
       </div>
       <div class="body">
         <LookPart v-if="part === 'look'" :layer="layer" />
-        <template v-else-if="part === 'content'">
-          <TextPart v-if="layer.clip.value.kind === 'text'" :layer="layer" />
-          <ShapePart v-else-if="layer.clip.value.kind === 'shape'" :layer="layer" />
-          <FillEditor v-else :layer="layer" label="Fill" path="fill" />
-        </template>
+        <component
+          :is="content.part"
+          v-else-if="part === 'content' && content"
+          v-bind="content.more"
+          :layer="layer"
+        />
         <KeyPart v-else-if="part === 'key'" :layer="layer" />
         <MasksPart v-else-if="part === 'masks'" :layer="layer" />
         <EffectsPart v-else :layer="layer" />

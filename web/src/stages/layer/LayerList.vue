@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What makes up the frame at the playhead, from the front to the back. */
 import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import IconDots from '~icons/tabler/dots-vertical'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
@@ -9,7 +9,7 @@ import IconGrip from '~icons/tabler/grip-vertical'
 import IconLock from '~icons/tabler/lock'
 import IconLockOpen from '~icons/tabler/lock-open'
 import IconSolo from '~icons/tabler/focus-2'
-import { isPictured, type Clip, type PicturedClip, type Step, type Track } from '@/api/types'
+import { isPictured, type Clip, type PicturedClip, type Track } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
@@ -73,13 +73,20 @@ function opacityOf(clip: PicturedClip): string {
 }
 
 function setTrack(track: Track, values: Record<string, unknown>) {
-  project.edit({ kind: 'set_track', track: track.id ?? '', ...values } as Step)
+  project.edit({ kind: 'set_track', track: track.id ?? '', ...values })
 }
 
 // Reordering: a row is taken by its grip and dropped between others.
 const dragged = ref<number | null>(null)
 const target = ref<number | null>(null)
 const list = ref<HTMLElement | null>(null)
+
+// What is in hand is always in sight.
+watch(
+  () => hand.ids.join(),
+  () => list.value?.querySelector('.here')?.scrollIntoView({ block: 'nearest' }),
+  { flush: 'post' },
+)
 
 function grab(event: PointerEvent, index: number) {
   ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
@@ -156,9 +163,8 @@ async function keep() {
 }
 
 const clipStep = (kind: 'raise' | 'lower', { clip }: Row) =>
-  project.edit({ kind, clip: clip.id ?? '' } as Step)
-const copyAbove = ({ clip }: Row) =>
-  project.edit({ kind: 'copy_above', clips: [clip.id ?? ''] } as Step)
+  project.edit({ kind, clip: clip.id ?? '' })
+const copyAbove = ({ clip }: Row) => project.edit({ kind: 'copy_above', clips: [clip.id ?? ''] })
 </script>
 
 <template>
