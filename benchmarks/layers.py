@@ -8,6 +8,7 @@ import numpy as np
 
 from benchmarks.core import Workshop, bare_loop
 from benchmarks.grade import FULL
+from benchmarks.graph import export_by_graph
 from benchmarks.rows import Row, seconds, side_by_side
 from kitecore import edits
 from kitecore.document import (
@@ -30,7 +31,11 @@ from kitecore.picture.blend import blends
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Layer, moved
+from kitecore.render.compose import solitary
 from kitecore.render.export import ExportSettings, encode_piece, plan
+from kitecore.render.frame import stage_of
+from kitecore.render.measuring import as_cube
+from kitecore.render.painters import paint
 from kitecore.render.pieces import picture_piece
 from kitecore.render.sources import Sources
 from kitecore.ticks import TICKS_PER_SECOND
@@ -94,12 +99,30 @@ def _export(shop: Workshop, piece: Document) -> Row:
         sources.close()
 
     export()
-    loop, ours = side_by_side(3, lambda: bare_loop(shop, settings), export)
+    graph = _by_graph(shop, piece)
+    graph()
+    loop, ours, theirs = side_by_side(3, lambda: bare_loop(shop, settings), export, graph)
     # The loop runs over 6 s of the ground's take, the piece lasts 3.
-    ratio = 2 * ours / loop
-    how = f"{loop / 2:.2f} s and {ours:.2f} s for 3 s at 1080 × 1920"
-    what = "export of the reference piece, against a bare loop over its ground"
-    return Row(what, f"{ratio:.2f} ×", "≤ 2 ×", how, ratio <= 2)
+    ratio, against = 2 * ours / loop, ours / theirs
+    how = f"{loop / 2:.2f} s, {ours:.2f} s and {theirs:.2f} s for 3 s at 1080 × 1920"
+    what = "export of the reference piece, against a bare loop over its ground; a filter graph"
+    good = ratio <= 2 and against < 1
+    return Row(what, f"{ratio:.2f} ×; {against:.2f} ×", "≤ 2 ×; < 1 ×", how, good)
+
+
+def _by_graph(shop: Workshop, piece: Document) -> Callable[[], None]:
+    sources = Sources(shop.find)
+    stage = stage_of(piece, (1080, 1920), sources)
+    light, words = (
+        next(clip for _, clip in piece.clips() if clip.name == name) for name in ("light", "words")
+    )
+    assert isinstance(light, SolidClip) and isinstance(words, TextClip)
+    cube = shop.root / "grade.cube"
+    cube.write_text(as_cube(piece, piece.main.clips[0].id, 0, sources))
+    takes = [shop.find(name).original for name in ("launch", "pip-green")]
+    lit = solitary(light, 0, stage)
+    text = paint(words, 0, stage).pixels
+    return lambda: export_by_graph(*takes, cube, lit, text, shop.root / "graph.mp4")
 
 
 def _preview(shop: Workshop, piece: Document) -> Row:

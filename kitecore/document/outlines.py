@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from kitecore.document.paths import Contour, Contours, Node, polygon
 from kitecore.document.properties import Keys, Vector
-from kitecore.document.shapes import Form
+from kitecore.document.shapes import MOST_CORNERS, Form
 from kitecore.errors import BadInput
 
 _ARC: Final = 4 / 3 * tan(pi / 8)
@@ -63,11 +63,11 @@ def _ellipse(form: Any) -> Contours:
 
 
 def _polygon(form: Any) -> Contours:
-    return (_around([form.radius] * max(3, round(form.corners))),)
+    return (_around([form.radius] * _count(form.corners)),)
 
 
 def _star(form: Any) -> Contours:
-    return (_around([form.radius, form.inner] * max(3, round(form.points))),)
+    return (_around([form.radius, form.inner] * _count(form.points)),)
 
 
 def _line(form: Any) -> Contours:
@@ -87,6 +87,11 @@ _OUTLINES: Final[dict[str, Callable[[Any], Contours]]] = {
     "line": _line,
     "path": _path,
 }
+
+
+def _count(corners: float) -> int:
+    """As many corners as can be told apart."""
+    return round(min(max(corners, 3), MOST_CORNERS))
 
 
 def _around(radii: list[float]) -> Contour:

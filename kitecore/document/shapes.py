@@ -11,6 +11,8 @@ from kitecore.document.model import Model, param
 from kitecore.document.paths import Path
 from kitecore.document.properties import Number, Point
 
+MOST_CORNERS = 200
+
 
 class RectangleForm(Model):
     kind: Literal["rectangle"] = "rectangle"

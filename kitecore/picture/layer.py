@@ -33,7 +33,7 @@ class Layer:
 
         An endless layer has no border: what would lie there is never seen.
         """
-        if self.endless:
+        if self.endless or by <= 0:
             return self
         pixels = np.pad(self.pixels, ((by, by), (by, by), (0, 0)))
         return replace(self, pixels=pixels, matrix=self.matrix @ moved(-by, -by))

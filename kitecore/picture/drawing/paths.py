@@ -9,6 +9,7 @@ import skia
 
 from kitecore.document.paths import Contour, Contours
 from kitecore.document.shapes import (
+    MOST_CORNERS,
     EllipseForm,
     Form,
     LineForm,
@@ -74,6 +75,11 @@ def _ellipse(form: EllipseForm) -> skia.Path:
     return path
 
 
+def _count(corners: float) -> int:
+    """As many corners as can be told apart."""
+    return round(min(max(corners, 3), MOST_CORNERS))
+
+
 def _around(radii: list[float]) -> skia.Path:
     angles = np.arange(len(radii)) * 2 * np.pi / len(radii)
     points = [
@@ -87,12 +93,12 @@ def _around(radii: list[float]) -> skia.Path:
 
 @forms.register("polygon")
 def _polygon(form: PolygonForm) -> skia.Path:
-    return _around([number(form.radius)] * max(3, round(number(form.corners))))
+    return _around([number(form.radius)] * _count(number(form.corners)))
 
 
 @forms.register("star")
 def _star(form: StarForm) -> skia.Path:
-    return _around([number(form.radius), number(form.inner)] * max(3, round(number(form.points))))
+    return _around([number(form.radius), number(form.inner)] * _count(number(form.points)))
 
 
 @forms.register("line")

@@ -25,6 +25,7 @@ _JOINS: Final = {
     "bevel": skia.Paint.kBevel_Join,
 }
 MITER: Final = 4.0
+SHORTEST_DASH: Final = 0.5
 
 
 def extent_of_shape(shape: ShapeClip) -> tuple[float, float]:
@@ -61,7 +62,8 @@ def _stroke_paint(stroke: Stroke, path: skia.Path) -> skia.Paint:
     effects = []
     if stroke.dashes:
         # A dash needs its gap: an odd row goes through twice.
-        row = stroke.dashes if len(stroke.dashes) % 2 == 0 else stroke.dashes * 2
+        given = tuple(max(one, SHORTEST_DASH) for one in stroke.dashes)
+        row = given if len(given) % 2 == 0 else given * 2
         effects.append(skia.DashPathEffect.Make(list(row), number(stroke.dash_shift)))
     begin, end = (min(max(number(share), 0.0), 1.0) for share in (stroke.begin, stroke.end))
     if (begin, end) != (0.0, 1.0):

@@ -26,6 +26,8 @@ _ALIGN: Final = {
     "justified": _layout.TextAlign.kJustify,
 }
 _MIRRORED: Final = {"start": "end", "end": "start"}
+MOST_SIZE: Final = 4000.0
+"""Canvas pixels of a letter's height."""
 _WIDE: Final = 1e5
 _ISOLATE, _POP = "\u2067", "\u2069"
 _lock = Lock()
@@ -162,7 +164,7 @@ def _paragraph(
                 builder.addText(part)
                 builder.pop()
     paragraph = builder.Build()
-    width = number(clip.width)
+    width = max(number(clip.width), 0.0)
     paragraph.layout(width or _WIDE)
     if not width:
         paragraph.layout(float(np.ceil(paragraph.LongestLine)) + 1)
@@ -177,13 +179,13 @@ def _directed(text: str) -> str:
 
 def _style(clip: TextClip, faces: Typefaces, paint: skia.Paint | None) -> Any:
     style = _layout.TextStyle()
-    style.setFontSize(max(number(clip.size), 1.0))
+    style.setFontSize(min(max(number(clip.size), 1.0), MOST_SIZE))
     style.setFontFamilies(faces.families(clip.font))
     weight = skia.FontStyle.kBold_Weight if clip.bold else skia.FontStyle.kNormal_Weight
     slant = skia.FontStyle.kItalic_Slant if clip.italic else skia.FontStyle.kUpright_Slant
     style.setFontStyle(skia.FontStyle(weight, skia.FontStyle.kNormal_Width, slant))
     style.setLetterSpacing(number(clip.letter_space))
-    style.setHeight(number(clip.line_height))
+    style.setHeight(max(number(clip.line_height), 0.1))
     style.setHeightOverride(True)
     style.setHalfLeading(True)
     if paint is not None:
@@ -192,7 +194,7 @@ def _style(clip: TextClip, faces: Typefaces, paint: skia.Paint | None) -> Any:
 
 
 def _box(clip: TextClip, paragraph: Any) -> Box:
-    width = number(clip.width) or float(np.ceil(paragraph.LongestLine)) + 1
+    width = max(number(clip.width), 0.0) or float(np.ceil(paragraph.LongestLine)) + 1
     line = min(paragraph.LongestLine, width)
     align = _MIRRORED.get(clip.align, clip.align) if is_rtl(clip.text) else clip.align
     left = {"start": 0.0, "end": width - line}.get(align, (width - line) / 2) - width / 2

@@ -1,11 +1,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.document.properties import Number
+from kitecore.motion.plain import number
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 
@@ -16,6 +18,15 @@ The effect comes without keys; ``tick`` counts from the start of the clip.
 """
 
 effect_drawings: Registry[Drawing] = Registry("effect drawing")
+
+
+MOST_LENGTH: Final = 2000.0
+"""Canvas pixels: a longer reach of an effect counts as that."""
+
+
+def length_of(prop: Number, layer: Layer, most: float = MOST_LENGTH) -> float:
+    """A length in pixels of the layer, within what can be drawn."""
+    return min(max(number(prop), -most), most) * layer.density
 
 
 def from_middle(layer: Layer) -> tuple[NDArray[np.float32], NDArray[np.float32]]:

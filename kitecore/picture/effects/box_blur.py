@@ -7,15 +7,14 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.box_blur import BoxBlur
-from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer
 
 
 @effect_drawings.register("box_blur")
 def box_blur(layer: Layer, effect: BoxBlur, tick: int) -> Layer:
     """Mean of a square; between two whole radii, between their results."""
-    radius = number(effect.radius) * layer.density
+    radius = length_of(effect.radius, layer, 1000)
     if radius < 0.1:
         return layer
     grown = layer.padded(math.ceil(radius))

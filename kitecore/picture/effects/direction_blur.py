@@ -8,14 +8,14 @@ import numpy as np
 
 from kitecore.document.effects.direction_blur import DirectionBlur
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer
 
 
 @effect_drawings.register("direction_blur")
 def direction_blur(layer: Layer, effect: DirectionBlur, tick: int) -> Layer:
     """The mean along a line through each pixel, drawn soft so that short lines turn smoothly."""
-    length = number(effect.length) * layer.density
+    length = length_of(effect.length, layer, 600)
     if length < 0.5:
         return layer
     reach = math.ceil(length / 2) + 1

@@ -13,7 +13,7 @@ from kitecore.picture.layer import Layer, Rgba
 
 @effect_drawings.register("exposure")
 def exposure(layer: Layer, effect: Exposure, tick: int) -> Layer:
-    return replace(layer, pixels=exposed(layer.pixels, number(effect.stops)))
+    return replace(layer, pixels=exposed(layer.pixels, min(max(number(effect.stops), -20.0), 20.0)))
 
 
 def exposed(pixels: Rgba, stops: float) -> Rgba:

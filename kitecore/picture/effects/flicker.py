@@ -15,7 +15,7 @@ from kitecore.ticks import TICKS_PER_SECOND
 
 @effect_drawings.register("flicker")
 def flicker(layer: Layer, effect: Flicker, tick: int) -> Layer:
-    share = 1 - number(effect.strength) * lost_at(effect, tick)
+    share = 1 - min(max(number(effect.strength), 0.0), 1.0) * lost_at(effect, tick)
     gains = (share, share, share, share if effect.what == "opacity" else 1.0)
     return replace(layer, pixels=np.asarray(cv2.multiply(layer.pixels, gains)))
 

@@ -9,7 +9,7 @@ import numpy as np
 from kitecore.document.effects.glow import Glow
 from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.softening import softened
 
@@ -17,9 +17,9 @@ from kitecore.picture.softening import softened
 @effect_drawings.register("glow")
 def glow(layer: Layer, effect: Glow, tick: int) -> Layer:
     """Light around bright parts is added to the picture; around the outline it lies behind it."""
-    sigma = number(effect.width) * layer.density / 2
+    sigma = max(0.0, length_of(effect.width, layer, 600)) / 2
     grown = layer.padded(math.ceil(3 * sigma))
-    strength, tint = number(effect.strength), rgb_of(colour(effect.colour))
+    strength, tint = min(max(number(effect.strength), 0.0), 20.0), rgb_of(colour(effect.colour))
     if effect.of == "outline":
         shape = softened(grown.pixels[..., 3], sigma).astype(np.float32) * strength
         light = _tinted(np.minimum(shape, 255), tint)

@@ -7,7 +7,7 @@ import numpy as np
 
 from kitecore.document.effects.grain import Grain
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.effects._noise import generator
 from kitecore.picture.layer import Layer
 from kitecore.ticks import TICKS_PER_SECOND
@@ -19,11 +19,11 @@ _STEP = TICKS_PER_SECOND // 1000
 @effect_drawings.register("grain")
 def grain(layer: Layer, effect: Grain, tick: int) -> Layer:
     """Gaussian noise, strongest in the middle tones, on a grid of grains: alike at every size."""
-    amount = number(effect.amount) / 100
+    amount = min(number(effect.amount), 1000) / 100
     if amount < 0.002:
         return layer
     height, width = layer.pixels.shape[:2]
-    size = max(number(effect.size), 0.5) * layer.density
+    size = max(length_of(effect.size, layer), 0.5 * layer.density)
     columns, rows = max(1, round(width / size)), max(1, round(height / size))
     chance = generator(effect.seed, (tick - effect.since) // _STEP)
     channels = 3 if effect.coloured else 1

@@ -6,15 +6,14 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.mosaic import Mosaic
-from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer
 
 
 @effect_drawings.register("mosaic")
 def mosaic(layer: Layer, effect: Mosaic, tick: int) -> Layer:
     """Squares of the mean colour of what they cover, counted from the picture's corner."""
-    side = number(effect.side) * layer.density
+    side = length_of(effect.side, layer)
     if side <= 1:
         return layer
     height, width = layer.pixels.shape[:2]

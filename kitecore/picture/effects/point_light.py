@@ -16,8 +16,10 @@ def point_light(layer: Layer, effect: PointLight, tick: int) -> Layer:
     """Light that falls to nothing at its reach, as (1 - (d/r)²)², besides what is everywhere."""
     x, y = from_middle(layer)
     cx, cy = pair(effect.centre)
-    near = 1 - ((x - cx) ** 2 + (y - cy) ** 2) / max(number(effect.reach), 1) ** 2
-    lamp = np.maximum(near, 0) ** 2 * np.float32(number(effect.strength))
+    near = 1 - ((x - cx) ** 2 + (y - cy) ** 2) / max(min(number(effect.reach), 1e5), 1) ** 2
+    lamp = np.maximum(near, 0) ** 2 * np.float32(min(max(number(effect.strength), 0.0), 100.0))
     tint = np.array(rgb_of(colour(effect.colour)), np.float32) / 255
-    light = np.asarray(number(effect.around) + lamp[..., None] * tint, np.float32)
+    light = np.asarray(
+        min(max(number(effect.around), 0.0), 100.0) + lamp[..., None] * tint, np.float32
+    )
     return replace(layer, pixels=scaled_light(layer.pixels, light))

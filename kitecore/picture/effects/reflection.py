@@ -7,7 +7,7 @@ import numpy as np
 
 from kitecore.document.effects.reflection import Reflection
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened
 
@@ -19,15 +19,17 @@ def reflection(layer: Layer, effect: Reflection, tick: int) -> Layer:
     if not len(rows):
         return layer
     top, ground = int(rows[0]), int(rows[-1]) + 1
-    reach = max(1, round((ground - top) * number(effect.height) / 100))
-    gap = round(number(effect.gap) * layer.density)
+    reach = max(1, round((ground - top) * min(number(effect.height), 100) / 100))
+    gap = round(length_of(effect.gap, layer))
     below = layer.pixels.shape[0] - ground
     grown = layer.padded(max(0, reach + gap - below))
     border = (grown.pixels.shape[0] - layer.pixels.shape[0]) // 2
-    fade = number(effect.opacity) * (1 - (np.arange(reach, dtype=np.float32) + 0.5) / reach)
+    fade = min(max(number(effect.opacity), 0.0), 1.0) * (
+        1 - (np.arange(reach, dtype=np.float32) + 0.5) / reach
+    )
     turned = grown.pixels[border + ground - reach : border + ground][::-1]
     image = np.rint(turned * fade[:, None, None]).astype(np.uint8)
-    if (sigma := number(effect.softness) * layer.density) > 0.2:
+    if (sigma := length_of(effect.softness, layer, 400)) > 0.2:
         image = softened(image, sigma)
     pixels = grown.pixels.copy()
     start = border + ground + gap

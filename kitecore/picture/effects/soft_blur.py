@@ -4,8 +4,7 @@ import math
 from dataclasses import replace
 
 from kitecore.document.effects.soft_blur import SoftBlur
-from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened
 
@@ -13,7 +12,7 @@ from kitecore.picture.softening import softened
 @effect_drawings.register("soft_blur")
 def soft_blur(layer: Layer, effect: SoftBlur, tick: int) -> Layer:
     """Gaussian of ``sigma`` canvas pixels; edges go soft into transparency."""
-    sigma = number(effect.sigma) * layer.density
+    sigma = length_of(effect.sigma, layer, 400)
     if sigma < 0.1:
         return layer
     grown = layer.padded(math.ceil(3 * sigma))

@@ -18,5 +18,7 @@ def vignette(layer: Layer, effect: Vignette, tick: int) -> Layer:
     y = (np.arange(height, dtype=np.float32) + 0.5) / height * 2 - 1
     distance = np.sqrt((x[None, :] ** 2 + y[:, None] ** 2) / 2)
     share = np.clip((distance - number(effect.reach)) / max(number(effect.softness), 0.01), 0, 1)
-    dark = share * share * (3 - 2 * share) * np.float32(number(effect.strength))
+    dark = (
+        share * share * (3 - 2 * share) * np.float32(min(max(number(effect.strength), -4.0), 1.0))
+    )
     return replace(layer, pixels=scaled_light(layer.pixels, 1 - dark))

@@ -19,7 +19,7 @@ def zoom_blur(layer: Layer, effect: ZoomBlur, tick: int) -> Layer:
     Copies are doubled: each step takes the mean of what there is and of that enlarged, which after
     n steps is the mean of 2ⁿ sizes in even steps.
     """
-    amount = number(effect.amount) / 100
+    amount = min(number(effect.amount), 200) / 100
     if amount < 0.002:
         return layer
     height, width = layer.pixels.shape[:2]

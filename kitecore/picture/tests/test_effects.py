@@ -69,6 +69,19 @@ class EveryEffectTest(TestCase):
         self.assertEqual(0, grown[0] % 2)
         self.assertEqual(-grown[0] // 2, round(after.matrix[0, 2]))
 
+    @given(kinds, st.data())
+    def test_typed_numbers_without_measure_are_bounded(
+        self, kind: str, data: st.DataObject
+    ) -> None:
+        values = {
+            control.name: data.draw(st.sampled_from([-1e9, -1.0, 0.0, 1e9]))
+            for control in controls_of(effect_kinds[kind])
+            if isinstance(control.default, float) and control.name not in ("mix", "rate")
+        }
+        small = Layer(picture(), moved(0, 0), 0.02)
+        after = apply_effects(small, (effect_kinds[kind](**values),), 0).pixels
+        self.assertLessEqual(int((after[..., :3].astype(int) - after[..., 3:]).max()), 0)
+
     @given(kinds)
     def test_off_or_mixed_in_by_nothing_it_changes_nothing(self, kind: str) -> None:
         effect, before = made(kind), layer()

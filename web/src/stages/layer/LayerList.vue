@@ -41,6 +41,9 @@ const rows = computed<Row[]>(() =>
     }),
 )
 
+/** Whether only some tracks are shown. */
+const alone = computed(() => project.tracks.some((track) => track.kind !== 'sound' && track.solo))
+
 function thumb({ clip }: Row): string {
   const query = new URLSearchParams({ ...project.look, frame: String(player.frame.value) })
   return `/api/projects/${project.id}/revisions/${project.seen}/layers/${clip.id}.jpg?${query}`
@@ -181,7 +184,7 @@ const copyAbove = ({ clip }: Row) => project.edit({ kind: 'copy_above', clips: [
         :key="row.clip.id"
         :class="{
           here: hand.ids.includes(row.clip.id ?? ''),
-          away: row.track.hidden,
+          away: row.track.hidden || (alone && !row.track.solo),
           lifted: dragged === index,
           before: target === index && dragged !== null && target < dragged,
           after: target === index && dragged !== null && target > dragged,
