@@ -8,6 +8,7 @@ import IconWipe from '~icons/tabler/arrows-split-2'
 import IconBefore from '~icons/tabler/history'
 import IconKeyNext from '~icons/tabler/chevron-right'
 import IconKeyBefore from '~icons/tabler/chevron-left'
+import BenchPair from '@/controls/BenchPair.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
@@ -67,140 +68,84 @@ function before(shown: boolean) {
 </script>
 
 <template>
-  <div class="grade">
-    <ScopesPanel class="left" />
-    <section v-if="grade.clip.value" class="panel right" aria-label="Grade of what is in hand">
-      <div class="tools">
-        <ChoiceGroup
-          label="Part of the grade"
-          :choices="PARTS"
-          :taken="part"
-          @take="part = $event"
-        />
-      </div>
-      <div class="tools second">
-        <button
-          v-if="grade.zone.value"
-          class="chip"
-          title="Back to the whole picture"
-          data-test="whole-picture"
-          @click="grading.whole()"
-        >
-          <span class="clip-text">{{ grade.zone.value.name || 'Zone' }}</span>
-          <IconBack aria-hidden="true" />
+  <BenchPair label="Grade of what is in hand" :filled="Boolean(grade.clip.value)" sticky>
+    <template #left><ScopesPanel /></template>
+    <template #parts>
+      <ChoiceGroup label="Part of the grade" :choices="PARTS" :taken="part" @take="part = $event" />
+    </template>
+    <template #tools>
+      <button
+        v-if="grade.zone.value"
+        class="chip"
+        title="Back to the whole picture"
+        data-test="whole-picture"
+        @click="grading.whole()"
+      >
+        <span class="clip-text">{{ grade.zone.value.name || 'Zone' }}</span>
+        <IconBack aria-hidden="true" />
+      </button>
+      <span class="grow" />
+      <template v-if="grade.hasKeys.value">
+        <button class="btn btn-bare" aria-label="To the key before" @click="grade.jump(-1)">
+          <IconKeyBefore aria-hidden="true" />
         </button>
-        <span class="grow" />
-        <template v-if="grade.hasKeys.value">
-          <button class="btn btn-bare" aria-label="To the key before" @click="grade.jump(-1)">
-            <IconKeyBefore aria-hidden="true" />
-          </button>
-          <button class="btn btn-bare" aria-label="To the next key" @click="grade.jump(1)">
-            <IconKeyNext aria-hidden="true" />
-          </button>
-        </template>
-        <button
-          class="btn btn-bare"
-          role="switch"
-          :aria-checked="on"
-          title="The whole grade on or off"
-          data-test="grade-on"
-          :disabled="!grade.grade.value"
-          @click="grade.send({ ...off(), values: { on: !on } })"
-        >
-          <IconEye v-if="on" aria-hidden="true" />
-          <IconEyeOff v-else aria-hidden="true" />
-          {{ on ? 'On' : 'Off' }}
+        <button class="btn btn-bare" aria-label="To the next key" @click="grade.jump(1)">
+          <IconKeyNext aria-hidden="true" />
         </button>
-        <button
-          class="btn btn-bare"
-          title="Hold to see it before the grade"
-          data-test="before"
-          @pointerdown="hold"
-          @pointerup="before(false)"
-          @pointercancel="before(false)"
-          @keydown.space.prevent="!$event.repeat && before(true)"
-          @keyup.space.prevent="before(false)"
-          @contextmenu.prevent
-        >
-          <IconBefore aria-hidden="true" /> Before
-        </button>
-        <button
-          class="btn btn-bare"
-          :aria-pressed="grading.wipe !== null"
-          title="Before and after beside each other on the picture"
-          data-test="wipe"
-          @click="grading.wipe = grading.wipe === null ? 0.5 : null"
-        >
-          <IconWipe aria-hidden="true" /> Wipe
-        </button>
-      </div>
-      <div class="body">
-        <BalancePart v-if="part === 'balance'" :grade="grade" />
-        <WheelsPart v-else-if="part === 'wheels'" :grade="grade" />
-        <CurvesPart v-else-if="part === 'curves'" :grade="grade" />
-        <LooksPart v-else-if="part === 'looks'" :grade="grade" />
-        <ZonesPart v-else-if="part === 'zones'" :grade="grade" @adjust="part = 'balance'" />
-        <MorePart v-else :grade="grade" />
-      </div>
-    </section>
-    <section v-else class="panel right empty">
+      </template>
+      <button
+        class="btn btn-bare"
+        role="switch"
+        :aria-checked="on"
+        title="The whole grade on or off"
+        data-test="grade-on"
+        :disabled="!grade.grade.value"
+        @click="grade.send({ ...off(), values: { on: !on } })"
+      >
+        <IconEye v-if="on" aria-hidden="true" />
+        <IconEyeOff v-else aria-hidden="true" />
+        {{ on ? 'On' : 'Off' }}
+      </button>
+      <button
+        class="btn btn-bare"
+        title="Hold to see it before the grade"
+        data-test="before"
+        @pointerdown="hold"
+        @pointerup="before(false)"
+        @pointercancel="before(false)"
+        @keydown.space.prevent="!$event.repeat && before(true)"
+        @keyup.space.prevent="before(false)"
+        @contextmenu.prevent
+      >
+        <IconBefore aria-hidden="true" /> Before
+      </button>
+      <button
+        class="btn btn-bare"
+        :aria-pressed="grading.wipe !== null"
+        title="Before and after beside each other on the picture"
+        data-test="wipe"
+        @click="grading.wipe = grading.wipe === null ? 0.5 : null"
+      >
+        <IconWipe aria-hidden="true" /> Wipe
+      </button>
+    </template>
+    <BalancePart v-if="part === 'balance'" :grade="grade" />
+    <WheelsPart v-else-if="part === 'wheels'" :grade="grade" />
+    <CurvesPart v-else-if="part === 'curves'" :grade="grade" />
+    <LooksPart v-else-if="part === 'looks'" :grade="grade" />
+    <ZonesPart v-else-if="part === 'zones'" :grade="grade" @adjust="part = 'balance'" />
+    <MorePart v-else :grade="grade" />
+    <template #empty>
       <strong>Nothing to grade in hand</strong>
       <span>
         Tap a clip on the timeline. Its light, colours and looks are set here; the scopes show the
         picture at the playhead.
       </span>
-    </section>
-  </div>
+    </template>
+  </BenchPair>
 </template>
 
 <style scoped>
-.grade {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
-  gap: 12px;
-  padding: 12px 14px;
-  min-height: 0;
-}
-.right {
-  display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
-  gap: 4px;
-  padding-right: 6px;
-}
-.right.empty {
-  display: flex;
-}
-.tools {
-  display: flex;
-  align-items: center;
-  gap: 2px;
-  min-width: 0;
-}
-.tools :deep(.choices) {
-  width: 100%;
-  flex-wrap: nowrap;
-  overflow-x: auto;
-  scrollbar-width: none;
-}
-.tools :deep(.choices button) {
-  flex: 1;
-  padding: 4px 8px;
-}
-.second {
-  min-height: var(--touch);
-}
-.second .btn {
-  font-size: 13px;
-  padding: 0 6px;
-  gap: 5px;
-}
-.second [aria-pressed='true'] {
-  background: #453c4e;
-  color: var(--text);
-}
-.grow {
-  flex: 1;
-}
 .chip {
   display: inline-flex;
   align-items: center;
@@ -218,32 +163,5 @@ function before(shown: boolean) {
 .chip svg {
   width: 15px;
   height: 15px;
-}
-.body {
-  overflow-y: auto;
-  scrollbar-width: thin;
-  padding: 0 8px 0 3px;
-  margin-left: -3px;
-  min-height: 0;
-}
-.body :deep(.field) {
-  min-height: 34px;
-}
-@media (max-width: 759px) {
-  .grade {
-    grid-template-columns: 1fr;
-    grid-auto-rows: max-content;
-    overflow-y: auto;
-    padding-top: 20px;
-  }
-  .left {
-    position: sticky;
-    top: -20px;
-    z-index: 2;
-    box-shadow: 0 10px 12px -8px #17141a;
-  }
-  .body {
-    overflow: visible;
-  }
 }
 </style>

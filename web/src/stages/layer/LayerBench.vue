@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, watch, type Component } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
 import IconMatte from '~icons/tabler/mask'
 import IconNext from '~icons/tabler/chevron-right'
+import BenchPair from '@/controls/BenchPair.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
@@ -74,131 +75,56 @@ watch(
 </script>
 
 <template>
-  <div class="bench-of">
-    <LayerList class="left" />
-    <section v-if="layer.clip.value" class="panel right" aria-label="The layer in hand">
-      <div class="tools">
-        <ChoiceGroup label="Part of the layer" :choices="parts" :taken="part" @take="take" />
-      </div>
-      <div class="tools second">
-        <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
-        <span class="grow" />
-        <template v-if="layer.hasKeys.value">
-          <button class="btn btn-bare" aria-label="To the key before" @click="layer.jump(-1)">
-            <IconBefore aria-hidden="true" />
-          </button>
-          <button class="btn btn-bare" aria-label="To the next key" @click="layer.jump(1)">
-            <IconNext aria-hidden="true" />
-          </button>
-        </template>
-        <button
-          class="btn btn-bare"
-          :aria-pressed="layering.matte"
-          title="White is what is seen of the layer, black what is clear"
-          data-test="layer-matte"
-          @click="layering.matte = !layering.matte"
-        >
-          <IconMatte aria-hidden="true" /> Matte
+  <BenchPair label="The layer in hand" :filled="Boolean(layer.clip.value)">
+    <template #left><LayerList class="list" /></template>
+    <template #parts>
+      <ChoiceGroup label="Part of the layer" :choices="parts" :taken="part" @take="take" />
+    </template>
+    <template #tools>
+      <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
+      <span class="grow" />
+      <template v-if="layer.hasKeys.value">
+        <button class="btn btn-bare" aria-label="To the key before" @click="layer.jump(-1)">
+          <IconBefore aria-hidden="true" />
         </button>
-      </div>
-      <div class="body">
-        <LookPart v-if="part === 'look'" :layer="layer" />
-        <component
-          :is="content.part"
-          v-else-if="part === 'content' && content"
-          v-bind="content.more"
-          :layer="layer"
-        />
-        <KeyPart v-else-if="part === 'key'" :layer="layer" />
-        <MasksPart v-else-if="part === 'masks'" :layer="layer" />
-        <EffectsPart v-else :layer="layer" />
-      </div>
-    </section>
-    <section v-else class="panel right empty">
+        <button class="btn btn-bare" aria-label="To the next key" @click="layer.jump(1)">
+          <IconNext aria-hidden="true" />
+        </button>
+      </template>
+      <button
+        class="btn btn-bare"
+        :aria-pressed="layering.matte"
+        title="White is what is seen of the layer, black what is clear"
+        data-test="layer-matte"
+        @click="layering.matte = !layering.matte"
+      >
+        <IconMatte aria-hidden="true" /> Matte
+      </button>
+    </template>
+    <LookPart v-if="part === 'look'" :layer="layer" />
+    <component
+      :is="content.part"
+      v-else-if="part === 'content' && content"
+      v-bind="content.more"
+      :layer="layer"
+    />
+    <KeyPart v-else-if="part === 'key'" :layer="layer" />
+    <MasksPart v-else-if="part === 'masks'" :layer="layer" />
+    <EffectsPart v-else :layer="layer" />
+    <template #empty>
       <strong>No layer in hand</strong>
       <span>
         Tap a layer in the list or on the picture; tap again for the one behind. “Layer” adds text,
         shapes, colours and adjustments at the playhead.
       </span>
-    </section>
-  </div>
+    </template>
+  </BenchPair>
 </template>
 
 <style scoped>
-.bench-of {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
-  gap: 12px;
-  padding: 12px 14px;
-  min-height: 0;
-}
-.right {
-  display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
-  gap: 2px;
-  padding-right: 6px;
-}
-.right.empty {
-  display: flex;
-}
-.tools {
-  display: flex;
-  align-items: center;
-  gap: 2px;
-  min-width: 0;
-}
-.tools :deep(.choices) {
-  width: 100%;
-  flex-wrap: nowrap;
-  overflow-x: auto;
-  scrollbar-width: none;
-}
-.tools > :deep(.choices button) {
-  flex: 1;
-  padding: 4px 8px;
-}
-.second {
-  min-height: 34px;
-}
-.second .btn {
-  font-size: 13px;
-  padding: 0 6px;
-  gap: 5px;
-}
-.second [aria-pressed='true'] {
-  background: #453c4e;
-  color: var(--text);
-}
-.grow {
-  flex: 1;
-}
-.body {
-  overflow-y: auto;
-  scrollbar-width: thin;
-  padding: 0 8px 0 3px;
-  margin-left: -3px;
-  min-height: 0;
-}
-.body :deep(.field) {
-  min-height: 34px;
-}
 @media (max-width: 759px) {
-  .bench-of {
-    grid-template-columns: 1fr;
-    grid-auto-rows: max-content;
-    overflow-y: auto;
-    padding-top: 20px;
-  }
-  .left {
+  .list {
     max-height: 236px;
-  }
-  .body {
-    overflow: visible;
-  }
-}
-@media (pointer: coarse) {
-  .body :deep(.field) {
-    min-height: var(--touch);
   }
 }
 </style>

@@ -1,0 +1,219 @@
+<script setup lang="ts">
+/** One layer of the frame: its small picture, how it is laid, and what can be done with it. */
+import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import IconDots from '~icons/tabler/dots-vertical'
+import IconEye from '~icons/tabler/eye'
+import IconEyeOff from '~icons/tabler/eye-off'
+import IconGrip from '~icons/tabler/grip-vertical'
+import IconLock from '~icons/tabler/lock'
+import IconLockOpen from '~icons/tabler/lock-open'
+import IconSolo from '~icons/tabler/focus-2'
+import type { PicturedClip, Track } from '@/api/types'
+import { useScreen } from '@/player/inject'
+import { useHand } from '@/stores/hand'
+import { useKit } from '@/stores/kit'
+import { useProject } from '@/stores/project'
+import { KIND_ICONS, KIND_NAMES } from '@/timeline/kinds'
+
+const props = defineProps<{ clip: PicturedClip; track: Track; away: boolean }>()
+const emit = defineEmits<{
+  grab: [event: PointerEvent]
+  drag: [event: PointerEvent]
+  drop: []
+  cancel: []
+  nudge: [event: KeyboardEvent]
+  rename: []
+  keep: []
+}>()
+const project = useProject()
+const hand = useHand()
+const kit = useKit()
+const { player } = useScreen()
+
+const id = computed(() => props.clip.id ?? '')
+const here = computed(() => hand.ids.includes(id.value))
+const name = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
+const thumb = computed(() => {
+  const query = new URLSearchParams({ ...project.look, frame: String(player.frame.value) })
+  return `/api/projects/${project.id}/revisions/${project.seen}/layers/${id.value}.jpg?${query}`
+})
+
+const signs = computed(() => {
+  const { clip } = props
+  const counted = (count: number, noun: string) =>
+    count ? `${count} ${noun}${count > 1 ? 's' : ''}` : ''
+  return [
+    KIND_NAMES[clip.kind],
+    clip.key ? 'key' : '',
+    clip.grade ? 'graded' : '',
+    counted(clip.masks?.length ?? 0, 'mask'),
+    counted(clip.effects?.length ?? 0, 'effect'),
+    clip.clipped ? 'clipped' : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+})
+const blend = computed(() => {
+  const found = kit.layer?.blends.find((one) => one.name === props.clip.blend)
+  return found?.group === 'holdout' ? 'holdout' : (found?.title ?? props.clip.blend ?? 'normal')
+})
+const opacity = computed(() =>
+  typeof props.clip.opacity === 'number' ? `${Math.round(props.clip.opacity * 100)}` : 'keys',
+)
+
+const setTrack = (values: { hidden?: boolean; solo?: boolean; locked?: boolean }) =>
+  project.edit({ kind: 'set_track', track: props.track.id ?? '', ...values })
+const toMain = () => project.edit({ kind: 'lower', clip: id.value })
+const toOwn = () => project.edit({ kind: 'raise', clip: id.value })
+const copyAbove = () => project.edit({ kind: 'copy_above', clips: [id.value] })
+</script>
+
+<template>
+  <li :class="{ here, away }" data-test="layer-row">
+    <button
+      class="grip"
+      :aria-label="`Order of ${name}: drag, or arrow up and down`"
+      title="Drag to put it in front or behind"
+      @pointerdown="emit('grab', $event)"
+      @pointermove="emit('drag', $event)"
+      @pointerup="emit('drop')"
+      @pointercancel="emit('cancel')"
+      @keydown="emit('nudge', $event)"
+    >
+      <IconGrip aria-hidden="true" />
+    </button>
+    <button class="what" :aria-pressed="here" :data-test="`layer-${name}`" @click="hand.take(id)">
+      <img v-if="clip.kind !== 'adjustment'" :src="thumb" alt="" loading="lazy" />
+      <span v-else class="glyph"><component :is="KIND_ICONS[clip.kind]" aria-hidden="true" /></span>
+      <span class="words">
+        <span class="name clip-text">{{ name }}</span>
+        <span class="tiny quiet clip-text">{{ signs }}</span>
+      </span>
+      <span class="blend tiny clip-text">{{ blend }}</span>
+      <span class="opacity tiny">{{ opacity }}</span>
+    </button>
+    <button
+      class="btn btn-bare small"
+      role="switch"
+      :aria-checked="!track.hidden"
+      :aria-label="`Show the track ${track.name}`"
+      :title="track.hidden ? 'Show its track' : 'Hide its track'"
+      @click="setTrack({ hidden: !track.hidden })"
+    >
+      <IconEyeOff v-if="track.hidden" aria-hidden="true" />
+      <IconEye v-else aria-hidden="true" />
+    </button>
+    <BDropdown
+      :variant="null"
+      no-caret
+      size="sm"
+      toggle-class="btn-bare small"
+      teleport-to="body"
+      strategy="fixed"
+    >
+      <template #button-content>
+        <IconDots :aria-label="`What to do with ${name}`" />
+      </template>
+      <BDropdownItemButton @click="emit('rename')">Rename</BDropdownItemButton>
+      <BDropdownItemButton data-test="copy-above" @click="copyAbove()">
+        Copy in front
+      </BDropdownItemButton>
+      <BDropdownItemButton v-if="track.kind === 'main'" @click="toOwn()">
+        Raise
+      </BDropdownItemButton>
+      <BDropdownItemButton v-else @click="toMain()">Lower</BDropdownItemButton>
+      <BDropdownItemButton @click="setTrack({ solo: !track.solo })">
+        <IconSolo aria-hidden="true" />
+        {{ track.solo ? 'Show the others too' : 'Show only its track' }}
+      </BDropdownItemButton>
+      <BDropdownItemButton @click="setTrack({ locked: !track.locked })">
+        <component :is="track.locked ? IconLockOpen : IconLock" aria-hidden="true" />
+        {{ track.locked ? 'Unlock its track' : 'Lock its track' }}
+      </BDropdownItemButton>
+      <BDropdownItemButton data-test="keep-element" @click="emit('keep')">
+        Keep in the Kit
+      </BDropdownItemButton>
+    </BDropdown>
+  </li>
+</template>
+
+<style scoped>
+li {
+  display: flex;
+  align-items: center;
+  background: var(--raised);
+  border-radius: var(--fold);
+  min-width: 0;
+}
+.here {
+  outline: 2px solid var(--accent);
+  background: #3d2a35;
+}
+.away .what {
+  opacity: 0.45;
+}
+.grip {
+  border: 0;
+  background: none;
+  color: var(--quiet);
+  padding: 0;
+  width: 24px;
+  align-self: stretch;
+  cursor: grab;
+  touch-action: none;
+}
+.what {
+  flex: 1;
+  min-width: 0;
+  display: grid;
+  grid-template-columns: 38px minmax(0, 1fr) minmax(0, max-content) 30px;
+  align-items: center;
+  gap: 8px;
+  border: 0;
+  background: none;
+  color: var(--text);
+  text-align: left;
+  padding: 4px 0;
+  min-height: 50px;
+}
+.what img,
+.glyph {
+  width: 38px;
+  height: 42px;
+  object-fit: cover;
+  border-radius: 7px 7px 2px 7px;
+  background: var(--neutral);
+}
+.glyph {
+  display: grid;
+  place-items: center;
+  background: var(--adjustment);
+}
+.words {
+  display: grid;
+  min-width: 0;
+}
+.name {
+  font-weight: 600;
+}
+.blend {
+  color: var(--soft);
+  max-width: 78px;
+}
+.opacity {
+  text-align: right;
+  font-weight: 600;
+}
+.small {
+  min-width: 34px;
+  padding: 0 4px;
+}
+@media (pointer: coarse) {
+  .small,
+  .grip {
+    min-width: 40px;
+    min-height: 44px;
+  }
+}
+</style>
