@@ -173,7 +173,7 @@ from kitecore.document import VideoClip, empty_document
 from studio.library.models import Take
 from studio.projects import history
 user = User.objects.get(username="maker")
-take = Take.objects.get(name="launch.mp4", owner=user)
+take = Take.objects.filter(name="launch.mp4", owner=user).first()
 document = empty_document()
 step = document.rate.exact.frame_ticks
 for number, track in enumerate(document.tracks[:2]):
