@@ -9,13 +9,12 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
-from kitecore.document import Pictured, dumps
+from kitecore.document import Pictured
 from kitecore.document.grade import Grade, Match
 from kitecore.errors import BadInput
 from kitecore.exchange.cdl import write_cdl
 from kitecore.motion import still_at
-from kitecore.render.worker import Request, What
-from studio.playback.service import Job, render
+from studio.playback.asking import asked
 from studio.playback.watched import Look, project_document
 from studio.problems import Problem
 
@@ -54,15 +53,6 @@ class NeutralOut(BalanceOut):
     rgb: list[int]
 
 
-def _asked(
-    request: HttpRequest, id: UUID, revision: int, look: Look, what: What, frame: int, **of: Any
-) -> bytes:
-    name, document = project_document(request, id, revision)
-    document = look.of(document)
-    wanted = Request(what, f"{name}/{look.within}/{look.speed}", frame, of=of)
-    return render(Job(wanted, lambda: dumps(document), "", 0))
-
-
 _BASE = "/projects/{uuid:id}/revisions/{int:revision}"
 
 
@@ -71,7 +61,7 @@ def neutral(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: 
     """The balance that makes a spot of a clip's picture neutral."""
     spot = (given.x, given.y)
     of = {"clip": given.clip, "spot": spot}
-    return json.loads(_asked(request, id, revision, look, "neutral", given.frame, **of))
+    return json.loads(asked(request, id, revision, look, "neutral", given.frame, **of))
 
 
 @router.post(f"{_BASE}/suggestion", response={200: BalanceOut, 404: Problem, 422: Problem})
@@ -79,15 +69,15 @@ def suggestion(
     request: HttpRequest, id: UUID, revision: int, given: ClipAt, look: Query[Look]
 ) -> Any:
     """A balance for the light of a clip's picture."""
-    asked = _asked(request, id, revision, look, "suggestion", given.frame, clip=given.clip)
-    return json.loads(asked)
+    found = asked(request, id, revision, look, "suggestion", given.frame, clip=given.clip)
+    return json.loads(found)
 
 
 @router.post(f"{_BASE}/match", response={200: Match, 404: Problem, 422: Problem})
 def match(request: HttpRequest, id: UUID, revision: int, given: MatchIn, look: Query[Look]) -> Any:
     """The stage that leads a clip's colours to those of another."""
     of = {"clip": given.clip, "other": given.other, "other_frame": given.other_frame}
-    return json.loads(_asked(request, id, revision, look, "match", given.frame, **of))
+    return json.loads(asked(request, id, revision, look, "match", given.frame, **of))
 
 
 _FILE = {200: None, 404: Problem, 422: Problem}
@@ -98,7 +88,7 @@ def grade_as_cube(
     request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
 ) -> HttpResponse:
     """A clip's grade as a .cube file; zones with masks are left out."""
-    text = _asked(request, id, revision, look, "cube", max(frame, 0), clip=clip)
+    text = asked(request, id, revision, look, "cube", max(frame, 0), clip=clip)
     return _attached(text, "grade.cube", "text/plain")
 
 

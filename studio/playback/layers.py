@@ -9,11 +9,9 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
-from kitecore.document import dumps
-from kitecore.render.worker import Request, What
+from studio.playback.asking import asked
 from studio.playback.colours import ClipAt, SpotIn
-from studio.playback.service import Job, render
-from studio.playback.watched import Look, project_document
+from studio.playback.watched import Look
 from studio.problems import Problem
 
 router = Router()
@@ -57,22 +55,6 @@ class ColourOut(Schema):
     colour: str
 
 
-def _asked(
-    request: HttpRequest,
-    id: UUID,
-    revision: int,
-    look: Look,
-    what: What,
-    frame: int,
-    side: int = 0,
-    **of: Any,
-) -> bytes:
-    name, document = project_document(request, id, revision)
-    document = look.of(document)
-    wanted = Request(what, f"{name}/{look.within}/{look.speed}", frame, long_side=side, of=of)
-    return render(Job(wanted, lambda: dumps(document), "", 0))
-
-
 _BASE = "/projects/{uuid:id}/revisions/{int:revision}"
 _ANSWERS: dict[int, Any] = {404: Problem, 422: Problem}
 
@@ -81,7 +63,7 @@ _ANSWERS: dict[int, Any] = {404: Problem, 422: Problem}
 def under(request: HttpRequest, id: UUID, revision: int, given: Spot, look: Query[Look]) -> Any:
     """Which clips are seen at a spot."""
     spot = (given.x, given.y)
-    return json.loads(_asked(request, id, revision, look, "under", given.frame, spot=spot))
+    return json.loads(asked(request, id, revision, look, "under", given.frame, spot=spot))
 
 
 @router.get(f"{_BASE}/extents", response={200: ExtentsOut, **_ANSWERS})
@@ -89,7 +71,7 @@ def extents(
     request: HttpRequest, id: UUID, revision: int, look: Query[Look], frame: int = 0
 ) -> Any:
     """How large texts and shapes are at a frame."""
-    return json.loads(_asked(request, id, revision, look, "extents", max(frame, 0)))
+    return json.loads(asked(request, id, revision, look, "extents", max(frame, 0)))
 
 
 @router.get(f"{_BASE}/layers/{{clip}}.jpg", response={200: None, **_ANSWERS})
@@ -97,7 +79,7 @@ def layer_picture(
     request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
 ) -> HttpResponse:
     """A clip alone, small."""
-    jpeg = _asked(request, id, revision, look, "layer", max(frame, 0), side=LAYER_SIDE, clip=clip)
+    jpeg = asked(request, id, revision, look, "layer", max(frame, 0), side=LAYER_SIDE, clip=clip)
     headers = {"Cache-Control": "private, max-age=3600"}
     return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
 
@@ -105,12 +87,12 @@ def layer_picture(
 @router.post(f"{_BASE}/screens", response={200: ScreensOut, **_ANSWERS})
 def screens(request: HttpRequest, id: UUID, revision: int, given: ClipAt, look: Query[Look]) -> Any:
     """Colours of a clip that may be a screen to be keyed, the most likely first."""
-    asked = _asked(request, id, revision, look, "screens", given.frame, clip=given.clip)
-    return json.loads(asked)
+    found = asked(request, id, revision, look, "screens", given.frame, clip=given.clip)
+    return json.loads(found)
 
 
 @router.post(f"{_BASE}/colour", response={200: ColourOut, **_ANSWERS})
 def colour(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: Query[Look]) -> Any:
     """The colour of a clip's own picture at a spot."""
     of = {"clip": given.clip, "spot": (given.x, given.y)}
-    return json.loads(_asked(request, id, revision, look, "colour", given.frame, **of))
+    return json.loads(asked(request, id, revision, look, "colour", given.frame, **of))

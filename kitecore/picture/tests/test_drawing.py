@@ -6,6 +6,7 @@ from unittest import TestCase
 
 import cv2
 import numpy as np
+import skia
 from hypothesis import given
 from hypothesis import strategies as st
 
@@ -26,6 +27,7 @@ from kitecore.errors import BadInput
 from kitecore.fonts import SHIPPED_FONTS, shipped_font
 from kitecore.fonts.reading import title_of_font
 from kitecore.picture.drawing.shapes import draw_shape, extent_of_shape
+from kitecore.picture.drawing.surface import drawn
 from kitecore.picture.drawing.text import (
     box_of_text,
     draw_text,
@@ -41,6 +43,7 @@ COVERAGE = 0.08
 
 FACES = typefaces(shipped_font)
 WHITE = PlainFill(colour="#ffffff")
+RECT = skia.Rect.MakeXYWH(-240, -160, 480, 320)
 
 
 def shape(form: object, **more: object) -> ShapeClip:
@@ -86,20 +89,34 @@ class ShapeTest(TestCase):
             drawn = draw_shape(clip, size)[..., 3].sum() / 255 / scale  # type: ignore[arg-type]
             self.assertAlmostEqual(1, drawn / area, places=2)
 
-    @given(st.sampled_from(["rectangle", "ellipse", "polygon", "star", "line"]))
-    def test_a_form_turned_into_a_path_looks_the_same(self, kind: str) -> None:
-        stroke = Stroke(fill=WHITE, width=7)
-        before = shape(FORMS[kind](), stroke=stroke)
-        after = before.model_copy(update={"form": PathForm(contours=outline_of(before.form))})
-        size = tuple(max(8, round(side / 4)) for side in extent_of_shape(before))
-        fill = None if kind == "line" else WHITE
-        pictures = [
-            draw_shape(clip.model_copy(update={"fill": fill}), size)  # type: ignore[arg-type]
-            for clip in (before, after)
-        ]
-        off = np.abs(pictures[0].astype(int) - pictures[1])
-        self.assertLess(off.max(), 24)
-        self.assertLess(off.mean(), 0.3)
+    def test_forms_are_drawn_as_skia_draws_its_own(self) -> None:
+        corners = [(220 * np.sin(a), -220 * np.cos(a)) for a in np.arange(6) * np.pi / 3]
+        for form, primitive in (
+            (RectangleForm(radius=40), lambda path: path.addRoundRect(RECT, 40, 40)),
+            (EllipseForm(), lambda path: path.addOval(skia.Rect.MakeXYWH(-200, -200, 400, 400))),
+            (
+                FORMS["polygon"](),
+                lambda path: path.addPoly([skia.Point(*map(float, at)) for at in corners], True),
+            ),
+        ):
+            with self.subTest(form.kind):
+                clip = shape(form, stroke=Stroke(fill=WHITE, width=7))
+                size = tuple(max(8, round(side / 4)) for side in extent_of_shape(clip))
+                path = skia.Path()
+                primitive(path)
+
+                def draw(canvas: skia.Canvas, path: skia.Path = path) -> None:
+                    paint = skia.Paint(Color=0xFFFFFFFF, AntiAlias=True)
+                    canvas.drawPath(path, paint)
+                    paint.setStyle(skia.Paint.kStroke_Style)
+                    paint.setStrokeWidth(7)
+                    paint.setStrokeJoin(skia.Paint.kRound_Join)
+                    canvas.drawPath(path, paint)
+
+                wanted = drawn(size, extent_of_shape(clip), draw)  # type: ignore[arg-type]
+                off = np.abs(draw_shape(clip, size).astype(int) - wanted)  # type: ignore[arg-type]
+                self.assertLess(off.max(), 24)
+                self.assertLess(off.mean(), 0.3)
 
     def test_gradients_run_from_end_to_end(self) -> None:
         clip = shape(RectangleForm(size=(200, 20)), fill=ends(StraightFill, (-100, 0), (100, 0)))
