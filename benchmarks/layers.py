@@ -25,7 +25,7 @@ from kitecore.document.effects import effect_kinds
 from kitecore.document.fills import PlainFill
 from kitecore.document.keying import ChromaKey
 from kitecore.document.masks import EdgeMask, EllipseMask
-from kitecore.document.properties import Key, PointKeys
+from kitecore.document.properties import PointKeys, SpotKey
 from kitecore.edits import edit_kinds
 from kitecore.picture.blend import blends
 from kitecore.picture.effects import apply_effects
@@ -54,7 +54,7 @@ def reference_piece(shop: Workshop) -> Document:
     text, a blur over the lower part.
     """
     across = PointKeys(
-        keys=(Key(at=0, value=(-300.0, 400.0)), Key(at=LENGTH, value=(300.0, 400.0)))
+        keys=(SpotKey(at=0, value=(-300.0, 400.0)), SpotKey(at=LENGTH, value=(300.0, 400.0)))
     )
     blur = effect_kinds["soft_blur"](id="blur", sigma=12.0)
     above: tuple[ClipBase, ...] = (

@@ -24,7 +24,7 @@ from kitecore.document.grade import Balance, Light
 from kitecore.document.keying import ChromaKey, LumaKey
 from kitecore.document.masks import EdgeMask, EllipseMask
 from kitecore.document.paths import Contour, Node
-from kitecore.document.properties import Key, NumberKeys, PointKeys
+from kitecore.document.properties import Key, NumberKeys, PointKeys, SpotKey
 from kitecore.document.shapes import PathForm, RectangleForm, Stroke
 from kitecore.edits import EditBase, edit_kinds
 
@@ -107,8 +107,8 @@ def _ridge(takes: Mapping[str, Source]) -> Iterator[ClipBase]:
     """A kite behind a ridge, whose bright sky is keyed out of a copy; noon made into dusk."""
     up = PointKeys(
         keys=(
-            Key(at=0, value=(-380.0, 420.0)),
-            Key(at=ticks_of(SHOT), value=(260.0, -420.0)),
+            SpotKey(at=0, value=(-380.0, 420.0)),
+            SpotKey(at=ticks_of(SHOT), value=(260.0, -420.0)),
         )
     )
     yield _still(takes, "kite-cutout.png", place=Place(position=up, size=(0.5, 0.5), turn=-18))

@@ -9,7 +9,7 @@ from typing import Any
 from kitecore.document import ClipBase, Place, SolidClip, SoundClip, StillClip, VideoClip
 from kitecore.document.ease import Bezier, Ease, Steady
 from kitecore.document.fills import PlainFill
-from kitecore.document.properties import Key, NumberKeys, PointKeys
+from kitecore.document.properties import Key, NumberKeys, PointKeys, SpotKey
 from kitecore.edits import EditBase, edit_kinds
 from kitecore.ticks import Rate
 
@@ -35,7 +35,7 @@ def ticks_of(seconds: float) -> int:
 
 def _points(*keys: tuple[float, tuple[float, float]]) -> PointKeys:
     return PointKeys(
-        keys=tuple(Key(at=ticks_of(at), value=value, ease=_SOFT) for at, value in keys)
+        keys=tuple(SpotKey(at=ticks_of(at), value=value, ease=_SOFT) for at, value in keys)
     )
 
 

@@ -14,6 +14,7 @@ from studio.accounts.api import router as accounts
 from studio.exports.api import router as exports
 from studio.kit.api import router as kit
 from studio.kit.layers import router as kit_layers
+from studio.kit.moves import router as kit_moves
 from studio.library.api import router as library
 from studio.playback.api import router as playback
 from studio.playback.colours import router as colours
@@ -29,6 +30,7 @@ api.add_router("", projects, tags=["projects"])
 api.add_router("", library, tags=["library"])
 api.add_router("", kit, tags=["kit"])
 api.add_router("", kit_layers, tags=["kit"])
+api.add_router("", kit_moves, tags=["kit"])
 api.add_router("", layers, tags=["playback"])
 api.add_router("", colours, tags=["playback"])
 api.add_router("", playback, tags=["playback"])

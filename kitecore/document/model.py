@@ -46,11 +46,13 @@ def param(
     high: float | None = None,
     step: float | None = None,
     control: str = "slider",
+    **bounds: float,
 ) -> Any:
     """A field that describes itself: benches build their controls from this.
 
-    ``low`` and ``high`` bound the control, not the value: typing may go beyond.
+    ``low`` and ``high`` bound the control, not the value: typing may go beyond. ``bounds`` (``ge``,
+    ``gt``, ``le``, ``lt``) bound the value.
     """
     extra = {"unit": unit, "low": low, "high": high, "step": step, "control": control}
     shown: dict[str, Any] = {k: v for k, v in extra.items() if v is not None}
-    return Field(default=default, description=help, json_schema_extra=shown)
+    return Field(default=default, description=help, json_schema_extra=shown, **bounds)  # type: ignore[call-overload]

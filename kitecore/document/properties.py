@@ -62,8 +62,18 @@ class NumberKeys(Keys[float]):
     pass
 
 
+class SpotKey(Key[Vector]):
+    """A point on a path: its handles ``before`` and ``after`` count from it.
+
+    Where both handles of a stretch are nothing, it is straight.
+    """
+
+    before: Vector = (0.0, 0.0)
+    after: Vector = (0.0, 0.0)
+
+
 class PointKeys(Keys[Vector]):
-    pass
+    keys: tuple[SpotKey, ...] = Field(min_length=1)
 
 
 class ColourKeys(Keys[Hex]):
@@ -78,11 +88,20 @@ class CurveKeys(Keys[CurvePoints]):
     pass
 
 
+Lattice = Annotated[tuple[Vector, ...], Field(min_length=1, max_length=625)]
+"""Points of a grid, row by row."""
+
+
+class LatticeKeys(Keys[Lattice]):
+    pass
+
+
 Number = float | NumberKeys
 Point = Vector | PointKeys
 Colour = Hex | ColourKeys
 Triple = Vector3 | TripleKeys
 Curve = CurvePoints | CurveKeys
+Offsets = Lattice | LatticeKeys
 
 
 def map_keys(model: M, change: Callable[[Keys[Any]], Any]) -> M:

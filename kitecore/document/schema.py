@@ -110,3 +110,9 @@ def _layers(data: Data) -> Data:
         return {**one, "clips": [clip(inner) for inner in one.get("clips", [])]}
 
     return {**data, "tracks": [track(one) for one in data.get("tracks", [])]}
+
+
+@upgrades.step("velvet-kite/4", "velvet-kite/5")
+def _moves(data: Data) -> Data:
+    """Layers gained moves and warps, points by keys handles; what is left out is at rest."""
+    return data

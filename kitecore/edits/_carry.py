@@ -30,6 +30,8 @@ def _odd(group: GroupClip) -> dict[str, bool]:
         "an opacity": group.opacity != 1.0,
         "a blend mode": group.blend != "normal",
         "effects": bool(group.effects),
+        "a motion of its own": not group.moves.at_rest,
+        "a warp": group.warp is not None,
         "a cell in a split screen": group.cell is not None,
         "fades": bool(group.fade_in or group.fade_out),
         "a lean or unequal sides": not keyed and not _even(place),

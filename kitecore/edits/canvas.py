@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import Canvas, ClipBase, Document, FrameRate, GroupClip, Track
-from kitecore.document.properties import Keys, map_keys
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import settled
 from kitecore.ticks import Rate
@@ -50,11 +49,7 @@ def _retimed(track: Track, rate: Rate) -> Track:
         if end <= start:
             continue
         moved_by = clip.start - start
-
-        def keep_time(keys: Keys[object], by: int = moved_by) -> Keys[object]:
-            return keys.moved(by)
-
-        clip = map_keys(clip, keep_time) if moved_by else clip
+        clip = clip.with_keys_moved(moved_by) if moved_by else clip
         if isinstance(clip, GroupClip):
             inner = tuple(_retimed(track, rate) for track in clip.tracks)
             clip = clip.model_copy(update={"tracks": inner})

@@ -11,7 +11,7 @@ from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits.speed import Ramp, SetSpeed
 from kitecore.errors import EditRefused
 
-Group = Literal["place", "speed", "grade", "key", "masks", "effects", "sound"]
+Group = Literal["place", "speed", "grade", "key", "masks", "effects", "moves", "sound"]
 
 _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
     "place": (Pictured, ("place", "opacity", "blend", "clipped")),
@@ -19,6 +19,7 @@ _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
     "key": (Pictured, ("key",)),
     "masks": (Pictured, ("masks", "crop")),
     "effects": (Pictured, ("effects",)),
+    "moves": (Pictured, ("moves", "warp")),
     "sound": (Sounding, ("gain", "muted", "keep_pitch", "silent_below")),
 }
 """Of each group: the kinds of clip that have it, and what belongs to it."""

@@ -1,11 +1,16 @@
-"""Easing functions after CSS Easing Functions Level 1: progress of time to progress of value."""
+"""Easing functions: share of the time that is over to share of the way that is done.
+
+Steady, hold, Bézier and steps after CSS Easing Functions Level 1; springs as damped oscillators;
+bounces by segments of parabolas.
+"""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from typing import Any
 
-from kitecore.document.ease import Bezier, Ease, Hold, Steady
+from kitecore.document.ease import Bezier, Bounce, Ease, Hold, Reversible, Spring, Steady, Steps
 from kitecore.registry import Registry
 
 Easing = Callable[[Any, float], float]
@@ -14,6 +19,8 @@ easings: Registry[Easing] = Registry("easing")
 
 def eased(ease: Ease, progress: float) -> float:
     """Share of the way done (may overshoot) at a share of the time, 0..1."""
+    if isinstance(ease, Reversible) and ease.backwards:
+        return 1 - easings[ease.kind](ease, 1 - progress)
     return easings[ease.kind](ease, progress)
 
 
@@ -45,3 +52,52 @@ def bezier(ease: Bezier, progress: float) -> float:
         else:
             high = middle
     return _axis(ease.y1, ease.y2, (low + high) / 2)
+
+
+@easings.register("steps")
+def steps(ease: Steps, progress: float) -> float:
+    """``steps(count, end)``; a hair before a step counts as on it."""
+    return math.floor(progress * ease.count + 1e-9) / ease.count
+
+
+@easings.register("bounce")
+def bounce(ease: Bounce, progress: float) -> float:
+    """A fall of height 1, then springs of heights ``kept``, ``kept``², …, under one gravity.
+
+    A spring of height h lasts 2 √h times as long as the fall; all together last 1.
+    """
+    if progress >= 1:
+        return 1.0
+    heights = [ease.kept**number for number in range(1, ease.count + 1)]
+    fall = 1 / (1 + 2 * sum(math.sqrt(height) for height in heights))
+    if progress <= fall:
+        return (progress / fall) ** 2
+    begin = fall
+    for height in heights:
+        half = fall * math.sqrt(height)
+        if progress <= begin + 2 * half:
+            return 1 - height + (progress - begin - half) ** 2 / fall**2
+        begin += 2 * half
+    return 1.0
+
+
+@easings.register("spring")
+def spring(ease: Spring, progress: float) -> float:
+    """x'' = k (1 - x) - c x' from rest at 0; what is left at the end is taken out evenly, so that
+    it arrives.
+    """
+    return _sprung(ease, progress) + progress * (1 - _sprung(ease, 1.0))
+
+
+def _sprung(ease: Spring, time: float) -> float:
+    rate, slowing = math.sqrt(ease.stiffness), ease.damping / 2
+    inside = ease.stiffness - slowing * slowing
+    fading = math.exp(-slowing * time)
+    if abs(inside) < 1e-9 * ease.stiffness:
+        return 1 - math.exp(-rate * time) * (1 + rate * time)
+    if inside > 0:
+        turns = math.sqrt(inside)
+        return 1 - fading * (math.cos(turns * time) + slowing / turns * math.sin(turns * time))
+    spread = math.sqrt(-inside)
+    fast, slow = slowing + spread, slowing - spread
+    return 1 - (fast * math.exp(-slow * time) - slow * math.exp(-fast * time)) / (2 * spread)

@@ -12,8 +12,11 @@ from kitecore.document.properties import (
     Curve,
     CurvePoints,
     Keys,
+    Lattice,
     Number,
+    Offsets,
     Point,
+    SpotKey,
     Triple,
     map_keys,
 )
@@ -21,6 +24,7 @@ from kitecore.motion import oklab
 from kitecore.motion.curve import curve_between
 from kitecore.motion.easing import eased
 from kitecore.motion.path import path_between
+from kitecore.motion.spatial import spot_between
 
 M = TypeVar("M", bound=Model)
 
@@ -41,15 +45,17 @@ def value_at(prop: Triple, tick: int) -> tuple[float, float, float]: ...
 @overload
 def value_at(prop: Curve, tick: int) -> CurvePoints: ...
 @overload
+def value_at(prop: Offsets, tick: int) -> Lattice: ...
+@overload
 def value_at(prop: Path, tick: int) -> Contours: ...
 @overload
 def value_at(prop: Keys[Any], tick: int) -> Any: ...
 def value_at(prop: Any, tick: int) -> Any:
     """Value of a property at a tick counted from the start of its clip.
 
-    Before the first key its value holds, after the last key that one's. Between keys numbers and
-    points go straight, colours through OKLab, curves and paths point by point, at the pace of the
-    first key's easing.
+    Before the first key its value holds, after the last key that one's. Between keys numbers go
+    straight, points along their path, colours through OKLab, curves and paths point by point, at the
+    pace of the first key's easing.
     """
     if not isinstance(prop, Keys):
         return prop
@@ -61,7 +67,11 @@ def value_at(prop: Any, tick: int) -> Any:
         return keys[-1].value
     before, after = keys[index - 1], keys[index]
     progress = (tick - before.at) / (after.at - before.at)
-    return _between(before.value, after.value, eased(before.ease, progress))
+    share = eased(before.ease, progress)
+    if isinstance(before, SpotKey):
+        assert isinstance(after, SpotKey)
+        return spot_between(before, after, share)
+    return _between(before.value, after.value, share)
 
 
 def _between(first: Any, second: Any, share: float) -> Any:

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 
 from kitecore.picture.blend import blends
 from kitecore.picture.layer import Layer, Matrix, Rgba, packed
+from kitecore.picture.sampling import sample_edge
 
 Packed = NDArray[np.uint32]
 
@@ -98,7 +99,7 @@ def _gather(pixels: Packed, inverse: Matrix, left: int, top: int, out: Packed) -
         begin, end = _inside(u0, du, most_u, 0, columns)
         begin, end = _inside(v0, dv, most_v, begin, end)
         for column in range(begin):
-            out[row, column] = _sample_edge(pixels, u0 + column * du, v0 + column * dv)
+            out[row, column] = sample_edge(pixels, u0 + column * du, v0 + column * dv)
         u, v = u0 + begin * du, v0 + begin * dv
         for column in range(begin, end):
             i, j = np.uint64(u >> 16), np.uint64(v >> 16)
@@ -117,7 +118,7 @@ def _gather(pixels: Packed, inverse: Matrix, left: int, top: int, out: Packed) -
             odd += np.uint32((r & low) * w01 + (s & low) * w11)
             out[row, np.uint64(column)] = np.uint32(((even >> eight) & low) | (odd & ~low))
         for column in range(end, columns):
-            out[row, column] = _sample_edge(pixels, u0 + column * du, v0 + column * dv)
+            out[row, column] = sample_edge(pixels, u0 + column * du, v0 + column * dv)
 
 
 @njit(cache=True, nogil=True)
@@ -131,23 +132,3 @@ def _inside(start: int, step: int, most: int, begin: int, end: int) -> tuple[int
         first, last = (start - most) // -step + 1, start // -step + 1
     first = min(max(first, begin), end)
     return first, min(max(last, first), end)
-
-
-@njit(cache=True, nogil=True)
-def _sample_edge(pixels: Packed, u: int, v: int) -> np.uint32:
-    """One sample of which some of the four pixels lie outside and count as transparent."""
-    height, width = pixels.shape
-    i, j = u >> 16, v >> 16
-    if i < -1 or j < -1 or i >= width or j >= height:
-        return np.uint32(0)
-    fu, fv = (u >> 8) & 255, (v >> 8) & 255
-    mixed = 0
-    for channel in range(0, 32, 8):
-        total = 32768
-        for corner in range(4):
-            x, y = i + corner % 2, j + corner // 2
-            if 0 <= x < width and 0 <= y < height:
-                weight = (fu if corner % 2 else 256 - fu) * (fv if corner // 2 else 256 - fv)
-                total += weight * ((int(pixels[y, x]) >> channel) & 255)
-        mixed |= (total >> 16) << channel
-    return np.uint32(mixed)

@@ -8,8 +8,21 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.motion.matrices import Matrix, leaned, moved, sized, turned
+
+__all__ = [
+    "Layer",
+    "Matrix",
+    "Rgba",
+    "leaned",
+    "moved",
+    "packed",
+    "sized",
+    "solid",
+    "turned",
+]
+
 Rgba = NDArray[np.uint8]
-Matrix = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -37,25 +50,6 @@ class Layer:
             return self
         pixels = np.pad(self.pixels, ((by, by), (by, by), (0, 0)))
         return replace(self, pixels=pixels, matrix=self.matrix @ moved(-by, -by))
-
-
-def moved(x: float, y: float) -> Matrix:
-    return np.array([[1.0, 0.0, x], [0.0, 1.0, y], [0.0, 0.0, 1.0]])
-
-
-def sized(x: float, y: float) -> Matrix:
-    return np.diag([x, y, 1.0])
-
-
-def turned(degrees: float) -> Matrix:
-    """Clockwise, as y points down."""
-    cos, sin = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
-    return np.array([[cos, -sin, 0.0], [sin, cos, 0.0], [0.0, 0.0, 1.0]])
-
-
-def leaned(degrees: float) -> Matrix:
-    """The top goes to the right for positive angles, the height stays."""
-    return np.array([[1.0, -np.tan(np.radians(degrees)), 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]])
 
 
 def solid(width: int, height: int, rgb: tuple[int, int, int]) -> Rgba:

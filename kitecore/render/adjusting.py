@@ -6,7 +6,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import AdjustmentClip
-from kitecore.motion import still_at, value_at
+from kitecore.motion import still_at
+from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
@@ -32,7 +33,7 @@ def adjust(
         0..255 for each pixel: where it may work at all.
     """
     local = tick - clip.start
-    opacity = min(max(value_at(clip.opacity, local), 0.0), 1.0)
+    opacity = min(max(opacity_at(clip, local), 0.0), 1.0)
     if opacity <= 0:
         return
     where = area_of(clip, local, stage)
@@ -51,7 +52,8 @@ def adjust(
 def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Mask | None:
     """Where an adjustment works, by its place, crop and masks; None for everywhere."""
     whole = (stage.canvas.width, stage.canvas.height)
-    landing = land(clip.place, local, whole, stage.area, stage.scale)
+    pose, carry = pose_at(clip, local, stage.area), stage.carried(clip, local)
+    landing = land(clip.place, pose, whole, stage.area, stage.scale, carried=carry)
     width, height = landing.pixels
     part = shown_part(clip, local, width, height, stage, whole[0] / whole[1])
     fills = np.diag([stage.size[0] / width, stage.size[1] / height, 1.0])

@@ -9,8 +9,9 @@ import numpy as np
 
 from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Track, TransitionBase
 from kitecore.document.effects import Running
-from kitecore.motion import still_at, value_at
+from kitecore.motion import still_at
 from kitecore.motion.easing import eased
+from kitecore.motion.posing import opacity_at
 from kitecore.picture.cells import cell_mask
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
@@ -18,6 +19,7 @@ from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
 from kitecore.render.adjusting import adjust
+from kitecore.render.exposing import exposed
 from kitecore.render.painters import paint
 from kitecore.render.stage import Stage
 
@@ -37,7 +39,7 @@ Showing = Pictured | Crossing
 
 def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage) -> None:
     """Draw what shows at ``tick`` onto ``canvas``, in place."""
-    draw_showing(canvas, showing_at(tracks, tick), tick, stage)
+    draw_showing(canvas, showing_at(tracks, tick), tick, replace(stage, tracks=tracks))
 
 
 def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Stage) -> None:
@@ -80,7 +82,7 @@ def solitary(clip: Pictured, tick: int, stage: Stage) -> Rgba:
 
 
 def _opacity(clip: Pictured, tick: int) -> float:
-    return value_at(clip.opacity, tick - clip.start)
+    return opacity_at(clip, tick - clip.start)
 
 
 def _draw(
@@ -160,7 +162,7 @@ def _draw_clip(
     canvas: Rgba, clip: Pictured, tick: int, stage: Stage, blend: str | None = None
 ) -> None:
     local = tick - clip.start
-    opacity = value_at(clip.opacity, local)
+    opacity = opacity_at(clip, local)
     if isinstance(clip, AdjustmentClip):
         return adjust(canvas, clip, tick, stage)
     if opacity <= 0:
@@ -170,7 +172,7 @@ def _draw_clip(
             return None
         layer = _in_cell(clip, local, stage)
     else:
-        layer = _affected(clip, local, stage)
+        layer = exposed(clip, local, stage, _affected)
     lay(canvas, layer, opacity, blend or clip.blend)
     return None
 

@@ -6,12 +6,12 @@ import hashlib
 import json
 from typing import Any, Final
 
-from kitecore.document import ClipBase, Document, GroupClip, Track, dump
+from kitecore.document import ClipBase, Document, GroupClip, Pictured, Track, all_clips, dump
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.ticks import Span
 
-RENDER_VERSION = 3
+RENDER_VERSION = 4
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
@@ -45,7 +45,8 @@ def _extracted(track: Track, span: Span, heard: bool) -> Track:
         crosses = (coming and span.start < clip.start + coming.half) or (
             leaving and span.end > clip.end - leaving.half
         )
-        parts.append(clip if heard or crosses else _within(clip, span))
+        whole = heard or crosses or _runs_by_its_ends(clip)
+        parts.append(clip if whole else _within(clip, span))
     nameless = tuple(_nameless(part) for part in parts)
     return track.model_copy(update={"clips": nameless, **_PLAIN})
 
@@ -69,6 +70,28 @@ def _within(clip: ClipBase, span: Span) -> ClipBase:
     return clip.trimmed(seen.start, seen.end).model_copy(update={"transition": None})
 
 
+def _runs_by_its_ends(clip: ClipBase) -> bool:
+    """Whether how it looks depends on when it starts or ends."""
+    return isinstance(clip, Pictured) and bool(clip.moves.comes or clip.moves.goes)
+
+
+def _leaders(document: Document, part: Document) -> list[Any]:
+    """What the layers of a part follow, wherever that is."""
+    clips = {clip.id: clip for clip in all_clips(document.tracks)}
+    found: dict[str, Any] = {}
+    waiting = list(all_clips(part.tracks))
+    while waiting:
+        clip = waiting.pop()
+        follow = clip.moves.follow if isinstance(clip, Pictured) else None
+        leader = clips.get(follow.clip) if follow else None
+        if isinstance(leader, Pictured) and leader.id not in found:
+            moves = leader.moves.model_dump(mode="json")
+            place = leader.place.model_dump(mode="json")
+            found[leader.id] = [leader.id, leader.start, leader.length, place, moves]
+            waiting.append(leader)
+    return [found[name] for name in sorted(found)]
+
+
 def content_key(
     document: Document, span: Span, find: FindMedia, *facts: object, heard: bool = False
 ) -> str:
@@ -78,6 +101,7 @@ def content_key(
     """
     part = extract(document, span, heard=heard)
     proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
-    plain = [RENDER_VERSION, dump(part), span.start, span.end, proxies, *map(str, facts)]
+    leaders = [] if heard else _leaders(document, part)
+    plain = [RENDER_VERSION, dump(part), leaders, span.start, span.end, proxies, *map(str, facts)]
     text = json.dumps(plain, sort_keys=True, separators=(",", ":"))
     return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()

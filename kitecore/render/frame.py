@@ -13,6 +13,7 @@ from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
 from kitecore.motion import value_at
 from kitecore.motion.oklab import rgb_of
+from kitecore.motion.posing import pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.planes import to_planes
@@ -20,13 +21,22 @@ from kitecore.render.adjusting import area_of
 from kitecore.render.compose import cuts_holes, draw_showing, draw_tracks, showing_at, solitary
 from kitecore.render.grading import Step, passes_at, plan_of
 from kitecore.render.layering import is_plain
+from kitecore.render.onion import lay_skins
 from kitecore.render.painters.video import shown_number
 from kitecore.render.placing import Size, land
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
 
-def render(document: Document, tick: int, size: Size, sources: Sources, *, matte: str = "") -> Rgba:
+def render(
+    document: Document,
+    tick: int,
+    size: Size,
+    sources: Sources,
+    *,
+    matte: str = "",
+    onion: str = "",
+) -> Rgba:
     """The picture at ``tick``, opaque RGBA, uint8, shape (height, width, 4).
 
     Parameters
@@ -35,6 +45,8 @@ def render(document: Document, tick: int, size: Size, sources: Sources, *, matte
         Width and height of the output, of the canvas's shape.
     matte
         Id of a zone, or of a clip, that is shown as what it lets through.
+    onion
+        Id of a clip that is shown, thin, at its neighbouring keys too.
     """
     stage = stage_of(document, size, sources, matte)
     canvas = solid(*size, rgb_of(document.canvas.colour))
@@ -43,12 +55,14 @@ def render(document: Document, tick: int, size: Size, sources: Sources, *, matte
         if matte and isinstance(one, Pictured) and one.id == matte:
             return matte_of_clip(one, tick, stage)
     draw_showing(canvas, showing, tick, stage)
-    if not cuts_holes(showing):
-        return canvas
-    # Through a hole the canvas itself is seen.
-    ground = solid(*size, rgb_of(document.canvas.colour))
-    lay(ground, Layer(canvas, moved(0, 0)))
-    return ground
+    if cuts_holes(showing):
+        # Through a hole the canvas itself is seen.
+        ground = solid(*size, rgb_of(document.canvas.colour))
+        lay(ground, Layer(canvas, moved(0, 0)))
+        canvas = ground
+    if onion:
+        lay_skins(canvas, document, onion, tick, stage)
+    return canvas
 
 
 def matte_of_clip(clip: Pictured, tick: int, stage: Stage) -> Rgba:
@@ -67,7 +81,7 @@ def stage_of(document: Document, size: Size, sources: Sources, matte: str = "") 
     canvas = document.canvas
     area = (float(canvas.width), float(canvas.height))
     step = document.rate.exact.frame_ticks
-    return Stage(canvas, size, sources, step, draw_tracks, area, matte)
+    return Stage(canvas, size, sources, step, draw_tracks, area, matte, document.tracks)
 
 
 def render_planes(document: Document, tick: int, size: Size, sources: Sources) -> av.VideoFrame:
@@ -133,7 +147,8 @@ def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Source
         return False
     canvas = document.canvas
     whole = (canvas.width, canvas.height)
-    landing = land(clip.place, local, (info.width, info.height), whole, (1.0, 1.0))
+    pose = pose_at(clip, local, whole)
+    landing = land(clip.place, pose, (info.width, info.height), whole, (1.0, 1.0))
     fills = np.diag([whole[0] / landing.pixels[0], whole[1] / landing.pixels[1], 1.0])
     return bool(np.abs(landing.matrix - fills).max() < 1e-6)
 

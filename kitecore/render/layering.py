@@ -41,7 +41,8 @@ def prepared(
 
 def is_plain(clip: Pictured) -> bool:
     """Whether a clip's picture comes to the canvas as it is, but for its grade."""
-    return not (clip.key or clip.crop or clip.masks or clip.effects or clip.cell or clip.clipped)
+    odd = clip.key or clip.crop or clip.masks or clip.effects or clip.cell or clip.clipped
+    return not odd and clip.warp is None and clip.moves.at_rest
 
 
 def shown_part(

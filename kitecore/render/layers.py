@@ -8,14 +8,21 @@ import cv2
 import numpy as np
 
 from kitecore.document import AdjustmentClip, Document, Pictured
+from kitecore.document.moves import Moves
+from kitecore.document.warps import PinWarp
 from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
+from kitecore.motion.following import shown_frame, solid_frame
+from kitecore.motion.posing import pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved
+from kitecore.render.bending import bending, pins_at
 from kitecore.render.compose import Crossing, showing_at, solitary
 from kitecore.render.frame import stage_of
+from kitecore.render.painters import paint
 from kitecore.render.painters.drawn import extent_of
 from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
 from kitecore.render.still import as_jpeg
 
 SIDE: Final = 360
@@ -54,12 +61,54 @@ def under_finger(
 
 
 def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
-    """Width and height in canvas pixels of what the program draws at a tick, by clip."""
+    """Width and height in canvas pixels of what the program draws at a tick, by clip; and where
+    layers really are that do not lie as their own place says.
+
+    ``moved`` are the six numbers a, b, c, d, e, f that lead from canvas pixels by the place alone to
+    those where it is shown: x' = a x + c y + e, y' = b x + d y + f.
+    """
     stage = stage_of(document, (16, 16), sources)
-    sizes = {
-        clip.id: extent_of(clip, tick - clip.start, stage) for clip in _clips_at(document, tick)
+    clips = _clips_at(document, tick)
+    sizes = {clip.id: extent_of(clip, tick - clip.start, stage) for clip in clips}
+    shifts = {clip.id: _moved(clip, tick - clip.start, stage) for clip in clips}
+    return {
+        "extents": {name: size for name, size in sizes.items() if size is not None},
+        "moved": {name: shift for name, shift in shifts.items() if shift is not None},
     }
-    return {"extents": {name: size for name, size in sizes.items() if size is not None}}
+
+
+def _moved(clip: Pictured, local: int, stage: Stage) -> list[float] | None:
+    if clip.moves.at_rest:
+        return None
+    plain = clip.model_copy(update={"moves": Moves()})
+    own = solid_frame(pose_at(plain, local, stage.area), stage.area)
+    shown = shown_frame(clip, local, stage.clips, stage.area)
+    # Frames count from the pivot: both from the same one.
+    by = shown @ np.linalg.inv(own)
+    return [float(number) for number in by[:2].T.ravel()]
+
+
+def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources) -> dict[str, Any]:
+    """The mesh of a clip's warp at a tick: points in heights of its picture, pairs of them that are
+    joined by lines, and where its pins are.
+    """
+    _, clip = document.find_clip(clip_id)
+    nothing: dict[str, Any] = {"points": [], "lines": [], "pins": []}
+    if not isinstance(clip, Pictured) or isinstance(clip, AdjustmentClip) or clip.warp is None:
+        return nothing
+    local = min(max(tick - clip.start, 0), clip.length - 1)
+    canvas = document.canvas
+    stage = stage_of(document, fitting(canvas.width, canvas.height, SIDE), sources)
+    layer = paint(clip.model_copy(update={"warp": None}), local, stage)
+    found = bending(layer, clip, local, layer.pixels.shape[1] / layer.pixels.shape[0])
+    if found is None:
+        return nothing
+    pins = pins_at(clip.warp, local) if isinstance(clip.warp, PinWarp) else np.zeros((0, 2))
+    return {
+        "points": np.round(found.points, 5).tolist(),
+        "lines": found.lines.tolist(),
+        "pins": np.round(pins, 5).tolist(),
+    }
 
 
 def layer_picture(

@@ -8,8 +8,9 @@ import numpy as np
 
 from kitecore.document import Place
 from kitecore.document.properties import Keys
-from kitecore.motion import value_at
-from kitecore.picture.layer import Matrix, leaned, moved, sized, turned
+from kitecore.motion.following import frame_of
+from kitecore.motion.pose import Pose
+from kitecore.picture.layer import Matrix, moved, sized
 
 MOST_DRAWN = 4096
 """Pixels on a side of what the program draws."""
@@ -38,12 +39,21 @@ def fit_factor(fit: str, picture: Area, area: Area) -> float:
 
 
 def land(
-    place: Place, tick: int, picture: Area, area: Area, scale: Area, *, drawn: bool = False
+    place: Place,
+    pose: Pose,
+    picture: Area,
+    area: Area,
+    scale: Area,
+    *,
+    drawn: bool = False,
+    carried: Matrix | None = None,
 ) -> Landing:
-    """The landing of a picture of a given size at a tick of its clip.
+    """The landing of a picture of a given size.
 
     Parameters
     ----------
+    place, pose
+        How it is fitted and flipped, and where it is at the moment.
     area
         Width and height, in canvas pixels, that it is fitted into and placed from the middle of.
     scale
@@ -51,26 +61,25 @@ def land(
     drawn
         For what is drawn by the program: ``picture`` is its size in canvas pixels, which no fit
         changes, and it can be had in any number of pixels.
+    carried
+        What the layer that it follows does to it, in canvas pixels.
     """
     fit = 1.0 if drawn else fit_factor(place.fit, picture, area)
     flip = (-1.0 if place.mirrored else 1.0, -1.0 if place.upside_down else 1.0)
-    across, down = value_at(place.size, tick)
-    pivot_x, pivot_y = value_at(place.pivot, tick)
-    x, y = value_at(place.position, tick)
-    lean, turn = value_at(place.lean, tick), value_at(place.turn, tick)
+    pivot_x, pivot_y = pose.pivot
     canvas_matrix = (
-        moved(area[0] / 2 + x + pivot_x, area[1] / 2 + y + pivot_y)
-        @ turned(turn)
-        @ leaned(lean)
-        @ sized(across, down)
+        frame_of(pose, area)
         @ moved(-pivot_x, -pivot_y)
         @ sized(fit * flip[0], fit * flip[1])
         @ moved(-picture[0] / 2, -picture[1] / 2)
     )
+    if carried is not None:
+        canvas_matrix = carried @ canvas_matrix
     shown = sized(*scale) @ canvas_matrix
-    wanted = _wanted(shown, picture, isinstance(place.size, Keys) if drawn else None)
+    growing = isinstance(place.size, Keys) or carried is not None
+    wanted = _wanted(shown, picture, growing if drawn else None)
     matrix = shown @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
-    density = wanted[0] / picture[0] / (fit * max(abs(across), 1e-6))
+    density = wanted[0] / picture[0] / (fit * max(abs(pose.size[0]), 1e-6))
     return Landing(matrix, wanted, density)
 
 

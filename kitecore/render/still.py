@@ -26,11 +26,17 @@ QUALITY = 88
 
 
 def still(
-    document: Document, tick: int, long_side: int, sources: Sources, *, matte: str = ""
+    document: Document,
+    tick: int,
+    long_side: int,
+    sources: Sources,
+    *,
+    matte: str = "",
+    onion: str = "",
 ) -> bytes:
     """JPEG of the picture at ``tick``, its longer side at most ``long_side`` pixels."""
     size = fitting(document.canvas.width, document.canvas.height, long_side)
-    return as_jpeg(render(document, tick, size, sources, matte=matte))
+    return as_jpeg(render(document, tick, size, sources, matte=matte, onion=onion))
 
 
 def measured_still(

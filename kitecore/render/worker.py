@@ -25,7 +25,7 @@ from kitecore.fonts import FONTS, FontFolder
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import fitting
 from kitecore.render.instruments import ScopesWanted
-from kitecore.render.layers import extents, layer_picture, under_finger
+from kitecore.render.layers import bending_lines, extents, layer_picture, under_finger
 from kitecore.render.measuring import (
     as_cube,
     colour_at,
@@ -57,6 +57,7 @@ What = Literal[
     "under",
     "extents",
     "layer",
+    "bending",
 ]
 
 
@@ -66,7 +67,7 @@ class Request:
 
     A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of
     frames ``first`` up to ``last``. ``long_side`` in pixels. A still shows the ``matte`` of a zone
-    if one is named, and comes with ``scopes`` if they are wanted. Measures take the rest as ``of``.
+    or the ``onion`` skins of a clip if one is named, and comes with ``scopes`` if they are wanted. Measures take the rest as ``of``.
     """
 
     what: What
@@ -75,6 +76,7 @@ class Request:
     last: int = 0
     long_side: int = 0
     matte: str = ""
+    onion: str = ""
     scopes: ScopesWanted | None = None
     of: Mapping[str, Any] = field(default_factory=dict)
 
@@ -103,7 +105,7 @@ def _still(document: Document, request: Request, sources: Sources) -> bytes:
     side, matte = request.long_side, request.matte
     if request.scopes is not None:
         return measured_still(document, tick, side, sources, request.scopes, matte)
-    return still(document, tick, side, sources, matte=matte)
+    return still(document, tick, side, sources, matte=matte, onion=request.onion)
 
 
 def _frame(document: Document, request: Request, sources: Sources) -> bytes:
@@ -165,6 +167,11 @@ def _layer(document: Document, request: Request, sources: Sources) -> bytes:
     return layer_picture(document, tick, request.of["clip"], request.long_side, sources)
 
 
+def _bending(document: Document, request: Request, sources: Sources) -> bytes:
+    tick = document.rate.exact.start_of(request.first)
+    return _json(bending_lines(document, tick, request.of["clip"], sources))
+
+
 def _json(found: dict[str, Any]) -> bytes:
     return json.dumps(found).encode()
 
@@ -182,6 +189,7 @@ _MAKERS = {
     "under": _under,
     "extents": _extents,
     "layer": _layer,
+    "bending": _bending,
 }
 
 

@@ -20,6 +20,7 @@ from kitecore.document.controls import Control, controls_of
 from kitecore.document.effects import Effect
 from kitecore.document.grade import BrightnessRange, Cdl, HueRange
 from kitecore.document.masks import MASKS
+from kitecore.edits.kept_motion import KeptMotion
 from kitecore.edits.paste import Copied, Paste
 from kitecore.errors import BadInput, NotThere
 from kitecore.exchange.cdl import MOST_BYTES as MOST_CDL
@@ -55,6 +56,7 @@ _CONTENT: dict[str, type[Model]] = {
     Preset.Kind.GRADE: Grade,
     Preset.Kind.EFFECTS: EffectsKept,
     Preset.Kind.ELEMENT: Element,
+    Preset.Kind.MOTION: KeptMotion,
 }
 
 

@@ -46,6 +46,7 @@ class Preset(models.Model):
         GRADE = "grade"
         EFFECTS = "effects"
         ELEMENT = "element"
+        MOTION = "motion"
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="presets")
     kind = models.CharField(max_length=20, choices=Kind)

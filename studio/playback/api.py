@@ -54,7 +54,8 @@ class StillIn(Schema):
     """``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
 
     Of one ``lane`` only the request of the highest ``turn`` is answered. ``matte`` names a zone that
-    is shown as what it lets through. With ``scopes`` the answer is as `render.instruments` packs it.
+    is shown as what it lets through, ``onion`` a clip that is shown at its neighbouring keys too.
+    With ``scopes`` the answer is as `render.instruments` packs it.
     """
 
     frame: int = Field(ge=0)
@@ -63,6 +64,7 @@ class StillIn(Schema):
     lane: str = Field(default="", max_length=80)
     turn: int = 0
     matte: str = Field(default="", max_length=40)
+    onion: str = Field(default="", max_length=40)
     scopes: ScopesWanted | None = None
 
 
@@ -83,6 +85,7 @@ def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) ->
             given.frame,
             long_side=given.long_side,
             matte=given.matte,
+            onion=given.onion,
             scopes=given.scopes,
         ),
         lambda: dumps(document),

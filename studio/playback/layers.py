@@ -34,9 +34,20 @@ class UnderOut(Schema):
 
 
 class ExtentsOut(Schema):
-    """Width and height in canvas pixels of what the program draws, by clip."""
+    """Width and height in canvas pixels of what the program draws, by clip; and the six numbers of
+    the map from where a layer's place puts it to where it is shown, of those that are moved.
+    """
 
     extents: dict[str, tuple[float, float]]
+    moved: dict[str, tuple[float, float, float, float, float, float]]
+
+
+class BendingOut(Schema):
+    """A mesh: points in heights of the picture, pairs of them joined by lines; where pins are."""
+
+    points: list[tuple[float, float]]
+    lines: list[tuple[int, int]]
+    pins: list[tuple[float, float]]
 
 
 class ScreenOut(Schema):
@@ -72,6 +83,14 @@ def extents(
 ) -> Any:
     """How large texts and shapes are at a frame."""
     return json.loads(asked(request, id, revision, look, "extents", max(frame, 0)))
+
+
+@router.get(f"{_BASE}/bending/{{clip}}", response={200: BendingOut, **_ANSWERS})
+def bending(
+    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+) -> Any:
+    """The mesh of a clip's warp at a frame."""
+    return json.loads(asked(request, id, revision, look, "bending", max(frame, 0), clip=clip))
 
 
 @router.get(f"{_BASE}/layers/{{clip}}.jpg", response={200: None, **_ANSWERS})

@@ -13,9 +13,11 @@ from kitecore.document.keying import LayerKey
 from kitecore.document.marker import Marker, Tag
 from kitecore.document.masks import Mask
 from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
+from kitecore.document.moves import Moves
 from kitecore.document.properties import Number, Point, map_keys
 from kitecore.document.speed import Speed
 from kitecore.document.transitions import Transition
+from kitecore.document.warps import Warp
 from kitecore.registry import Registry
 from kitecore.ticks import Span
 
@@ -64,12 +66,16 @@ class ClipBase(Model):
         May also make the clip longer; the caller minds `reach`.
         """
         by = self.start - start
-        clip = map_keys(self, lambda keys: keys.moved(by)) if by else self
+        clip = self.with_keys_moved(by) if by else self
         update: dict[str, object] = {"start": start, "length": end - start}
         if by and self.markers:
             moved = (m.model_copy(update={"at": m.at + by}) for m in self.markers)
             update["markers"] = tuple(moved)
         return clip.model_copy(update=update)
+
+    def with_keys_moved(self: C, by: int) -> C:
+        """With all of its own keys ``by`` ticks later."""
+        return map_keys(self, lambda keys: keys.moved(by))
 
     def uses(self) -> frozenset[str]:
         """Ids of the media it needs."""
@@ -191,8 +197,8 @@ def _known_blend(name: str) -> str:
 class Pictured(ClipBase):
     """Can be seen: a layer.
 
-    On the way to the canvas its picture is keyed, graded, cropped, masked, goes through its effects,
-    is placed, and laid by its blend mode. ``clipped``: only where the nearest layer below that is
+    On the way to the canvas its picture is keyed, graded, cropped, masked, bent by its warp, goes
+    through its effects, is placed and moved, and laid by its blend mode. ``clipped``: only where the nearest layer below that is
     not clipped itself is, by that one's alpha or its luma.
     """
 
@@ -206,13 +212,20 @@ class Pictured(ClipBase):
     masks: tuple[Mask, ...] = Field(default=(), max_length=MOST_MASKS)
     effects: tuple[Effect, ...] = Field(default=(), max_length=MOST_EFFECTS)
     cell: Cell | None = None
+    warp: Warp | None = None
+    moves: Moves = Moves()
 
     def trimmed(self: P, start: int, end: int) -> P:
         clip = super().trimmed(start, end)
         by = self.start - start
-        if not by or not self.effects:
+        if not by:
             return clip
-        return clip.model_copy(update={"effects": tuple(one.moved(by) for one in clip.effects)})
+        update: dict[str, object] = {}
+        if self.effects:
+            update["effects"] = tuple(one.moved(by) for one in clip.effects)
+        if self.moves.meanwhile:
+            update["moves"] = clip.moves.moved(by)
+        return clip.model_copy(update=update) if update else clip
 
 
 Between = Literal["nearest", "blended", "motion"]

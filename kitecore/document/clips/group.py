@@ -28,5 +28,9 @@ class GroupClip(Paced, Pictured, Sounding):
         """Whether it shows all that is in it, as it is."""
         return self.source_in == 0 and self.speed.plain and self.length == self.source_end
 
+    def with_keys_moved(self, by: int) -> GroupClip:
+        # What is inside has a time of its own.
+        return super().with_keys_moved(by).model_copy(update={"tracks": self.tracks})
+
     def uses(self) -> frozenset[str]:
         return frozenset().union(*(c.uses() for track in self.tracks for c in track.clips))

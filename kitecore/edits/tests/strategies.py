@@ -10,6 +10,7 @@ from pydantic import TypeAdapter
 
 from kitecore.document import Document, GroupClip, empty_document
 from kitecore.document.document import FrameRate
+from kitecore.document.properties import Keys
 from kitecore.edits import Edit, EditBase
 from kitecore.ticks import RATES
 
@@ -92,6 +93,17 @@ class Pick:
         parts += [part for clip in clips for part in getattr(clip, "effects", ())]
         self.part = st.sampled_from([part.id for part in parts] or ["gone"])
         self.marker = st.sampled_from(markers or ["gone"])
+        keyed = [
+            {"clip": clip.id, "path": path, "at": [key.at for key in prop.keys]}
+            for clip in clips
+            for path, prop in (
+                ("opacity", getattr(clip, "opacity", None)),
+                ("place/position", getattr(getattr(clip, "place", None), "position", None)),
+            )
+            if isinstance(prop, Keys)
+        ]
+        gone = {"clip": ids[0] if ids else "gone", "path": "opacity", "at": [7]}
+        self.keys = st.lists(st.sampled_from(keyed or [gone]), min_size=1, max_size=2)
 
 
 Maker = Callable[[st.DrawFn, Pick], dict[str, Any]]
@@ -224,6 +236,58 @@ MAKERS |= {
         closed=free(st.booleans()),
         at=free(ticks),
     ),
+    "shift_keys": lambda draw, pick: {"keys": draw(pick.keys), "by": draw(steps)},
+    "stretch_keys": lambda draw, pick: {
+        "keys": draw(pick.keys),
+        "factor": draw(st.sampled_from([0.1, 0.5, 2.0])),
+    },
+    "reverse_keys": lambda draw, pick: {"keys": draw(pick.keys)},
+    "mirror_keys": lambda draw, pick: {"keys": draw(pick.keys)},
+    "ease_keys": lambda draw, pick: {
+        "keys": draw(pick.keys),
+        "ease": draw(st.sampled_from([{"kind": "spring"}, {"kind": "bounce"}, {"kind": "hold"}])),
+    },
+    "remove_keys": lambda draw, pick: {"keys": draw(pick.keys)},
+    "later_keys": lambda draw, pick: {
+        "clips": draw(st.lists(pick.clip, min_size=2, max_size=3)),
+        "paths": draw(st.sampled_from([[], ["opacity"], ["place/turn"]])),
+        "by": draw(steps),
+    },
+    "paste_keys": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "at": draw(ticks),
+        "copied": [{"path": "opacity", "keys": [{"at": 0, "value": 0}, {"at": 9, "value": 1}]}],
+    },
+    "even_pace": _simple(clip=one),
+    "draw_motion": lambda draw, pick: {
+        "clip": draw(pick.clip),
+        "points": [[0, 0], [100, 30], [180, -60], [240, 10]],
+        "length": draw(lengths),
+    },
+    "follow": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "leader": draw(st.none() | pick.clip),
+        "at": draw(ticks),
+    },
+    "moves_to_keys": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "which": draw(st.sampled_from(["comes", "goes", "meanwhile"])),
+    },
+    "apply_motion": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "motion": {
+            "length": SECOND,
+            "comes": {"kind": draw(st.sampled_from(["rise", "pop", "unfold"]))},
+            "goes": {"kind": "spin", "length": SECOND // 3},
+            "meanwhile": [{"id": "m", "kind": "float"}],
+            "properties": [
+                {
+                    "path": "place/position",
+                    "keys": [{"at": 0, "value": [0, 0]}, {"at": SECOND, "value": [50, 9]}],
+                }
+            ],
+        },
+    },
     "ride": _simple(clips=some, on=lambda pick: st.none() | pick.clip),
     "set_transition": _simple(
         clip=one,
@@ -257,7 +321,9 @@ def _replace(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
 
 @maker("apply_settings")
 def _apply_settings(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
-    kinds = st.sampled_from(["place", "speed", "grade", "key", "masks", "effects", "sound"])
+    kinds = st.sampled_from(
+        ["place", "speed", "grade", "key", "masks", "effects", "moves", "sound"]
+    )
     groups = draw(st.lists(kinds, min_size=1, unique=True))
     source = some_clip(draw) | {"id": "other"}
     return {"clips": draw(pick.some), "source": source, "groups": groups}

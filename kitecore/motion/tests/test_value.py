@@ -5,7 +5,7 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq
 
 from kitecore.document.ease import Bezier, Hold, Steady
-from kitecore.document.properties import ColourKeys, Key, NumberKeys, PointKeys
+from kitecore.document.properties import ColourKeys, Key, NumberKeys, PointKeys, SpotKey
 from kitecore.motion import value_at
 from kitecore.motion.easing import eased
 
@@ -50,7 +50,7 @@ class ValueTest(TestCase):
         self.assertEqual([1, 1, 2, 3, 3], [value_at(keys, at) for at in (-5, 10, 15, 20, 99)])
 
     def test_points_go_straight(self) -> None:
-        keys = PointKeys(keys=(Key(at=0, value=(0.0, 10.0)), Key(at=4, value=(8.0, 30.0))))
+        keys = PointKeys(keys=(SpotKey(at=0, value=(0.0, 10.0)), SpotKey(at=4, value=(8.0, 30.0))))
         self.assertEqual((2.0, 15.0), value_at(keys, 1))
 
     def test_colours_mix_in_oklab(self) -> None:

@@ -6,9 +6,9 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.flicker import Flicker
+from kitecore.motion.noise import wave
 from kitecore.motion.plain import number
 from kitecore.picture.effects._base import effect_drawings
-from kitecore.picture.effects._noise import wave
 from kitecore.picture.layer import Layer
 from kitecore.ticks import TICKS_PER_SECOND
 

@@ -6,9 +6,9 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.grain import Grain
+from kitecore.motion.noise import generator
 from kitecore.motion.plain import number
 from kitecore.picture.effects._base import effect_drawings, length_of
-from kitecore.picture.effects._noise import generator
 from kitecore.picture.layer import Layer
 from kitecore.ticks import TICKS_PER_SECOND
 

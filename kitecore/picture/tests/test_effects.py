@@ -15,8 +15,8 @@ from kitecore.document.controls import controls_of
 from kitecore.document.effects import EffectBase, Running, effect_kinds
 from kitecore.document.properties import Key, NumberKeys
 from kitecore.media.premultiply import premultiply
+from kitecore.motion.noise import wave
 from kitecore.picture.effects import apply_effects
-from kitecore.picture.effects._noise import wave
 from kitecore.picture.layer import Layer, moved, solid
 
 SECOND = 705_600_000

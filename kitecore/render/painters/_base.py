@@ -5,8 +5,10 @@ from typing import Any
 
 from kitecore.document import Pictured
 from kitecore.motion import still_at
+from kitecore.motion.posing import pose_at
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
+from kitecore.render.bending import bent
 from kitecore.render.grading import Deep
 from kitecore.render.layering import prepared
 from kitecore.render.placing import Area, Size, land
@@ -40,7 +42,16 @@ def landed(
     drawn
         Whether the program draws it (see `placing.land`).
     """
-    landing = land(clip.place, tick, picture, stage.area, stage.scale, drawn=drawn)
+    moment = tick + stage.exposed
+    landing = land(
+        clip.place,
+        pose_at(clip, moment, stage.area),
+        picture,
+        stage.area,
+        stage.scale,
+        drawn=drawn,
+        carried=stage.carried(clip, moment),
+    )
     aspect = picture[0] / picture[1]
 
     def make() -> Rgba:
@@ -54,4 +65,5 @@ def landed(
         name = (constant, landing.pixels, looks)
     kept = name is not None and any(worked)
     pixels = stage.sources.cache.get(name, make) if kept else make()
-    return Layer(pixels, landing.matrix, landing.density, constant=name)
+    layer = Layer(pixels, landing.matrix, landing.density, constant=name)
+    return bent(layer, clip, moment, aspect, stage)

@@ -14,6 +14,7 @@ import simplejpeg
 from kitecore.document import Place
 from kitecore.edits.tests.strategies import SECOND
 from kitecore.media.tests.material import decoded_numbers, read_number
+from kitecore.motion.pose import Pose
 from kitecore.render.export import ExportSettings, encode_piece, plan
 from kitecore.render.extract import content_key
 from kitecore.render.frame import covering_at, render, render_planes
@@ -181,7 +182,7 @@ class KeyTest(TestCase):
 class LandingTest(TestCase):
     def test_a_picture_is_never_fetched_larger_than_it_is_or_is_drawn(self) -> None:
         for size, wanted in ((0.5, (540, 960)), (1.0, (1080, 1920)), (3.0, (1080, 1920))):
-            landing = land(Place(size=(size, size)), 0, (1080, 1920), (1080, 1920), (1, 1))
+            landing = land(Place(), Pose(size=(size, size)), (1080, 1920), (1080, 1920), (1, 1))
             self.assertEqual(wanted, landing.pixels)
-        turned = land(Place(size=(0.5, 0.5), turn=10), 0, (1080, 1920), (1080, 1920), (1, 1))
+        turned = land(Place(), Pose(size=(0.5, 0.5), turn=10), (1080, 1920), (1080, 1920), (1, 1))
         self.assertGreaterEqual(turned.pixels[0], 540)

@@ -280,6 +280,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Move Controls
+         * @description What the Move bench needs to know of places, easings and ready-made motions.
+         */
+        get: operations["studio_kit_moves_move_controls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/presets": {
         parameters: {
             query?: never;
@@ -459,6 +479,26 @@ export interface paths {
         put?: never;
         /** Redo */
         post: operations["studio_projects_api_redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/bending/{clip}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bending
+         * @description The mesh of a clip's warp at a frame.
+         */
+        get: operations["studio_playback_layers_bending"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1109,7 +1149,7 @@ export interface components {
              */
             name: string;
             /** Parts */
-            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /** Seed */
             seed?: string;
             /** Within */
@@ -1200,7 +1240,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
@@ -1223,6 +1263,17 @@ export interface components {
              * @default []
              */
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Name
              * @default
@@ -1271,6 +1322,8 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /**
          * Adjustments
@@ -1472,6 +1525,29 @@ export interface components {
             wheels: components["schemas"]["Wheels"];
         };
         /**
+         * ApplyMotion
+         * @description Give clips a motion; its times are stretched to their lengths.
+         */
+        ApplyMotion: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "apply_motion";
+            motion: components["schemas"]["KeptMotion"];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * ApplySettings
          * @description Give clips the settings of ``source`` (which may come from another project), by groups.
          *
@@ -1481,7 +1557,7 @@ export interface components {
             /** Clips */
             clips: string[];
             /** Groups */
-            groups: ("place" | "speed" | "grade" | "key" | "masks" | "effects" | "sound")[];
+            groups: ("place" | "speed" | "grade" | "key" | "masks" | "effects" | "moves" | "sound")[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -1530,8 +1606,29 @@ export interface components {
             based_on: number;
         };
         /**
+         * BendingOut
+         * @description A mesh: points in heights of the picture, pairs of them joined by lines; where pins are.
+         */
+        BendingOut: {
+            /** Lines */
+            lines: [
+                number,
+                number
+            ][];
+            /** Pins */
+            pins: [
+                number,
+                number
+            ][];
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+        };
+        /**
          * Bezier
-         * @description CSS ``cubic-bezier(x1, y1, x2, y2)``; ``y`` outside 0..1 overshoots.
+         * @description Curve: CSS ``cubic-bezier(x1, y1, x2, y2)``; ``y`` outside 0..1 overshoots.
          */
         Bezier: {
             /**
@@ -1575,7 +1672,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -1588,6 +1685,34 @@ export interface components {
             kind: "blur_through";
             /** Length */
             length: number;
+        };
+        /**
+         * Bounce
+         * @description Bounce: falls to the next value and springs up from it a few times, ever lower.
+         */
+        Bounce: {
+            /**
+             * Backwards
+             * @default false
+             */
+            backwards: boolean;
+            /**
+             * Count
+             * @description How many times it springs up
+             * @default 3
+             */
+            count: number;
+            /**
+             * Kept
+             * @description Height that each leaves to the next
+             * @default 0.3
+             */
+            kept: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bounce";
         };
         /**
          * BoxBlur
@@ -2168,6 +2293,35 @@ export interface components {
             of: "main" | "picture" | "sound";
         };
         /**
+         * CopiedKey
+         * @description A key on its own; ``at`` counts from the first of all that were copied.
+         */
+        CopiedKey: {
+            /** After */
+            after?: [
+                number,
+                number
+            ] | null;
+            /** At */
+            at: number;
+            /** Before */
+            before?: [
+                number,
+                number
+            ] | null;
+            /** Ease */
+            ease?: (components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
+            /** Value */
+            value: unknown;
+        };
+        /** CopiedKeys */
+        CopiedKeys: {
+            /** Keys */
+            keys: components["schemas"]["CopiedKey"][];
+            /** Path */
+            path: string;
+        };
+        /**
          * CopyAbove
          * @description A copy of each clip at the same time, on a track right in front of it.
          */
@@ -2396,7 +2550,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -2458,7 +2612,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -2501,10 +2655,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/4
+             * @default velvet-kite/5
              * @constant
              */
-            schema_: "velvet-kite/4";
+            schema_: "velvet-kite/5";
             /**
              * Tracks
              * @default []
@@ -2570,6 +2724,42 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /**
+         * DrawMotion
+         * @description A path drawn by hand becomes keys of a clip's position, gone along evenly.
+         *
+         *     ``points`` are positions, as the place counts them; ``at`` is a tick of the clip.
+         */
+        DrawMotion: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw_motion";
+            /** Length */
+            length: number;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /** Seed */
+            seed?: string;
+            /**
+             * Tolerance
+             * @default 8
+             */
+            tolerance: number;
+            /** Within */
+            within?: string | null;
+        };
         /** DrawingOut */
         DrawingOut: {
             /** Clip */
@@ -2591,6 +2781,39 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * EaseKeys
+         * @description The pace from each key in hand to the one after it.
+         */
+        EaseKeys: {
+            /** Ease */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Keys */
+            keys: components["schemas"]["KeysOf"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ease_keys";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * EaseKind
+         * @description An easing: its name in documents, its title, what it does.
+         */
+        EaseKind: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
         };
         /**
          * EdgeMask
@@ -2765,6 +2988,70 @@ export interface components {
              */
             turn: number | components["schemas"]["NumberKeys"];
         };
+        /**
+         * Entrance
+         * @description How a layer comes in; read backwards, how it goes out.
+         *
+         *     ``ease`` is its pace; without one it has the pace of its kind. A text may come in by ``unit``;
+         *     ``later`` is the share of the length by which the last of them begins after the first.
+         */
+        Entrance: {
+            /** Ease */
+            ease?: (components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
+            /**
+             * Kind
+             * @default rise
+             * @enum {string}
+             */
+            kind: "rise" | "drop" | "slide" | "pop" | "fade" | "spin" | "unfold";
+            /**
+             * Later
+             * @description One after the other, or almost together
+             * @default 0.7
+             */
+            later: number;
+            /**
+             * Length
+             * @default 423360000
+             */
+            length: number;
+            /**
+             * Side
+             * @description The side it comes from
+             * @default left
+             * @enum {string}
+             */
+            side: "left" | "right" | "top" | "bottom";
+            /**
+             * Strength
+             * @description How far it goes
+             * @default 1
+             */
+            strength: number;
+            /**
+             * Unit
+             * @default whole
+             * @enum {string}
+             */
+            unit: "whole" | "letter" | "word" | "line";
+        };
+        /**
+         * EvenPace
+         * @description The keys of a clip's position moved in time so that it goes along its path evenly.
+         */
+        EvenPace: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "even_pace";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
         /** ExportIn */
         ExportIn: {
             /**
@@ -2888,12 +3175,24 @@ export interface components {
         };
         /**
          * ExtentsOut
-         * @description Width and height in canvas pixels of what the program draws, by clip.
+         * @description Width and height in canvas pixels of what the program draws, by clip; and the six numbers of
+         *     the map from where a layer's place puts it to where it is shown, of those that are moved.
          */
         ExtentsOut: {
             /** Extents */
             extents: {
                 [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Moved */
+            moved: {
+                [key: string]: [
+                    number,
+                    number,
+                    number,
+                    number,
                     number,
                     number
                 ];
@@ -2971,6 +3270,72 @@ export interface components {
              * @enum {string}
              */
             what: "light" | "opacity";
+        };
+        /**
+         * Follow
+         * @description Goes along with another layer, by what changed there since it lay as ``rest`` says.
+         */
+        Follow: {
+            /** Clip */
+            clip: string;
+            /**
+             * Inherits
+             * @default [
+             *       "position",
+             *       "turn",
+             *       "size"
+             *     ]
+             */
+            inherits: ("position" | "turn" | "size")[];
+            /**
+             * @default {
+             *       "lean": 0,
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0
+             *     }
+             */
+            rest: components["schemas"]["Rest"];
+        };
+        /**
+         * FollowLayer
+         * @description Clips go along with another layer from how it is at tick ``at`` of the timeline; with none,
+         *     they are free again. They stay where they are at that moment.
+         */
+        FollowLayer: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /** Clips */
+            clips: string[];
+            /**
+             * Inherits
+             * @default [
+             *       "position",
+             *       "turn",
+             *       "size"
+             *     ]
+             */
+            inherits: ("position" | "turn" | "size")[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "follow";
+            /** Leader */
+            leader?: string | null;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * FontOut
@@ -3381,6 +3746,108 @@ export interface components {
             size: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * GridWarp
+         * @description A smooth sheet through ``columns`` × ``rows`` fields; ``points`` are how far its corners are
+         *     from where they rest, row by row.
+         */
+        GridWarp: {
+            /**
+             * Columns
+             * @description Fields across
+             * @default 3
+             */
+            columns: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "grid";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Points
+             * @default [
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ],
+             *       [
+             *         0,
+             *         0
+             *       ]
+             *     ]
+             */
+            points: [
+                number,
+                number
+            ][] | components["schemas"]["LatticeKeys"];
+            /**
+             * Rows
+             * @description Fields down
+             * @default 3
+             */
+            rows: number;
+        };
+        /**
          * Group
          * @description Clips become one clip, with the same times and look, where the first of them lay.
          *
@@ -3433,7 +3900,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -3477,6 +3944,17 @@ export interface components {
              * @default []
              */
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Muted
              * @default false
@@ -3555,10 +4033,12 @@ export interface components {
             tracks: components["schemas"]["Track"][];
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /**
          * Hold
-         * @description Stay at the key's value until the next key.
+         * @description Hold: stays at the key's value until the next key.
          */
         Hold: {
             /**
@@ -3686,6 +4166,36 @@ export interface components {
              */
             red: boolean;
         };
+        /**
+         * KeptMotion
+         * @description What moves a clip of a ``length``: keys, how it comes and goes, what goes on, its blur.
+         */
+        KeptMotion: {
+            /**
+             * Along
+             * @default false
+             */
+            along: boolean;
+            comes?: components["schemas"]["Entrance"] | null;
+            goes?: components["schemas"]["Entrance"] | null;
+            /** Length */
+            length: number;
+            /**
+             * Meanwhile
+             * @default []
+             */
+            meanwhile: components["schemas"]["Meanwhile"][];
+            /**
+             * Properties
+             * @default []
+             */
+            properties: components["schemas"]["CopiedKeys"][];
+            /**
+             * Shutter
+             * @default 0
+             */
+            shutter: number;
+        };
         /** Key[Annotated[str, FieldInfo(annotation=NoneType, required=True, metadata=[_PydanticGeneralMetadata(pattern='^#[0-9a-f]{6}$')])]] */
         "Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata___PydanticGeneralMetadata_pattern_____0-9a-f__6________": {
             /** At */
@@ -3696,7 +4206,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: string;
         };
@@ -3710,7 +4220,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: components["schemas"]["Contour"][];
         };
@@ -3724,7 +4234,24 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Value */
+            value: [
+                number,
+                number
+            ][];
+        };
+        /** Key[Annotated[tuple[tuple[float, float], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=625)])]] */
+        Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -3741,26 +4268,9 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: number;
-        };
-        /** Key[tuple[float, float]] */
-        Key_tuple_float__float__: {
-            /** At */
-            at: number;
-            /**
-             * Ease
-             * @default {
-             *       "kind": "steady"
-             *     }
-             */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
-            /** Value */
-            value: [
-                number,
-                number
-            ];
         };
         /** Key[tuple[float, float, float]] */
         Key_tuple_float__float__float__: {
@@ -3772,7 +4282,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -3781,10 +4291,52 @@ export interface components {
             ];
         };
         /**
+         * KeysOf
+         * @description Keys of one property, by their times from the start of the clip.
+         */
+        KeysOf: {
+            /** At */
+            at: number[];
+            /** Clip */
+            clip: string;
+            /** Path */
+            path: string;
+        };
+        /**
          * Kind
          * @enum {string}
          */
-        Kind: "grade" | "effects" | "element";
+        Kind: "grade" | "effects" | "element" | "motion";
+        /**
+         * LaterKeys
+         * @description Follow-through: the keys of each clip after the first are ``by`` ticks later than those of the
+         *     one before it. With ``paths`` only those of these properties.
+         */
+        LaterKeys: {
+            /** By */
+            by: number;
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "later_keys";
+            /**
+             * Paths
+             * @default []
+             */
+            paths: string[];
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /** LatticeKeys */
+        LatticeKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____"][];
+        };
         /**
          * LayerControls
          * @description Parameters of a layer's parts, by kind where there are several.
@@ -4166,6 +4718,43 @@ export interface components {
             other_frame: number;
         };
         /**
+         * Meanwhile
+         * @description A motion that goes on all the time; ``since`` is when it began, in ticks of its clip.
+         */
+        Meanwhile: {
+            /** Id */
+            id?: string;
+            /**
+             * Kind
+             * @default sway
+             * @enum {string}
+             */
+            kind: "sway" | "float" | "pulse" | "flicker";
+            /**
+             * Rate
+             * @description How often
+             * @default 0.5
+             */
+            rate: number;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Strength
+             * @description How much
+             * @default 1
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * MediaInfo
          * @description Length in ticks; for a still 0.
          */
@@ -4181,6 +4770,23 @@ export interface components {
             length: number;
             picture?: components["schemas"]["PictureInfo"] | null;
             sound?: components["schemas"]["SoundInfo"] | null;
+        };
+        /**
+         * MirrorKeys
+         * @description There and back: the way back follows after the last key in hand.
+         */
+        MirrorKeys: {
+            /** Keys */
+            keys: components["schemas"]["KeysOf"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mirror_keys";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * Mosaic
@@ -4233,6 +4839,80 @@ export interface components {
             to: number;
             /** Track */
             track?: string | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * MoveControls
+         * @description Parameters of what moves a layer.
+         */
+        MoveControls: {
+            /** Eases */
+            eases: components["schemas"]["EaseKind"][];
+            /** Entrance */
+            entrance: components["schemas"]["Control"][];
+            /** Entrances */
+            entrances: string[];
+            /** Grid */
+            grid: components["schemas"]["Control"][];
+            /** Meanwhile */
+            meanwhile: components["schemas"]["Control"][];
+            /** Meanwhiles */
+            meanwhiles: string[];
+            /** Moves */
+            moves: components["schemas"]["Control"][];
+            /** Pins */
+            pins: components["schemas"]["Control"][];
+            /** Place */
+            place: components["schemas"]["Control"][];
+            /** Units */
+            units: string[];
+        };
+        /**
+         * Moves
+         * @description ``shutter`` is the angle of a shutter (degrees): how long each frame is exposed; 360 is all
+         *     of its time. ``along``: the layer turns with the path that its position follows.
+         */
+        Moves: {
+            /**
+             * Along
+             * @default false
+             */
+            along: boolean;
+            comes?: components["schemas"]["Entrance"] | null;
+            follow?: components["schemas"]["Follow"] | null;
+            goes?: components["schemas"]["Entrance"] | null;
+            /**
+             * Meanwhile
+             * @default []
+             */
+            meanwhile: components["schemas"]["Meanwhile"][];
+            /**
+             * Shutter
+             * @description Blurs what moves, as a shutter would
+             * @default 0
+             */
+            shutter: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * MovesToKeys
+         * @description What a clip does by itself becomes ordinary keys: ``comes``, ``goes``, or all that goes on.
+         */
+        MovesToKeys: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moves_to_keys";
+            /** Seed */
+            seed?: string;
+            /**
+             * Which
+             * @enum {string}
+             */
+            which: "comes" | "goes" | "meanwhile";
             /** Within */
             within?: string | null;
         };
@@ -4467,6 +5147,27 @@ export interface components {
             within?: string | null;
         };
         /**
+         * PasteKeys
+         * @description Copied keys at a tick of the timeline, onto every clip that has their properties.
+         */
+        PasteKeys: {
+            /** At */
+            at: number;
+            /** Clips */
+            clips: string[];
+            /** Copied */
+            copied: components["schemas"]["CopiedKeys"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paste_keys";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * PathForm
          * @description Pen paths; where they cross, filled by the even-odd rule.
          */
@@ -4645,6 +5346,64 @@ export interface components {
              * @default 0
              */
             turn: number;
+        };
+        /**
+         * Pin
+         * @description A spot of the picture, ``rest``, and where it is held, ``at``.
+         */
+        Pin: {
+            /** At */
+            at: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"];
+            /** Id */
+            id?: string;
+            /** Rest */
+            rest: [
+                number,
+                number
+            ];
+        };
+        /**
+         * PinWarp
+         * @description The picture gives way between its pins, turning rather than stretching.
+         *
+         *     ``chain`` names pins from the top down: each goes along with the one at the top, ``later`` ticks
+         *     after the one before it.
+         */
+        PinWarp: {
+            /**
+             * Chain
+             * @default []
+             */
+            chain: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pins";
+            /**
+             * Later
+             * @default 0
+             */
+            later: number;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["Pin"][];
+            /**
+             * Stiffness
+             * @description How far a bend spreads
+             * @default 0.3
+             */
+            stiffness: number;
         };
         /**
          * Place
@@ -4872,7 +5631,7 @@ export interface components {
         /** PointKeys */
         PointKeys: {
             /** Keys */
-            keys: components["schemas"]["Key_tuple_float__float__"][];
+            keys: components["schemas"]["SpotKey"][];
         };
         /**
          * PointLight
@@ -5059,7 +5818,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -5299,6 +6058,23 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /**
+         * RemoveKeys
+         * @description A property without its last key has the value of that.
+         */
+        RemoveKeys: {
+            /** Keys */
+            keys: components["schemas"]["KeysOf"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_keys";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
         /** RemoveMarker */
         RemoveMarker: {
             /**
@@ -5417,6 +6193,44 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Rest
+         * @description How a layer lay when another began to follow it: its pivot's place, its size and turn.
+         */
+        Rest: {
+            /**
+             * Lean
+             * @default 0
+             */
+            lean: number;
+            /**
+             * Position
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            position: [
+                number,
+                number
+            ];
+            /**
+             * Size
+             * @default [
+             *       1,
+             *       1
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ];
+            /**
+             * Turn
+             * @default 0
+             */
+            turn: number;
+        };
+        /**
          * Resync
          * @description Put a sound back to where it is in step with the video it goes along with.
          */
@@ -5445,6 +6259,23 @@ export interface components {
              * @enum {string}
              */
             kind: "reverse";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * ReverseKeys
+         * @description The other way round in time, from the first to the last of those in hand.
+         */
+        ReverseKeys: {
+            /** Keys */
+            keys: components["schemas"]["KeysOf"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reverse_keys";
             /** Seed */
             seed?: string;
             /** Within */
@@ -5640,7 +6471,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * First
              * @default 0
@@ -5668,6 +6499,17 @@ export interface components {
              * @default []
              */
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Name
              * @default
@@ -5724,6 +6566,8 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /** SetCanvas */
         SetCanvas: {
@@ -5997,6 +6841,66 @@ export interface components {
             softness: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * Shake
+         * @description Shake: as held by an unsteady hand, or hit.
+         */
+        Shake: {
+            /**
+             * Edges
+             * @description What is seen beyond the edges of the picture
+             * @default mirrored
+             * @enum {string}
+             */
+            edges: "mirrored" | "clear";
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shake";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rate
+             * @description How often
+             * @default 4
+             */
+            rate: number;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Strength
+             * @description How far it goes
+             * @default 24
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+            /**
+             * Turn
+             * @description How far it turns
+             * @default 1
+             */
+            turn: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * ShapeClip
          * @description A form with a fill and a stroke, either of which may be missing.
          */
@@ -6018,7 +6922,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fill
              * @default {
@@ -6062,6 +6966,17 @@ export interface components {
              * @default []
              */
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Name
              * @default
@@ -6111,6 +7026,8 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /** ShelfIn */
         ShelfIn: {
@@ -6144,6 +7061,25 @@ export interface components {
             within?: string | null;
         };
         /**
+         * ShiftKeys
+         * @description Earlier or later, by ticks.
+         */
+        ShiftKeys: {
+            /** By */
+            by: number;
+            /** Keys */
+            keys: components["schemas"]["KeysOf"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shift_keys";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Slide
          * @description The new picture slides over the old one.
          */
@@ -6161,7 +7097,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -6246,7 +7182,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fill
              * @default {
@@ -6278,6 +7214,17 @@ export interface components {
              * @default []
              */
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Name
              * @default
@@ -6326,6 +7273,8 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /**
          * SoundClip
@@ -6543,6 +7492,80 @@ export interface components {
             y: number;
         };
         /**
+         * SpotKey
+         * @description A point on a path: its handles ``before`` and ``after`` count from it.
+         *
+         *     Where both handles of a stretch are nothing, it is straight.
+         */
+        SpotKey: {
+            /**
+             * After
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            after: [
+                number,
+                number
+            ];
+            /** At */
+            at: number;
+            /**
+             * Before
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            before: [
+                number,
+                number
+            ];
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Value */
+            value: [
+                number,
+                number
+            ];
+        };
+        /**
+         * Spring
+         * @description Spring: swings about the next value and settles there.
+         *
+         *     A damped oscillator of mass 1; its time is the stretch, so it lasts as long as that does.
+         */
+        Spring: {
+            /**
+             * Backwards
+             * @default false
+             */
+            backwards: boolean;
+            /**
+             * Damping
+             * @description How soon it comes to rest
+             * @default 16
+             */
+            damping: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spring";
+            /**
+             * Stiffness
+             * @description How strongly it is pulled
+             * @default 320
+             */
+            stiffness: number;
+        };
+        /**
          * StageControls
          * @description A stage of a grade: its name in documents, its title, its parameters.
          */
@@ -6609,7 +7632,7 @@ export interface components {
         };
         /**
          * Steady
-         * @description Even pace.
+         * @description Steady: an even pace.
          */
         Steady: {
             /**
@@ -6643,7 +7666,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -6667,6 +7690,28 @@ export interface components {
             revision: number;
         };
         /**
+         * Steps
+         * @description Steps: CSS ``steps(count)``, jumping at the end of each; ``backwards`` at its start.
+         */
+        Steps: {
+            /**
+             * Backwards
+             * @default false
+             */
+            backwards: boolean;
+            /**
+             * Count
+             * @description How many steps
+             * @default 4
+             */
+            count: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "steps";
+        };
+        /**
          * StillClip
          * @description A picture that does not move; as long as one likes.
          */
@@ -6688,7 +7733,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
@@ -6713,6 +7758,17 @@ export interface components {
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /** Media */
             media: string;
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Name
              * @default
@@ -6761,17 +7817,20 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /**
          * StillIn
          * @description ``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
          *
          *     Of one ``lane`` only the request of the highest ``turn`` is answered. ``matte`` names a zone that
-         *     is shown as what it lets through. With ``scopes`` the answer is as `render.instruments` packs it.
+         *     is shown as what it lets through, ``onion`` a clip that is shown at its neighbouring keys too.
+         *     With ``scopes`` the answer is as `render.instruments` packs it.
          */
         StillIn: {
             /** Edit */
-            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
+            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
             /** Frame */
             frame: number;
             /**
@@ -6789,6 +7848,11 @@ export interface components {
              * @default
              */
             matte: string;
+            /**
+             * Onion
+             * @default
+             */
+            onion: string;
             scopes?: components["schemas"]["ScopesWanted"] | null;
             /**
              * Turn
@@ -6872,6 +7936,25 @@ export interface components {
              *     ]
              */
             stops: components["schemas"]["Stop"][];
+        };
+        /**
+         * StretchKeys
+         * @description Nearer together or further apart in time; the first of all keys in hand stays.
+         */
+        StretchKeys: {
+            /** Factor */
+            factor: number;
+            /** Keys */
+            keys: components["schemas"]["KeysOf"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stretch_keys";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * StripLayout
@@ -7077,7 +8160,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fill
              * @default {
@@ -7131,6 +8214,17 @@ export interface components {
              * @default []
              */
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Name
              * @default
@@ -7199,6 +8293,8 @@ export interface components {
             text: string;
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
             /**
              * Width
              * @description Width of the box
@@ -7395,7 +8491,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -7441,6 +8537,17 @@ export interface components {
             masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
             /** Media */
             media: string;
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
             /**
              * Muted
              * @default false
@@ -7519,6 +8626,8 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /**
          * Vignette
@@ -7647,7 +8756,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -8400,10 +9509,30 @@ export interface operations {
             };
         };
     };
+    studio_kit_moves_move_controls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MoveControls"];
+                };
+            };
+        };
+    };
     studio_kit_api_list_presets: {
         parameters: {
             query: {
-                kind: "grade" | "effects" | "element";
+                kind: "grade" | "effects" | "element" | "motion";
             };
             header?: never;
             path?: never;
@@ -8948,6 +10077,52 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["State"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_bending: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BendingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Unprocessable Entity */

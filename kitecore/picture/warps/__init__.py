@@ -1,0 +1,1 @@
+"""Bending pictures: meshes from outlines, pins, grids."""

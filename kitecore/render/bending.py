@@ -1,0 +1,108 @@
+"""Layers bent by their pins or their grid, at a moment."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Hashable
+from dataclasses import dataclass, replace
+from threading import Lock
+from typing import Any, Final
+
+import numpy as np
+
+from kitecore.document import Pictured
+from kitecore.document.warps import GridWarp, PinWarp
+from kitecore.motion import value_at
+from kitecore.picture.layer import Layer
+from kitecore.picture.warps.drawing import on_mesh
+from kitecore.picture.warps.grid import bent_grid, grid_lines, grid_mesh
+from kitecore.picture.warps.mesh import Mesh, Points, outline_mesh
+from kitecore.picture.warps.rigid import RigidMesh
+from kitecore.render.stage import Stage
+
+_KEPT: Final = 48
+_meshes: OrderedDict[Hashable, RigidMesh] = OrderedDict()
+_lock = Lock()
+_STILL: Final = 1e-9
+
+
+@dataclass(frozen=True)
+class Bent:
+    """A mesh at rest, where its points are, and which pairs of them show its lines."""
+
+    mesh: Mesh
+    points: Points
+    lines: Any
+
+    @property
+    def at_rest(self) -> bool:
+        return bool(np.abs(self.points - self.mesh.points).max() < _STILL)
+
+
+def bent(layer: Layer, clip: Pictured, moment: int, aspect: float, stage: Stage) -> Layer:
+    """The layer after its clip's warp at a tick of the clip; itself where nothing is bent.
+
+    Parameters
+    ----------
+    aspect
+        Width of its picture for a height of 1.
+    """
+    found = bending(layer, clip, moment, aspect)
+    if found is None or found.at_rest or not len(found.mesh.triangles):
+        return layer
+
+    def draw() -> Layer:
+        return on_mesh(layer, found.mesh, found.points, aspect)
+
+    if layer.constant is None:
+        return draw()
+    return replace(draw(), constant=(layer.constant, found.points.tobytes()))
+
+
+def bending(layer: Layer, clip: Pictured, moment: int, aspect: float) -> Bent | None:
+    """How a clip's warp bends its picture; None if it has none."""
+    warp = clip.warp
+    if warp is None or not warp.on:
+        return None
+    if isinstance(warp, GridWarp):
+        offsets = np.array(value_at(warp.points, moment), float)
+        mesh = grid_mesh(warp.columns, warp.rows, aspect)
+        points = bent_grid(offsets, warp.columns, warp.rows, aspect)
+        return Bent(mesh, points, grid_lines(warp.columns, warp.rows))
+    if not warp.pins:
+        return None
+    rigid = _rigid(layer, warp, aspect)
+    return Bent(rigid.mesh, rigid.bent(pins_at(warp, moment)), rigid.mesh.edges)
+
+
+def pins_at(warp: PinWarp, moment: int) -> Points:
+    """Where its pins are, shape (pins, 2): a chain goes along with its top, each pin later."""
+    spots = {pin.id: np.array(value_at(pin.at, moment), float) for pin in warp.pins}
+    by_id = {pin.id: pin for pin in warp.pins}
+    if len(warp.chain) > 1:
+        top = by_id[warp.chain[0]]
+        for place, name in enumerate(warp.chain[1:], start=1):
+            then = np.array(value_at(top.at, moment - place * warp.later), float)
+            spots[name] = spots[name] + then - np.array(top.rest)
+    return np.array([spots[pin.id] for pin in warp.pins])
+
+
+def _rigid(layer: Layer, warp: PinWarp, aspect: float) -> RigidMesh:
+    """The mesh of a layer's outline; of a picture that changes, of all of it."""
+    rests = tuple(pin.rest for pin in warp.pins)
+    picture = layer.constant if layer.constant is not None else ("all of it", aspect)
+    key = (picture, rests, warp.stiffness)
+    with _lock:
+        if key in _meshes:
+            _meshes.move_to_end(key)
+            return _meshes[key]
+    alpha = np.ascontiguousarray(layer.pixels[..., 3])
+    if layer.constant is None or not alpha.any():
+        alpha = np.full_like(alpha, 255)
+    mesh = outline_mesh(alpha, aspect, np.array(rests, float))
+    made = RigidMesh(mesh, len(rests), warp.stiffness)
+    with _lock:
+        _meshes[key] = made
+        while len(_meshes) > _KEPT:
+            _meshes.popitem(last=False)
+    return made
