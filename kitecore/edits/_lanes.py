@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kitecore.document import ClipBase, GroupClip, Track, derived_id
+from kitecore.document import ClipBase, GroupClip, Pictured, Track, derived_id
 from kitecore.ticks import Span
 
 Clips = tuple[ClipBase, ...]
@@ -44,19 +44,36 @@ def renamed(clip: ClipBase, seed: str) -> ClipBase:
     """A copy with a derived id; what is in a group gets new ids too."""
     update: dict[str, object] = {"id": derived_id(seed, 0)}
     if isinstance(clip, GroupClip):
-        update["tracks"] = tuple(
+        tracks = tuple(
             _renamed_track(track, f"{seed}/{number}") for number, track in enumerate(clip.tracks)
+        )
+        new = {
+            old.id: copy.id
+            for before, after in zip(clip.tracks, tracks, strict=True)
+            for old, copy in zip(before.clips, after.clips, strict=True)
+        }
+        update["tracks"] = tuple(
+            track.model_copy(update={"clips": tuple(_relinked(c, new) for c in track.clips)})
+            for track in tracks
         )
     return clip.model_copy(update=update)
 
 
 def _renamed_track(track: Track, seed: str) -> Track:
     clips = tuple(renamed(clip, f"{seed}/{number}") for number, clip in enumerate(track.clips))
-    new = {old.id: clip.id for old, clip in zip(track.clips, clips, strict=True)}
-    riding = tuple(
-        c.model_copy(update={"rides": new[c.rides]}) if c.rides in new else c for c in clips
-    )
-    return track.model_copy(update={"id": derived_id(seed, -1), "clips": riding})
+    return track.model_copy(update={"id": derived_id(seed, -1), "clips": clips})
+
+
+def _relinked(clip: ClipBase, new: dict[str, str]) -> ClipBase:
+    """A copied clip that rides on, and follows, the copies of what it did before."""
+    update: dict[str, object] = {}
+    if clip.rides in new:
+        update["rides"] = new[clip.rides]
+    follow = clip.moves.follow if isinstance(clip, Pictured) else None
+    if follow is not None and follow.clip in new and isinstance(clip, Pictured):
+        led = follow.model_copy(update={"clip": new[follow.clip]})
+        update["moves"] = clip.moves.model_copy(update={"follow": led})
+    return clip.model_copy(update=update) if update else clip
 
 
 def split_at(clips: Clips, tick: int, seed: str) -> Clips:

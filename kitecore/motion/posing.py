@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Final
+
 from kitecore.document import Pictured
 from kitecore.document.properties import Keys, Vector
 from kitecore.motion.entrances import come
@@ -9,6 +11,9 @@ from kitecore.motion.meanwhiles import go_on
 from kitecore.motion.pose import Away, Pose
 from kitecore.motion.spatial import heading_at
 from kitecore.motion.value import value_at
+
+_GROWING: Final = {"pop", "spin", "unfold"}
+"""Ways to come in that change the size."""
 
 
 def pose_at(clip: Pictured, tick: int, canvas: Vector) -> Pose:
@@ -59,6 +64,18 @@ def moves_by_itself(clip: Pictured) -> bool:
     keyed = (place.position, place.size, place.pivot, place.turn, place.lean)
     some = moves.comes or moves.goes or moves.meanwhile or moves.follow
     return bool(some) or any(isinstance(prop, Keys) for prop in keyed)
+
+
+def grows(clip: Pictured) -> bool:
+    """Whether the size in which it is shown may change over time."""
+    moves = clip.moves
+    entrances = (one for one in (moves.comes, moves.goes) if one is not None)
+    return (
+        isinstance(clip.place.size, Keys)
+        or any(one.kind in _GROWING for one in entrances)
+        or any(one.kind == "pulse" for one in moves.meanwhile)
+        or (moves.follow is not None and "size" in moves.follow.inherits)
+    )
 
 
 def _aways(clip: Pictured, tick: int, canvas: Vector) -> list[Away]:

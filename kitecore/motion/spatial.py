@@ -23,6 +23,8 @@ Array = NDArray[np.float64]
 _PARTS: Final = 64
 _SPOTS, _WEIGHTS = np.polynomial.legendre.leggauss(5)
 _SHORT: Final = 1e-9
+_NEAR: Final = 1e-8
+"""Of the parameter: less than any pixel."""
 
 
 @dataclass(frozen=True)
@@ -48,8 +50,10 @@ class Stretch:
             speed = float(np.hypot(*self.velocity(t)))
             if speed < _SHORT:
                 break
-            t += (wanted - begin - _length(self.points, low, t)) / speed
-            t = min(max(t, low), high)
+            step = (wanted - begin - _length(self.points, low, t)) / speed
+            t = min(max(t + step, low), high)
+            if abs(step) < _NEAR:
+                break
         return t
 
     def at(self, t: float) -> Array:

@@ -90,10 +90,10 @@ def _moved(clip: Pictured, local: int, stage: Stage) -> list[float] | None:
 
 def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources) -> dict[str, Any]:
     """The mesh of a clip's warp at a tick: points in heights of its picture, pairs of them that are
-    joined by lines, and where its pins are.
+    joined by lines, the same points at rest, and where its pins are.
     """
     _, clip = document.find_clip(clip_id)
-    nothing: dict[str, Any] = {"points": [], "lines": [], "pins": []}
+    nothing: dict[str, Any] = {"points": [], "rest": [], "lines": [], "pins": []}
     if not isinstance(clip, Pictured) or isinstance(clip, AdjustmentClip) or clip.warp is None:
         return nothing
     local = min(max(tick - clip.start, 0), clip.length - 1)
@@ -106,6 +106,7 @@ def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources)
     pins = pins_at(clip.warp, local) if isinstance(clip.warp, PinWarp) else np.zeros((0, 2))
     return {
         "points": np.round(found.points, 5).tolist(),
+        "rest": np.round(found.mesh.points, 5).tolist(),
         "lines": found.lines.tolist(),
         "pins": np.round(pins, 5).tolist(),
     }

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from kitecore.document import Place
-from kitecore.document.properties import Keys
 from kitecore.motion.following import frame_of
 from kitecore.motion.pose import Pose
 from kitecore.picture.layer import Matrix, moved, sized
@@ -46,6 +45,7 @@ def land(
     scale: Area,
     *,
     drawn: bool = False,
+    growing: bool = False,
     carried: Matrix | None = None,
 ) -> Landing:
     """The landing of a picture of a given size.
@@ -61,6 +61,9 @@ def land(
     drawn
         For what is drawn by the program: ``picture`` is its size in canvas pixels, which no fit
         changes, and it can be had in any number of pixels.
+    growing
+        Whether its size changes over time: then it comes in coarser steps, so that it need not be
+        fetched anew for each frame.
     carried
         What the layer that it follows does to it, in canvas pixels.
     """
@@ -76,25 +79,24 @@ def land(
     if carried is not None:
         canvas_matrix = carried @ canvas_matrix
     shown = sized(*scale) @ canvas_matrix
-    growing = isinstance(place.size, Keys) or carried is not None
-    wanted = _wanted(shown, picture, growing if drawn else None)
+    wanted = _wanted(shown, picture, drawn=drawn, growing=growing)
     matrix = shown @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
     density = wanted[0] / picture[0] / (fit * max(abs(pose.size[0]), 1e-6))
-    return Landing(matrix, wanted, density)
+    # A picture that has almost vanished still has a pixel: its effects stay as large as they are.
+    return Landing(matrix, wanted, min(density, 2 * max(scale)))
 
 
-def _wanted(matrix: Matrix, picture: Area, growing: bool | None) -> Size:
-    """Pixels in which the picture is drawn, at most its own; coarser steps when it is turned.
+def _wanted(matrix: Matrix, picture: Area, *, drawn: bool, growing: bool) -> Size:
+    """Pixels in which the picture is drawn, at most its own if it has some.
 
-    ``growing`` is None for pictures that have pixels of their own; others come in coarser steps
-    if they change their size over time.
+    One that has pixels of its own comes in coarser steps when it is turned, too.
     """
     across = float(np.hypot(matrix[0, 0], matrix[1, 0]))
     down = float(np.hypot(matrix[0, 1], matrix[1, 1]))
     turned = abs(matrix[0, 1]) > 1e-9 or abs(matrix[1, 0]) > 1e-9
-    if growing or (turned and growing is None):
+    if growing or (turned and not drawn):
         across, down = _stepped(across), _stepped(down)
-    most = picture if growing is None else (MOST_DRAWN, MOST_DRAWN)
+    most = (MOST_DRAWN, MOST_DRAWN) if drawn else picture
     width = min(int(most[0]), max(1, round(picture[0] * across)))
     height = min(int(most[1]), max(1, round(picture[1] * down)))
     return width, height

@@ -43,9 +43,12 @@ class ExtentsOut(Schema):
 
 
 class BendingOut(Schema):
-    """A mesh: points in heights of the picture, pairs of them joined by lines; where pins are."""
+    """A mesh: points in heights of the picture, as they are and at rest, pairs of them joined by
+    lines; where pins are.
+    """
 
     points: list[tuple[float, float]]
+    rest: list[tuple[float, float]]
     lines: list[tuple[int, int]]
     pins: list[tuple[float, float]]
 

@@ -1,7 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import { useSession } from '@/stores/session'
 
-export const STAGES = ['gather', 'cut', 'grade', 'layer', 'send'] as const
+export const STAGES = ['gather', 'cut', 'grade', 'layer', 'move', 'send'] as const
 export type Stage = (typeof STAGES)[number]
 
 export const router = createRouter({

@@ -19,6 +19,7 @@ FINE: Final = 32
 Weights = NDArray[np.float64]
 
 
+@lru_cache(maxsize=32)
 def grid_mesh(columns: int, rows: int, aspect: float) -> Mesh:
     """The sheet at rest, as fine as it is drawn; in heights of the picture, from its middle."""
     across, down = _steps(columns), _steps(rows)

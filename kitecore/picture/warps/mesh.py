@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Final
 
 import cv2
@@ -33,7 +34,7 @@ class Mesh:
     points: Points
     triangles: Triangles
 
-    @property
+    @cached_property
     def edges(self) -> Triangles:
         """Each once, as pairs of points, shape (k, 2)."""
         pairs = np.concatenate([self.triangles[:, [a, b]] for a, b in ((0, 1), (1, 2), (2, 0))])

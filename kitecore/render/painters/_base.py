@@ -5,7 +5,7 @@ from typing import Any
 
 from kitecore.document import Pictured
 from kitecore.motion import still_at
-from kitecore.motion.posing import pose_at
+from kitecore.motion.posing import grows, pose_at
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 from kitecore.render.bending import bent
@@ -50,6 +50,7 @@ def landed(
         stage.area,
         stage.scale,
         drawn=drawn,
+        growing=grows(clip),
         carried=stage.carried(clip, moment),
     )
     aspect = picture[0] / picture[1]

@@ -1607,7 +1607,8 @@ export interface components {
         };
         /**
          * BendingOut
-         * @description A mesh: points in heights of the picture, pairs of them joined by lines; where pins are.
+         * @description A mesh: points in heights of the picture, as they are and at rest, pairs of them joined by
+         *     lines; where pins are.
          */
         BendingOut: {
             /** Lines */
@@ -1622,6 +1623,11 @@ export interface components {
             ][];
             /** Points */
             points: [
+                number,
+                number
+            ][];
+            /** Rest */
+            rest: [
                 number,
                 number
             ][];

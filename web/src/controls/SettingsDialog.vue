@@ -19,6 +19,7 @@ const GROUPS = [
   { id: 'key', name: 'Key', help: 'By colour or brightness' },
   { id: 'masks', name: 'Masks', help: 'And what is cropped' },
   { id: 'effects', name: 'Effects', help: 'In place of those that are there' },
+  { id: 'moves', name: 'Motion', help: 'How it comes and goes, what it follows, its warp' },
   { id: 'sound', name: 'Sound', help: 'Gain, fades, pitch' },
 ] as const
 type Group = (typeof GROUPS)[number]['id']

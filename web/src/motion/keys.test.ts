@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { around, changedAt, eased, valueAt, withKey, withoutKey } from './keys'
+import { around, changedAt, valueAt, withKey, withoutKey } from './keys'
 
 const keys = {
   keys: [
@@ -25,12 +25,6 @@ describe('keys', () => {
         1,
       ),
     ).toEqual([1, 1.5])
-  })
-
-  it('ease as CSS does', () => {
-    const ease = { kind: 'bezier', x1: 0.42, y1: 0, x2: 0.58, y2: 1 }
-    expect(eased(ease, 0.5)).toBeCloseTo(0.5, 6)
-    expect(eased(ease, 0.25)).toBeCloseTo(0.1292, 3)
   })
 
   it('are set where a property has some, and only then', () => {

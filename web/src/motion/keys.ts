@@ -1,9 +1,15 @@
+import { eased, type Ease } from './easing'
+import { spotBetween, type Vector } from './spatial'
+
 /** Properties as the page reads and changes them: a value, or keys over time. */
 
 export interface Key {
   at: number
   value: unknown
-  ease?: { kind: string; x1?: number; y1?: number; x2?: number; y2?: number }
+  ease?: Ease
+  /** Handles of a path, from the point. */
+  before?: Vector
+  after?: Vector
 }
 
 export interface Keyed {
@@ -24,7 +30,15 @@ export function valueAt(prop: unknown, tick: number): unknown {
   const after = keys[next]
   if (!before || !after || next < 0) return before?.value
   const share = eased(before.ease, (tick - before.at) / (after.at - before.at))
+  if (isVector(before.value) && isVector(after.value) && (before.after || after.before)) {
+    const [a, b] = [before.value, after.value]
+    return spotBetween(a, before.after ?? [0, 0], after.before ?? [0, 0], b, share)
+  }
   return between(before.value, after.value, share)
+}
+
+function isVector(value: unknown): value is Vector {
+  return Array.isArray(value) && value.length === 2 && typeof value[0] === 'number'
 }
 
 function between(a: unknown, b: unknown, share: number): unknown {
@@ -32,24 +46,16 @@ function between(a: unknown, b: unknown, share: number): unknown {
   if (Array.isArray(a) && Array.isArray(b) && a.length === b.length) {
     return a.map((one, index) => between(one, b[index], share))
   }
+  if (isRecord(a) && isRecord(b)) {
+    return Object.fromEntries(
+      Object.entries(a).map(([name, one]) => [name, between(one, b[name], share)]),
+    )
+  }
   return share < 1 ? a : b
 }
 
-export function eased(ease: Key['ease'], progress: number): number {
-  if (!ease || ease.kind === 'steady') return progress
-  if (ease.kind === 'hold') return progress >= 1 ? 1 : 0
-  const { x1 = 0, y1 = 0, x2 = 1, y2 = 1 } = ease
-  let [low, high] = [0, 1]
-  for (let step = 0; step < 40; step++) {
-    const middle = (low + high) / 2
-    if (axis(x1, x2, middle) < progress) low = middle
-    else high = middle
-  }
-  return axis(y1, y2, (low + high) / 2)
-}
-
-function axis(first: number, second: number, t: number): number {
-  return 3 * (1 - t) ** 2 * t * first + 3 * (1 - t) * t * t * second + t ** 3
+function isRecord(value: unknown): value is Record<string, unknown> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value)
 }
 
 export function keyAt(prop: unknown, tick: number): Key | null {
@@ -64,8 +70,9 @@ export function changedAt(prop: unknown, tick: number, value: unknown): unknown 
 /** The property with a key at a tick; what had no keys before gets its first. */
 export function withKey(prop: unknown, tick: number, value: unknown): Keyed {
   const keys = isKeyed(prop) ? prop.keys : []
-  const ease = keyAt(prop, tick)?.ease ?? keys.filter((key) => key.at < tick).at(-1)?.ease
-  const key = ease ? { at: tick, value, ease } : { at: tick, value }
+  const old = keyAt(prop, tick)
+  const ease = old?.ease ?? keys.filter((key) => key.at < tick).at(-1)?.ease
+  const key: Key = { ...old, at: tick, value, ...(ease ? { ease } : {}) }
   const others = keys.filter((one) => one.at !== tick)
   return { keys: [...others, key].sort((a, b) => a.at - b.at) }
 }

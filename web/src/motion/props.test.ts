@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { everyKeyed, keyedState, omitted, read, written } from './props'
+import { everyKeyed, keyedProps, keyedState, omitted, read, written } from './props'
 
 const keys = { keys: [{ at: 5, value: 1 }] }
 
@@ -27,4 +27,18 @@ test('finds keys however deep, and tells whether one is here', () => {
   expect(keyedState(keys, 5)).toBe('here')
   expect(keyedState(keys, 6)).toBe('some')
   expect(keyedState(0.5, 5)).toBe('none')
+})
+
+test('names parts of lists by their ids', () => {
+  const clip = {
+    effects: [
+      { id: 'x', mix: 1 },
+      { id: 'y', mix: keys },
+    ],
+    opacity: keys,
+    tracks: [keys],
+  }
+  expect(read(clip, 'effects/y/mix')).toBe(keys)
+  expect(read(written(clip, 'effects/x/mix', 3), 'effects/0/mix')).toBe(3)
+  expect(keyedProps(clip).map(({ path }) => path)).toEqual(['effects/y/mix', 'opacity'])
 })

@@ -1,4 +1,4 @@
-import { isKeyed, keyAt } from './keys'
+import { isKeyed, keyAt, type Keyed } from './keys'
 
 /** Properties by path, wherever they are. */
 
@@ -6,9 +6,16 @@ export type KeyedState = 'none' | 'some' | 'here'
 
 export function read(from: unknown, path: string): unknown {
   if (!path) return from
-  return path
-    .split('/')
-    .reduce<unknown>((inner, name) => (inner as Record<string, unknown> | null)?.[name], from)
+  return path.split('/').reduce<unknown>((inner, name) => {
+    if (Array.isArray(inner)) return inner[placeOf(inner, name)]
+    return (inner as Record<string, unknown> | null)?.[name]
+  }, from)
+}
+
+/** Where the part of a list is that a path names: by its id, or its number. */
+function placeOf(list: unknown[], name: string): number {
+  const found = list.findIndex((one) => (one as { id?: string } | null)?.id === name)
+  return found >= 0 ? found : Number(name)
 }
 
 /** A copy in which the value at a path is another one; what is missing on the way is made. */
@@ -16,7 +23,11 @@ export function written(from: unknown, path: string, value: unknown): unknown {
   const [head = '', ...rest] = path.split('/')
   if (Array.isArray(from)) {
     return from.map((one: unknown, index) =>
-      index === Number(head) ? (rest.length ? written(one, rest.join('/'), value) : value) : one,
+      index === placeOf(from, head)
+        ? rest.length
+          ? written(one, rest.join('/'), value)
+          : value
+        : one,
     )
   }
   const before = (from ?? {}) as Record<string, unknown>
@@ -27,6 +38,26 @@ export function written(from: unknown, path: string, value: unknown): unknown {
 export function omitted<T extends object, K extends keyof T>(from: T, ...names: K[]): Omit<T, K> {
   const gone = new Set<PropertyKey>(names)
   return Object.fromEntries(Object.entries(from).filter(([name]) => !gone.has(name))) as Omit<T, K>
+}
+
+export interface KeyedProp {
+  path: string
+  prop: Keyed
+}
+
+/** Every property of a clip that has keys, with its path; what a group holds is its own. */
+export function keyedProps(from: unknown, path = ''): KeyedProp[] {
+  if (isKeyed(from)) return [{ path, prop: from }]
+  const inner = (name: string) => (path ? `${path}/${name}` : name)
+  if (Array.isArray(from)) {
+    return from.flatMap((one: unknown, index) =>
+      keyedProps(one, inner((one as { id?: string } | null)?.id ?? String(index))),
+    )
+  }
+  if (typeof from !== 'object' || !from) return []
+  return Object.entries(from).flatMap(([name, one]) =>
+    name === 'tracks' ? [] : keyedProps(one, inner(name)),
+  )
 }
 
 /** Every property with keys in something, however deep. */

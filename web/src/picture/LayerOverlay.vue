@@ -1,7 +1,6 @@
 <script setup lang="ts">
 /** What Layer puts on the picture: handles of the layer in hand, of its masks, paths and fills. */
 import { computed, watch } from 'vue'
-import { client, need } from '@/api/client'
 import type { BrushStrokeOf, Contour, Fill, Mask, Step } from '@/api/types'
 import { changedAt, valueAt } from '@/motion/keys'
 import { omitted, read } from '@/motion/props'
@@ -9,7 +8,6 @@ import { useScreen } from '@/player/inject'
 import { useLayer } from '@/stages/layer/useLayer'
 import { useHand } from '@/stores/hand'
 import { useLayering } from '@/stores/layering'
-import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
@@ -21,12 +19,12 @@ import PictureHandles from './PictureHandles.vue'
 import { unitCorners, type Point } from './placing'
 import StrokeSurface from './StrokeSurface.vue'
 import { usePlacing } from './usePlacing'
+import { useTaps } from './useTaps'
 
 const props = defineProps<{ width: number; height: number }>()
 const layering = useLayering()
 const project = useProject()
 const hand = useHand()
-const notes = useNotes()
 const { player } = useScreen()
 const layer = useLayer()
 const scale = computed(() => props.width / placing.canvas.value.width)
@@ -35,6 +33,7 @@ const placing = usePlacing(
   computed(() => scale.value),
 )
 
+const { tapAt } = useTaps(player)
 const clip = computed(() => placing.clip.value)
 /** From the picture's own measure (heights, from its middle) to the screen. */
 const frame = computed<Frame | null>(() => {
@@ -176,25 +175,6 @@ async function drawByHand(points: Point[]) {
   })
   const fresh = project.tracks.flatMap((track) => track.clips).find((one) => !before.has(one.id))
   if (done && fresh?.id) hand.take(fresh.id)
-}
-
-/** A tap takes the front layer under the finger; tapped again, the one behind. */
-async function tapAt(spot: Point) {
-  try {
-    const asked = client.POST('/api/projects/{id}/revisions/{revision}/under', {
-      params: { path: { id: project.id, revision: project.seen }, query: project.look },
-      body: { frame: player.frame.value, ...spot },
-    })
-    const { clips } = await need(asked)
-    if (!clips.length) {
-      hand.release()
-      return
-    }
-    const at = clips.indexOf(hand.one?.clip.id ?? '')
-    hand.take(clips[(at + 1) % clips.length] ?? '')
-  } catch (error) {
-    notes.problem(error)
-  }
 }
 
 function pick(event: PointerEvent) {

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useScreen } from '@/player/inject'
+import type { Point } from './placing'
 import { usePlacing } from './usePlacing'
 
 const props = defineProps<{
@@ -8,6 +9,10 @@ const props = defineProps<{
   height: number
   /** Whether a tap is told, so that another layer can be taken in hand. */
   tappable?: boolean
+  /** Whether width and height can be drawn apart, at the sides. */
+  sides?: boolean
+  /** Whether the point it turns about is shown. */
+  pivot?: boolean
 }>()
 const emit = defineEmits<{ tap: [at: { x: number; y: number }] }>()
 const { player } = useScreen()
@@ -33,6 +38,21 @@ const stalk = computed(() => {
   const inside = end.y < 10 || end.y > props.height - 10 || end.x < 10 || end.x > props.width - 10
   const sign = inside ? -1 : 1
   return { top, end: { x: top.x + away.x * 34 * sign, y: top.y + away.y * 34 * sign } }
+})
+
+/** Middles of the sides: right and bottom. */
+const middles = computed(() => {
+  const [, b, c, d] = spots.value
+  if (!props.sides || !b || !c || !d) return []
+  const between = (p: Point, q: Point) => ({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 })
+  return [
+    { id: 'width' as const, ...between(b, c) },
+    { id: 'height' as const, ...between(c, d) },
+  ]
+})
+const cross = computed(() => {
+  const at = props.pivot ? placing.pivot.value : null
+  return at ? { x: at.x * scale.value, y: at.y * scale.value } : null
 })
 
 let pressed: { x: number; y: number } | null = null
@@ -112,6 +132,32 @@ function move(event: PointerEvent) {
         />
         <path class="knob" :d="`M${stalk.end.x} ${stalk.end.y - 9}l7 6-7 12-7-12z`" />
       </g>
+      <g v-for="one in middles" :key="one.id">
+        <circle
+          class="reach"
+          :cx="one.x"
+          :cy="one.y"
+          r="18"
+          :data-test="`handle-${one.id}`"
+          @pointerdown.stop="placing.down($event, one.id)"
+        />
+        <rect class="knob" :x="one.x - 6" :y="one.y - 6" width="12" height="12" rx="3" />
+      </g>
+      <g v-if="cross">
+        <circle
+          class="reach"
+          :cx="cross.x"
+          :cy="cross.y"
+          r="18"
+          data-test="handle-pivot"
+          @pointerdown.stop="placing.down($event, 'pivot')"
+        />
+        <path class="cross" :d="`M${cross.x - 12} ${cross.y}h24M${cross.x} ${cross.y - 12}v24`" />
+        <path
+          class="cross thin"
+          :d="`M${cross.x - 12} ${cross.y}h24M${cross.x} ${cross.y - 12}v24`"
+        />
+      </g>
     </g>
     <line
       v-if="placing.guides.value.x !== null"
@@ -159,6 +205,16 @@ function move(event: PointerEvent) {
   stroke: var(--accent);
   stroke-width: 2;
   pointer-events: none;
+}
+.cross {
+  stroke: #161616;
+  stroke-width: 4;
+  stroke-linecap: round;
+  pointer-events: none;
+}
+.cross.thin {
+  stroke: #fff;
+  stroke-width: 2;
 }
 .reach {
   fill: transparent;

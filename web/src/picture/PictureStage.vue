@@ -5,6 +5,7 @@ import { useScreen } from '@/player/inject'
 import type { Stage } from '@/router'
 import GradeOverlay from './GradeOverlay.vue'
 import LayerOverlay from './LayerOverlay.vue'
+import MoveOverlay from './MoveOverlay.vue'
 import PictureHandles from './PictureHandles.vue'
 import { useExtents } from './useExtents'
 import { useView } from './useView'
@@ -67,6 +68,7 @@ const percent = computed(() => {
         <template v-if="box.width && !player.playing.value">
           <GradeOverlay v-if="stage === 'grade'" v-bind="box" />
           <LayerOverlay v-else-if="stage === 'layer'" v-bind="box" />
+          <MoveOverlay v-else-if="stage === 'move'" v-bind="box" />
           <PictureHandles v-else v-bind="box" />
         </template>
         <div v-if="project.document && !project.length" class="empty first">

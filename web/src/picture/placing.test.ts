@@ -1,5 +1,20 @@
 import { expect, test } from 'vitest'
-import { alongAxes, cornersOf, middleOf, snapToCanvas, snapTurn, type Placed } from './placing'
+import type { PicturedClip } from '@/api/types'
+import {
+  alongAxes,
+  cornersOf,
+  linesOfCanvas,
+  linesOfLayer,
+  mapped,
+  middleOf,
+  placedOf,
+  snapTo,
+  snapTurn,
+  unmappedShift,
+  withPivot,
+  type Map6,
+  type Placed,
+} from './placing'
 
 const canvas = { width: 1080, height: 1920 }
 const wide = { width: 1920, height: 1080 }
@@ -31,11 +46,49 @@ test('turning goes clockwise about the pivot', () => {
 
 test('a picture near the middle is drawn to it, one far off is left alone', () => {
   const small: Placed = { ...plain, across: 0.3, down: 0.3 }
-  const near = snapToCanvas(cornersOf({ ...small, x: 6, y: 200 }, canvas, canvas), canvas, 12)
+  const lines = linesOfCanvas(canvas)
+  const near = snapTo(cornersOf({ ...small, x: 6, y: 200 }, canvas, canvas), lines, 12)
   expect(near.by.x).toBeCloseTo(-6)
   expect(near.guides).toEqual({ x: 540, y: null })
-  const far = snapToCanvas(cornersOf({ ...small, x: 60, y: 200 }, canvas, canvas), canvas, 12)
+  const far = snapTo(cornersOf({ ...small, x: 60, y: 200 }, canvas, canvas), lines, 12)
   expect(far.guides).toEqual({ x: null, y: null })
+})
+
+test('thirds and other layers draw it too', () => {
+  const small: Placed = { ...plain, across: 0.1, down: 0.1 }
+  const third = snapTo(cornersOf({ ...small, x: -178 }, canvas, canvas), linesOfCanvas(canvas), 12)
+  expect(third.guides.x).toBeCloseTo(360)
+  const other = linesOfLayer(cornersOf({ ...small, x: 300, y: 411 }, canvas, canvas))
+  const level = snapTo(cornersOf({ ...small, x: -90, y: 405 }, canvas, canvas), other, 12)
+  expect(level.by.y).toBeCloseTo(6)
+})
+
+test('another pivot leaves the picture where it is, keys of its position included', () => {
+  const position = {
+    keys: [
+      { at: 0, value: [10, 20] },
+      { at: 9, value: [40, 0] },
+    ],
+  }
+  const place = { position, turn: 30, size: [2, 0.5], lean: 10, pivot: [0, 0], fit: 'own' }
+  const clip = { kind: 'shape', place } as unknown as PicturedClip
+  const values = withPivot(clip, [70, -30], 9)
+  const after = {
+    ...clip,
+    place: { ...place, pivot: values['place/pivot'], position: values['place/position'] },
+  } as PicturedClip
+  const [before, now] = [clip, after].map((one) => cornersOf(placedOf(one, 9), wide, canvas))
+  before?.forEach((corner, index) => {
+    expect(now?.[index]?.x).toBeCloseTo(corner.x, 1)
+    expect(now?.[index]?.y).toBeCloseTo(corner.y, 1)
+  })
+})
+
+test('a shift on the screen is led back through what moves a layer besides', () => {
+  const map: Map6 = [0, 2, -2, 0, 5, 7]
+  const [a, b] = [mapped(map, { x: 1, y: 2 }), mapped(map, { x: 4, y: 6 })]
+  const back = unmappedShift(map, { x: b.x - a.x, y: b.y - a.y })
+  expect([back.x, back.y]).toEqual([3, 4])
 })
 
 test('turns snap to fifteen degrees and stay within half a circle', () => {

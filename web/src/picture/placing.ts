@@ -1,4 +1,5 @@
 import { isDrawn, type PicturedClip, type Take } from '@/api/types'
+import { changedAt, isKeyed, valueAt } from '@/motion/keys'
 
 export interface Point {
   x: number
@@ -10,7 +11,7 @@ export interface Size {
   height: number
 }
 
-/** A place whose values stand still; with keys there is none, and the picture offers no handles. */
+/** A place at one moment, its keys read. */
 export interface Placed {
   x: number
   y: number
@@ -24,23 +25,67 @@ export interface Placed {
   upsideDown?: boolean
 }
 
-export function placedOf(clip: PicturedClip): Placed | null {
-  const { position, size, turn, lean, pivot, fit } = clip.place
-  if (!Array.isArray(position) || !Array.isArray(size) || !Array.isArray(pivot)) return null
-  if (typeof turn !== 'number' || typeof lean !== 'number') return null
+type Pair = [number, number]
+
+/** Where a clip's own place puts it at a tick counted from its start. */
+export function placedOf(clip: PicturedClip, tick: number): Placed {
+  const place = clip.place
+  const now = <T>(prop: unknown, rest: T) => (valueAt(prop, tick) as T | undefined) ?? rest
+  const [x, y] = now<Pair>(place?.position, [0, 0])
+  const [across, down] = now<Pair>(place?.size, [1, 1])
+  const [pivotX, pivotY] = now<Pair>(place?.pivot, [0, 0])
   return {
-    x: position[0],
-    y: position[1],
-    across: size[0],
-    down: size[1],
-    turn,
-    lean,
-    pivot: { x: pivot[0], y: pivot[1] },
+    x,
+    y,
+    across,
+    down,
+    turn: now(place?.turn, 0),
+    lean: now(place?.lean, 0),
+    pivot: { x: pivotX, y: pivotY },
     // What the program draws has a size of its own.
-    fit: isDrawn(clip) ? 'own' : fit,
-    mirrored: clip.place.mirrored ?? false,
-    upsideDown: clip.place.upside_down ?? false,
+    fit: isDrawn(clip) ? 'own' : (place?.fit ?? 'whole'),
+    mirrored: place?.mirrored ?? false,
+    upsideDown: place?.upside_down ?? false,
   }
+}
+
+/**
+ * Values of a clip with another pivot, the picture staying where it is at a tick: its position goes
+ * along, with all its keys if it has some.
+ */
+export function withPivot(clip: PicturedClip, pivot: Pair, tick: number): Record<string, unknown> {
+  const now = placedOf(clip, tick)
+  const [dx, dy] = [now.pivot.x - pivot[0], now.pivot.y - pivot[1]]
+  const turn = (now.turn * Math.PI) / 180
+  const leaned = dx * now.across - Math.tan((now.lean * Math.PI) / 180) * dy * now.down
+  const x = dx - (leaned * Math.cos(turn) - dy * now.down * Math.sin(turn))
+  const y = dy - (leaned * Math.sin(turn) + dy * now.down * Math.cos(turn))
+  const moved = (value: unknown): Pair => {
+    const [a, b] = value as Pair
+    return [Math.round((a + x) * 100) / 100, Math.round((b + y) * 100) / 100]
+  }
+  const before = clip.place?.position ?? [0, 0]
+  const position = isKeyed(before)
+    ? { keys: before.keys.map((key) => ({ ...key, value: moved(key.value) })) }
+    : moved(before)
+  return {
+    'place/pivot': changedAt(clip.place?.pivot, tick, pivot),
+    'place/position': position,
+  }
+}
+
+/** Six numbers of a map of the plane: x' = a x + c y + e, y' = b x + d y + f. */
+export type Map6 = [number, number, number, number, number, number]
+export const STILL: Map6 = [1, 0, 0, 1, 0, 0]
+
+export function mapped([a, b, c, d, e, f]: Map6, { x, y }: Point): Point {
+  return { x: a * x + c * y + e, y: b * x + d * y + f }
+}
+
+/** The way back of a shift: what a shift on the screen is before the map. */
+export function unmappedShift([a, b, c, d]: Map6, { x, y }: Point): Point {
+  const area = a * d - b * c || 1
+  return { x: (x * d - y * c) / area, y: (y * a - x * b) / area }
 }
 
 /** The size of a clip's picture in its own pixels; of what the program draws, its `extent`. */
@@ -101,39 +146,53 @@ export interface Guides {
   y: number | null
 }
 
+/** Lines that pictures are drawn to, in canvas pixels. */
+export interface Lines {
+  x: number[]
+  y: number[]
+}
+
+/** Edges, thirds and middles of the canvas. */
+export function linesOfCanvas({ width, height }: Size): Lines {
+  const parts = (length: number) => [0, length / 3, length / 2, (2 * length) / 3, length]
+  return { x: parts(width), y: parts(height) }
+}
+
+/** Edges and middle of another layer. */
+export function linesOfLayer(corners: Point[]): Lines {
+  const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
+  const three = (all: number[]) => {
+    const [low, high] = [Math.min(...all), Math.max(...all)]
+    return [low, (low + high) / 2, high]
+  }
+  return { x: three(xs), y: three(ys) }
+}
+
 /**
- * Draw a moved picture to the middle and the edges of the canvas. Returns the correction and the
- * lines it snapped to.
+ * Draw a moved picture to lines, by its middle or its edges; its middle to the middle of the canvas
+ * rather than to anything else as near. Returns the correction and the lines it snapped to.
  */
-export function snapToCanvas(
+export function snapTo(
   corners: Point[],
-  canvas: Size,
+  lines: Lines,
   reach: number,
 ): { by: Point; guides: Guides } {
-  const middle = middleOf(corners)
-  const xs = corners.map((corner) => corner.x)
-  const ys = corners.map((corner) => corner.y)
-  const x = nearest([middle.x, Math.min(...xs), Math.max(...xs)], canvas.width, reach)
-  const y = nearest([middle.y, Math.min(...ys), Math.max(...ys)], canvas.height, reach)
+  const own = linesOfLayer(corners)
+  const x = nearest(own.x, lines.x, reach)
+  const y = nearest(own.y, lines.y, reach)
   return { by: { x: x.by, y: y.by }, guides: { x: x.at, y: y.at } }
 }
 
-function nearest(
-  [middle = 0, low = 0, high = 0]: number[],
-  length: number,
-  reach: number,
-): { by: number; at: number | null } {
-  const pairs: [number, number][] = [
-    [middle, length / 2],
-    [low, 0],
-    [high, length],
-  ]
+function nearest(own: number[], lines: number[], reach: number): { by: number; at: number | null } {
   let best = { by: 0, at: null as number | null }
   let distance = reach
-  for (const [from, to] of pairs) {
-    if (Math.abs(to - from) < distance) {
-      distance = Math.abs(to - from)
-      best = { by: to - from, at: to }
+  const [low = 0, middle = 0, high = 0] = own
+  for (const from of [middle, low, high]) {
+    for (const to of lines) {
+      if (Math.abs(to - from) < distance - 1e-6) {
+        distance = Math.abs(to - from)
+        best = { by: to - from, at: to }
+      }
     }
   }
   return best

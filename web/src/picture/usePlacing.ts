@@ -1,5 +1,6 @@
 import { computed, onScopeDispose, ref, type Ref } from 'vue'
 import { faceMedia, isPictured, type PicturedClip, type Step } from '@/api/types'
+import { changedAt } from '@/motion/keys'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { useLayering } from '@/stores/layering'
@@ -7,14 +8,21 @@ import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { cellBox } from './cells'
 import {
+  alongAxes,
   cornersOf,
-  middleOf,
+  linesOfCanvas,
+  linesOfLayer,
+  mapped,
   pictureSize,
   placedOf,
-  alongAxes,
-  snapToCanvas,
+  snapTo,
   snapTurn,
+  STILL,
+  unmappedShift,
+  withPivot,
   type Guides,
+  type Lines,
+  type Map6,
   type Placed,
   type Point,
   type Size,
@@ -22,6 +30,8 @@ import {
 import { tickOf } from '@/time'
 
 const NONE: Guides = { x: null, y: null }
+
+export type Handle = 'move' | 'size' | 'width' | 'height' | 'turn' | 'pivot'
 
 /** Handling the picture itself: one finger moves it, two size and turn it, handles do either. */
 export function usePlacing(player: Player, scale: Ref<number>) {
@@ -32,43 +42,88 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   const draft = ref<Placed | null>(null)
   const guides = ref<Guides>(NONE)
   const fingers = new Map<number, Point>()
-  let handle: 'move' | 'size' | 'turn' = 'move'
+  let handle: Handle = 'move'
   let from: Placed | null = null
   let begun: Point[] = []
+  let lines: Lines = { x: [], y: [] }
 
   const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
+  const at = computed(() => tickOf(player.frame.value, project.rate))
   const clip = computed<PicturedClip | null>(() => {
     const found = hand.one
     if (!found || found.track.hidden || found.track.locked || !isPictured(found.clip)) return null
-    const at = tickOf(player.frame.value, project.rate)
-    return startOf(found.clip) <= at && at < endOf(found.clip) ? found.clip : null
+    return startOf(found.clip) <= at.value && at.value < endOf(found.clip) ? found.clip : null
   })
-  const size = computed(() => {
-    const one = clip.value
-    if (!one) return null
-    const extent = layering.extents[one.id ?? '']
-    return pictureSize(one, library.byMedia.get(faceMedia(one)), canvas.value, area.value, extent)
-  })
-  const placed = computed(() => draft.value ?? (clip.value ? placedOf(clip.value) : null))
+  /** The playhead from the start of the clip. */
+  const local = computed(() => (clip.value ? at.value - startOf(clip.value) : 0))
+  const size = computed(() => (clip.value ? sizeOf(clip.value) : null))
+  const placed = computed(
+    () => draft.value ?? (clip.value ? placedOf(clip.value, local.value) : null),
+  )
   /** What a picture is fitted into: the canvas, or its cell of a split screen. */
   const area = computed(() => {
     const cell = clip.value?.cell
     return cell ? cellBox(cell, canvas.value) : { left: 0, top: 0, ...canvas.value }
   })
+  /** From where its own place puts it to where it is shown: what it follows, how it comes. */
+  const shown = computed<Map6>(() => layering.moved[clip.value?.id ?? ''] ?? STILL)
   const corners = computed(() =>
     placed.value && size.value ? spotsOf(placed.value, size.value) : null,
   )
+  /** The point it turns about, on the canvas. */
+  const pivot = computed(() => (placed.value ? pivotOf(placed.value) : null))
 
-  function spotsOf(at: Placed, picture: Size): Point[] {
-    const { left, top } = area.value
-    return cornersOf(at, picture, area.value).map(({ x, y }) => ({ x: x + left, y: y + top }))
+  function sizeOf(one: PicturedClip): Size | null {
+    const extent = layering.extents[one.id ?? '']
+    const own = one.cell ? cellBox(one.cell, canvas.value) : canvas.value
+    return pictureSize(one, library.byMedia.get(faceMedia(one)), canvas.value, own, extent)
   }
 
-  function down(event: PointerEvent, which: 'move' | 'size' | 'turn') {
+  function spotsOf(where: Placed, picture: Size): Point[] {
+    const { left, top } = area.value
+    return cornersOf(where, picture, area.value).map(({ x, y }) =>
+      mapped(shown.value, { x: x + left, y: y + top }),
+    )
+  }
+
+  function pivotOf(where: Placed): Point {
+    const { left, top, width, height } = area.value
+    return mapped(shown.value, {
+      x: left + width / 2 + where.x + where.pivot.x,
+      y: top + height / 2 + where.y + where.pivot.y,
+    })
+  }
+
+  /** Edges, thirds and middles of the canvas, and those of the other layers that are seen. */
+  function linesAround(): Lines {
+    const { left, top } = area.value
+    const own = linesOfCanvas(area.value)
+    const found: Lines = { x: own.x.map((x) => x + left), y: own.y.map((y) => y + top) }
+    for (const track of project.tracks) {
+      if (track.kind === 'sound' || track.hidden) continue
+      for (const one of track.clips) {
+        const here = startOf(one) <= at.value && at.value < endOf(one)
+        if (!here || !isPictured(one) || one.id === clip.value?.id || one.cell) continue
+        const picture = sizeOf(one)
+        if (!picture) continue
+        const where = placedOf(one, at.value - startOf(one))
+        const map = layering.moved[one.id ?? ''] ?? STILL
+        const other = linesOfLayer(
+          cornersOf(where, picture, canvas.value).map((spot) => mapped(map, spot)),
+        )
+        found.x.push(...other.x)
+        found.y.push(...other.y)
+      }
+    }
+    return found
+  }
+
+  function down(event: PointerEvent, which: Handle) {
     if (!placed.value || event.button !== 0) return
     ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
     fingers.set(event.pointerId, spot(event))
     handle = which
+    lines = linesAround()
     restart()
   }
 
@@ -92,42 +147,47 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   function handled(start: Placed, now: Point[], box: DOMRect): Placed {
     const [was, is] = [begun[0], now[0]]
     if (!was || !is) return start
+    const by = unmappedShift(shown.value, { x: is.x - was.x, y: is.y - was.y })
     if (handle === 'move') {
-      const by = { x: is.x - was.x, y: is.y - was.y }
       return moved(start, clip.value?.cell ? alongAxes(by, start.turn, 8 / scale.value) : by)
     }
+    if (handle === 'pivot') {
+      return { ...start, pivot: { x: round(start.pivot.x + by.x), y: round(start.pivot.y + by.y) } }
+    }
     const corner = { x: box.left / scale.value, y: box.top / scale.value }
-    const middle = middleOf(spotsOf(start, size.value ?? canvas.value))
+    const middle = pivotOf(start)
     const centre = { x: middle.x + corner.x, y: middle.y + corner.y }
     if (handle === 'turn') return turned(start, angle(centre, is) - angle(centre, was))
-    return sized(start, distance(centre, is) / Math.max(1, distance(centre, was)))
+    const factor = distance(centre, is) / Math.max(1, distance(centre, was))
+    return sized(start, handle === 'height' ? 1 : factor, handle === 'width' ? 1 : factor)
   }
 
   function pinched(start: Placed, now: Point[]): Placed {
     const [a, b] = [begun[0], begun[1]]
     const [c, d] = [now[0], now[1]]
     if (!a || !b || !c || !d) return start
-    const by = { x: (c.x + d.x - a.x - b.x) / 2, y: (c.y + d.y - a.y - b.y) / 2 }
-    const grown = sized(start, distance(c, d) / Math.max(1, distance(a, b)))
-    return moved(turned(grown, angle(c, d) - angle(a, b)), by)
+    const by = unmappedShift(shown.value, {
+      x: (c.x + d.x - a.x - b.x) / 2,
+      y: (c.y + d.y - a.y - b.y) / 2,
+    })
+    const factor = distance(c, d) / Math.max(1, distance(a, b))
+    return moved(turned(sized(start, factor, factor), angle(c, d) - angle(a, b)), by)
   }
 
   function moved(start: Placed, by: Point): Placed {
     const there = { ...start, x: start.x + by.x, y: start.y + by.y }
-    const spots = cornersOf(there, size.value ?? canvas.value, area.value)
-    const found = snapToCanvas(spots, area.value, 10 / scale.value)
-    const { left, top } = area.value
-    const { x, y } = found.guides
-    guides.value = { x: x === null ? null : x + left, y: y === null ? null : y + top }
-    return { ...there, x: round(there.x + found.by.x), y: round(there.y + found.by.y) }
+    const found = snapTo(spotsOf(there, size.value ?? canvas.value), lines, 10 / scale.value)
+    guides.value = found.guides
+    const back = unmappedShift(shown.value, found.by)
+    return { ...there, x: round(there.x + back.x), y: round(there.y + back.y) }
   }
 
-  function sized(start: Placed, factor: number): Placed {
-    const bounded = Math.min(20, Math.max(0.02, factor))
+  function sized(start: Placed, wide: number, high: number): Placed {
+    const bounded = (factor: number) => Math.min(20, Math.max(0.02, factor))
     return {
       ...start,
-      across: Math.round(start.across * bounded * 1000) / 1000,
-      down: Math.round(start.down * bounded * 1000) / 1000,
+      across: Math.round(start.across * bounded(wide) * 1000) / 1000,
+      down: Math.round(start.down * bounded(high) * 1000) / 1000,
     }
   }
 
@@ -135,16 +195,25 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     return { ...start, turn: snapTurn(start.turn + by) }
   }
 
+  /** Where a property has keys, what is done sets one at the playhead. */
   function stepOf(to: Placed): Step | null {
-    const id = clip.value?.id
-    if (!id || !from) return null
-    const values: Record<string, unknown> = {}
-    if (to.x !== from.x || to.y !== from.y) values['place/position'] = [to.x, to.y]
-    if (to.across !== from.across || to.down !== from.down) {
-      values['place/size'] = [to.across, to.down]
+    const one = clip.value
+    if (!one?.id || !from) return null
+    if (handle === 'pivot') {
+      const values = withPivot(one, [to.pivot.x, to.pivot.y], local.value)
+      return { kind: 'adjust', clips: [one.id], values }
     }
-    if (to.turn !== from.turn) values['place/turn'] = to.turn
-    return Object.keys(values).length ? { kind: 'adjust', clips: [id], values } : null
+    const values: Record<string, unknown> = {}
+    const put = (path: string, prop: unknown, value: unknown) =>
+      (values[path] = changedAt(prop, local.value, value))
+    if (to.x !== from.x || to.y !== from.y) {
+      put('place/position', one.place?.position, [to.x, to.y])
+    }
+    if (to.across !== from.across || to.down !== from.down) {
+      put('place/size', one.place?.size, [to.across, to.down])
+    }
+    if (to.turn !== from.turn) put('place/turn', one.place?.turn, to.turn)
+    return Object.keys(values).length ? { kind: 'adjust', clips: [one.id], values } : null
   }
 
   function up(event: PointerEvent) {
@@ -183,7 +252,22 @@ export function usePlacing(player: Player, scale: Ref<number>) {
 
   onScopeDispose(() => fingers.clear())
 
-  return { canvas, area, clip, size, placed, corners, guides, down, move, up, cancel }
+  return {
+    canvas,
+    area,
+    clip,
+    local,
+    size,
+    placed,
+    shown,
+    corners,
+    pivot,
+    guides,
+    down,
+    move,
+    up,
+    cancel,
+  }
 }
 
 function distance(a: Point, b: Point): number {

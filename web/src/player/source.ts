@@ -26,6 +26,8 @@ export interface StillAsk {
   edit?: Step | null
   /** Id of a zone that is shown as what it lets through. */
   matte?: string
+  /** Id of a clip that is shown at its neighbouring keys too. */
+  onion?: string
   scopes?: ScopesWanted | null
   signal: AbortSignal
 }
@@ -48,6 +50,7 @@ export async function fetchStill(source: Source, frame: number, ask: StillAsk): 
       turn: ask.turn,
       edit,
       matte: ask.matte ?? '',
+      onion: ask.onion ?? '',
       scopes: ask.scopes ?? null,
     }),
     signal: ask.signal,

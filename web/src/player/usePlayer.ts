@@ -27,7 +27,7 @@ export function usePlayer(
   const drawn = ref(-1)
   const trial = shallowRef<{ step: Step | null; frame: number | null }>({ step: null, frame: null })
   /** What stills are to show and tell besides. */
-  const asked = shallowRef<Pick<StillAsk, 'matte' | 'scopes'>>({})
+  const asked = shallowRef<Pick<StillAsk, 'matte' | 'onion' | 'scopes'>>({})
   const measured = shallowRef<Measured | null>(null)
   const lane = `still-${Date.now()}-${++lanes}`
   let turn = 0
@@ -170,7 +170,7 @@ export function usePlayer(
   }
 
   /** Ask for scopes and mattes with every still from now on. */
-  function ask(what: Pick<StillAsk, 'matte' | 'scopes'>) {
+  function ask(what: Pick<StillAsk, 'matte' | 'onion' | 'scopes'>) {
     asked.value = what
     if (!what.scopes) measured.value = null
     draw()

@@ -3,6 +3,13 @@ import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Clip, Effect, LayerKey, Step, Track } from '@/api/types'
 import type { InHand } from '@/controls/verbs'
+import type { Key } from '@/motion/keys'
+
+/** Keys of one property; their times count from the first of all that were copied. */
+export interface CopiedKeys {
+  path: string
+  keys: Key[]
+}
 
 interface Copied {
   clip: Clip
@@ -18,6 +25,7 @@ export const useClipboard = defineStore('clipboard', () => {
   const key = useLocalStorage<LayerKey | null>('velvet-kite.copied-key', null, {
     serializer: StorageSerializers.object,
   })
+  const keys = useLocalStorage<CopiedKeys[]>('velvet-kite.copied-keys', [])
   const count = computed(() => copies.value.length)
   /** The clip whose settings others can be given. */
   const first = computed<Clip | null>(() => copies.value[0]?.clip ?? null)
@@ -34,5 +42,5 @@ export const useClipboard = defineStore('clipboard', () => {
     return { kind: 'paste', copies: copies.value, at }
   }
 
-  return { count, first, effects, key, copy, pasteStep }
+  return { count, first, effects, key, keys, copy, pasteStep }
 })

@@ -8,6 +8,7 @@ export type Control = Schemas['Control']
 export type GradeControls = Schemas['GradeControls']
 export type CdlValues = Schemas['Cdl']
 export type LayerControls = Schemas['LayerControls']
+export type MoveControls = Schemas['MoveControls']
 export type Font = Schemas['FontOut']
 export type PresetKind = Schemas['PresetIn']['kind']
 
@@ -20,33 +21,39 @@ export const useKit = defineStore('kit', () => {
   const fonts = ref<Font[]>([])
   const grade = ref<GradeControls | null>(null)
   const layer = ref<LayerControls | null>(null)
+  const motions = ref<Preset[]>([])
+  const move = ref<MoveControls | null>(null)
 
   async function open() {
-    const [controls, parts] = await Promise.all([
+    const [controls, parts, moves] = await Promise.all([
       grade.value ?? need(client.GET('/api/kit/grade')),
       layer.value ?? need(client.GET('/api/kit/layer')),
+      move.value ?? need(client.GET('/api/kit/move')),
       refresh(),
     ])
     grade.value = controls
     layer.value = parts
+    move.value = moves
   }
 
   const kept = (kind: PresetKind) =>
     need(client.GET('/api/kit/presets', { params: { query: { kind } } }))
 
   async function refresh() {
-    const [found, faces, grades, rows, saved] = await Promise.all([
+    const [found, faces, grades, rows, saved, moved] = await Promise.all([
       need(client.GET('/api/kit/looks')),
       need(client.GET('/api/kit/fonts')),
       kept('grade'),
       kept('effects'),
       kept('element'),
+      kept('motion'),
     ])
     looks.value = found
     fonts.value = faces
     presets.value = grades
     effects.value = rows
     elements.value = saved
+    motions.value = moved
   }
 
   async function upload<T>(path: string, file: File): Promise<T> {
@@ -113,6 +120,8 @@ export const useKit = defineStore('kit', () => {
     fonts,
     grade,
     layer,
+    motions,
+    move,
     open,
     refresh,
     bringInLook,

@@ -2,6 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { PicturedClip } from '@/api/types'
+import type { Map6 } from '@/picture/placing'
 
 export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects'
 /** What a finger does on the picture: handle layers, or one of the tools. */
@@ -24,6 +25,8 @@ export const useLayering = defineStore('layering', () => {
   const tapped = ref<{ x: number; y: number } | null>(null)
   /** Width and height of texts and shapes in canvas pixels, by clip. */
   const extents = ref<Record<string, [number, number]>>({})
+  /** From where a layer's own place puts it to where it is shown, of those that are moved besides. */
+  const moved = ref<Record<string, Map6>>({})
 
   /** That path for a clip: of itself the fill, but a pen path's own points come first. */
   function fillOf(clip: PicturedClip | null): string {
@@ -37,5 +40,19 @@ export const useLayering = defineStore('layering', () => {
     tapped.value = null
   }
 
-  return { part, tool, matte, mask, fill, brush, smoothness, drawn, tapped, extents, fillOf, leave }
+  return {
+    part,
+    tool,
+    matte,
+    mask,
+    fill,
+    brush,
+    smoothness,
+    drawn,
+    tapped,
+    extents,
+    moved,
+    fillOf,
+    leave,
+  }
 })

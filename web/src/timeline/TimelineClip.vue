@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
 import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/api/types'
+import { keyedProps } from '@/motion/props'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/timeline/kinds'
@@ -59,6 +60,13 @@ const marks = computed(() =>
     .map((marker) => ({ marker, px: (marker.at / TICKS_PER_SECOND) * props.pxPerSecond }))
     .filter(({ px }) => px >= 0 && px <= props.width),
 )
+
+/** Where anything of the clip has a key. */
+const keyed = computed(() => {
+  if (!props.inHand) return []
+  const ticks = new Set(keyedProps(props.clip).flatMap(({ prop }) => prop.keys.map(({ at }) => at)))
+  return [...ticks].map((at) => (at / TICKS_PER_SECOND) * props.pxPerSecond)
+})
 
 let drawnAt = { pxPerSecond: 0, from: 0, width: 0 }
 /** Narrower clips are a plain tint. */
@@ -137,6 +145,16 @@ watch(
         <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: tagColour(marker.tag) }" />
       </svg>
     </button>
+    <svg
+      v-for="px in keyed"
+      :key="`key${px}`"
+      class="key-of"
+      viewBox="0 0 14 20"
+      :style="{ left: `${px}px` }"
+      aria-hidden="true"
+    >
+      <path d="M7 1 13 7 7 19 1 7Z" />
+    </svg>
     <template v-if="inHand && !locked">
       <span class="end start" data-edge="start" aria-hidden="true" />
       <span class="end stop" data-edge="end" aria-hidden="true" />
@@ -226,6 +244,20 @@ watch(
 }
 .mark-of path {
   stroke: #17141a;
+}
+.key-of {
+  position: absolute;
+  bottom: 3px;
+  width: 9px;
+  height: 13px;
+  margin-left: -4px;
+  pointer-events: none;
+  z-index: 3;
+}
+.key-of path {
+  fill: #fff;
+  stroke: #17141a;
+  stroke-width: 1.5;
 }
 .face::after {
   content: '';

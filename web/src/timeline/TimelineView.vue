@@ -8,8 +8,10 @@ import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/t
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
+import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import GroupPath from '@/timeline/GroupPath.vue'
+import KeyLanes from '@/timeline/KeyLanes.vue'
 import JoinMark from '@/timeline/JoinMark.vue'
 import MarkerDialog from '@/timeline/MarkerDialog.vue'
 import MarkerFlags from '@/timeline/MarkerFlags.vue'
@@ -27,6 +29,7 @@ import { frameOf, tickOf } from '@/time'
 const project = useProject()
 const library = useLibrary()
 const hand = useHand()
+const moving = useMoving()
 const { player } = useScreen()
 
 const scroller = ref<HTMLElement | null>(null)
@@ -56,6 +59,9 @@ const rows = computed(() => {
   const pictures = project.tracks.filter((track) => track.kind !== 'sound').reverse()
   return [...pictures, ...project.tracks.filter((track) => track.kind === 'sound')]
 })
+
+/** The clip whose keys are shown in lanes of their own. */
+const opened = computed(() => (moving.lanes ? hand.one : null))
 
 function lanes(): Lane[] {
   const shown = scroller.value?.querySelectorAll<HTMLElement>('[data-track]') ?? []
@@ -147,51 +153,60 @@ watch(playheadPx, (px) => {
           @pointercancel="fingers.forget()"
           @keydown="presses.onClipKey"
         >
-          <div
-            v-for="{ track, clips } in drawn"
-            :key="track.id"
-            class="row-of"
-            :class="[track.kind, { off: track.hidden || track.muted }]"
-            :data-track="track.id"
-            :style="{ height: `${HEIGHTS[track.kind]}px` }"
-          >
-            <div class="head-of" :style="{ width: `${headWidth}px` }" @pointerdown.stop>
-              <TrackHead :track="track" :height="HEIGHTS[track.kind]" />
-            </div>
-            <div class="lane">
-              <TimelineClip
-                v-for="one in clips"
-                :key="one.clip.id"
-                :clip="one.clip"
-                :take="takeOf(one.clip)"
-                :left="one.left"
-                :width="one.width"
-                :height="HEIGHTS[track.kind] - 5"
-                :px-per-second="zoom"
-                :moving="zooming"
-                :near-from="nearFrom"
-                :near-to="nearTo"
-                :label-at="labelAt(one)"
-                :in-hand="hand.ids.includes(one.clip.id ?? '')"
-                :lifted="drags.draft.value?.id === one.clip.id && drags.draft.value?.track !== null"
-                :locked="track.locked ?? false"
-                :missing="isMissing(one.clip)"
-                :late="lateBy(one.clip, project.tracks, project.rate)"
-                :slip="drags.slipOf(one.clip.id)"
-                @mark="naming = $event"
-              />
-              <template v-for="one in clips" :key="`join-${one.clip.id}`">
-                <JoinMark
-                  v-if="one.clip.transition && !drags.active.value"
+          <template v-for="{ track, clips } in drawn" :key="track.id">
+            <div
+              class="row-of"
+              :class="[track.kind, { off: track.hidden || track.muted }]"
+              :data-track="track.id"
+              :style="{ height: `${HEIGHTS[track.kind]}px` }"
+            >
+              <div class="head-of" :style="{ width: `${headWidth}px` }" @pointerdown.stop>
+                <TrackHead :track="track" :height="HEIGHTS[track.kind]" />
+              </div>
+              <div class="lane">
+                <TimelineClip
+                  v-for="one in clips"
+                  :key="one.clip.id"
                   :clip="one.clip"
-                  :transition="one.clip.transition"
-                  :zoom="zoom"
+                  :take="takeOf(one.clip)"
+                  :left="one.left"
+                  :width="one.width"
                   :height="HEIGHTS[track.kind] - 5"
-                  @choose="chooseJoin(one.clip)"
+                  :px-per-second="zoom"
+                  :moving="zooming"
+                  :near-from="nearFrom"
+                  :near-to="nearTo"
+                  :label-at="labelAt(one)"
+                  :in-hand="hand.ids.includes(one.clip.id ?? '')"
+                  :lifted="
+                    drags.draft.value?.id === one.clip.id && drags.draft.value?.track !== null
+                  "
+                  :locked="track.locked ?? false"
+                  :missing="isMissing(one.clip)"
+                  :late="lateBy(one.clip, project.tracks, project.rate)"
+                  :slip="drags.slipOf(one.clip.id)"
+                  @mark="naming = $event"
                 />
-              </template>
+                <template v-for="one in clips" :key="`join-${one.clip.id}`">
+                  <JoinMark
+                    v-if="one.clip.transition && !drags.active.value"
+                    :clip="one.clip"
+                    :transition="one.clip.transition"
+                    :zoom="zoom"
+                    :height="HEIGHTS[track.kind] - 5"
+                    @choose="chooseJoin(one.clip)"
+                  />
+                </template>
+              </div>
             </div>
-          </div>
+            <KeyLanes
+              v-if="opened && opened.track.id === track.id"
+              :clip="opened.clip"
+              :zoom="zoom"
+              :head-width="headWidth"
+              :locked="track.locked ?? false"
+            />
+          </template>
           <p v-if="!project.length" class="hint" :style="{ left: `${headWidth}px` }">
             Nothing on the timeline yet. In Gather, choose a take and place it.
           </p>

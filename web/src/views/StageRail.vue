@@ -6,6 +6,7 @@ import IconDots from '~icons/tabler/dots'
 import IconGather from '~icons/tabler/photo-plus'
 import IconGrade from '~icons/tabler/circle-half-2'
 import IconLayer from '~icons/tabler/stack-front'
+import IconMove from '~icons/tabler/vector-spline'
 import IconSend from '~icons/tabler/rocket'
 import KiteMark from '@/controls/KiteMark.vue'
 import { STAGES, type Stage } from '@/router'
@@ -18,6 +19,7 @@ const LOOKS: Record<Stage, { name: string; icon: Component }> = {
   cut: { name: 'Cut', icon: IconCut },
   grade: { name: 'Grade', icon: IconGrade },
   layer: { name: 'Layer', icon: IconLayer },
+  move: { name: 'Move', icon: IconMove },
   send: { name: 'Send', icon: IconSend },
 }
 </script>

@@ -17,6 +17,7 @@ import CutBench from '@/stages/cut/CutBench.vue'
 import GatherBench from '@/stages/gather/GatherBench.vue'
 import GradeBench from '@/stages/grade/GradeBench.vue'
 import LayerBench from '@/stages/layer/LayerBench.vue'
+import MoveBench from '@/stages/move/MoveBench.vue'
 import SendBench from '@/stages/send/SendBench.vue'
 import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
@@ -58,6 +59,7 @@ const BENCHES: Record<Stage, Component> = {
   cut: CutBench,
   grade: GradeBench,
   layer: LayerBench,
+  move: MoveBench,
   send: SendBench,
 }
 const layout = computed(() => {

@@ -1,0 +1,271 @@
+<script setup lang="ts">
+/** The path of a layer's position: its points and handles, and a dot for each frame. */
+import { computed, ref, watch } from 'vue'
+import type { PicturedClip } from '@/api/types'
+import { keyShape } from '@/motion/easing'
+import { isKeyed, valueAt, type Key, type Keyed } from '@/motion/keys'
+import type { Vector } from '@/motion/spatial'
+import type { Player } from '@/player/usePlayer'
+import { useMoving } from '@/stores/moving'
+import { startOf, useProject } from '@/stores/project'
+import { frameOf, frameTicks } from '@/time'
+import { mapped, unmappedShift, type Point } from './placing'
+import type { usePlacing } from './usePlacing'
+
+const props = defineProps<{
+  width: number
+  height: number
+  player: Player
+  placing: ReturnType<typeof usePlacing>
+}>()
+const project = useProject()
+const moving = useMoving()
+
+const PATH = 'place/position'
+const scale = computed(() => props.width / props.placing.canvas.value.width)
+const clip = computed<PicturedClip | null>(() => props.placing.clip.value)
+const draft = ref<Keyed | null>(null)
+const kept = computed(() => {
+  const prop = clip.value?.place?.position
+  return isKeyed(prop) ? prop : null
+})
+watch(kept, () => (draft.value = null))
+const prop = computed(() => draft.value ?? kept.value)
+
+/** From a position to the screen: the path is that of the pivot. */
+function toScreen([x, y]: Vector): Point {
+  const { left, top, width, height } = props.placing.area.value
+  const pivot = props.placing.placed.value?.pivot ?? { x: 0, y: 0 }
+  const spot = mapped(props.placing.shown.value, {
+    x: left + width / 2 + x + pivot.x,
+    y: top + height / 2 + y + pivot.y,
+  })
+  return { x: spot.x * scale.value, y: spot.y * scale.value }
+}
+const plus = (a: Vector, b: Vector | undefined): Vector => [
+  a[0] + (b?.[0] ?? 0),
+  a[1] + (b?.[1] ?? 0),
+]
+
+const MOST_DOTS = 400
+const frames = computed(() => {
+  const keys = prop.value?.keys ?? []
+  const [first, last] = [keys[0], keys.at(-1)]
+  if (!first || !last || keys.length < 2) return []
+  const step = frameTicks(project.rate)
+  const every = Math.max(1, Math.ceil((last.at - first.at) / step / MOST_DOTS))
+  const found: Point[] = []
+  for (let at = first.at; at <= last.at; at += step * every) {
+    found.push(toScreen(valueAt(prop.value, at) as Vector))
+  }
+  return found
+})
+const line = computed(() =>
+  frames.value.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
+)
+
+const named = (at: number) => ({ clip: clip.value?.id ?? '', path: PATH, at })
+const points = computed(() => {
+  const keys = prop.value?.keys ?? []
+  return keys.map((key, index) => ({
+    key,
+    index,
+    taken: moving.holds(named(key.at)),
+    here: key.at === props.placing.local.value,
+    ...toScreen(key.value as Vector),
+  }))
+})
+const arms = computed(() =>
+  points.value.flatMap((point) => {
+    if (!point.taken && !point.here) return []
+    const keys = prop.value?.keys ?? []
+    return (['before', 'after'] as const).flatMap((side) => {
+      const other = keys[point.index + (side === 'after' ? 1 : -1)]
+      if (!other) return []
+      const own = point.key[side]
+      const set = own && (own[0] || own[1])
+      const value = point.key.value as Vector
+      const to = other.value as Vector
+      const shown = handleOf(own, value, to)
+      return [{ point, side, set: Boolean(set), ...toScreen(plus(value, shown)) }]
+    })
+  }),
+)
+
+let drag: { index: number; side: 'before' | 'after' | null; from: Point; moved: boolean } | null =
+  null
+
+function down(event: PointerEvent, index: number, side: 'before' | 'after' | null) {
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  drag = { index, side, from: { x: event.clientX, y: event.clientY }, moved: false }
+  const key = kept.value?.keys[index]
+  if (key && !side) moving.take(named(key.at), event.shiftKey)
+}
+
+const round = (value: number) => Math.round(value * 10) / 10
+
+function move(event: PointerEvent) {
+  const before = kept.value
+  if (!drag || !before || !clip.value?.id) return
+  const far = { x: event.clientX - drag.from.x, y: event.clientY - drag.from.y }
+  if (!drag.moved && Math.hypot(far.x, far.y) < 4) return
+  drag.moved = true
+  const by = unmappedShift(props.placing.shown.value, {
+    x: far.x / scale.value,
+    y: far.y / scale.value,
+  })
+  draft.value = {
+    keys: before.keys.map((key, at) => (at === drag?.index ? dragged(key, by) : key)),
+  }
+  props.player.tryOut(step(draft.value))
+}
+
+function dragged(key: Key, by: Point): Key {
+  if (!drag?.side) {
+    const [x, y] = key.value as Vector
+    return { ...key, value: [round(x + by.x), round(y + by.y)] }
+  }
+  const { side, index } = drag
+  const other = side === 'after' ? 'before' : 'after'
+  const value = key.value as Vector
+  const neighbour = kept.value?.keys[index + (side === 'after' ? 1 : -1)]?.value as
+    Vector | undefined
+  if (!neighbour) return key
+  const [fromX, fromY] = handleOf(key[side], value, neighbour)
+  const now: Vector = [round(fromX + by.x), round(fromY + by.y)]
+  const [backX, backY] = key[other] ?? [0, 0]
+  const length = Math.hypot(backX, backY)
+  const mine = Math.hypot(now[0], now[1]) || 1
+  // Linked handles stay in one line; one that is not used yet stays so.
+  const turned: Vector =
+    moving.linked && length
+      ? [round((-now[0] / mine) * length), round((-now[1] / mine) * length)]
+      : [backX, backY]
+  return { ...key, [side]: now, [other]: turned }
+}
+
+/** A handle; of a straight stretch where it is offered, on its line. */
+function handleOf(own: Vector | undefined, value: Vector, neighbour: Vector): Vector {
+  if (own && (own[0] || own[1])) return own
+  return [(neighbour[0] - value[0]) / 3, (neighbour[1] - value[1]) / 3]
+}
+
+const step = (to: Keyed) => ({
+  kind: 'adjust' as const,
+  clips: [clip.value?.id ?? ''],
+  values: { [PATH]: to },
+})
+
+function up() {
+  const was = drag
+  drag = null
+  if (!was) return
+  if (was.moved && draft.value) {
+    const done = draft.value
+    props.player.endTrial()
+    project.edit(step(done)).then((good) => {
+      if (!good && draft.value === done) draft.value = null
+    })
+  } else if (!was.side && clip.value) {
+    const key = kept.value?.keys[was.index]
+    if (key) props.player.seek(frameOf(startOf(clip.value) + key.at, project.rate))
+  }
+}
+</script>
+
+<template>
+  <svg
+    v-if="prop && prop.keys.length > 1"
+    class="way"
+    :viewBox="`0 0 ${width} ${height}`"
+    aria-hidden="true"
+    data-test="motion-path"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="up"
+  >
+    <polyline class="line under" :points="line" />
+    <polyline class="line" :points="line" />
+    <circle v-for="(dot, index) in frames" :key="index" class="dot" :cx="dot.x" :cy="dot.y" r="2" />
+    <template v-for="arm in arms" :key="`${arm.point.index}${arm.side}`">
+      <line class="arm" :x1="arm.point.x" :y1="arm.point.y" :x2="arm.x" :y2="arm.y" />
+      <circle class="knob" :class="{ unset: !arm.set }" :cx="arm.x" :cy="arm.y" r="5.5" />
+      <circle
+        class="reach"
+        :cx="arm.x"
+        :cy="arm.y"
+        r="16"
+        :data-test="`path-${arm.point.index}-${arm.side}`"
+        @pointerdown.stop="down($event, arm.point.index, arm.side)"
+      />
+    </template>
+    <g v-for="one in points" :key="one.key.at">
+      <path
+        class="key"
+        :class="{ taken: one.taken }"
+        :d="keyShape(one.key.ease)"
+        :transform="`translate(${one.x - 7} ${one.y - 9})`"
+      />
+      <circle
+        v-if="!one.here"
+        class="reach"
+        :cx="one.x"
+        :cy="one.y"
+        r="16"
+        :data-test="`path-key-${one.index}`"
+        @pointerdown.stop="down($event, one.index, null)"
+      />
+    </g>
+  </svg>
+</template>
+
+<style scoped>
+.way {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  overflow: visible;
+  pointer-events: none;
+  touch-action: none;
+}
+.line {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 1.5;
+}
+.line.under {
+  stroke: #161616;
+  stroke-width: 3.5;
+  opacity: 0.55;
+}
+.dot {
+  fill: #fff;
+  stroke: #161616;
+  stroke-width: 0.75;
+}
+.arm {
+  stroke: #fff;
+}
+.knob {
+  fill: #1f1b23;
+  stroke: #cdb8e6;
+  stroke-width: 2;
+}
+.knob.unset {
+  fill: none;
+  stroke-dasharray: 3 2;
+}
+.key {
+  fill: #fff;
+  stroke: #17141a;
+}
+.key.taken {
+  fill: var(--accent);
+}
+.reach {
+  fill: transparent;
+  pointer-events: all;
+  cursor: grab;
+}
+</style>

@@ -1,0 +1,414 @@
+<script setup lang="ts">
+/** One property over time: keys and handles to be dragged; by value, or by speed. */
+import { useElementSize } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
+import { TICKS_PER_SECOND } from '@/api/types'
+import { keyShape } from '@/motion/easing'
+import { isKeyed, type Keyed } from '@/motion/keys'
+import { useScreen } from '@/player/inject'
+import type { Layer } from '@/stages/layer/useLayer'
+import { useMoving } from '@/stores/moving'
+import { startOf, useProject } from '@/stores/project'
+import { frameOf, frameTicks, lengthLabel, tickOf } from '@/time'
+import {
+  axesOf,
+  curveOf,
+  handleAt,
+  heightOf,
+  linesOf,
+  rangeOf,
+  speedHandleAt,
+  speedsOf,
+  withHandle,
+  withKeyMoved,
+  withSpeedHandle,
+  type Side,
+} from './graph'
+import { useKeys } from './useKeys'
+
+const props = defineProps<{ layer: Layer; path: string; step: number; unit: string }>()
+const project = useProject()
+const moving = useMoving()
+const keys = useKeys()
+const { player } = useScreen()
+
+const LEFT = 46
+const PAD = 12
+const svg = ref<SVGSVGElement | null>(null)
+const { width, height } = useElementSize(svg)
+
+const clip = computed(() => props.layer.clip.value)
+const draft = ref<Keyed | null>(null)
+const kept = computed(() => {
+  const prop = props.layer.prop(props.path)
+  return isKeyed(prop) ? prop : null
+})
+const prop = computed(() => draft.value ?? kept.value)
+watch(kept, () => (draft.value = null))
+
+const axes = computed(() => axesOf(prop.value?.keys[0]?.value))
+const axis = computed(() => Math.min(moving.axis, Math.max(0, axes.value.length - 1)))
+const bySpeed = computed(() => moving.view === 'speed' && axes.value.length > 0)
+
+/** While something is dragged the scale stays as it was when that began. */
+const frozen = ref<{ low: number; high: number } | null>(null)
+const time = computed(() => {
+  const ats = kept.value?.keys.map((key) => key.at) ?? []
+  return {
+    low: Math.min(0, ...ats),
+    high: Math.max(clip.value?.length ?? 1, ...ats),
+  }
+})
+const curve = computed(() =>
+  prop.value
+    ? bySpeed.value
+      ? speedsOf(prop.value, axis.value, time.value, TICKS_PER_SECOND)
+      : curveOf(prop.value, axis.value, time.value)
+    : [],
+)
+const other = computed(() => {
+  if (!prop.value || axes.value.length !== 2 || bySpeed.value) return []
+  return curveOf(prop.value, 1 - axis.value, time.value)
+})
+const range = computed(
+  () =>
+    frozen.value ??
+    rangeOf(
+      [...curve.value, ...other.value].map(([, y]) => y),
+      axes.value.length ? props.step * 4 : 1,
+    ),
+)
+
+const toX = (tick: number) =>
+  LEFT + ((tick - time.value.low) / (time.value.high - time.value.low)) * (width.value - LEFT - PAD)
+const toY = (value: number) =>
+  height.value -
+  PAD -
+  ((value - range.value.low) / (range.value.high - range.value.low)) * (height.value - 2 * PAD)
+const xToTick = (x: number) =>
+  time.value.low + ((x - LEFT) / (width.value - LEFT - PAD)) * (time.value.high - time.value.low)
+const yToValue = (y: number) =>
+  range.value.low +
+  ((height.value - PAD - y) / (height.value - 2 * PAD)) * (range.value.high - range.value.low)
+
+const line = (points: [number, number][]) =>
+  points.map(([x, y]) => `${toX(x).toFixed(1)},${toY(y).toFixed(1)}`).join(' ')
+const levels = computed(() => linesOf(range.value, 4))
+const seconds = computed(() =>
+  linesOf({ low: time.value.low / TICKS_PER_SECOND, high: time.value.high / TICKS_PER_SECOND }, 5),
+)
+const playhead = computed(() => {
+  if (!clip.value) return null
+  const at = tickOf(player.frame.value, project.rate) - startOf(clip.value)
+  return at >= time.value.low && at <= time.value.high ? toX(at) : null
+})
+
+const named = (at: number) => ({ clip: clip.value?.id ?? '', path: props.path, at })
+const inHand = (at: number) => moving.holds(named(at))
+const spots = computed(() =>
+  (prop.value?.keys ?? []).map((key, index) => ({
+    key,
+    index,
+    x: toX(key.at),
+    y: toY(bySpeed.value ? speedOfKey(index) : heightOf(prop.value as Keyed, axis.value, index)),
+    taken: inHand(key.at),
+  })),
+)
+function speedOfKey(index: number): number {
+  const at = prop.value?.keys[index]?.at ?? 0
+  const near = curve.value.reduce((a, b) => (Math.abs(b[0] - at) < Math.abs(a[0] - at) ? b : a))
+  return near[1]
+}
+
+const handles = computed(() => {
+  const now = prop.value
+  if (!now || !axes.value.length) return []
+  const few = now.keys.length <= 3
+  return now.keys.flatMap((key, index) =>
+    (few || inHand(key.at) ? (['before', 'after'] as Side[]) : []).flatMap((side) => {
+      const found = bySpeed.value
+        ? speedHandleAt(now, axis.value, index, side, TICKS_PER_SECOND)
+        : handleAt(now, axis.value, index, side)
+      if (!found) return []
+      const from = spots.value[index]
+      return [{ index, side, x: toX(found[0]), y: toY(found[1]), from }]
+    }),
+  )
+})
+
+let drag: { index: number; side: Side | null; moved: boolean; many: boolean } | null = null
+
+function spot(event: PointerEvent) {
+  const box = svg.value?.getBoundingClientRect()
+  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+}
+
+function down(event: PointerEvent, index: number, side: Side | null) {
+  if (props.layer.locked.value) return
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  const key = prop.value?.keys[index]
+  if (!key) return
+  const more = event.shiftKey || event.ctrlKey || event.metaKey
+  if (!side && (more || !inHand(key.at))) moving.take(named(key.at), more)
+  drag = { index, side, moved: false, many: !side && moving.keys.length > 1 && inHand(key.at) }
+  frozen.value = { ...range.value }
+}
+
+function move(event: PointerEvent) {
+  const before = kept.value
+  if (!drag || !before) return
+  const at = spot(event)
+  drag.moved = true
+  const frame = frameTicks(project.rate)
+  const tick = Math.round(xToTick(at.x) / frame) * frame
+  if (drag.many) {
+    player.tryOut(keys.shiftStep(tick - (before.keys[drag.index]?.at ?? 0)))
+    return
+  }
+  draft.value = dragged(before, tick, at)
+  player.tryOut(props.layer.step({ [props.path]: draft.value }))
+}
+
+function dragged(before: Keyed, tick: number, at: { x: number; y: number }): Keyed {
+  const { index, side } = drag as NonNullable<typeof drag>
+  const level = yToValue(at.y)
+  if (side) {
+    const to: [number, number] = [xToTick(at.x), level]
+    return bySpeed.value
+      ? withSpeedHandle(before, axis.value, index, side, to, moving.linked, TICKS_PER_SECOND)
+      : withHandle(before, axis.value, index, side, to, moving.linked)
+  }
+  const value = bySpeed.value ? null : Math.round(level / props.step) * props.step
+  return withKeyMoved(before, index, axis.value, tick, value && Number(value.toFixed(4)))
+}
+
+function up(event: PointerEvent) {
+  const was = drag
+  drag = null
+  frozen.value = null
+  if (!was?.moved || !kept.value) return
+  const key = kept.value.keys[was.index]
+  const frame = frameTicks(project.rate)
+  const tick = Math.round(xToTick(spot(event).x) / frame) * frame
+  if (was.many) {
+    keys.shift(tick - (key?.at ?? 0))
+    return
+  }
+  if (!draft.value) return
+  const keptDraft = draft.value
+  if (!was.side) moving.takeAll([named(tick), ...(key ? [named(key.at)] : [])])
+  props.layer.setWhole({ [props.path]: keptDraft }).then((done) => {
+    if (!done && draft.value === keptDraft) draft.value = null
+    if (!was.side && done) moving.takeAll([named(tick)])
+  })
+}
+
+function cancel() {
+  drag = null
+  frozen.value = null
+  draft.value = null
+  player.tryOut(null)
+}
+
+/** A tap beside the keys moves the playhead there. */
+function tapGround(event: PointerEvent) {
+  if (!clip.value) return
+  moving.release()
+  player.seek(frameOf(startOf(clip.value) + Math.max(0, xToTick(spot(event).x)), project.rate))
+}
+
+function press(event: KeyboardEvent, index: number) {
+  const key = kept.value?.keys[index]
+  if (!key || !kept.value) return
+  const frame = frameTicks(project.rate)
+  const across = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  const up = { ArrowUp: 1, ArrowDown: -1 }[event.key]
+  if (event.key === 'Enter' || event.key === ' ') moving.take(named(key.at), event.shiftKey)
+  else if (event.key === 'Delete' || event.key === 'Backspace') {
+    if (!inHand(key.at)) moving.take(named(key.at))
+    keys.remove()
+  } else if (across) {
+    if (!inHand(key.at)) moving.take(named(key.at))
+    keys.shift(across * frame * (event.shiftKey ? 10 : 1))
+  } else if (up && axes.value.length) {
+    const value = heightOf(kept.value, axis.value, index) + up * props.step
+    props.layer.setWhole({
+      [props.path]: withKeyMoved(kept.value, index, axis.value, key.at, Number(value.toFixed(4))),
+    })
+  } else return
+  event.preventDefault()
+  event.stopPropagation()
+}
+
+function told(index: number): string {
+  const key = prop.value?.keys[index]
+  if (!key || !prop.value) return ''
+  const value = axes.value.length ? `${heightOf(prop.value, axis.value, index)} ${props.unit}` : ''
+  return `${value} at ${lengthLabel(key.at)}, then ${key.ease?.kind ?? 'steady'}`
+}
+const scale = (value: number) => `${Number(value.toFixed(2))}`
+</script>
+
+<template>
+  <svg
+    ref="svg"
+    class="graph"
+    role="group"
+    :aria-label="bySpeed ? 'Speed over time' : 'Value over time'"
+    data-test="key-graph"
+    @pointermove="move"
+    @pointerup="up"
+    @pointercancel="cancel"
+  >
+    <rect class="ground" width="100%" height="100%" rx="10" @pointerdown="tapGround" />
+    <template v-if="width > 60 && prop">
+      <g v-for="level in levels" :key="`v${level}`">
+        <line :x1="LEFT" :x2="width - PAD" :y1="toY(level)" :y2="toY(level)" class="grid" />
+        <text :x="LEFT - 6" :y="toY(level) + 4" class="scale">{{ scale(level) }}</text>
+      </g>
+      <g v-for="at in seconds" :key="`t${at}`">
+        <line
+          :x1="toX(at * TICKS_PER_SECOND)"
+          :x2="toX(at * TICKS_PER_SECOND)"
+          y1="0"
+          :y2="height"
+          class="grid"
+        />
+        <text :x="toX(at * TICKS_PER_SECOND) + 4" :y="height - 4" class="scale time">
+          {{ scale(at) }} s
+        </text>
+      </g>
+      <rect
+        v-if="clip && toX(clip.length) < width - PAD - 1"
+        class="beyond"
+        :x="toX(clip.length)"
+        y="0"
+        :width="width - toX(clip.length)"
+        :height="height"
+      />
+      <line
+        v-if="playhead !== null"
+        :x1="playhead"
+        :x2="playhead"
+        y1="0"
+        :y2="height"
+        class="now"
+      />
+      <polyline v-if="other.length" :points="line(other)" class="curve other" />
+      <polyline :points="line(curve)" class="curve" data-test="graph-curve" />
+      <template v-for="one in handles" :key="`${one.index}${one.side}`">
+        <line
+          v-if="one.from"
+          class="arm"
+          :x1="one.from.x"
+          :y1="one.from.y"
+          :x2="one.x"
+          :y2="one.y"
+        />
+        <circle class="knob" :cx="one.x" :cy="one.y" r="5.5" />
+        <circle
+          class="reach"
+          :cx="one.x"
+          :cy="one.y"
+          r="15"
+          :data-test="`handle-${one.index}-${one.side}`"
+          @pointerdown.stop="down($event, one.index, one.side)"
+        />
+      </template>
+      <g v-for="one in spots" :key="one.key.at">
+        <path
+          class="key"
+          :class="{ taken: one.taken }"
+          :d="keyShape(one.key.ease)"
+          :transform="`translate(${one.x - 7} ${one.y - 9})`"
+        />
+        <circle
+          class="reach"
+          :cx="one.x"
+          :cy="one.y"
+          r="15"
+          tabindex="0"
+          role="slider"
+          :aria-label="`Key ${one.index + 1} of ${spots.length}`"
+          :aria-valuenow="one.index + 1"
+          :aria-valuetext="told(one.index)"
+          :data-test="`graph-key-${one.index}`"
+          @pointerdown.stop="down($event, one.index, null)"
+          @keydown="press($event, one.index)"
+        />
+      </g>
+    </template>
+  </svg>
+</template>
+
+<style scoped>
+.graph {
+  display: block;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+}
+.ground {
+  fill: var(--rail);
+}
+.beyond {
+  fill: #0006;
+  pointer-events: none;
+}
+.grid {
+  stroke: #2e2834;
+  pointer-events: none;
+}
+.scale {
+  fill: var(--quiet);
+  font-size: 11px;
+  text-anchor: end;
+  pointer-events: none;
+}
+.scale.time {
+  text-anchor: start;
+}
+.now {
+  stroke: var(--text);
+  opacity: 0.6;
+  pointer-events: none;
+}
+.curve {
+  fill: none;
+  stroke: #cdb8e6;
+  stroke-width: 2.5;
+  stroke-linejoin: round;
+  pointer-events: none;
+}
+.curve.other {
+  stroke: #6f6478;
+  stroke-width: 1.5;
+}
+.arm {
+  stroke: #8f7ea3;
+  pointer-events: none;
+}
+.knob {
+  fill: #1f1b23;
+  stroke: #cdb8e6;
+  stroke-width: 2;
+  pointer-events: none;
+}
+.key {
+  fill: #fff;
+  stroke: #17141a;
+  pointer-events: none;
+}
+.key.taken {
+  fill: var(--accent);
+}
+.reach {
+  fill: transparent;
+  cursor: grab;
+}
+@media (pointer: coarse) {
+  .reach {
+    r: 22px;
+  }
+}
+</style>

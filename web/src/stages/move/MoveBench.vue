@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** Move: where the layer in hand is, and how that changes over time. */
+import { computed, onBeforeUnmount, watch } from 'vue'
+import IconBefore from '~icons/tabler/chevron-left'
+import IconLanes from '~icons/tabler/list-details'
+import IconNext from '~icons/tabler/chevron-right'
+import IconSkin from '~icons/tabler/ghost'
+import BenchPair from '@/controls/BenchPair.vue'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import { useScreen } from '@/player/inject'
+import { useLayer } from '@/stages/layer/useLayer'
+import { useKit } from '@/stores/kit'
+import { useMoving } from '@/stores/moving'
+import { useNotes } from '@/stores/notes'
+import KeysPart from './KeysPart.vue'
+import PathPart from './PathPart.vue'
+import PlacePanel from './PlacePanel.vue'
+import ReadyPart from './ReadyPart.vue'
+import WarpPart from './WarpPart.vue'
+
+const kit = useKit()
+const notes = useNotes()
+const moving = useMoving()
+const layer = useLayer()
+const { player } = useScreen()
+
+kit.open().catch((error: unknown) => notes.problem(error))
+
+const PARTS = [
+  { id: 'keys', name: 'Keys', test: 'move-part-keys' },
+  { id: 'ready', name: 'In, out, meanwhile', test: 'move-part-ready' },
+  { id: 'warp', name: 'Warp', test: 'move-part-warp' },
+  { id: 'path', name: 'Path', test: 'move-part-path' },
+] as const
+
+const skinOf = computed(() => (moving.onion ? (layer.clip.value?.id ?? '') : ''))
+watch(skinOf, (onion) => player.ask(onion ? { onion } : {}), { immediate: true })
+watch(
+  () => [layer.clip.value?.id, moving.part],
+  () => moving.leave(),
+)
+onBeforeUnmount(() => {
+  moving.leave()
+  player.ask({})
+})
+</script>
+
+<template>
+  <BenchPair label="How it moves" :filled="Boolean(layer.clip.value)">
+    <template #left><PlacePanel :layer="layer" /></template>
+    <template #parts>
+      <ChoiceGroup
+        label="Part of the motion"
+        :choices="PARTS"
+        :taken="moving.part"
+        @take="moving.part = $event"
+      />
+    </template>
+    <template #tools>
+      <button
+        class="btn btn-bare"
+        :disabled="!layer.hasKeys.value"
+        data-test="key-before"
+        @click="layer.jump(-1)"
+      >
+        <IconBefore aria-hidden="true" /> Key
+      </button>
+      <button
+        class="btn btn-bare"
+        :disabled="!layer.hasKeys.value"
+        data-test="key-next"
+        @click="layer.jump(1)"
+      >
+        Key <IconNext aria-hidden="true" />
+      </button>
+      <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
+      <span class="grow" />
+      <button
+        class="btn btn-bare"
+        :aria-pressed="moving.lanes"
+        title="Keys in lanes under the clip in hand"
+        data-test="key-lanes"
+        @click="moving.lanes = !moving.lanes"
+      >
+        <IconLanes aria-hidden="true" /> Lanes
+      </button>
+      <button
+        class="btn btn-bare"
+        :aria-pressed="moving.onion"
+        title="Shows the layer at its neighbouring keys too"
+        data-test="onion"
+        @click="moving.onion = !moving.onion"
+      >
+        <IconSkin aria-hidden="true" /> Skins
+      </button>
+    </template>
+    <KeysPart v-if="moving.part === 'keys'" :layer="layer" />
+    <ReadyPart v-else-if="moving.part === 'ready'" :layer="layer" />
+    <WarpPart v-else-if="moving.part === 'warp'" :layer="layer" />
+    <PathPart v-else :layer="layer" />
+    <template #empty>
+      <strong>No layer in hand</strong>
+      <span>
+        Tap a layer on the picture or the timeline. Move it with a finger; set keys to move it over
+        time.
+      </span>
+    </template>
+  </BenchPair>
+</template>

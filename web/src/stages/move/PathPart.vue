@@ -1,0 +1,182 @@
+<script setup lang="ts">
+/** The way a layer goes: a path drawn by hand, its pace, what it follows, its blur. */
+import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { isPictured, TICKS_PER_SECOND } from '@/api/types'
+import ValueField from '@/controls/ValueField.vue'
+import { isKeyed } from '@/motion/keys'
+import type { Layer } from '@/stages/layer/useLayer'
+import { useScreen } from '@/player/inject'
+import { useMoving } from '@/stores/moving'
+import { useProject } from '@/stores/project'
+import { KIND_NAMES } from '@/timeline/kinds'
+import { tickOf } from '@/time'
+
+const props = defineProps<{ layer: Layer }>()
+const moving = useMoving()
+const project = useProject()
+const { player } = useScreen()
+
+const clip = computed(() => props.layer.clip.value)
+const moves = computed(() => clip.value?.moves)
+const path = computed(() => {
+  const prop = props.layer.prop('place/position')
+  return isKeyed(prop) && prop.keys.length > 1 ? prop.keys : null
+})
+const told = computed(() => {
+  const keys = path.value
+  const [first, last] = [keys?.[0], keys?.at(-1)]
+  if (!keys || !first || !last) return 'No path yet'
+  return `${keys.length} points in ${((last.at - first.at) / TICKS_PER_SECOND).toFixed(2)} s`
+})
+
+const layers = computed(() =>
+  project.tracks.flatMap((track) =>
+    track.kind === 'sound'
+      ? []
+      : track.clips
+          .filter((one) => isPictured(one) && !props.layer.ids.value.includes(one.id ?? ''))
+          .map((one) => ({
+            id: one.id ?? '',
+            name: `${one.name || KIND_NAMES[one.kind]} · ${track.name}`,
+          })),
+  ),
+)
+const follow = computed(() => moves.value?.follow ?? null)
+const INHERITS = ['position', 'turn', 'size'] as const
+type Inherited = (typeof INHERITS)[number]
+const chosen = ref<Inherited[]>([...INHERITS])
+const inherits = computed<Inherited[]>(() => follow.value?.inherits ?? chosen.value)
+
+function lead(leader: string, from: Inherited[] = inherits.value) {
+  chosen.value = from
+  props.layer.send({
+    kind: 'follow',
+    clips: props.layer.ids.value,
+    leader: leader || null,
+    inherits: from,
+    at: tickOf(player.frame.value, project.rate),
+  })
+}
+
+/** What is inherited may change without the layer jumping to another rest. */
+function inherit(what: Inherited[]) {
+  chosen.value = what
+  if (follow.value) props.layer.setWhole({ 'moves/follow': { ...follow.value, inherits: what } })
+}
+</script>
+
+<template>
+  <fieldset v-if="clip" class="path" :disabled="layer.locked.value">
+    <div class="line">
+      <span class="name">Path</span>
+      <BButton
+        size="sm"
+        :variant="moving.tool === 'draw' ? 'primary' : 'secondary'"
+        :aria-pressed="moving.tool === 'draw'"
+        title="Draw on the picture where it goes, from the playhead to the end of the layer"
+        data-test="draw-path"
+        @click="moving.tool = moving.tool === 'draw' ? '' : 'draw'"
+      >
+        {{ moving.tool === 'draw' ? 'Draw on the picture' : 'Draw it' }}
+      </BButton>
+      <BButton
+        size="sm"
+        variant="secondary"
+        :disabled="!path"
+        title="Moves its keys in time so that it goes evenly"
+        data-test="even-pace"
+        @click="layer.send({ kind: 'even_pace', clip: clip.id ?? '' })"
+      >
+        Even pace
+      </BButton>
+      <span class="tiny quiet" role="status">{{ told }}</span>
+    </div>
+    <BFormCheckbox
+      switch
+      :model-value="moves?.along ?? false"
+      data-test="along"
+      @update:model-value="layer.setWhole({ 'moves/along': $event })"
+    >
+      Turns along the path
+    </BFormCheckbox>
+    <p class="tiny quiet">
+      The dots of the path are its frames: the wider apart, the faster. Tap a point for its handles.
+    </p>
+    <label class="line">
+      <span class="name">Follows</span>
+      <select
+        class="form-select form-select-sm"
+        :value="follow?.clip ?? ''"
+        data-test="follow"
+        @change="lead(($event.target as HTMLSelectElement).value)"
+      >
+        <option value="">No other layer</option>
+        <option
+          v-if="follow && !layers.some((one) => one.id === follow?.clip)"
+          :value="follow.clip"
+        >
+          A layer that is gone
+        </option>
+        <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+    </label>
+    <div class="line" role="group" aria-label="What it takes over">
+      <span class="name">Takes over</span>
+      <BFormCheckbox
+        v-for="one in INHERITS"
+        :key="one"
+        :model-value="inherits"
+        :value="one"
+        :disabled="!follow"
+        @update:model-value="inherit($event as Inherited[])"
+      >
+        {{ one }}
+      </BFormCheckbox>
+    </div>
+    <ValueField
+      label="Shutter"
+      help="Blurs what moves, as a shutter that is open for this angle of a frame's time"
+      :value="layer.now('moves/shutter', 0)"
+      :low="0"
+      :high="360"
+      :step="5"
+      :reset="0"
+      unit="°"
+      :keyed="layer.keyed('moves/shutter')"
+      data-test="shutter"
+      @trying="layer.trying({ 'moves/shutter': $event })"
+      @set="layer.set({ 'moves/shutter': $event })"
+      @key="layer.toggleKey('moves/shutter', 0)"
+    />
+    <p class="tiny quiet">180° looks like a film camera; 0° keeps every frame sharp.</p>
+  </fieldset>
+</template>
+
+<style scoped>
+.path {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+  align-content: start;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+  min-height: 38px;
+}
+.name {
+  min-width: 74px;
+  color: var(--soft);
+}
+.form-select {
+  flex: 1;
+  min-width: 0;
+  min-height: calc(var(--touch) - 6px);
+}
+p {
+  margin: 0;
+}
+</style>

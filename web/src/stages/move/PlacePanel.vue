@@ -1,0 +1,219 @@
+<script setup lang="ts">
+/** Where the layer in hand is at the playhead, by numbers. */
+import { computed, ref } from 'vue'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ValueField from '@/controls/ValueField.vue'
+import type { Layer } from '@/stages/layer/useLayer'
+import { useMoving } from '@/stores/moving'
+import { withPivot } from '@/picture/placing'
+import type { PicturedClip } from '@/api/types'
+
+const props = defineProps<{ layer: Layer }>()
+const moving = useMoving()
+const what = ref<'picture' | 'pivot'>('picture')
+const WHAT = [
+  { id: 'picture', name: 'Picture' },
+  { id: 'pivot', name: 'Pivot', help: 'The point it turns and grows about', test: 'place-pivot' },
+] as const
+
+type Pair = [number, number]
+const position = computed(() => props.layer.now<Pair>('place/position', [0, 0]))
+const size = computed(() => props.layer.now<Pair>('place/size', [1, 1]))
+const pivot = computed(() => props.layer.now<Pair>('place/pivot', [0, 0]))
+const round = (value: number, digits = 1) => Number(value.toFixed(digits))
+
+interface Row {
+  label: string
+  path: string
+  value: number
+  low: number
+  high: number
+  step: number
+  unit: string
+  rest: number
+  digits: number
+  values: (value: number) => Record<string, unknown>
+}
+
+const along = (pair: Pair, axis: number, value: number): Pair =>
+  axis ? [pair[0], value] : [value, pair[1]]
+
+function grown(axis: number, percent: number): Record<string, unknown> {
+  const now = size.value
+  const value = percent / 100
+  if (!moving.evenSize) return { 'place/size': along(now, axis, value) }
+  const factor = value / (now[axis] || 1)
+  const other = round((now[1 - axis] ?? 1) * factor, 4)
+  return { 'place/size': axis ? [other, value] : [value, other] }
+}
+
+const rows = computed<Row[]>(() => {
+  const px = { low: -1200, high: 1200, step: 1, unit: 'px', rest: 0, digits: 0 }
+  if (what.value === 'pivot') {
+    return [0, 1].map((axis) => ({
+      ...px,
+      label: axis ? 'Down' : 'Across',
+      path: 'place/pivot',
+      value: pivot.value[axis] ?? 0,
+      values: (value) =>
+        withPivot(
+          props.layer.clip.value as PicturedClip,
+          along(pivot.value, axis, value),
+          props.layer.local.value,
+        ),
+    }))
+  }
+  const degrees = { step: 0.5, unit: '°', rest: 0, digits: 1 }
+  const percent = {
+    low: 1,
+    high: 300,
+    step: 1,
+    unit: '%',
+    rest: 100,
+    digits: 0,
+    path: 'place/size',
+  }
+  return [
+    ...[0, 1].map((axis) => ({
+      ...px,
+      label: axis ? 'Down' : 'Across',
+      path: 'place/position',
+      value: position.value[axis] ?? 0,
+      values: (value: number) => ({ 'place/position': along(position.value, axis, value) }),
+    })),
+    {
+      ...degrees,
+      label: 'Turn',
+      path: 'place/turn',
+      low: -180,
+      high: 180,
+      value: props.layer.now('place/turn', 0),
+      values: (value: number) => ({ 'place/turn': value }),
+    },
+    ...(moving.evenSize ? [0] : [0, 1]).map((axis) => ({
+      ...percent,
+      label: moving.evenSize ? 'Size' : axis ? 'Height' : 'Width',
+      value: (size.value[axis] ?? 1) * 100,
+      values: (value: number) => grown(axis, value),
+    })),
+    {
+      ...degrees,
+      label: 'Lean',
+      path: 'place/lean',
+      low: -60,
+      high: 60,
+      value: props.layer.now('place/lean', 0),
+      values: (value: number) => ({ 'place/lean': value }),
+    },
+    {
+      ...percent,
+      label: 'Opacity',
+      path: 'opacity',
+      low: 0,
+      high: 100,
+      value: props.layer.now('opacity', 1) * 100,
+      values: (value: number) => ({ opacity: value / 100 }),
+    },
+  ]
+})
+const REST: Record<string, unknown> = {
+  'place/position': [0, 0],
+  'place/size': [1, 1],
+  'place/pivot': [0, 0],
+  opacity: 1,
+}
+
+function key(row: Row) {
+  moving.path = row.path
+  props.layer.toggleKey(row.path, REST[row.path] ?? 0)
+}
+</script>
+
+<template>
+  <section class="panel place" aria-label="Place">
+    <div class="head">
+      <h2>Place</h2>
+      <ChoiceGroup label="Place of" :choices="WHAT" :taken="what" @take="what = $event" />
+    </div>
+    <fieldset v-if="layer.clip.value" class="rows" :disabled="layer.locked.value">
+      <ValueField
+        v-for="row in rows"
+        :key="`${what}${row.label}`"
+        :label="row.label"
+        :value="round(row.value, 2)"
+        :low="row.low"
+        :high="row.high"
+        :step="row.step"
+        :unit="row.unit"
+        :digits="row.digits"
+        :reset="row.rest"
+        :keyed="layer.keyed(row.path)"
+        :data-test="`place-${row.label.toLowerCase()}`"
+        @trying="layer.trying(row.values($event))"
+        @set="layer.set(row.values($event))"
+        @key="key(row)"
+      />
+      <p v-if="what === 'pivot'" class="tiny quiet note">
+        Drag the cross on the picture: the layer turns, grows and leans about it.
+      </p>
+      <label v-else class="form-check form-switch even">
+        <input
+          v-model="moving.evenSize"
+          type="checkbox"
+          role="switch"
+          class="form-check-input"
+          data-test="even-size"
+        />
+        <span>Width and height together</span>
+      </label>
+    </fieldset>
+    <p v-else class="quiet">Nothing in hand. Tap a layer on the picture or the timeline.</p>
+  </section>
+</template>
+
+<style scoped>
+.place {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 4px;
+  min-height: 0;
+}
+.head {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+}
+h2 {
+  font-size: 15px;
+  margin: 0;
+}
+.rows {
+  overflow-y: auto;
+  scrollbar-width: thin;
+  min-width: 0;
+  padding-right: 6px;
+}
+.rows :deep(.field) {
+  min-height: 34px;
+}
+.even {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  min-height: 34px;
+  margin: 0;
+}
+.note {
+  margin: 4px 0;
+}
+@media (pointer: coarse) {
+  .rows :deep(.field) {
+    min-height: var(--touch);
+  }
+}
+@media (max-width: 759px) {
+  .rows {
+    overflow: visible;
+  }
+}
+</style>

@@ -1,0 +1,284 @@
+<script setup lang="ts">
+/** Ready-made motions: how the layer comes in, goes out, and what it does meanwhile; the Kit. */
+import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { TICKS_PER_SECOND, type PicturedClip } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ControlFields from '@/controls/ControlFields.vue'
+import ValueField from '@/controls/ValueField.vue'
+import type { Layer } from '@/stages/layer/useLayer'
+import { useKit, type Preset } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { frameTicks } from '@/time'
+import { keptMotion } from './kept'
+
+const props = defineProps<{ layer: Layer }>()
+const kit = useKit()
+const notes = useNotes()
+const project = useProject()
+
+type Moves = NonNullable<PicturedClip['moves']>
+type Entrance = NonNullable<Moves['comes']>
+type Way = 'comes' | 'goes'
+const clip = computed(() => props.layer.clip.value)
+const moves = computed<Moves>(() => clip.value?.moves ?? ({} as Moves))
+
+const WAYS: { id: Way; name: string }[] = [
+  { id: 'comes', name: 'Comes in' },
+  { id: 'goes', name: 'Goes out' },
+]
+const MEANWHILE: Record<string, { rate: number; strength: number; help: string }> = {
+  sway: { rate: 0.5, strength: 1, help: 'Turns to and fro about its pivot' },
+  float: { rate: 0.4, strength: 1, help: 'Goes up and down' },
+  pulse: { rate: 1, strength: 1, help: 'Swells and shrinks' },
+  flicker: { rate: 8, strength: 0.6, help: 'Its opacity is unsteady' },
+}
+const UNITS: Record<string, string> = {
+  whole: 'As a whole',
+  letter: 'Letter by letter',
+  word: 'Word by word',
+  line: 'Line by line',
+}
+const kinds = computed(() => [
+  { id: '', name: 'None', test: '' },
+  ...(kit.move?.entrances ?? []).map((id) => ({ id, name: title(id), test: '' })),
+])
+const title = (word: string) => word.charAt(0).toUpperCase() + word.slice(1)
+const named = (way: Way) =>
+  kinds.value.map((one) => ({ ...one, test: `${way}-${one.id || 'none'}` }))
+
+const seconds = (ticks: number) => ticks / TICKS_PER_SECOND
+function ticks(value: number): number {
+  const frame = frameTicks(project.rate)
+  return Math.max(1, Math.round((value * TICKS_PER_SECOND) / frame)) * frame
+}
+
+function choose(way: Way, kind: string) {
+  const before = moves.value[way]
+  const length = before?.length ?? ticks(0.6)
+  const value = kind ? { ...before, kind, length, ease: null } : null
+  props.layer.setWhole({ [`moves/${way}`]: value })
+}
+
+const change = (way: Way, values: Partial<Entrance>) => ({
+  [`moves/${way}`]: { ...moves.value[way], ...values },
+})
+
+/** Of an entrance, what there is to set: its side matters to some kinds, its lag to letters. */
+function controls(one: Entrance) {
+  const sided = one.kind === 'slide' || one.kind === 'unfold'
+  return (kit.move?.entrance ?? []).filter(({ name }) => {
+    if (name === 'side') return sided
+    if (name === 'later') return clip.value?.kind === 'text' && one.unit !== 'whole'
+    return !(name === 'strength' && (one.kind === 'fade' || one.kind === 'pop'))
+  })
+}
+
+const going = computed(() => moves.value.meanwhile ?? [])
+function toggle(kind: string) {
+  const there = going.value.some((one) => one.kind === kind)
+  const rest = MEANWHILE[kind]
+  const fresh = { kind, rate: rest?.rate, strength: rest?.strength }
+  const meanwhile = there ? going.value.filter((one) => one.kind !== kind) : [...going.value, fresh]
+  props.layer.setWhole({ 'moves/meanwhile': meanwhile })
+}
+const inside = (id: string, values: Record<string, unknown>) =>
+  Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [`moves/meanwhile/${id}/${name}`, value]),
+  )
+
+const toKeys = (which: Way | 'meanwhile') =>
+  props.layer.send({ kind: 'moves_to_keys', clips: props.layer.ids.value, which })
+
+const naming = ref(false)
+const name = ref('')
+async function keep() {
+  if (!clip.value) return
+  try {
+    await kit.keepPreset(name.value.trim() || 'Motion', keptMotion(clip.value), 'motion')
+    notes.told(`“${name.value.trim() || 'Motion'}” is in the Kit.`)
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+const apply = (preset: Preset) =>
+  props.layer.send({
+    kind: 'apply_motion',
+    clips: props.layer.ids.value,
+    motion: preset.content as never,
+    name: preset.name,
+  })
+const remove = (preset: Preset) =>
+  kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
+</script>
+
+<template>
+  <fieldset v-if="clip" class="ready" :disabled="layer.locked.value">
+    <section v-for="way in WAYS" :key="way.id" :aria-label="way.name">
+      <div class="head">
+        <strong>{{ way.name }}</strong>
+        <BButton
+          v-if="moves[way.id]"
+          size="sm"
+          variant="secondary"
+          title="It becomes ordinary keys that do the same"
+          :data-test="`${way.id}-to-keys`"
+          @click="toKeys(way.id)"
+        >
+          To keys
+        </BButton>
+      </div>
+      <ChoiceGroup
+        :label="way.name"
+        :choices="named(way.id)"
+        :taken="moves[way.id]?.kind ?? ''"
+        @take="choose(way.id, $event)"
+      />
+      <template v-if="moves[way.id]">
+        <ChoiceGroup
+          v-if="clip.kind === 'text'"
+          label="By"
+          :choices="
+            Object.entries(UNITS).map(([id, unit]) => ({
+              id,
+              name: unit,
+              test: `${way.id}-by-${id}`,
+            }))
+          "
+          :taken="moves[way.id]?.unit ?? 'whole'"
+          @take="layer.setWhole(change(way.id, { unit: $event as never }))"
+        />
+        <ValueField
+          label="Length"
+          :value="seconds(moves[way.id]?.length ?? 0)"
+          :low="0.1"
+          :high="Math.max(1, Math.min(4, seconds(clip.length)))"
+          :step="0.05"
+          :digits="2"
+          unit="s"
+          @trying="layer.tryWhole(change(way.id, { length: ticks($event) }))"
+          @set="layer.setWhole(change(way.id, { length: ticks($event) }))"
+        />
+        <ControlFields
+          :controls="controls(moves[way.id] as Entrance)"
+          :values="moves[way.id] as unknown as Record<string, unknown>"
+          :local="layer.local.value"
+          :fixed="['strength', 'later']"
+          @trying="layer.tryWhole(change(way.id, $event))"
+          @set="layer.setWhole(change(way.id, $event))"
+        />
+      </template>
+    </section>
+    <section aria-label="Meanwhile">
+      <div class="head">
+        <strong>Meanwhile</strong>
+        <BButton
+          v-if="going.length"
+          size="sm"
+          variant="secondary"
+          title="It becomes ordinary keys that do the same"
+          data-test="meanwhile-to-keys"
+          @click="toKeys('meanwhile')"
+        >
+          To keys
+        </BButton>
+      </div>
+      <div class="several" role="group" aria-label="Meanwhile">
+        <button
+          v-for="kind in kit.move?.meanwhiles ?? []"
+          :key="kind"
+          type="button"
+          class="btn btn-secondary"
+          :aria-pressed="going.some((one) => one.kind === kind)"
+          :title="MEANWHILE[kind]?.help"
+          :data-test="`meanwhile-${kind}`"
+          @click="toggle(kind)"
+        >
+          {{ title(kind) }}
+        </button>
+      </div>
+      <template v-for="one in going" :key="one.id">
+        <div class="tiny quiet">{{ title(one.kind ?? '') }}</div>
+        <ControlFields
+          :controls="kit.move?.meanwhile ?? []"
+          :values="one as unknown as Record<string, unknown>"
+          :local="layer.local.value"
+          :fixed="['rate', 'seed']"
+          @trying="layer.tryWhole(inside(one.id ?? '', $event))"
+          @set="layer.setWhole(inside(one.id ?? '', $event))"
+        />
+      </template>
+    </section>
+    <section aria-label="Kit">
+      <div class="head">
+        <strong>Motions in the Kit</strong>
+        <BDropdown
+          size="sm"
+          variant="secondary"
+          teleport-to="body"
+          strategy="fixed"
+          no-caret
+          data-test="motions"
+        >
+          <template #button-content>Kit</template>
+          <BDropdownItemButton data-test="keep-motion" @click="((name = ''), (naming = true))">
+            Keep this motion in the Kit
+          </BDropdownItemButton>
+          <template v-for="one in kit.motions" :key="one.id">
+            <BDropdownItemButton :data-test="`motion-${one.name}`" @click="apply(one)">
+              Move as “{{ one.name }}”
+            </BDropdownItemButton>
+            <BDropdownItemButton @click="remove(one)">
+              <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+            </BDropdownItemButton>
+          </template>
+        </BDropdown>
+      </div>
+      <p class="tiny quiet">
+        A kept motion fits itself to the length of the layer that it is given to.
+      </p>
+    </section>
+    <BModal
+      v-model="naming"
+      title="Keep this motion"
+      ok-title="Keep"
+      cancel-title="Back"
+      cancel-variant="secondary"
+      @ok="keep"
+    >
+      <label class="form-label" for="motion-name">Name</label>
+      <input id="motion-name" v-model="name" class="form-control" maxlength="200" />
+    </BModal>
+  </fieldset>
+</template>
+
+<style scoped>
+.ready,
+section {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.ready {
+  gap: 14px;
+}
+.head {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 32px;
+}
+.several {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+}
+.several .btn[aria-pressed='true'] {
+  background: #453c4e;
+  border-color: var(--accent);
+}
+p {
+  margin: 0;
+}
+</style>

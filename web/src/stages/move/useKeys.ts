@@ -1,0 +1,118 @@
+import { computed } from 'vue'
+import type { Step } from '@/api/types'
+import type { Ease } from '@/motion/easing'
+import { isKeyed, type Key } from '@/motion/keys'
+import { keyedProps, read } from '@/motion/props'
+import { useScreen } from '@/player/inject'
+import { useClipboard, type CopiedKeys } from '@/stores/clipboard'
+import { useHand } from '@/stores/hand'
+import { useMoving, type KeyName } from '@/stores/moving'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { frameTicks, tickOf } from '@/time'
+
+/** What can be done with the keys in hand, across properties and clips. */
+export function useKeys() {
+  const project = useProject()
+  const moving = useMoving()
+  const hand = useHand()
+  const notes = useNotes()
+  const clipboard = useClipboard()
+  const { player } = useScreen()
+
+  const count = computed(() => moving.keys.length)
+  const frame = computed(() => frameTicks(project.rate))
+
+  function send(step: Step): Promise<boolean> {
+    player.endTrial()
+    return project.edit(step)
+  }
+
+  /** A step that moves the keys in hand by ticks. */
+  const shiftStep = (by: number): Step => ({ kind: 'shift_keys', keys: moving.named, by })
+
+  async function shift(by: number) {
+    if (!by) return
+    const there = moving.keys.map((key) => ({ ...key, at: key.at + by }))
+    // What is in hand is looked up when the document changes, so it is told first.
+    const before = moving.keys
+    moving.takeAll([...before, ...there])
+    if (await send(shiftStep(by))) moving.takeAll(there)
+    else moving.takeAll(before)
+  }
+
+  const stretch = (factor: number) =>
+    send({ kind: 'stretch_keys', keys: moving.named, factor }).then(() => moving.release())
+  const reverse = () => send({ kind: 'reverse_keys', keys: moving.named })
+  const mirror = () => send({ kind: 'mirror_keys', keys: moving.named })
+  const remove = () => send({ kind: 'remove_keys', keys: moving.named })
+
+  function ease(one: Ease) {
+    moving.lastEase = one
+    return send({ kind: 'ease_keys', keys: moving.named, ease: one as never })
+  }
+
+  const tryEase = (one: Ease) =>
+    player.tryOut({ kind: 'ease_keys', keys: moving.named, ease: one as never })
+
+  function keyOf(name: KeyName): Key | null {
+    const prop = read(project.findClip(name.clip)?.clip, name.path)
+    return isKeyed(prop) ? (prop.keys.find((key) => key.at === name.at) ?? null) : null
+  }
+
+  /** Of the keys in hand, times count from the first of all on the timeline. */
+  function copy() {
+    const start = (id: string) => project.findClip(id)?.clip.start ?? 0
+    const first = Math.min(...moving.keys.map((key) => start(key.clip) + key.at))
+    const found = new Map<string, CopiedKeys>()
+    for (const name of moving.keys) {
+      const key = keyOf(name)
+      if (!key) continue
+      const row = found.get(name.path) ?? { path: name.path, keys: [] }
+      row.keys.push({ ...key, at: start(name.clip) + name.at - first })
+      found.set(name.path, row)
+    }
+    for (const row of found.values()) row.keys.sort((a, b) => a.at - b.at)
+    clipboard.keys = [...found.values()]
+    notes.told(count.value === 1 ? 'Key copied.' : `${count.value} keys copied.`)
+  }
+
+  function paste() {
+    const at = tickOf(player.frame.value, project.rate)
+    return send({ kind: 'paste_keys', clips: hand.ids, at, copied: clipboard.keys as never })
+  }
+
+  const later = (frames: number) =>
+    send({ kind: 'later_keys', clips: hand.ids, by: frames * frame.value, paths: [] })
+
+  /** Every key of the clips in hand. */
+  function takeEvery() {
+    moving.takeAll(
+      hand.found.flatMap(({ clip }) =>
+        keyedProps(clip).flatMap(({ path, prop }) =>
+          prop.keys.map((key) => ({ clip: clip.id ?? '', path, at: key.at })),
+        ),
+      ),
+    )
+  }
+
+  return {
+    count,
+    frame,
+    shift,
+    shiftStep,
+    stretch,
+    reverse,
+    mirror,
+    remove,
+    ease,
+    tryEase,
+    keyOf,
+    copy,
+    paste,
+    later,
+    takeEvery,
+  }
+}
+
+export type KeysInHand = ReturnType<typeof useKeys>
