@@ -56,7 +56,11 @@ def bezier(ease: Bezier, progress: float) -> float:
 
 @easings.register("steps")
 def steps(ease: Steps, progress: float) -> float:
-    """``steps(count, end)``; a hair before a step counts as on it."""
+    """``steps(count, end)``; a hair before a step counts as on it.
+
+    Backwards it is ``steps(count, start)``, except that a jump shows from the next moment on: so a
+    row of frames played backwards is the same row.
+    """
     return math.floor(progress * ease.count + 1e-9) / ease.count
 
 

@@ -54,16 +54,16 @@ def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Sta
         _draw(canvas, showing, tick, stage)
 
 
-def showing_at(tracks: tuple[Track, ...], tick: int) -> list[Showing]:
+def showing_at(tracks: tuple[Track, ...], tick: int, *, clear: bool = False) -> list[Showing]:
     """What shows at ``tick``, from the back to the front.
 
-    What is wholly clear is there only if something may be clipped to it.
+    What is wholly clear is there only if something may be clipped to it, or with ``clear``.
     """
     seen = [track for track in tracks if track.kind != "sound" and not track.hidden]
     if any(track.solo for track in seen):
         seen = [track for track in seen if track.solo]
     found = [showing for track in seen for showing in _on_track(track.clips, tick)]
-    if any(isinstance(one, Pictured) and one.clipped for one in found):
+    if clear or any(isinstance(one, Pictured) and one.clipped for one in found):
         return found
     return [one for one in found if isinstance(one, Crossing) or _opacity(one, tick) > 0]
 

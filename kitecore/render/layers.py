@@ -68,7 +68,7 @@ def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
     those where it is shown: x' = a x + c y + e, y' = b x + d y + f.
     """
     stage = stage_of(document, (16, 16), sources)
-    clips = _clips_at(document, tick)
+    clips = _clips_at(document, tick, clear=True)
     sizes = {clip.id: extent_of(clip, tick - clip.start, stage) for clip in clips}
     shifts = {clip.id: _moved(clip, tick - clip.start, stage) for clip in clips}
     return {
@@ -145,10 +145,12 @@ def _framed(picture: Rgba) -> Rgba:
     return np.ascontiguousarray(picture[top : top + 2 * side, left : left + 2 * side])
 
 
-def _clips_at(document: Document, tick: int) -> list[Pictured]:
-    """Clips that show, from the back to the front; of a transition both."""
+def _clips_at(document: Document, tick: int, *, clear: bool = False) -> list[Pictured]:
+    """Clips that show, from the back to the front; of a transition both. ``clear``: also those of
+    which nothing is seen.
+    """
     found: list[Pictured] = []
-    for showing in showing_at(document.tracks, tick):
+    for showing in showing_at(document.tracks, tick, clear=clear):
         found += [showing.before, showing.after] if isinstance(showing, Crossing) else [showing]
     return found
 

@@ -7,11 +7,13 @@ defineProps<{
   filled: boolean
   /** Whether the first panel stays in sight on a phone while the second is scrolled. */
   sticky?: boolean
+  /** Whether the first panel takes less of the width. */
+  narrow?: boolean
 }>()
 </script>
 
 <template>
-  <div class="pair">
+  <div class="pair" :class="{ narrow }">
     <div class="left" :class="{ sticky }"><slot name="left" /></div>
     <section v-if="filled" class="panel right" :aria-label="label">
       <div class="tools"><slot name="parts" /></div>
@@ -29,6 +31,9 @@ defineProps<{
   gap: 12px;
   padding: 12px 14px;
   min-height: 0;
+}
+.pair.narrow {
+  grid-template-columns: minmax(250px, 0.7fr) minmax(0, 1.3fr);
 }
 .left {
   display: grid;
@@ -86,7 +91,8 @@ defineProps<{
   min-height: 34px;
 }
 @media (max-width: 759px) {
-  .pair {
+  .pair,
+  .pair.narrow {
     grid-template-columns: 1fr;
     grid-auto-rows: max-content;
     overflow-y: auto;

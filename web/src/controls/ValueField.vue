@@ -35,7 +35,7 @@ watch(
 )
 
 const text = computed(() => {
-  const plain = shown.value.toFixed(props.digits ?? 0)
+  const plain = shown.value.toFixed(props.digits ?? 0).replace(/^-(0\.?0*)$/, '$1')
   return props.signed && Number(plain) > 0 ? `+${plain}` : plain
 })
 /** Filled from where it rests, if that is within its range. */

@@ -35,7 +35,7 @@ export function nameOf(clip: PicturedClip | null, path: string): string {
       const place = Math.max(0, all?.findIndex((one) => one.id === part) ?? 0)
       const kind = all?.[place]?.kind
       words.push(kind && before !== 'masks' ? kind : `${list} ${place + 1}`)
-    } else if (!LISTS[part] && !['place', 'warp', 'form', 'at'].includes(part)) {
+    } else if (!LISTS[part] && !['place', 'warp', 'form', 'moves', 'at'].includes(part)) {
       words.push(part)
     }
   })

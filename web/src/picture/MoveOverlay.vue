@@ -69,7 +69,7 @@ async function drawPath(points: Point[]) {
     points: points.filter((_, index) => index % every === 0).map(toPosition),
     at,
     length: Math.max(step, one.length - at - step),
-    tolerance: 8,
+    tolerance: Math.max(1, placing.canvas.value.width * 0.006),
   })
 }
 </script>
@@ -99,7 +99,7 @@ async function drawPath(points: Point[]) {
         :width="width"
         :height="height"
         tappable
-        pivot
+        :pivot="moving.pivoting ? 'handled' : 'shown'"
         :sides="!moving.evenSize"
         @tap="tapAt"
       />

@@ -11,8 +11,8 @@ const props = defineProps<{
   tappable?: boolean
   /** Whether width and height can be drawn apart, at the sides. */
   sides?: boolean
-  /** Whether the point it turns about is shown. */
-  pivot?: boolean
+  /** Whether the point it turns about is shown, or handled too. */
+  pivot?: 'shown' | 'handled'
 }>()
 const emit = defineEmits<{ tap: [at: { x: number; y: number }] }>()
 const { player } = useScreen()
@@ -145,10 +145,11 @@ function move(event: PointerEvent) {
       </g>
       <g v-if="cross">
         <circle
+          v-if="pivot === 'handled'"
           class="reach"
           :cx="cross.x"
           :cy="cross.y"
-          r="18"
+          r="22"
           data-test="handle-pivot"
           @pointerdown.stop="placing.down($event, 'pivot')"
         />

@@ -21,6 +21,8 @@ export interface KeyName {
 export const useMoving = defineStore('moving', () => {
   const project = useProject()
   const part = ref<MovePart>('keys')
+  /** Whether the pivot is handled instead of the picture. */
+  const pivoting = ref(false)
   const tool = ref<MoveTool>('')
   /** The property whose graph is shown. */
   const path = ref('place/position')
@@ -85,10 +87,12 @@ export const useMoving = defineStore('moving', () => {
   function leave() {
     tool.value = ''
     pin.value = ''
+    pivoting.value = false
   }
 
   return {
     part,
+    pivoting,
     tool,
     path,
     axis,

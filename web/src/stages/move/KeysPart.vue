@@ -146,7 +146,7 @@ function takeAll() {
       >
         <IconLinked v-if="moving.linked" aria-hidden="true" />
         <IconBroken v-else aria-hidden="true" />
-        {{ moving.linked ? 'Linked' : 'Broken' }}
+        <span class="word">{{ moving.linked ? 'Linked' : 'Broken' }}</span>
       </button>
       <button
         class="btn btn-bare"
@@ -228,7 +228,7 @@ function takeAll() {
   display: grid;
   gap: 6px;
   min-width: 0;
-  grid-template-rows: auto minmax(150px, 1fr) auto auto;
+  grid-template-rows: auto minmax(126px, 1fr) auto auto;
   min-height: 100%;
 }
 .line {
@@ -243,11 +243,17 @@ function takeAll() {
   max-width: 190px;
   min-height: calc(var(--touch) - 6px);
 }
+.line :deep(.choices) {
+  flex-wrap: nowrap;
+}
+.line :deep(.choices button) {
+  padding: 4px 9px;
+}
 .grow {
   flex: 1;
 }
 .room {
-  min-height: 150px;
+  min-height: 126px;
   min-width: 0;
   position: relative;
 }
@@ -266,7 +272,7 @@ function takeAll() {
   padding: 8px 16px;
 }
 .verbs {
-  flex-wrap: wrap;
+  gap: 0;
 }
 .verbs .btn {
   font-size: 13px;

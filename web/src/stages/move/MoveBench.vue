@@ -28,7 +28,7 @@ kit.open().catch((error: unknown) => notes.problem(error))
 
 const PARTS = [
   { id: 'keys', name: 'Keys', test: 'move-part-keys' },
-  { id: 'ready', name: 'In, out, meanwhile', test: 'move-part-ready' },
+  { id: 'ready', name: 'In and out', test: 'move-part-ready' },
   { id: 'warp', name: 'Warp', test: 'move-part-warp' },
   { id: 'path', name: 'Path', test: 'move-part-path' },
 ] as const
@@ -46,7 +46,7 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <BenchPair label="How it moves" :filled="Boolean(layer.clip.value)">
+  <BenchPair label="How it moves" narrow :filled="Boolean(layer.clip.value)">
     <template #left><PlacePanel :layer="layer" /></template>
     <template #parts>
       <ChoiceGroup

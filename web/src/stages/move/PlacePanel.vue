@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Where the layer in hand is at the playhead, by numbers. */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/stages/layer/useLayer'
@@ -10,7 +10,7 @@ import type { PicturedClip } from '@/api/types'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
-const what = ref<'picture' | 'pivot'>('picture')
+const what = computed(() => (moving.pivoting ? 'pivot' : 'picture'))
 const WHAT = [
   { id: 'picture', name: 'Picture' },
   { id: 'pivot', name: 'Pivot', help: 'The point it turns and grows about', test: 'place-pivot' },
@@ -133,7 +133,12 @@ function key(row: Row) {
   <section class="panel place" aria-label="Place">
     <div class="head">
       <h2>Place</h2>
-      <ChoiceGroup label="Place of" :choices="WHAT" :taken="what" @take="what = $event" />
+      <ChoiceGroup
+        label="Place of"
+        :choices="WHAT"
+        :taken="what"
+        @take="moving.pivoting = $event === 'pivot'"
+      />
     </div>
     <fieldset v-if="layer.clip.value" class="rows" :disabled="layer.locked.value">
       <ValueField
@@ -195,6 +200,10 @@ h2 {
 }
 .rows :deep(.field) {
   min-height: 34px;
+}
+.rows :deep(.keyable) {
+  grid-template-columns: 58px 1fr 74px 26px;
+  gap: 6px;
 }
 .even {
   display: flex;

@@ -1,0 +1,299 @@
+"""Motion as a person makes it: on the picture, in the graph, by pins and paths; then the file."""
+
+from __future__ import annotations
+
+import math
+from itertools import pairwise
+from typing import Any
+
+import av
+import numpy as np
+from django.contrib.auth.models import User
+from selenium.webdriver.common.action_chains import ActionChains
+
+from browser_tests.fingers import Fingers
+from browser_tests.site import SiteTest
+from kitecore.document import Canvas, Document, empty_document
+from kitecore.document.properties import Keys
+from kitecore.edits.tests.strategies import edit
+from kitecore.motion import value_at
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND
+
+SIZE = (180, 320)
+FRAME = SECOND // 30
+WHITE = {"kind": "plain", "colour": "#ffffff"}
+
+
+class MovingCase(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        document = empty_document(Canvas(width=SIZE[0], height=SIZE[1]))
+        self.project = history.start_project(User.objects.get(), "Paper in the wind", document)
+        ground = {"kind": "solid", "fill": {"kind": "plain", "colour": "#203050"}}
+        self.step(kind="place", clip={**ground, "name": "sky", "length": 2 * SECOND})
+        form = {"kind": "rectangle", "size": [40, 40]}
+        sheet = {"kind": "shape", "form": form, "fill": WHITE, "length": 2 * SECOND}
+        self.step(kind="place", clip={**sheet, "name": "sheet"}, mode="above")
+        self.step(kind="place", clip={**sheet, "name": "other", "opacity": 0}, mode="above")
+        self.browser.open(f"/projects/{self.project.id}/move")
+        self.browser.find("[role=option]")
+        self.browser.drawn(0)
+
+    def step(self, **fields: Any) -> None:
+        self.project.refresh_from_db()
+        history.apply_edit(self.project, self.project.head_id, edit(**fields))
+
+    def document(self) -> Document:
+        project = Project.objects.select_related("head").get()
+        return history.document_at(history.head_of(project))
+
+    def found(self, name: str) -> Any:
+        return next(clip for _, clip in self.document().clips() if clip.name == name)
+
+    def until(self, condition: Any, what: str) -> None:
+        self.browser.wait(condition, what=what)
+
+    def take(self, name: str) -> None:
+        self.browser.find(f'[role=option][aria-label^="{name}"] .face').click()
+        self.until(
+            lambda: self.browser.test("in-hand").text.strip() == name, f"{name} is not in hand"
+        )
+
+    def go(self, frame: int) -> None:
+        by = frame - self.browser.frame()
+        script = (
+            "document.activeElement.blur(); for (let n = 0; n < Math.abs(arguments[0]); n++)"
+            "window.dispatchEvent(new KeyboardEvent('keydown',"
+            "{key: arguments[0] > 0 ? 'ArrowRight' : 'ArrowLeft'}))"
+        )
+        self.browser.run(script, by)
+        self.browser.drawn(frame)
+
+    def drag(self, name: str, *way: tuple[int, int]) -> None:
+        """Press on a marked element's middle and go along shifts in pixels of the page."""
+        chain = ActionChains(self.browser.driver, duration=30)
+        chain.move_to_element(self.browser.test(name)).click_and_hold()
+        for x, y in way:
+            chain.move_by_offset(x, y)
+        chain.release().perform()
+
+    def menu(self, name: str, entry: str) -> None:
+        self.browser.find(f'[data-test="{name}"] button').click()
+        self.browser.press(entry)
+
+    def keys(self, name: str, *path: str) -> list[tuple[int, Any]]:
+        prop = self.found(name)
+        for part in path or ("place", "position"):
+            prop = getattr(prop, part)
+        if not isinstance(prop, Keys):
+            return []
+        return [(round(key.at / FRAME), key.value) for key in prop.keys]
+
+
+class MovingTest(MovingCase):
+    def test_keys_on_the_picture_and_in_the_graph_then_the_file(self) -> None:
+        browser = self.browser
+        self.take("sheet")
+        browser.press("first-key")
+        self.until(lambda: len(self.keys("sheet")) == 1, "no first key")
+        self.go(40)
+        self.drag("handle-body", (30, 0), (30, -45))
+        self.until(lambda: len(self.keys("sheet")) == 2, "moving it set no key")
+        frame, (x, y) = self.keys("sheet")[1]
+        self.assertEqual(40, frame)
+        self.assertGreater(x, 10)
+        self.assertLess(y, -5)
+        self._eased()
+        self._arranged()
+        path = self.exported()
+        with av.open(str(path)) as film:
+            frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
+        self.assertEqual(60, len(frames))
+        position = self.found("sheet").place.position
+        for number in (0, 12, 25, 37, 59):
+            light = frames[number][..., 0].astype(float)
+            light[light < 140] = 0
+            rows, columns = np.indices(light.shape)
+            middle = [(light * at).sum() / light.sum() + 0.5 for at in (columns, rows)]
+            wanted = value_at(position, number * FRAME)
+            self.assertAlmostEqual(SIZE[0] / 2 + wanted[0], middle[0], delta=0.6)
+            self.assertAlmostEqual(SIZE[1] / 2 + wanted[1], middle[1], delta=0.6)
+        self.assert_clean_console()
+
+    def _eased(self) -> None:
+        browser = self.browser
+        browser.press("take-all-keys")
+        browser.press("ease-soft")
+
+        def ease() -> Any:
+            return self.found("sheet").place.position.keys[0].ease
+
+        self.until(lambda: ease().kind == "bezier", "the pace did not change")
+        self.drag("handle-0-after", (12, -20))
+        self.until(lambda: ease().y1 > 0.05, "the handle did not bend the curve")
+        browser.press("graph-speed")
+        before = ease()
+        self.drag("handle-0-after", (0, -12))
+        self.until(lambda: ease() != before, "the speed did not change")
+        browser.press("graph-value")
+        browser.press("ease-spring")
+        self.until(lambda: ease().kind == "spring", "no spring")
+
+    def _arranged(self) -> None:
+        browser = self.browser
+        browser.press("key-lanes")
+        browser.find("[data-test=key-lanes-shown]")
+        self.until(lambda: len(browser.all("[data-test=lane-key]")) == 2, "no lane with two keys")
+        browser.press("take-all-keys")
+        last = self.keys("sheet")[-1][1]
+        self.menu("keys-more", "reverse-keys")
+        self.until(lambda: self.keys("sheet")[0][1] == last, "the keys were not reversed")
+        browser.press("take-all-keys")
+        browser.press("copy-keys")
+        browser.press("keys-later")
+        self.until(lambda: [at for at, _ in self.keys("sheet")] == [1, 41], "they did not shift")
+        self.take("other")
+        self.go(5)
+        self.menu("keys-more", "paste-keys")
+        self.until(lambda: [at for at, _ in self.keys("other")] == [5, 45], "nothing was pasted")
+        self.take("sheet")
+        chosen = browser.all("[data-test=lane-key]")[1]
+        zoom = browser.run("return arguments[0].getBoundingClientRect().left", chosen)
+        first = browser.all("[data-test=lane-key]")[0]
+        begin = browser.run("return arguments[0].getBoundingClientRect().left", first)
+        per_frame = (zoom - begin) / 40
+        chain = ActionChains(browser.driver, duration=30)
+        chain.move_to_element(chosen).click_and_hold()
+        chain.move_by_offset(round(-5 * per_frame), 0).move_by_offset(round(-5 * per_frame), 0)
+        chain.release().perform()
+        self.until(lambda: 28 <= self.keys("sheet")[1][0] <= 34, "the lane's key did not move")
+
+    def test_a_drawn_path_pins_a_grid_and_ready_made_motions(self) -> None:
+        self.take("sheet")
+        self._drawn_path()
+        self._warps()
+        self._ready()
+        self.assert_clean_console()
+
+    def _drawn_path(self) -> None:
+        browser = self.browser
+        browser.press("move-part-path")
+        browser.press("draw-path")
+        surface = browser.test("stroke-surface")
+        chain = ActionChains(browser.driver, duration=20)
+        spots = [(80 * math.cos(t / 6), 70 * math.sin(t / 6)) for t in range(20)]
+        chain.move_to_element_with_offset(surface, *map(round, spots[0])).click_and_hold()
+        for (x, y), (u, v) in pairwise(spots):
+            chain.move_by_offset(round(u) - round(x), round(v) - round(y))
+        chain.release().perform()
+        self.until(lambda: len(self.keys("sheet")) > 1, "no path was drawn")
+        position = self.found("sheet").place.position
+        way = [value_at(position, frame * FRAME) for frame in range(0, 59, 6)]
+        steps = [math.dist(a, b) for a, b in pairwise(way)]
+        self.assertLess(max(steps) / min(steps), 1.35)
+        browser.find("[data-test=motion-path]")
+        browser.press("along")
+        self.until(lambda: self.found("sheet").moves.along, "it does not turn along")
+        browser.run(
+            "const field = arguments[0];"
+            "field.value = [...field.options].find((one) => one.text.startsWith('other')).value;"
+            "field.dispatchEvent(new Event('change'))",
+            browser.test("follow"),
+        )
+        self.until(lambda: self.found("sheet").moves.follow is not None, "it follows nothing")
+
+    def _warps(self) -> None:
+        browser = self.browser
+        self.take("other")
+        browser.press("move-part-warp")
+        browser.press("warp-pins")
+        ground = browser.test("warp-ground")
+        for y in (-14, 14):
+            chain = ActionChains(browser.driver, duration=20)
+            chain.move_to_element_with_offset(ground, 0, y).click().perform()
+            wanted = 1 if y < 0 else 2
+            self.until(
+                lambda wanted=wanted: len(self.found("other").warp.pins) == wanted, "no pin was set"
+            )
+        browser.find("[data-test=warp-mesh]")
+        browser.press("key-pins")
+        self.until(
+            lambda: all(isinstance(pin.at, Keys) for pin in self.found("other").warp.pins),
+            "the pins have no keys",
+        )
+        self.go(20)
+        self.drag("pin-1", (12, 0), (12, 4))
+        self.until(lambda: len(self.found("other").warp.pins[1].at.keys) == 2, "the pin set no key")
+        browser.press("chain-pins")
+        self.until(lambda: len(self.found("other").warp.chain) == 2, "no chain")
+        browser.press("warp-grid")
+        browser.press("key-grid")
+        self.until(lambda: isinstance(self.found("other").warp.points, Keys), "no key of the grid")
+        self.go(30)
+        self.drag("grid-5", (14, 6))
+        self.until(lambda: len(self.found("other").warp.points.keys) == 2, "the grid set no key")
+        browser.press("undo")
+        self.until(lambda: len(self.found("other").warp.points.keys) == 1, "it was not undone")
+
+    def _ready(self) -> None:
+        browser = self.browser
+        browser.press("move-part-ready")
+        browser.press("comes-pop")
+        self.until(lambda: self.found("other").moves.comes is not None, "it does not come in")
+        browser.press("meanwhile-sway")
+        self.until(lambda: len(self.found("other").moves.meanwhile) == 1, "it does not sway")
+        self.menu("motions", "keep-motion")
+        browser.type("#motion-name", "Hop in")
+        browser.find(".modal.show .btn-primary").click()
+        self.until(lambda: not browser.all(".modal.show"), "the dialog stays open")
+        browser.press("comes-to-keys")
+        self.until(lambda: len(self.keys("other", "place", "size")) == 2, "no keys of its size")
+        self.take("sky")
+        self.menu("motions", "motion-Hop in")
+        self.until(lambda: self.found("sky").moves.comes is not None, "the motion was not given")
+        self.assertEqual("sway", self.found("sky").moves.meanwhile[0].kind)
+
+
+class FingerTest(MovingCase):
+    def test_two_fingers_set_keys_of_size_and_turn(self) -> None:
+        browser = self.browser
+        browser.resize((390, 844), touch=True)
+        self.step(
+            kind="adjust",
+            clips=[self.found("sheet").id],
+            values={
+                "place/size": {"keys": [{"at": 0, "value": [1.5, 1.5]}]},
+                "place/turn": {"keys": [{"at": 0, "value": 0}]},
+            },
+        )
+        browser.driver.refresh()
+        browser.drawn(0)
+        canvas = browser.test("still")
+        box = browser.run(
+            "const b = arguments[0].getBoundingClientRect();"
+            "return [b.left + b.width / 2, b.top + b.height / 2]",
+            canvas,
+        )
+        fingers = Fingers(browser)
+        self.go(15)
+        fingers.tap((box[0], box[1]))
+        self.until(
+            lambda: browser.test("in-hand").text.strip() in ("sheet", "other"), "nothing in hand"
+        )
+        if browser.test("in-hand").text.strip() == "other":
+            fingers.tap((box[0], box[1]))
+            self.until(lambda: browser.test("in-hand").text.strip() == "sheet", "not the sheet")
+        x, y = box
+        fingers.drag(((x - 12, y), (x - 16, y - 16)), ((x + 12, y), (x + 16, y + 16)))
+        self.until(
+            lambda: (
+                len(self.keys("sheet", "place", "size")) == 2
+                and len(self.keys("sheet", "place", "turn")) == 2
+            ),
+            "two fingers set no keys",
+        )
+        self.assertEqual(15, self.keys("sheet", "place", "turn")[1][0])
+        self.assertAlmostEqual(45, self.keys("sheet", "place", "turn")[1][1], delta=6)
+        self.assert_clean_console()
