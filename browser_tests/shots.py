@@ -321,7 +321,9 @@ def go(browser: Browser, frame: int) -> None:
 
 
 def take(browser: Browser, name: str) -> None:
-    browser.find(f'[role=option][aria-label^="{name}"] .face').click()
+    clip = browser.find(f'[role=option][aria-label^="{name}"] .face')
+    browser.run("arguments[0].scrollIntoView({block: 'center', inline: 'nearest'})", clip)
+    clip.click()
 
 
 def _settled(browser: Browser) -> None:

@@ -66,8 +66,9 @@ class Request:
     """``what`` to make of the document known as ``document``.
 
     A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of
-    frames ``first`` up to ``last``. ``long_side`` in pixels. A still shows the ``matte`` of a zone
-    or the ``onion`` skins of a clip if one is named, and comes with ``scopes`` if they are wanted. Measures take the rest as ``of``.
+    frames ``first`` up to ``last``. ``long_side`` in pixels. A still shows the ``matte`` of a zone,
+    or the ``onion`` skins of a clip, if one is named, and comes with ``scopes`` if they are wanted.
+    Measures take the rest as ``of``.
     """
 
     what: What

@@ -47,18 +47,30 @@ const plus = (a: Vector, b: Vector | undefined): Vector => [
   a[1] + (b?.[1] ?? 0),
 ]
 
-const MOST_DOTS = 400
+/** The way on the screen, frame by frame. */
+const MOST_FRAMES = 1200
 const frames = computed(() => {
   const keys = prop.value?.keys ?? []
   const [first, last] = [keys[0], keys.at(-1)]
   if (!first || !last || keys.length < 2) return []
   const step = frameTicks(project.rate)
-  const every = Math.max(1, Math.ceil((last.at - first.at) / step / MOST_DOTS))
+  const every = Math.max(1, Math.ceil((last.at - first.at) / step / MOST_FRAMES))
   const found: Point[] = []
   for (let at = first.at; at <= last.at; at += step * every) {
     found.push(toScreen(valueAt(prop.value, at) as Vector))
   }
   return found
+})
+/** Even steps of frames, so many that dots are not all one line. */
+const ROOM = 6
+const dots = computed(() => {
+  const all = frames.value
+  const length = all.reduce((sum, { x, y }, i) => {
+    const before = all[i - 1]
+    return before ? sum + Math.hypot(x - before.x, y - before.y) : 0
+  }, 0)
+  const every = Math.max(1, Math.round((ROOM * all.length) / Math.max(length, 1)))
+  return all.filter((_, index) => index % every === 0)
 })
 const line = computed(() =>
   frames.value.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
@@ -186,7 +198,7 @@ function up() {
   >
     <polyline class="line under" :points="line" />
     <polyline class="line" :points="line" />
-    <circle v-for="(dot, index) in frames" :key="index" class="dot" :cx="dot.x" :cy="dot.y" r="2" />
+    <circle v-for="(dot, index) in dots" :key="index" class="dot" :cx="dot.x" :cy="dot.y" r="2" />
     <template v-for="arm in arms" :key="`${arm.point.index}${arm.side}`">
       <line class="arm" :x1="arm.point.x" :y1="arm.point.y" :x2="arm.x" :y2="arm.y" />
       <circle class="knob" :class="{ unset: !arm.set }" :cx="arm.x" :cy="arm.y" r="5.5" />

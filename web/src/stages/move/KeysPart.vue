@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The keys of one property as a graph, what can be done with those in hand, and their pace. */
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import IconCopy from '~icons/tabler/copy'
 import IconDelete from '~icons/tabler/trash'
 import IconEarlier from '~icons/tabler/chevron-left'
@@ -34,6 +34,15 @@ const keyed = computed(() => keyedProps(clip.value).map(({ path }) => path))
 const paths = computed(() => [...new Set([...keyed.value, ...PLACES])])
 const path = computed(() =>
   paths.value.includes(moving.path) ? moving.path : (paths.value[0] ?? 'place/position'),
+)
+// Another layer shows what moves there.
+watch(
+  () => clip.value?.id,
+  () => {
+    const first = keyed.value[0]
+    if (first && !keyed.value.includes(moving.path)) moving.path = first
+  },
+  { immediate: true },
 )
 const prop = computed(() => props.layer.prop(path.value))
 const hasKeys = computed(() => isKeyed(prop.value))
@@ -302,6 +311,9 @@ function takeAll() {
 @media (max-width: 759px) {
   .keys {
     grid-template-rows: auto 190px auto auto;
+  }
+  .verbs .word {
+    display: none;
   }
 }
 </style>
