@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, cut, grade, layers, scopes, site
+from benchmarks import core, cut, grade, layers, move, scopes, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -27,6 +27,7 @@ def main() -> None:
         lambda: cut.transitions(shop),
         lambda: grade.grading(shop),
         lambda: layers.layers(shop),
+        lambda: move.moving(shop),
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: [site.play_start(data)],

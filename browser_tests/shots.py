@@ -71,6 +71,7 @@ def take_all(base: str, folder: Path) -> None:
         browser.shot(folder / "send.png")
         _grading(browser, folder)
         _layering(browser, folder)
+        _moving(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -90,7 +91,7 @@ SLANTED = "saved · step 20"
 
 
 def _cutting(browser: Browser, folder: Path) -> None:
-    """A join, a ramp, a split screen and a group; the demo is put back as it was."""
+    """A join, a ramp and a split screen; the demo is put back as it was."""
     before = browser.run("return document.querySelector('.saved').textContent")
     take(browser, "window")
     go(browser, 108)
@@ -127,20 +128,6 @@ def _cutting(browser: Browser, folder: Path) -> None:
     browser.press("part-screen")
     _settled(browser)
     browser.shot(folder / "split-screen.png")
-    _key(browser, "Escape")
-    take(browser, "workbench")
-    browser.press("several")
-    take(browser, "window")
-    _key(browser, "g")
-    browser.find('[role=option][aria-label^="Group 1"]')
-    take(browser, "Group 1")
-    browser.press("verb-open-group")
-    browser.find('[data-test="leave-group"]')
-    go(browser, 60)
-    take(browser, "window")
-    _settled(browser)
-    browser.shot(folder / "group.png")
-    browser.press("leave-group")
     while browser.run("return document.querySelector('.saved').textContent") != before:
         browser.press("undo")
         browser.wait(
@@ -148,17 +135,10 @@ def _cutting(browser: Browser, folder: Path) -> None:
                 "return document.querySelector('.saved').textContent.startsWith('saved')"
             )
         )
-    _stage(browser, "gather", 405)
-    browser.press("several-takes")
-    for name in ("kite-cutout.png", "evening-sheet.jpg"):
-        browser.run(f"document.querySelector('[data-take=\"{name}\"]').click()")
-    _settled(browser)
-    browser.shot(folder / "gather-several.png")
-    browser.press("several-takes")
 
 
 def _layering(browser: Browser, folder: Path) -> None:
-    """A keyed presenter with her matte, a title, an emblem drawn in pens, all of it on a phone."""
+    """A keyed presenter, a title, all of it on a phone."""
     browser.open("/")
     open_project(browser, "Paper layers")
     _stage(browser, "layer", 40)
@@ -167,22 +147,12 @@ def _layering(browser: Browser, folder: Path) -> None:
     browser.find('[data-test="screen"]')
     _settled(browser)
     browser.shot(folder / "layer.png")
-    browser.press("layer-matte")
-    browser.wait(lambda: not any(_corner(browser)[:2]), what="no matte")
-    _settled(browser)
-    browser.shot(folder / "layer-matte.png")
-    browser.press("layer-matte")
     go(browser, 330)
     browser.press("layer-Title")
     browser.press("layer-part-content")
     browser.find('[data-test="fill-handles"]')
     _settled(browser)
     browser.shot(folder / "layer-text.png")
-    browser.press("layer-Emblem")
-    browser.press("layer-part-content")
-    browser.find('[data-test="path-node"]')
-    _settled(browser)
-    browser.shot(folder / "layer-path.png")
     go(browser, 40)
     browser.press("layer-pip-green")
     browser.press("layer-part-look")
@@ -192,13 +162,41 @@ def _layering(browser: Browser, folder: Path) -> None:
     browser.resize((1280, 800))
 
 
-def _corner(browser: Browser) -> list[int]:
-    """The picture's colour near its top left."""
-    found: list[int] = browser.run(
-        "const sheet = document.querySelector('[data-test=still]');"
-        "return [...sheet.getContext('2d').getImageData(9, 9, 1, 1).data]"
+def _moving(browser: Browser, folder: Path) -> None:
+    """A tag's turn as a graph, a ribbon's pins, a kite's path, and that on a phone."""
+    browser.open("/")
+    open_project(browser, "Paper in the wind")
+    browser.find("[role=option]")
+    _stage(browser, "move", 60)
+    take(browser, "Tag")
+    browser.run(
+        "const field = document.querySelector('[data-test=graph-property]');"
+        "field.value = 'place/turn'; field.dispatchEvent(new Event('change'))"
     )
-    return found
+    browser.find('[data-test="graph-key-1"]')
+    browser.press("take-all-keys")
+    browser.press("key-lanes")
+    _measured(browser)
+    browser.shot(folder / "move.png")
+    browser.press("key-lanes")
+    go(browser, 130)
+    take(browser, "Ribbon")
+    browser.press("move-part-warp")
+    browser.find('[data-test="warp-mesh"]')
+    _measured(browser)
+    browser.shot(folder / "move-pins.png")
+    go(browser, 107)
+    take(browser, "Kite")
+    browser.press("move-part-path")
+    browser.find('[data-test="motion-path"]')
+    _measured(browser)
+    browser.shot(folder / "move-path.png")
+    browser.resize((390, 844), touch=True)
+    browser.press("move-part-keys")
+    browser.run("document.querySelector('.pair').scrollTop = 395")
+    _measured(browser)
+    browser.shot(folder / "move-phone.png")
+    browser.resize((1280, 800))
 
 
 def _grading(browser: Browser, folder: Path) -> None:

@@ -104,13 +104,16 @@ Curve = CurvePoints | CurveKeys
 Offsets = Lattice | LatticeKeys
 
 
-def map_keys(model: M, change: Callable[[Keys[Any]], Any]) -> M:
+def map_keys(model: M, change: Callable[[Keys[Any]], Any], but: frozenset[str] = frozenset()) -> M:
     """A copy of ``model`` in which ``change`` was applied to every keyed property, however deep.
 
-    What it returns stands in place of the keys. Returns the same object where there are none.
+    What it returns stands in place of the keys. Fields of the model named in ``but`` stay as they
+    are. Returns the same object where there are none.
     """
     update: dict[str, Any] = {}
     for name in type(model).model_fields:
+        if name in but:
+            continue
         old = getattr(model, name)
         new = _map_value(old, change)
         if new is not old:

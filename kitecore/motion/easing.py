@@ -36,22 +36,36 @@ def steady(ease: Steady, progress: float) -> float:
 
 def _axis(first: float, second: float, t: float) -> float:
     """One coordinate of a cubic Bézier from 0 to 1 with two inner control values."""
-    return 3 * (1 - t) ** 2 * t * first + 3 * (1 - t) * t * t * second + t**3
+    s = 1 - t
+    return (3 * s * first + 3 * t * second) * s * t + t * t * t
+
+
+_NEAR = 1e-12
 
 
 @easings.register("bezier")
 def bezier(ease: Bezier, progress: float) -> float:
-    """``cubic-bezier()``: x is monotonic, so bisection always finds the parameter."""
+    """``cubic-bezier()``: x is monotonic, so the parameter is between bounds that close in; Newton's
+    steps are taken where they stay within them.
+    """
     if progress <= 0 or progress >= 1:
         return min(max(progress, 0.0), 1.0)
-    low, high = 0.0, 1.0
+    x1, x2 = ease.x1, ease.x2
+    low, high, t = 0.0, 1.0, progress
     for _ in range(48):
-        middle = (low + high) / 2
-        if _axis(ease.x1, ease.x2, middle) < progress:
-            low = middle
+        off = _axis(x1, x2, t) - progress
+        if abs(off) < _NEAR:
+            break
+        if off < 0:
+            low = t
         else:
-            high = middle
-    return _axis(ease.y1, ease.y2, (low + high) / 2)
+            high = t
+        s = 1 - t
+        slope = 3 * (s * s * x1 + 2 * s * t * (x2 - x1) + t * t * (1 - x2))
+        t = t - off / slope if slope > 1e-9 else low
+        if not low < t < high:
+            t = (low + high) / 2
+    return _axis(ease.y1, ease.y2, t)
 
 
 @easings.register("steps")

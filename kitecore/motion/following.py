@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from typing import Final
 
@@ -10,7 +11,7 @@ import numpy as np
 from kitecore.document import ClipBase, Pictured
 from kitecore.document.moves import Follow, Rest
 from kitecore.document.properties import Vector
-from kitecore.motion.matrices import Matrix, leaned, moved, parts, sized, turned
+from kitecore.motion.matrices import Matrix, parts
 from kitecore.motion.pose import Pose
 from kitecore.motion.posing import pose_at
 
@@ -22,14 +23,20 @@ Clips = Mapping[str, ClipBase]
 
 
 def frame_of(pose: Pose, area: Vector) -> Matrix:
-    """From canvas pixels about a picture's pivot to the canvas, from its corner."""
-    x, y = pose.position
-    pivot_x, pivot_y = pose.pivot
-    return np.asarray(
-        moved(area[0] / 2 + x + pivot_x, area[1] / 2 + y + pivot_y)
-        @ turned(pose.turn)
-        @ leaned(pose.lean)
-        @ sized(*pose.size)
+    """From canvas pixels about a picture's pivot to the canvas, from its corner.
+
+    It is `moved` @ `turned` @ `leaned` @ `sized`, multiplied out: there is one for every layer of
+    every frame.
+    """
+    (x, y), (pivot_x, pivot_y), (across, down) = pose.position, pose.pivot, pose.size
+    turn, aside = math.radians(pose.turn), math.tan(math.radians(pose.lean))
+    cos, sin = math.cos(turn), math.sin(turn)
+    return np.array(
+        [
+            [cos * across, -(aside * cos + sin) * down, area[0] / 2 + x + pivot_x],
+            [sin * across, (cos - aside * sin) * down, area[1] / 2 + y + pivot_y],
+            [0.0, 0.0, 1.0],
+        ]
     )
 
 

@@ -15,7 +15,7 @@ def moved(x: float, y: float) -> Matrix:
 
 
 def sized(x: float, y: float) -> Matrix:
-    return np.diag([x, y, 1.0])
+    return np.array([[x, 0.0, 0.0], [0.0, y, 0.0], [0.0, 0.0, 1.0]])
 
 
 def turned(degrees: float) -> Matrix:

@@ -8,70 +8,86 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
-from itertools import pairwise
+from itertools import accumulate, pairwise
 from typing import Final
 
 import numpy as np
-from numpy.typing import NDArray
 
 from kitecore.document.properties import PointKeys, SpotKey, Vector
 from kitecore.motion.easing import eased
 
-Array = NDArray[np.float64]
 _PARTS: Final = 64
-_SPOTS, _WEIGHTS = np.polynomial.legendre.leggauss(5)
 _SHORT: Final = 1e-9
 _NEAR: Final = 1e-8
 """Of the parameter: less than any pixel."""
+_GAUSS: Final = tuple(
+    (float(spot + 1) / 2, float(weight) / 2)
+    for spot, weight in zip(*np.polynomial.legendre.leggauss(5), strict=True)
+)
+"""Places in 0..1 and weights of Gauss-Legendre quadrature."""
+Four = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)
 class Stretch:
-    """A cubic Bézier, shape (4, 2), and the lengths along it up to each of its even parts."""
+    """A cubic Bézier by its control points' coordinates, and the lengths up to its even parts."""
 
-    points: Array
-    along: Array
+    x: Four
+    y: Four
+    along: tuple[float, ...]
 
     @property
     def length(self) -> float:
-        return float(self.along[-1])
+        return self.along[-1]
 
     def parameter(self, share: float) -> float:
         """Parameter at which a share (0..1) of the length is gone."""
         wanted = share * self.length
-        index = min(int(np.searchsorted(self.along, wanted, side="right")) - 1, _PARTS - 1)
-        index = max(index, 0)
+        index = min(max(bisect_right(self.along, wanted) - 1, 0), _PARTS - 1)
         low, high = index / _PARTS, (index + 1) / _PARTS
         begin, end = self.along[index], self.along[index + 1]
-        t: float = low + (high - low) * (wanted - begin) / max(end - begin, _SHORT)
+        t = low + (high - low) * (wanted - begin) / max(end - begin, _SHORT)
         for _ in range(4):
-            speed = float(np.hypot(*self.velocity(t)))
+            speed = math.hypot(*self.velocity(t))
             if speed < _SHORT:
                 break
-            step = (wanted - begin - _length(self.points, low, t)) / speed
+            step = (wanted - begin - self.between(low, t)) / speed
             t = min(max(t + step, low), high)
             if abs(step) < _NEAR:
                 break
         return t
 
-    def at(self, t: float) -> Array:
-        s = 1 - t
-        weights = np.array([s**3, 3 * s * s * t, 3 * s * t * t, t**3])
-        return np.asarray(weights @ self.points)
+    def between(self, low: float, high: float) -> float:
+        """Length from one parameter to another, not far apart."""
+        wide = high - low
+        return wide * sum(
+            weight * math.hypot(*self.velocity(low + spot * wide)) for spot, weight in _GAUSS
+        )
 
-    def velocity(self, t: float) -> Array:
+    def at(self, t: float) -> Vector:
         s = 1 - t
-        return np.asarray(np.array([s * s, 2 * s * t, t * t]) @ (3 * np.diff(self.points, axis=0)))
+        a, b, c, d = s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t
+        (x0, x1, x2, x3), (y0, y1, y2, y3) = self.x, self.y
+        return a * x0 + b * x1 + c * x2 + d * x3, a * y0 + b * y1 + c * y2 + d * y3
 
-    def heading(self, t: float) -> Array:
+    def velocity(self, t: float) -> Vector:
+        s = 1 - t
+        a, b, c = 3 * s * s, 6 * s * t, 3 * t * t
+        (x0, x1, x2, x3), (y0, y1, y2, y3) = self.x, self.y
+        return (
+            a * (x1 - x0) + b * (x2 - x1) + c * (x3 - x2),
+            a * (y1 - y0) + b * (y2 - y1) + c * (y3 - y2),
+        )
+
+    def heading(self, t: float) -> Vector:
         """A direction, where it stands still at an end too."""
         for spot in (t, min(t + 1e-3, 1.0), max(t - 1e-3, 0.0)):
             found = self.velocity(spot)
-            if float(np.hypot(*found)) > 1e-6:
+            if math.hypot(*found) > 1e-6:
                 return found
-        return np.asarray(self.points[3] - self.points[0])
+        return self.x[3] - self.x[0], self.y[3] - self.y[0]
 
 
 def stretch_of(first: SpotKey, second: SpotKey) -> Stretch:
@@ -95,9 +111,9 @@ def spot_between(first: SpotKey, second: SpotKey, share: float) -> Vector:
     x, y = curve.at(t)
     if share != inside:
         way = curve.heading(t)
-        far = (share - inside) * curve.length / max(float(np.hypot(*way)), _SHORT)
+        far = (share - inside) * curve.length / max(math.hypot(*way), _SHORT)
         x, y = x + way[0] * far, y + way[1] * far
-    return float(x), float(y)
+    return x, y
 
 
 def heading_at(prop: Vector | PointKeys, tick: int) -> float:
@@ -130,20 +146,9 @@ def _plus(point: Vector, by: Vector) -> Vector:
     return point[0] + by[0], point[1] + by[1]
 
 
-@lru_cache(maxsize=512)
+@lru_cache(maxsize=2048)
 def _stretch(points: tuple[Vector, Vector, Vector, Vector]) -> Stretch:
-    array = np.array(points, float)
-    edges = np.linspace(0, 1, _PARTS + 1)
-    t = (edges[:-1, None] + (_SPOTS + 1) / 2 / _PARTS).ravel()
-    s = 1 - t
-    velocity = np.stack([s * s, 2 * s * t, t * t], 1) @ (3 * np.diff(array, axis=0))
-    speeds = np.hypot(*velocity.T).reshape(_PARTS, -1)
-    parts = speeds @ (_WEIGHTS / 2 / _PARTS)
-    return Stretch(array, np.concatenate([[0.0], np.cumsum(parts)]))
-
-
-def _length(points: Array, low: float, high: float) -> float:
-    t = low + (_SPOTS + 1) / 2 * (high - low)
-    s = 1 - t
-    velocity = np.stack([s * s, 2 * s * t, t * t], 1) @ (3 * np.diff(points, axis=0))
-    return float(np.hypot(*velocity.T) @ _WEIGHTS / 2 * (high - low))
+    (x0, y0), (x1, y1), (x2, y2), (x3, y3) = points
+    bare = Stretch((x0, x1, x2, x3), (y0, y1, y2, y3), (0.0,))
+    parts = (bare.between(n / _PARTS, (n + 1) / _PARTS) for n in range(_PARTS))
+    return replace(bare, along=tuple(accumulate(parts, initial=0.0)))

@@ -29,9 +29,12 @@ from kitecore.motion.spatial import spot_between
 M = TypeVar("M", bound=Model)
 
 
-def still_at(model: M, tick: int) -> M:
-    """The model as it is at a tick: every property with keys, however deep, as its value there."""
-    return map_keys(model, lambda keys: value_at(keys, tick))
+def still_at(model: M, tick: int, but: frozenset[str] = frozenset()) -> M:
+    """The model as it is at a tick: every property with keys, however deep, as its value there.
+
+    Fields named in ``but`` keep their keys.
+    """
+    return map_keys(model, lambda keys: value_at(keys, tick), but)
 
 
 @overload

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -11,6 +13,8 @@ from kitecore.picture.layer import Layer, Matrix, Rgba, packed
 from kitecore.picture.sampling import sample_edge
 
 Packed = NDArray[np.uint32]
+Six = tuple[float, float, float, float, float, float]
+"""Of a map of the plane: x' = a x + c y + e, y' = b x + d y + f."""
 
 BAND = 64
 """Rows gathered at a time: a band stays in the processor's cache until it is blended."""
@@ -35,14 +39,23 @@ def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal")
     if not level:
         return
     draw = blends[blend]
-    shift = _whole_shift(layer.matrix)
+    # Six numbers are worked with faster than their matrix, and layers are many.
+    (a, c, e), (b, d, f), _ = layer.matrix.tolist()
+    shift = _whole_shift(a, b, c, d, e, f)
     if shift is not None:
         _lay_shifted(canvas, layer.pixels, shift, level, draw)
         return
-    left, top, right, bottom = _bounds(layer, canvas)
-    if right <= left or bottom <= top or abs(np.linalg.det(layer.matrix)) < 1e-12:
+    left, top, right, bottom = _bounds((a, b, c, d, e, f), layer, canvas)
+    area = a * d - b * c
+    if right <= left or bottom <= top or abs(area) < 1e-12:
         return
-    inverse = np.linalg.inv(layer.matrix)
+    inverse = np.array(
+        [
+            [d / area, -c / area, (c * f - d * e) / area],
+            [-b / area, a / area, (b * e - a * f) / area],
+            [0.0, 0.0, 1.0],
+        ]
+    )
     for start in range(top, bottom, BAND):
         end = min(start + BAND, bottom)
         band = np.empty((end - start, right - left, 4), np.uint8)
@@ -50,11 +63,13 @@ def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal")
         draw(canvas[start:end, left:right], band, level)
 
 
-def _whole_shift(matrix: Matrix) -> tuple[int, int] | None:
-    """The matrix as a shift by whole pixels, if it is one."""
-    x, y = round(float(matrix[0, 2])), round(float(matrix[1, 2]))
-    plain = np.array([[1.0, 0.0, x], [0.0, 1.0, y], [0.0, 0.0, 1.0]])
-    return (x, y) if np.abs(matrix - plain).max() < _NEAR else None
+def _whole_shift(
+    a: float, b: float, c: float, d: float, e: float, f: float
+) -> tuple[int, int] | None:
+    """The map as a shift by whole pixels, if it is one."""
+    x, y = round(e), round(f)
+    off = max(abs(a - 1), abs(b), abs(c), abs(d - 1), abs(e - x), abs(f - y))
+    return (x, y) if off < _NEAR else None
 
 
 def _lay_shifted(
@@ -69,17 +84,17 @@ def _lay_shifted(
         draw(canvas[top:bottom, left:right], part, level)  # type: ignore[operator]
 
 
-def _bounds(layer: Layer, canvas: Rgba) -> tuple[int, int, int, int]:
+def _bounds(six: Six, layer: Layer, canvas: Rgba) -> tuple[int, int, int, int]:
     """Canvas pixels that the layer can touch, its soft edge included."""
+    a, b, c, d, e, f = six
     height, width = layer.pixels.shape[:2]
-    corners = np.array([[0, 0, 1], [width, 0, 1], [0, height, 1], [width, height, 1]]).T
-    spots = (layer.matrix @ corners)[:2]
-    low, high = np.floor(spots.min(axis=1)) - 1, np.ceil(spots.max(axis=1)) + 1
+    xs = (e, e + a * width, e + c * height, e + a * width + c * height)
+    ys = (f, f + b * width, f + d * height, f + b * width + d * height)
     return (
-        int(max(low[0], 0)),
-        int(max(low[1], 0)),
-        int(min(high[0], canvas.shape[1])),
-        int(min(high[1], canvas.shape[0])),
+        max(math.floor(min(xs)) - 1, 0),
+        max(math.floor(min(ys)) - 1, 0),
+        min(math.ceil(max(xs)) + 1, canvas.shape[1]),
+        min(math.ceil(max(ys)) + 1, canvas.shape[0]),
     )
 
 

@@ -9,7 +9,7 @@ import numpy as np
 from kitecore.document import Place
 from kitecore.motion.following import frame_of
 from kitecore.motion.pose import Pose
-from kitecore.picture.layer import Matrix, moved, sized
+from kitecore.picture.layer import Matrix, sized
 
 MOST_DRAWN = 4096
 """Pixels on a side of what the program draws."""
@@ -68,14 +68,19 @@ def land(
         What the layer that it follows does to it, in canvas pixels.
     """
     fit = 1.0 if drawn else fit_factor(place.fit, picture, area)
-    flip = (-1.0 if place.mirrored else 1.0, -1.0 if place.upside_down else 1.0)
-    pivot_x, pivot_y = pose.pivot
-    canvas_matrix = (
-        frame_of(pose, area)
-        @ moved(-pivot_x, -pivot_y)
-        @ sized(fit * flip[0], fit * flip[1])
-        @ moved(-picture[0] / 2, -picture[1] / 2)
+    wide, high = (
+        fit * (-1.0 if flipped else 1.0) for flipped in (place.mirrored, place.upside_down)
     )
+    pivot_x, pivot_y = pose.pivot
+    # About the pivot, from the picture's own corner: sized, then moved.
+    inner = np.array(
+        [
+            [wide, 0.0, -pivot_x - wide * picture[0] / 2],
+            [0.0, high, -pivot_y - high * picture[1] / 2],
+            [0.0, 0.0, 1.0],
+        ]
+    )
+    canvas_matrix = frame_of(pose, area) @ inner
     if carried is not None:
         canvas_matrix = carried @ canvas_matrix
     shown = sized(*scale) @ canvas_matrix

@@ -91,6 +91,19 @@ class FollowingTest(TestCase):
         w, h, t, skew = parts(matrix)
         np.testing.assert_allclose(turned(t) @ leaned(skew) @ sized(w, h), matrix, atol=1e-9)
 
+    @given(st.tuples(numbers, numbers), st.tuples(sizes, sizes), st.floats(-179, 179))
+    def test_a_frame_is_its_factors_multiplied_out(
+        self, position: tuple[float, float], size: tuple[float, float], turn: float
+    ) -> None:
+        pose = Pose(position, size, (30.0, -20.0), turn, 12.0)
+        wanted = (
+            moved(540 + position[0] + 30, 960 + position[1] - 20)
+            @ turned(turn)
+            @ leaned(12)
+            @ sized(*size)
+        )
+        np.testing.assert_allclose(wanted, frame_of(pose, CANVAS), atol=1e-9)
+
     def test_a_follower_stays_where_it_was_and_goes_along(self) -> None:
         turn = NumberKeys(keys=(Key(at=0, value=20.0), Key(at=2 * SECOND, value=110.0)))
         leader = clip("lead", place={"turn": turn, "position": (100.0, 0.0), "pivot": (0.0, -50.0)})

@@ -101,7 +101,7 @@ def _settle(
     begin, to, rest, weights = net
     count = points.shape[0]
     cos, sin = np.empty(count), np.empty(count)
-    pull = np.empty((free.shape[0], 2))
+    across, down = np.empty(free.shape[0]), np.empty(free.shape[0])
     for _ in range(ROUNDS):
         _turns(points, begin, to, rest, weights, cos, sin)
         if stiffness > 0:
@@ -114,13 +114,19 @@ def _settle(
                 c, s = (cos[i] + cos[to[e]]) / 2, (sin[i] + sin[to[e]]) / 2
                 x -= weights[e] * (c * rest[e, 0] - s * rest[e, 1])
                 y -= weights[e] * (s * rest[e, 0] + c * rest[e, 1])
-            pull[index, 0], pull[index, 1] = x - fixed[index, 0], y - fixed[index, 1]
+            across[index], down[index] = x - fixed[index, 0], y - fixed[index, 1]
         for index in range(free.shape[0]):
-            x = y = 0.0
-            for other in range(free.shape[0]):
-                x += inverse[index, other] * pull[other, 0]
-                y += inverse[index, other] * pull[other, 1]
+            x, y = _times(inverse[index], across, down)
             points[free[index], 0], points[free[index], 1] = x, y
+
+
+@njit(cache=True, nogil=True, fastmath=True)
+def _times(row: Points, across: Points, down: Points) -> tuple[float, float]:
+    x = y = 0.0
+    for other in range(row.shape[0]):
+        x += row[other] * across[other]
+        y += row[other] * down[other]
+    return x, y
 
 
 @njit(cache=True, nogil=True)

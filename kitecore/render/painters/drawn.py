@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import Any, Final
 
+import numpy as np
+from numpy.typing import NDArray
+
 from kitecore.document import Pictured, ShapeClip, TextClip
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
@@ -15,26 +18,24 @@ from kitecore.render.painters.lettering import coming_of, draw_coming
 from kitecore.render.placing import Area, Size
 from kitecore.render.stage import Stage
 
-_NOT_DRAWN: Final = set(Pictured.model_fields) - {"kind"}
+_NOT_DRAWN: Final = frozenset(Pictured.model_fields) - {"kind"}
 """What all clips have does not change how one is drawn."""
 
 
 @painters.register("shape")
 def paint_shape(clip: ShapeClip, tick: int, stage: Stage) -> Layer:
-    now = still_at(clip, tick)
-    return _painted(
-        now, clip, tick, stage, extent_of_shape(now), lambda size: draw_shape(now, size)
-    )
+    now = still_at(clip, tick, _NOT_DRAWN)
+    name, extent = _named(now, stage)
+    return _painted(name, clip, tick, stage, extent, lambda size: draw_shape(now, size))
 
 
 @painters.register("text")
 def paint_text(clip: TextClip, tick: int, stage: Stage) -> Layer:
-    now, faces = still_at(clip, tick), stage.sources.faces
-    extent = extent_of_text(now, faces)
+    now, faces = still_at(clip, tick, _NOT_DRAWN), stage.sources.faces
+    name, extent = _named(now, stage)
     coming = coming_of(clip, tick + stage.exposed)
     if coming is None:
-        return _painted(now, clip, tick, stage, extent, lambda size: draw_text(now, size, faces))
-    name = now.model_dump_json(exclude=_NOT_DRAWN)
+        return _painted(name, clip, tick, stage, extent, lambda size: draw_text(now, size, faces))
     room = coming.room(stage.area, number(now.size))
     area = (extent[0] + 2 * room, extent[1] + 2 * room)
 
@@ -48,15 +49,23 @@ def extent_of(clip: Pictured, tick: int, stage: Stage) -> Area | None:
     """Size in canvas pixels of what the program draws; None for clips with a picture."""
     if not isinstance(clip, ShapeClip | TextClip):
         return None
-    now = still_at(clip, tick)
-    if isinstance(now, ShapeClip):
-        return extent_of_shape(now)
-    return extent_of_text(now, stage.sources.faces)
+    return _named(still_at(clip, tick, _NOT_DRAWN), stage)[1]
 
 
-def _painted(now: Any, clip: Pictured, tick: int, stage: Stage, extent: Area, draw: Any) -> Layer:
-    name = now.model_dump_json(exclude=_NOT_DRAWN)
+def _named(now: ShapeClip | TextClip, stage: Stage) -> tuple[str, Area]:
+    """A name for how something looks, and how large it is."""
+    name = now.model_dump_json(exclude=set(_NOT_DRAWN))
 
+    def measure() -> NDArray[np.float64]:
+        if isinstance(now, ShapeClip):
+            return np.array(extent_of_shape(now), float)
+        return np.array(extent_of_text(now, stage.sources.faces), float)
+
+    wide, high = stage.sources.cache.get((name, "extent"), measure)
+    return name, (float(wide), float(high))
+
+
+def _painted(name: str, clip: Pictured, tick: int, stage: Stage, extent: Area, draw: Any) -> Layer:
     def fetch(size: Size) -> Rgba:
         found: Rgba = stage.sources.cache.get((name, size), lambda: draw(size))
         return found

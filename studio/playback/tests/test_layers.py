@@ -40,6 +40,37 @@ class LayersTest(People, TestCase):
         self.assertEqual([self.disc], list(found))
         self.assertEqual([402, 402], [round(side) for side in found[self.disc]])
 
+    def test_where_a_moved_layer_is_shown_is_told(self) -> None:
+        self.assertEqual({}, self.call("get", f"{self.base}/extents?frame=3").json()["moved"])
+        comes = {"kind": "slide", "side": "left", "length": SECOND, "ease": {"kind": "steady"}}
+        self.edit(kind="adjust", clips=[self.disc], values={"moves/comes": comes})
+        moved = self.call("get", f"{self.base}/extents?frame=15").json()["moved"][self.disc]
+        np.testing.assert_allclose([1, 0, 0, 1, -540, 0], moved, atol=1e-6)
+
+    def test_the_mesh_of_a_warp_is_told(self) -> None:
+        address = f"bending/{self.disc}?frame=3"
+        nothing = self.call("get", f"{self.base}/{address}").json()
+        self.assertEqual({"points": [], "rest": [], "lines": [], "pins": []}, nothing)
+        pins = [{"id": "a", "rest": [0, -0.3], "at": [0, -0.3]}]
+        pins.append({"id": "b", "rest": [0, 0.3], "at": [0.2, 0.3]})
+        self.edit(kind="adjust", clips=[self.disc], values={"warp": {"kind": "pins", "pins": pins}})
+        told = self.call("get", f"{self.base}/{address}").json()
+        self.assertEqual([[0, -0.3], [0.2, 0.3]], told["pins"])
+        self.assertEqual(told["pins"], told["points"][:2])
+        self.assertEqual([[0, -0.3], [0, 0.3]], told["rest"][:2])
+        self.assertLess(np.array(told["lines"]).max(), len(told["points"]))
+
+    def test_skins_of_neighbouring_keys_are_drawn_on_request(self) -> None:
+        keys = [{"at": 0, "value": [0, -500]}, {"at": SECOND, "value": [0, 500]}]
+        self.edit(kind="adjust", clips=[self.disc], values={"place/position": {"keys": keys}})
+
+        def at_top(**more: Any) -> Any:
+            still = self.call("post", f"{self.base}/still", {"frame": 15, **more})
+            return np.asarray(Image.open(io.BytesIO(still.content)))[154, 180].astype(int)
+
+        plain, skinned = at_top(), at_top(onion=self.disc)
+        self.assertGreater(np.abs(plain - skinned).max(), 30)
+
     def test_a_layer_is_shown_alone(self) -> None:
         jpeg = self.call("get", f"{self.base}/layers/{self.disc}.jpg?frame=3").content
         pixels = np.asarray(Image.open(io.BytesIO(jpeg)))
@@ -62,6 +93,6 @@ class LayersTest(People, TestCase):
         self.assertEqual(422, answer.status_code)
 
     def test_only_for_its_owner(self) -> None:
-        for path in ("extents", f"layers/{self.disc}.jpg"):
+        for path in ("extents", f"bending/{self.disc}", f"layers/{self.disc}.jpg"):
             answer = self.call("get", f"{self.base}/{path}", client=self.other)
             self.assertEqual(404, answer.status_code)

@@ -101,6 +101,7 @@ async function drawPath(points: Point[]) {
         tappable
         :pivot="moving.pivoting ? 'handled' : 'shown'"
         :sides="!moving.evenSize"
+        leans
         @tap="tapAt"
       />
       <MotionPath

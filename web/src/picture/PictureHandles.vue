@@ -11,6 +11,8 @@ const props = defineProps<{
   tappable?: boolean
   /** Whether width and height can be drawn apart, at the sides. */
   sides?: boolean
+  /** Whether its top edge can be drawn aside, so that it leans. */
+  leans?: boolean
   /** Whether the point it turns about is shown, or handled too. */
   pivot?: 'shown' | 'handled'
 }>()
@@ -49,6 +51,12 @@ const middles = computed(() => {
     { id: 'width' as const, ...between(b, c) },
     { id: 'height' as const, ...between(c, d) },
   ]
+})
+/** A quarter along the top edge, clear of the stalk and the corners. */
+const slant = computed(() => {
+  const [a, b] = spots.value
+  if (!props.leans || !a || !b) return null
+  return { x: a.x + (b.x - a.x) * 0.27, y: a.y + (b.y - a.y) * 0.27 }
 })
 const cross = computed(() => {
   const at = props.pivot ? placing.pivot.value : null
@@ -142,6 +150,17 @@ function move(event: PointerEvent) {
           @pointerdown.stop="placing.down($event, one.id)"
         />
         <rect class="knob" :x="one.x - 6" :y="one.y - 6" width="12" height="12" rx="3" />
+      </g>
+      <g v-if="slant">
+        <circle
+          class="reach"
+          :cx="slant.x"
+          :cy="slant.y"
+          r="14"
+          data-test="handle-lean"
+          @pointerdown.stop="placing.down($event, 'lean')"
+        />
+        <path class="knob" :d="`M${slant.x - 4} ${slant.y - 5}h12l-4 10h-12z`" />
       </g>
       <g v-if="cross">
         <circle

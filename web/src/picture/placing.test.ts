@@ -8,6 +8,7 @@ import {
   mapped,
   middleOf,
   placedOf,
+  snapLean,
   snapTo,
   snapTurn,
   unmappedShift,
@@ -95,6 +96,10 @@ test('turns snap to fifteen degrees and stay within half a circle', () => {
   expect(snapTurn(44)).toBe(45)
   expect(snapTurn(50)).toBe(50)
   expect(snapTurn(181)).toBe(-180)
+})
+
+test('a lean snaps upright and has an end', () => {
+  expect([1.4, 12.34, 89].map(snapLean)).toEqual([0, 12.3, 80])
 })
 
 test('a picture in its cell slides along its own axes, also when turned', () => {

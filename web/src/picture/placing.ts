@@ -205,6 +205,12 @@ export function snapTurn(degrees: number): number {
   return Math.abs(step - whole) < 2 ? step : Math.round(whole * 10) / 10
 }
 
+/** Degrees of lean, upright when within two, never so far that the picture is torn apart. */
+export function snapLean(degrees: number): number {
+  if (Math.abs(degrees) < 2) return 0
+  return Math.round(Math.min(80, Math.max(-80, degrees)) * 10) / 10
+}
+
 /**
  * A shift drawn to the picture's own axes: what strays from one of them by less than `reach` is left
  * out, so that a picture slides within its cell the way it lies.

@@ -15,6 +15,7 @@ import {
   mapped,
   pictureSize,
   placedOf,
+  snapLean,
   snapTo,
   snapTurn,
   STILL,
@@ -31,7 +32,7 @@ import { tickOf } from '@/time'
 
 const NONE: Guides = { x: null, y: null }
 
-export type Handle = 'move' | 'size' | 'width' | 'height' | 'turn' | 'pivot'
+export type Handle = 'move' | 'size' | 'width' | 'height' | 'turn' | 'lean' | 'pivot'
 
 /** Handling the picture itself: one finger moves it, two size and turn it, handles do either. */
 export function usePlacing(player: Player, scale: Ref<number>) {
@@ -154,6 +155,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     if (handle === 'pivot') {
       return { ...start, pivot: { x: round(start.pivot.x + by.x), y: round(start.pivot.y + by.y) } }
     }
+    if (handle === 'lean') return leaned(start, by)
     const corner = { x: box.left / scale.value, y: box.top / scale.value }
     const middle = pivotOf(start)
     const centre = { x: middle.x + corner.x, y: middle.y + corner.y }
@@ -191,6 +193,17 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     }
   }
 
+  /** The top edge is taken along its own direction; its distance from the pivot is the lever. */
+  function leaned(start: Placed, by: Point): Placed {
+    const spots = cornersOf({ ...start, turn: 0, lean: 0 }, size.value ?? canvas.value, area.value)
+    const level = area.value.height / 2 + start.y + start.pivot.y
+    const lever = level - Math.min(...spots.map(({ y }) => y))
+    const turn = (start.turn * Math.PI) / 180
+    const along = by.x * Math.cos(turn) + by.y * Math.sin(turn)
+    const slope = Math.tan((start.lean * Math.PI) / 180) + along / Math.max(lever, 1)
+    return { ...start, lean: snapLean((Math.atan(slope) * 180) / Math.PI) }
+  }
+
   function turned(start: Placed, by: number): Placed {
     return { ...start, turn: snapTurn(start.turn + by) }
   }
@@ -213,6 +226,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
       put('place/size', one.place?.size, [to.across, to.down])
     }
     if (to.turn !== from.turn) put('place/turn', one.place?.turn, to.turn)
+    if (to.lean !== from.lean) put('place/lean', one.place?.lean, to.lean)
     return Object.keys(values).length ? { kind: 'adjust', clips: [one.id], values } : null
   }
 

@@ -10,6 +10,8 @@ export type MovePart = 'keys' | 'ready' | 'warp' | 'path'
 /** What a finger does on the picture: place the layer, or one of the tools. */
 export type MoveTool = '' | 'draw' | 'pin'
 
+export type MoveAsk = 'key' | 'before' | 'next'
+
 /** One key: of a property of a clip, at a tick of it. */
 export interface KeyName {
   clip: string
@@ -42,7 +44,13 @@ export const useMoving = defineStore('moving', () => {
   /** Frames by which each layer, or each pin of a chain, is later than the one before. */
   const later = useLocalStorage('velvet-kite.later', 3)
   const pin = ref('')
+  /** What the keyboard asks the bench for; counted, so that the same can be asked again. */
+  const asked = ref<{ what: MoveAsk; turn: number } | null>(null)
   const keys = ref<KeyName[]>([])
+
+  function ask(what: MoveAsk) {
+    asked.value = { what, turn: (asked.value?.turn ?? 0) + 1 }
+  }
 
   const holds = (key: KeyName) => keys.value.some((one) => same(one, key))
 
@@ -104,6 +112,8 @@ export const useMoving = defineStore('moving', () => {
     lastEase,
     later,
     pin,
+    asked,
+    ask,
     keys,
     named,
     holds,

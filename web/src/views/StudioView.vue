@@ -23,6 +23,7 @@ import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
+import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import TimelineView from '@/timeline/TimelineView.vue'
@@ -36,6 +37,7 @@ const project = useProject()
 const library = useLibrary()
 const films = useExports()
 const hand = useHand()
+const moving = useMoving()
 const clipboard = useClipboard()
 const notes = useNotes()
 const keysShown = ref(false)
@@ -170,6 +172,13 @@ const shortcuts: Shortcut[] = [
   { key: 'ctrl+shift+z', label: 'Do again', run: () => project.canRedo && project.redo() },
   { key: 'ctrl+a', label: 'Take all clips in hand', run: takeEverything },
   { key: 'esc', label: 'Put down what is in hand; then close the group', run: putDown },
+  {
+    key: 'shift+k',
+    label: 'Move: set or remove a key at the playhead',
+    run: () => moving.ask('key'),
+  },
+  { key: ',', label: 'Move: to the key before', run: () => moving.ask('before') },
+  { key: '.', label: 'Move: to the next key', run: () => moving.ask('next') },
   { key: '?', label: 'This list', run: () => (keysShown.value = true) },
 ]
 

@@ -36,6 +36,14 @@ const PARTS = [
 const skinOf = computed(() => (moving.onion ? (layer.clip.value?.id ?? '') : ''))
 watch(skinOf, (onion) => player.ask(onion ? { onion } : {}), { immediate: true })
 watch(
+  () => moving.asked,
+  (asked) => {
+    if (!layer.clip.value || !asked) return
+    if (asked.what !== 'key') layer.jump(asked.what === 'next' ? 1 : -1)
+    else if (!layer.locked.value) layer.toggleKey(moving.path, 0)
+  },
+)
+watch(
   () => [layer.clip.value?.id, moving.part],
   () => moving.leave(),
 )

@@ -88,6 +88,14 @@ const inside = (id: string, values: Record<string, unknown>) =>
     Object.entries(values).map(([name, value]) => [`moves/meanwhile/${id}/${name}`, value]),
   )
 
+/** Shaking is an effect: what comes into view at the edges is filled. */
+const shake = computed(() => (clip.value?.effects ?? []).find((one) => one.kind === 'shake'))
+const shakeKind = computed(() => kit.layer?.effects.find((one) => one.kind === 'shake'))
+function toggleShake() {
+  if (shake.value) props.layer.removePart('effects', shake.value.id ?? '')
+  else props.layer.addParts('effects', [{ kind: 'shake' }])
+}
+
 const toKeys = (which: Way | 'meanwhile') =>
   props.layer.send({ kind: 'moves_to_keys', clips: props.layer.ids.value, which })
 
@@ -197,7 +205,28 @@ const remove = (preset: Preset) =>
         >
           {{ title(kind) }}
         </button>
+        <button
+          type="button"
+          class="btn btn-secondary"
+          :aria-pressed="Boolean(shake)"
+          title="As held by an unsteady hand; an effect, among the others in Layer"
+          data-test="meanwhile-shake"
+          @click="toggleShake"
+        >
+          Shake
+        </button>
       </div>
+      <template v-if="shake">
+        <div class="tiny quiet">Shake</div>
+        <ControlFields
+          :controls="shakeKind?.controls ?? []"
+          :values="shake as unknown as Record<string, unknown>"
+          :local="layer.local.value"
+          :fixed="['rate', 'seed']"
+          @trying="layer.tryPart('effects', shake.id ?? '', $event)"
+          @set="layer.setPart('effects', shake.id ?? '', $event)"
+        />
+      </template>
       <template v-for="one in going" :key="one.id">
         <div class="tiny quiet">{{ title(one.kind ?? '') }}</div>
         <ControlFields
