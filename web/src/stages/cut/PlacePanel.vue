@@ -1,28 +1,23 @@
 <script setup lang="ts">
-/** Where the picture of the clip in hand is. */
+/** Where the picture of the clip in hand is at the playhead; what has keys gets one. */
 import { computed } from 'vue'
 import type { PicturedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
+import { useLayer } from '@/stages/layer/useLayer'
 import { useProject } from '@/stores/project'
-import { KEYED, plain, useAdjust } from './useAdjust'
 
-const props = defineProps<{ clip: PicturedClip; locked: boolean }>()
+defineProps<{ clip: PicturedClip; locked: boolean }>()
 const project = useProject()
-const { set, trying } = useAdjust(() => props.clip.id ?? '')
+const layer = useLayer()
 const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
 
-const position = computed(() => {
-  const value = props.clip.place.position
-  return Array.isArray(value) ? value : null
-})
-const size = computed(() => {
-  const value = props.clip.place.size
-  return Array.isArray(value) ? value : null
-})
+type Pair = [number, number]
+const position = computed(() => layer.now<Pair>('place/position', [0, 0]))
+const size = computed(() => layer.now<Pair>('place/size', [1, 1]))
 
 function sized(percent: number): Record<string, unknown> {
-  const [across, down] = size.value ?? [1, 1]
+  const [across, down] = size.value
   const factor = percent / 100 / (across || 1)
   return { 'place/size': [percent / 100, down * factor] }
 }
@@ -32,6 +27,48 @@ const FITS = [
   { id: 'fill', name: 'Fill' },
   { id: 'own', name: 'Own pixels' },
 ] as const
+
+const rows = computed(() => {
+  const { width, height } = canvas.value
+  const [x, y] = position.value
+  const px = { path: 'place/position', step: 1, unit: 'px', reset: 0, digits: 0 }
+  const percent = { step: 1, unit: '%', reset: 100, digits: 0 }
+  return [
+    { ...px, label: 'Across', value: x, low: -width, high: width, put: (v: number) => at(v, y) },
+    { ...px, label: 'Down', value: y, low: -height, high: height, put: (v: number) => at(x, v) },
+    {
+      ...percent,
+      label: 'Size',
+      path: 'place/size',
+      value: size.value[0] * 100,
+      low: 5,
+      high: 300,
+      put: sized,
+    },
+    {
+      label: 'Turn',
+      path: 'place/turn',
+      value: layer.now('place/turn', 0),
+      low: -180,
+      high: 180,
+      step: 0.5,
+      digits: 1,
+      unit: '°',
+      reset: 0,
+      put: (v: number) => ({ 'place/turn': v }),
+    },
+    {
+      ...percent,
+      label: 'Opacity',
+      path: 'opacity',
+      value: layer.now('opacity', 1) * 100,
+      low: 0,
+      high: 100,
+      put: (v: number) => ({ opacity: Math.min(1, Math.max(0, v / 100)) }),
+    },
+  ]
+})
+const at = (x: number, y: number) => ({ 'place/position': [x, y] })
 </script>
 
 <template>
@@ -40,68 +77,23 @@ const FITS = [
       label="Fit"
       :choices="FITS"
       :taken="clip.place.fit"
-      @take="set({ 'place/fit': $event })"
+      @take="layer.setWhole({ 'place/fit': $event })"
     />
     <ValueField
-      label="Across"
-      :value="position?.[0] ?? 0"
-      :low="-canvas.width"
-      :high="canvas.width"
-      :step="1"
-      unit="px"
-      :reset="0"
-      :note="position ? '' : KEYED"
-      @trying="trying({ 'place/position': [$event, position?.[1] ?? 0] })"
-      @set="set({ 'place/position': [$event, position?.[1] ?? 0] })"
-    />
-    <ValueField
-      label="Down"
-      :value="position?.[1] ?? 0"
-      :low="-canvas.height"
-      :high="canvas.height"
-      :step="1"
-      unit="px"
-      :reset="0"
-      :note="position ? '' : KEYED"
-      @trying="trying({ 'place/position': [position?.[0] ?? 0, $event] })"
-      @set="set({ 'place/position': [position?.[0] ?? 0, $event] })"
-    />
-    <ValueField
-      label="Size"
-      :value="(size?.[0] ?? 1) * 100"
-      :low="5"
-      :high="300"
-      :step="1"
-      unit="%"
-      :reset="100"
-      :note="size ? '' : KEYED"
-      @trying="trying(sized($event))"
-      @set="set(sized($event))"
-    />
-    <ValueField
-      label="Turn"
-      :value="plain(clip.place.turn) ?? 0"
-      :low="-180"
-      :high="180"
-      :step="0.5"
-      :digits="1"
-      unit="°"
-      :reset="0"
-      :note="plain(clip.place.turn) === null ? KEYED : ''"
-      @trying="trying({ 'place/turn': $event })"
-      @set="set({ 'place/turn': $event })"
-    />
-    <ValueField
-      label="Opacity"
-      :value="(plain(clip.opacity) ?? 1) * 100"
-      :low="0"
-      :high="100"
-      :step="1"
-      unit="%"
-      :reset="100"
-      :note="plain(clip.opacity) === null ? KEYED : ''"
-      @trying="trying({ opacity: $event / 100 })"
-      @set="set({ opacity: Math.min(1, Math.max(0, $event / 100)) })"
+      v-for="row in rows"
+      :key="row.label"
+      :label="row.label"
+      :value="Number(row.value.toFixed(2))"
+      :low="row.low"
+      :high="row.high"
+      :step="row.step"
+      :digits="row.digits"
+      :unit="row.unit"
+      :reset="row.reset"
+      :keyed="layer.keyed(row.path)"
+      @trying="layer.trying(row.put($event))"
+      @set="layer.set(row.put($event))"
+      @key="layer.toggleKey(row.path, 0)"
     />
   </fieldset>
 </template>
