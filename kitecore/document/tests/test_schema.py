@@ -3,6 +3,7 @@ from unittest import TestCase
 from kitecore.document import SCHEMA, Document, dump, dumps, empty_document, load, loads
 from kitecore.document.schema import Upgrades
 from kitecore.errors import BadInput
+from kitecore.motion import value_at
 
 SAVED = {
     "schema": "velvet-kite/1",
@@ -46,6 +47,19 @@ class SchemaTest(TestCase):
         self.assertEqual("#ff0000", red.keys[0].value)
         inside = document.inside("g").main.clips[0]
         self.assertEqual("#808080", inside.fill.colour)  # type: ignore[attr-defined]
+
+    def test_points_by_keys_of_old_documents_go_straight_and_layers_are_at_rest(self) -> None:
+        keys = [{"at": 0, "value": [0, 0]}, {"at": 10, "value": [8, 4], "ease": {"kind": "hold"}}]
+        clip = {"kind": "solid", "id": "m", "length": 705600000}
+        clip["place"] = {"position": {"keys": keys}}
+        tracks = [{"id": "t", "kind": "main", "clips": [clip]}]
+        document = load({**SAVED, "schema": "velvet-kite/4", "tracks": tracks})
+        [solid] = document.main.clips
+        self.assertTrue(solid.moves.at_rest)  # type: ignore[attr-defined]
+        self.assertIsNone(solid.warp)  # type: ignore[attr-defined]
+        position = solid.place.position  # type: ignore[attr-defined]
+        self.assertEqual((0.0, 0.0), position.keys[0].after)
+        self.assertEqual((4.0, 2.0), value_at(position, 5))
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:

@@ -179,6 +179,13 @@ class DrawingTest(TestCase):
         x, y = np.rint(-drawn.matrix[:2, 2] + (0.25 * 240, -0.1 * 240)).astype(int)
         np.testing.assert_array_equal(pixels, drawn.pixels[y : y + 240, x : x + 120])
 
+    def test_points_dragged_out_of_all_measure_are_drawn_within_bounds(self) -> None:
+        mesh = grid_mesh(2, 2, ASPECT)
+        bent = mesh.points.copy()
+        bent[0] = (-1e200, 1e200)
+        drawn = on_mesh(Layer(ribbon(), moved(0, 0)), mesh, bent, ASPECT)
+        self.assertLessEqual(max(drawn.pixels.shape), 4096)
+
     def test_an_enlarged_sheet_agrees_with_another_sampler(self) -> None:
         smooth = cv2.GaussianBlur(ribbon(), (0, 0), 3)
         mesh = grid_mesh(2, 2, ASPECT)

@@ -14,6 +14,8 @@ from kitecore.picture.warps.mesh import Mesh, Points, Triangles
 
 MOST_SIDE: Final = 4096
 _ROOM: Final = 1
+_FAR: Final = 4.0 * MOST_SIDE
+"""Points that are dragged further off stay there."""
 
 
 def on_mesh(layer: Layer, mesh: Mesh, bent: Points, aspect: float) -> Layer:
@@ -25,7 +27,8 @@ def on_mesh(layer: Layer, mesh: Mesh, bent: Points, aspect: float) -> Layer:
     """
     height, width = layer.pixels.shape[:2]
     scale, middle = np.array([width / aspect, height]), np.array([width / 2, height / 2])
-    source, target = mesh.points * scale + middle, bent * scale + middle
+    source = mesh.points * scale + middle
+    target = np.clip(bent * scale + middle, -_FAR, _FAR)
     low = np.maximum(np.floor(target.min(axis=0)).astype(int) - _ROOM, -MOST_SIDE)
     high = np.ceil(target.max(axis=0)).astype(int) + _ROOM
     wide, tall = (max(int(side), 1) for side in np.minimum(high - low, MOST_SIDE))
