@@ -1,21 +1,19 @@
 <script setup lang="ts">
-/** Ready-made motions: how the layer comes in, goes out, and what it does meanwhile; the Kit. */
-import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
-import { computed, ref } from 'vue'
+/** Ready-made motions: how the layer comes in, goes out, and what it does meanwhile. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
 import { TICKS_PER_SECOND, type PicturedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/stages/layer/useLayer'
-import { useKit, type Preset } from '@/stores/kit'
-import { useNotes } from '@/stores/notes'
+import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 import { frameTicks } from '@/time'
-import { keptMotion } from './kept'
+import KitMotions from './KitMotions.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
-const notes = useNotes()
 const project = useProject()
 
 type Moves = NonNullable<PicturedClip['moves']>
@@ -98,27 +96,6 @@ function toggleShake() {
 
 const toKeys = (which: Way | 'meanwhile') =>
   props.layer.send({ kind: 'moves_to_keys', clips: props.layer.ids.value, which })
-
-const naming = ref(false)
-const name = ref('')
-async function keep() {
-  if (!clip.value) return
-  try {
-    await kit.keepPreset(name.value.trim() || 'Motion', keptMotion(clip.value), 'motion')
-    notes.told(`“${name.value.trim() || 'Motion'}” is in the Kit.`)
-  } catch (error) {
-    notes.problem(error)
-  }
-}
-const apply = (preset: Preset) =>
-  props.layer.send({
-    kind: 'apply_motion',
-    clips: props.layer.ids.value,
-    motion: preset.content as never,
-    name: preset.name,
-  })
-const remove = (preset: Preset) =>
-  kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
 </script>
 
 <template>
@@ -239,46 +216,7 @@ const remove = (preset: Preset) =>
         />
       </template>
     </section>
-    <section aria-label="Kit">
-      <div class="head">
-        <strong>Motions in the Kit</strong>
-        <BDropdown
-          size="sm"
-          variant="secondary"
-          teleport-to="body"
-          strategy="fixed"
-          no-caret
-          data-test="motions"
-        >
-          <template #button-content>Kit</template>
-          <BDropdownItemButton data-test="keep-motion" @click="((name = ''), (naming = true))">
-            Keep this motion in the Kit
-          </BDropdownItemButton>
-          <template v-for="one in kit.motions" :key="one.id">
-            <BDropdownItemButton :data-test="`motion-${one.name}`" @click="apply(one)">
-              Move as “{{ one.name }}”
-            </BDropdownItemButton>
-            <BDropdownItemButton @click="remove(one)">
-              <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
-            </BDropdownItemButton>
-          </template>
-        </BDropdown>
-      </div>
-      <p class="tiny quiet">
-        A kept motion fits itself to the length of the layer that it is given to.
-      </p>
-    </section>
-    <BModal
-      v-model="naming"
-      title="Keep this motion"
-      ok-title="Keep"
-      cancel-title="Back"
-      cancel-variant="secondary"
-      @ok="keep"
-    >
-      <label class="form-label" for="motion-name">Name</label>
-      <input id="motion-name" v-model="name" class="form-control" maxlength="200" />
-    </BModal>
+    <KitMotions :layer="layer" />
   </fieldset>
 </template>
 

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+/** Motions kept for other layers, and this one to be kept. */
+import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import type { Layer } from '@/stages/layer/useLayer'
+import { useKit, type Preset } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import { keptMotion } from './kept'
+
+const props = defineProps<{ layer: Layer }>()
+const kit = useKit()
+const notes = useNotes()
+const clip = computed(() => props.layer.clip.value)
+
+const naming = ref(false)
+const name = ref('')
+async function keep() {
+  if (!clip.value) return
+  try {
+    await kit.keepPreset(name.value.trim() || 'Motion', keptMotion(clip.value), 'motion')
+    notes.told(`“${name.value.trim() || 'Motion'}” is in the Kit.`)
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+const apply = (preset: Preset) =>
+  props.layer.send({
+    kind: 'apply_motion',
+    clips: props.layer.ids.value,
+    motion: preset.content as never,
+    name: preset.name,
+  })
+const remove = (preset: Preset) =>
+  kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
+</script>
+
+<template>
+  <section aria-label="Kit">
+    <div class="head">
+      <strong>Motions in the Kit</strong>
+      <BDropdown
+        size="sm"
+        variant="secondary"
+        teleport-to="body"
+        strategy="fixed"
+        no-caret
+        data-test="motions"
+      >
+        <template #button-content>Kit</template>
+        <BDropdownItemButton data-test="keep-motion" @click="((name = ''), (naming = true))">
+          Keep this motion in the Kit
+        </BDropdownItemButton>
+        <template v-for="one in kit.motions" :key="one.id">
+          <BDropdownItemButton :data-test="`motion-${one.name}`" @click="apply(one)">
+            Move as “{{ one.name }}”
+          </BDropdownItemButton>
+          <BDropdownItemButton @click="remove(one)">
+            <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+          </BDropdownItemButton>
+        </template>
+      </BDropdown>
+    </div>
+    <p class="tiny quiet">
+      A kept motion fits itself to the length of the layer that it is given to.
+    </p>
+    <BModal
+      v-model="naming"
+      title="Keep this motion"
+      ok-title="Keep"
+      cancel-title="Back"
+      cancel-variant="secondary"
+      @ok="keep"
+    >
+      <label class="form-label" for="motion-name">Name</label>
+      <input id="motion-name" v-model="name" class="form-control" maxlength="200" />
+    </BModal>
+  </section>
+</template>
+
+<style scoped>
+section {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.head {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 32px;
+}
+p {
+  margin: 0;
+}
+</style>
