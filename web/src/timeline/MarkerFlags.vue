@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Marker } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { tagColour } from '@/timeline/kinds'
+import { markColour } from '@/timeline/kinds'
 import { toPx } from '@/timeline/scale'
 import { frameOf } from '@/time'
 
@@ -39,7 +39,7 @@ function choose(marker: Marker) {
     @click.stop="choose(marker)"
   >
     <svg viewBox="0 0 14 20" aria-hidden="true">
-      <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: tagColour(marker.tag) }" />
+      <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: markColour(marker.tag) }" />
     </svg>
     <span v-if="marker.name" class="tiny">{{ marker.name }}</span>
   </button>
@@ -61,6 +61,10 @@ function choose(marker: Marker) {
   background: none;
   color: var(--soft);
   white-space: nowrap;
+}
+.tiny {
+  background: #1a161e;
+  padding: 0 4px 0 1px;
 }
 svg {
   width: 14px;

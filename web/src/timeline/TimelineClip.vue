@@ -4,7 +4,7 @@ import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/
 import { keyedProps } from '@/motion/props'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
-import { KIND_ICONS, KIND_NAMES, tagColour } from '@/timeline/kinds'
+import { KIND_ICONS, KIND_NAMES, tagColour, markColour } from '@/timeline/kinds'
 import { pointsOf } from '@/timeline/speed'
 import { lengthLabel } from '@/time'
 
@@ -142,7 +142,7 @@ watch(
       @click.stop="emit('mark', marker)"
     >
       <svg viewBox="0 0 14 20" aria-hidden="true">
-        <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: tagColour(marker.tag) }" />
+        <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: markColour(marker.tag) }" />
       </svg>
     </button>
     <svg

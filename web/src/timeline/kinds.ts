@@ -49,3 +49,8 @@ export const TAGS: { id: Tag; name: string; colour: string }[] = [
 export function tagColour(tag: string | undefined): string {
   return TAGS.find((one) => one.id === tag)?.colour ?? 'transparent'
 }
+
+/** Of a marker, which is seen without a colour of its own too. */
+export function markColour(tag: string | undefined): string {
+  return tag ? tagColour(tag) : 'var(--mark)'
+}
