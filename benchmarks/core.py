@@ -139,9 +139,7 @@ def preview(shop: Workshop) -> Row:
 
     taken = side_by_side(3, play)[0]
     factor = document.length / TICKS_PER_SECOND / taken
-    how = (
-        f"{taken:.1f} s for the 18 s demo piece, coded for playing"
-    )
+    how = f"{taken:.1f} s for the 18 s demo piece, coded for playing"
     return Row("preview at 640 px, against real time", f"{factor:.1f} ×", "≥ 2 ×", how, factor >= 2)
 
 

@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue'
 import { isKeyed } from '@/motion/keys'
 import type { Ease } from '@/motion/easing'
 import { read } from '@/motion/props'
+import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 
 export type MovePart = 'keys' | 'ready' | 'warp' | 'path'
@@ -22,6 +23,7 @@ export interface KeyName {
 /** What Move shows and works on, and the keys in hand. */
 export const useMoving = defineStore('moving', () => {
   const project = useProject()
+  const hand = useHand()
   const part = ref<MovePart>('keys')
   /** Whether the pivot is handled instead of the picture. */
   const pivoting = ref(false)
@@ -80,14 +82,16 @@ export const useMoving = defineStore('moving', () => {
     return [...groups.values()]
   })
 
+  // Keys are in hand as long as they are there, and their clip is.
   watch(
-    () => [project.document, project.within],
+    () => [project.document, project.within, hand.ids],
     () => {
       if (keys.value.length) keys.value = keys.value.filter(isThere)
     },
   )
 
   function isThere({ clip, path: of, at }: KeyName): boolean {
+    if (!hand.ids.includes(clip)) return false
     const prop = read(project.findClip(clip)?.clip, of)
     return isKeyed(prop) && prop.keys.some((key) => key.at === at)
   }
