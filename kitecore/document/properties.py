@@ -121,6 +121,18 @@ def map_keys(model: M, change: Callable[[Keys[Any]], Any], but: frozenset[str] =
     return model.model_copy(update=update) if update else model
 
 
+def keys_in(model: Model) -> list[Keys[Any]]:
+    """Every keyed property of a model, however deep."""
+    found: list[Keys[Any]] = []
+
+    def gather(keys: Keys[Any]) -> Keys[Any]:
+        found.append(keys)
+        return keys
+
+    map_keys(model, gather)
+    return found
+
+
 def _map_value(value: Any, change: Callable[[Keys[Any]], Any]) -> Any:
     if isinstance(value, Keys):
         return change(value)

@@ -26,7 +26,7 @@ def has(model: Any, path: str) -> bool:
             return False
         inner = getattr(model, head)
     elif isinstance(model, tuple):
-        found = _place(model, head, "id")
+        found = _place(model, head)
         if found is None:
             return False
         inner = model[found]
@@ -67,15 +67,15 @@ def adjusted(clip: ClipBase, values: dict[str, Any]) -> ClipBase:
 
 
 def _index(parts: Any, name: str) -> int:
-    found = _place(parts, name, "id")
+    found = _place(parts, name)
     if found is None:
         raise EditRefused("A part of this step is not there any more.")
     return found
 
 
-def _place(parts: Any, name: str, key: str) -> int | None:
+def _place(parts: Any, name: str) -> int | None:
     for number, part in enumerate(parts):
-        own = part.get(key) if isinstance(part, dict) else getattr(part, key, None)
+        own = part.get("id") if isinstance(part, dict) else getattr(part, "id", None)
         if own == name:
             return number
     return int(name) if name.isdecimal() and int(name) < len(parts) else None

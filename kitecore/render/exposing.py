@@ -9,7 +9,7 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import Pictured
-from kitecore.document.properties import map_keys
+from kitecore.document.properties import keys_in
 from kitecore.motion import value_at
 from kitecore.motion.following import shown_frame
 from kitecore.motion.posing import moves_by_itself
@@ -51,10 +51,7 @@ def exposed(clip: Pictured, local: int, stage: Stage, draw: Draw) -> Layer:
 
 
 def _bends(clip: Pictured) -> bool:
-    found: list[object] = []
-    if clip.warp is not None and clip.warp.on:
-        map_keys(clip.warp, lambda keys: found.append(keys) or keys)  # type: ignore[func-returns-value]
-    return bool(found)
+    return clip.warp is not None and clip.warp.on and bool(keys_in(clip.warp))
 
 
 def _offsets(open_for: float, count: int) -> list[int]:
@@ -74,9 +71,7 @@ def _frame(clip: Pictured, local: int, stage: Stage) -> Matrix:
 
 
 def _samples(layer: Layer, clip: Pictured, local: int, open_for: float, stage: Stage) -> int:
-    height, width = layer.pixels.shape[:2]
-    corners = np.array([[0, 0, 1], [width, 0, 1], [0, height, 1], [width, height, 1]], float).T
-    here = layer.matrix @ corners
+    here = _corners(layer)
     halves = (round(-open_for / 2), round(open_for / 2))
     begin, end = (_motion(clip, local, by, stage) @ here for by in halves)
     far = sum(float(np.hypot(*(part - here)[:2]).max()) for part in (begin, end))
@@ -105,7 +100,12 @@ def _averaged(layers: list[Layer], stage: Stage) -> Layer:
 
 
 def _box(layer: Layer) -> list[float]:
-    height, width = layer.pixels.shape[:2]
-    corners = np.array([[0, 0, 1], [width, 0, 1], [0, height, 1], [width, height, 1]], float).T
-    spots = (layer.matrix @ corners)[:2]
+    spots = _corners(layer)[:2]
     return [*spots.min(axis=1), *spots.max(axis=1)]
+
+
+def _corners(layer: Layer) -> Matrix:
+    """In output pixels, a column each, shape (3, 4)."""
+    height, width = layer.pixels.shape[:2]
+    own = np.array([[0, width, 0, width], [0, 0, height, height], [1, 1, 1, 1]], float)
+    return np.asarray(layer.matrix @ own)

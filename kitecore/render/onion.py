@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import AdjustmentClip, Document, Pictured
-from kitecore.document.properties import Keys, map_keys
+from kitecore.document.properties import keys_in
 from kitecore.errors import NotThere
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved
@@ -44,11 +44,8 @@ def lay_skins(canvas: Rgba, document: Document, clip_id: str, tick: int, stage: 
 
 def key_ticks(clip: Pictured) -> Iterator[int]:
     """Times of all keys that move or bend a clip."""
-    found: list[Keys[object]] = []
-    for part in (clip.place, clip.warp, getattr(clip, "form", None)):
-        if part is not None:
-            map_keys(part, lambda keys: found.append(keys) or keys)  # type: ignore[func-returns-value]
-    return (key.at for keys in found for key in keys.keys)
+    parts = (clip.place, clip.warp, getattr(clip, "form", None))
+    return (key.at for part in parts if part for keys in keys_in(part) for key in keys.keys)
 
 
 def _tinted(pixels: Rgba, tint: tuple[int, int, int]) -> Rgba:
