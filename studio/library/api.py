@@ -7,7 +7,7 @@ from uuid import UUID
 from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
-from kitecore.document import GroupClip, Tag, all_clips
+from kitecore.document import Tag
 from kitecore.errors import BadInput, NotThere
 from studio.library import samples
 from studio.library.arrival import bring_in
@@ -45,7 +45,7 @@ def own(request: HttpRequest, id: UUID) -> Take:
 def list_takes(request: HttpRequest, id: UUID) -> list[TakeOut]:
     """Takes brought into a project, in their order, and any others that its clips use."""
     project = owned(Project, request.user, "project", id)
-    used = history.document_at(history.head_of(project)).media_ids()
+    used = history.facts_at(history.head_of(project)).uses
     mine = Take.objects.filter(owner=request.user)
     shown = mine.filter(project=project, removed=False) | mine.filter(pk__in=used)
     return [take_out(take) for take in shown.distinct()]
@@ -122,11 +122,7 @@ def list_uses(request: HttpRequest, id: UUID) -> list[Use]:
     take = own(request, id)
     found = []
     for project in Project.objects.filter(owner=request.user).select_related("head"):
-        document = history.document_at(history.head_of(project))
-        clips = sum(
-            take.id.hex in clip.uses() and not isinstance(clip, GroupClip)
-            for clip in all_clips(document.tracks)
-        )
+        clips = history.facts_at(history.head_of(project)).uses.get(take.id.hex, 0)
         if clips:
             found.append(Use(project=project.id, name=project.name, clips=clips))
     return found
@@ -137,7 +133,7 @@ def remove_take(request: HttpRequest, id: UUID) -> tuple[int, None]:
     """Take it out of the library; refused while a project uses it."""
     take = own(request, id)
     for project in Project.objects.filter(owner=request.user).select_related("head"):
-        if take.id.hex in history.document_at(history.head_of(project)).media_ids():
+        if take.id.hex in history.facts_at(history.head_of(project)).uses:
             raise BadInput(
                 f"“{take.name}” is used in “{project.name}”.", todo="Delete its clips there first."
             )

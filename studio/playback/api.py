@@ -34,6 +34,8 @@ router = Router()
 
 MOST_FRAMES = 120
 """Frames of a piece that may be asked for at once."""
+MOST_TRIED = 200
+"""Edits that a still may be drawn with before they are kept."""
 
 LongSide = Annotated[int, Field(ge=16, le=1920)]
 
@@ -51,7 +53,7 @@ class Playing(Schema):
 
 
 class StillIn(Schema):
-    """``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
+    """``frame`` of a revision; with ``edits`` as it would be after those, which are not kept.
 
     Of one ``lane`` only the request of the highest ``turn`` is answered. ``matte`` names a zone that
     is shown as what it lets through, ``onion`` a clip that is shown at its neighbouring keys too.
@@ -60,7 +62,7 @@ class StillIn(Schema):
 
     frame: int = Field(ge=0)
     long_side: LongSide = 640
-    edit: Edit | None = None
+    edits: list[Edit] = Field(default=[], max_length=MOST_TRIED)
     lane: str = Field(default="", max_length=80)
     turn: int = 0
     matte: str = Field(default="", max_length=40)
@@ -74,9 +76,9 @@ def store() -> PieceStore:
 
 
 def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) -> HttpResponse:
-    if given.edit is not None:
-        document = edits.apply(document, given.edit)
-        name = f"{name}+{hash(given.edit.model_dump_json())}"
+    for edit in given.edits:
+        document = edits.apply(document, edit)
+        name = f"{name}+{hash(edit.model_dump_json())}"
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     job = Job(
         Request(

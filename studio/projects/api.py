@@ -64,8 +64,9 @@ class State(Position):
 
 
 class StepDone(Position):
-    """A step that was kept, and the JSON Patch (RFC 6902) to the document after it."""
+    """A step that was kept, and the JSON Patch (RFC 6902) from revision ``start`` to it."""
 
+    start: int
     patch: list[dict[str, Any]]
 
 
@@ -115,21 +116,23 @@ def _position(revision: Revision) -> Position:
 
 
 def _card(project: Project) -> ProjectCard:
-    document = history.document_at(history.head_of(project))
+    head = history.head_of(project)
+    facts = history.facts_at(head)
     return ProjectCard(
         id=project.id,
         name=project.name,
-        revision=history.head_of(project).pk,
-        width=document.canvas.width,
-        height=document.canvas.height,
-        rate=document.rate,
-        length=document.length,
+        revision=head.pk,
+        width=facts.width,
+        height=facts.height,
+        rate=facts.rate,
+        length=facts.length,
         changed_at=project.changed_at,
     )
 
 
 def _done(step: history.Step) -> StepDone:
-    return StepDone(**_position(step.revision).model_dump(), patch=step.patch)
+    place = _position(step.revision).model_dump()
+    return StepDone(**place, start=step.start, patch=step.patch)
 
 
 @router.get("/choices", response=Choices)
@@ -141,6 +144,7 @@ def choices(request: HttpRequest) -> Choices:
 @router.get("/projects", response=list[ProjectCard])
 def list_projects(request: HttpRequest) -> list[ProjectCard]:
     mine = Project.objects.filter(owner=request.user).select_related("head")
+    mine = mine.defer("head__snapshot", "head__forward", "head__back", "head__edit")
     return [_card(project) for project in mine]
 
 

@@ -24,6 +24,7 @@ from kitecore.errors import BadInput, NotThere
 from studio.kit.models import may_use_fonts, may_use_looks
 from studio.library.models import count_own
 from studio.problems import Stale
+from studio.projects.facts import Facts, facts_of
 from studio.projects.models import Project, Revision
 
 SNAPSHOT_EVERY = 20
@@ -37,8 +38,9 @@ _lock = Lock()
 
 @dataclass(frozen=True)
 class Step:
-    """Where a change led: the new revision and the patch from the old document."""
+    """Where a change led: the new revision and the patch from the document at ``start``."""
 
+    start: int
     revision: Revision
     patch: list[dict[str, Any]]
 
@@ -93,12 +95,24 @@ def revision_of(project: Project, number: int) -> Revision:
     return found
 
 
+def facts_at(revision: Revision) -> Facts:
+    """What lists tell of a revision. Those of before facts were kept get theirs now."""
+    if revision.facts is None:
+        revision.facts = facts_of(document_at(revision)).model_dump()
+        Revision.objects.filter(pk=revision.pk).update(facts=revision.facts)
+    return Facts.model_validate(revision.facts)
+
+
 @transaction.atomic
 def start_project(owner: User, name: str, document: Document) -> Project:
     """A new project with its first revision."""
     project = Project.objects.create(owner=owner, name=name)
     first = Revision.objects.create(
-        project=project, number=0, label="New project", snapshot=_packed(document)
+        project=project,
+        number=0,
+        label="New project",
+        facts=facts_of(document).model_dump(),
+        snapshot=_packed(document),
     )
     project.head = first
     project.save()
@@ -107,7 +121,7 @@ def start_project(owner: User, name: str, document: Document) -> Project:
 
 @transaction.atomic
 def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
-    """Do an edit on the newest document.
+    """Do an edit on the newest document; one that was done before is answered as it was then.
 
     Raises
     ------
@@ -115,6 +129,9 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
         If ``based_on`` is not the newest revision any more.
     EditRefused
     """
+    known = project.revisions.filter(seed=edit.seed).first()
+    if known is not None:
+        return _done_before(known, edit)
     project = _fresh(project, based_on)
     head = head_of(project)
     before = document_at(head)
@@ -127,6 +144,8 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
         number=number,
         label=edit.label()[:250],
         edit=json.loads(edit.model_dump_json()),
+        seed=edit.seed,
+        facts=facts_of(after).model_dump(),
         forward=(patch := diff(before, after)),
         back=diff(after, before),
         snapshot=_packed(after) if number % SNAPSHOT_EVERY == 0 else None,
@@ -135,7 +154,15 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
     _move_head(project, revision)
     # Not before: a number given out in a transaction that fails is given out again.
     transaction.on_commit(lambda: _keep(revision, after))
-    return Step(revision, patch)
+    return Step(head.pk, revision, patch)
+
+
+def _done_before(known: Revision, edit: edits.EditBase) -> Step:
+    """The step that a revision was made by, asked for again since its answer was lost."""
+    if known.edit is None or known.edit["kind"] != edit.kind:
+        raise BadInput("Another step was done under this step's name.", todo="Do it again.")
+    assert known.parent_id is not None
+    return Step(known.parent_id, known, known.forward)
 
 
 @transaction.atomic
@@ -147,7 +174,7 @@ def undo(project: Project, based_on: int) -> Step:
         raise BadInput("There is nothing to undo.")
     Revision.objects.filter(pk=head.parent_id).update(next=head)
     _move_head(project, head.parent)
-    return Step(project.head or head.parent, head.back)
+    return Step(head.pk, head.parent, head.back)
 
 
 @transaction.atomic
@@ -158,7 +185,7 @@ def redo(project: Project, based_on: int) -> Step:
     if ahead is None:
         raise BadInput("There is nothing to redo.")
     _move_head(project, ahead)
-    return Step(ahead, ahead.forward)
+    return Step(based_on, ahead, ahead.forward)
 
 
 @transaction.atomic

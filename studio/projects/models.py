@@ -36,6 +36,10 @@ class Revision(models.Model):
     number = models.PositiveIntegerField()
     label = models.CharField(max_length=250)
     edit = models.JSONField(null=True)
+    seed = models.CharField(max_length=40, blank=True)
+    """Of the step that made it: sent again, the step is known by it and not done twice."""
+    facts = models.JSONField(null=True)
+    """`studio.projects.facts.Facts` of its document, so that lists need not rebuild it."""
     forward = models.JSONField(null=True)
     back = models.JSONField(null=True)
     snapshot = models.BinaryField(null=True)
@@ -43,3 +47,8 @@ class Revision(models.Model):
 
     class Meta:
         ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["project", "seed"], condition=~models.Q(seed=""), name="one_step_of_a_seed"
+            )
+        ]

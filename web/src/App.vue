@@ -1,5 +1,13 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import NoteList from '@/controls/NoteList.vue'
+import { useProject } from '@/stores/project'
+
+const project = useProject()
+// They are kept on this device; but they are safe only where they were sent to.
+useEventListener(window, 'beforeunload', (event) => {
+  if (project.waitingAnywhere) event.preventDefault()
+})
 </script>
 
 <template>

@@ -67,7 +67,7 @@ class ColoursTest(People, TestCase):
     def test_scopes_come_with_a_tried_still(self) -> None:
         edit = {"kind": "set_grade", "clips": [self.warm], "values": {"levels/black": 60}}
         scopes = {"scopes": ["histogram", "vectorscope"], "box": [0, 0, 0.5, 1]}
-        given = {"frame": 0, "long_side": 160, "edit": edit, "scopes": scopes}
+        given = {"frame": 0, "long_side": 160, "edits": [edit], "scopes": scopes}
         answer = self.call("post", f"{self.base}/still", given)
         self.assertEqual("application/octet-stream", answer["Content-Type"])
         [length] = struct.unpack("<I", answer.content[:4])

@@ -44,7 +44,7 @@ class PlaybackTest(People, TestCase):
     def test_a_step_can_be_tried_without_being_kept(self) -> None:
         clip = self.document()["tracks"][0]["clips"][0]["id"]
         edit = {"kind": "adjust", "clips": [clip], "values": {"opacity": 0.0}}
-        tried = self.call("post", f"{self.base}/still", {"frame": 5, "edit": edit})
+        tried = self.call("post", f"{self.base}/still", {"frame": 5, "edits": [edit]})
         self.assertLess(simplejpeg.decode_jpeg(tried.content).max(), 8)
         plain = self.call("post", f"{self.base}/still", {"frame": 5})
         self.assertEqual(5, self.number(plain.content))

@@ -1,11 +1,13 @@
 from __future__ import annotations
 
+from unittest.mock import patch
+
 import jsonpatch
 from django.test import Client, TestCase
 
-from kitecore.document import dump
+from kitecore.document import dump, empty_document
 from studio.projects import history
-from studio.projects.models import Revision
+from studio.projects.models import Project, Revision
 from studio.tests.site import SECOND, People, clip_of, take_of
 
 
@@ -20,6 +22,23 @@ class ProjectTest(People, TestCase):
         self.assertEqual("New", self.call("patch", path, {"name": "New"}).json()["name"])
         self.assertEqual(204, self.call("delete", path).status_code)
         self.assertEqual(404, self.call("get", path).status_code)
+
+    def test_the_list_opens_no_document(self) -> None:
+        take = take_of(self.project)
+        self.edit(kind="place", clip=clip_of(take))
+        self.edit(kind="place", clip=clip_of(take, 0.5))
+        with patch.object(history, "document_at", side_effect=AssertionError("opened")):
+            [card] = self.call("get", "/projects").json()
+            [use] = self.call("get", f"/takes/{take.id}/uses").json()
+            self.assertEqual(422, self.call("delete", f"/takes/{take.id}").status_code)
+        self.assertEqual((round(1.5 * SECOND), 1080), (card["length"], card["width"]))
+        self.assertEqual(2, use["clips"])
+
+    def test_revisions_of_before_facts_get_theirs_when_they_are_listed(self) -> None:
+        self.edit(kind="place", clip=self.solid("a", 2))
+        Revision.objects.update(facts=None)
+        self.assertEqual(2 * SECOND, self.call("get", "/projects").json()[0]["length"])
+        self.assertIsNotNone(Project.objects.get(pk=self.project.pk).head.facts)
 
     def test_a_project_with_a_long_history_can_be_deleted(self) -> None:
         parent = self.project.head
@@ -116,6 +135,31 @@ class StepTest(People, TestCase):
         ):
             self.assertIn(self.edit(**edit).status_code, (404, 422), edit)
         self.assertEqual((before, steps), (self.document(), Revision.objects.count()))
+
+    def test_a_step_sent_twice_is_done_once_and_answered_alike(self) -> None:
+        based = self.project.head_id
+        step = {"kind": "place", "clip": self.solid("a"), "seed": "once"}
+        first = self.edit(based, **step).json()
+        self.edit(kind="place", clip=self.solid("b"), mode="end")
+        head = Project.objects.get(pk=self.project.pk).head_id
+        again = self.edit(based, **step)
+        self.assertEqual((200, first["revision"]), (again.status_code, again.json()["revision"]))
+        self.assertEqual((based, first["patch"]), (again.json()["start"], again.json()["patch"]))
+        self.assertEqual(head, Project.objects.get(pk=self.project.pk).head_id)
+        names = [clip["name"] for clip in self.document()["tracks"][0]["clips"]]
+        self.assertEqual(["a", "b"], names)
+
+    def test_another_step_under_a_known_name_is_refused(self) -> None:
+        self.edit(kind="place", clip=self.solid("a"), seed="once")
+        other = self.edit(kind="split", at=SECOND // 2, seed="once")
+        self.assertEqual(422, other.status_code)
+        self.assertEqual(1, len(self.document()["tracks"][0]["clips"]))
+
+    def test_the_same_name_may_be_used_in_another_project(self) -> None:
+        step = {"kind": "place", "clip": self.solid("a"), "seed": "once"}
+        self.edit(**step)
+        self.project = history.start_project(self.pip, "Two", empty_document())
+        self.assertEqual(200, self.edit(**step).status_code)
 
     def test_takes_of_others_cannot_be_placed(self) -> None:
         theirs = history.start_project(self.wren, "Theirs", history.document_at(self.project.head))

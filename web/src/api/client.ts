@@ -9,6 +9,8 @@ export class ServerError extends Error {
   constructor(
     readonly problem: Problem,
     readonly status: number,
+    /** All of the answer. */
+    readonly body: unknown = null,
   ) {
     super(problem.message)
   }
@@ -18,7 +20,7 @@ const OFFLINE: Problem = {
   code: 'offline',
   message: 'The server cannot be reached.',
   safe: 'Everything up to here is kept.',
-  todo: 'Check the connection; the next step tries again.',
+  todo: 'Check the connection; steps are sent as soon as it is back.',
 }
 
 const UNEXPECTED: Problem = {
@@ -71,7 +73,7 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   if (answer.error !== undefined || !answer.response.ok) {
     const told = answer.error as Partial<Problem> | undefined
-    throw new ServerError({ ...UNEXPECTED, ...told }, answer.response.status)
+    throw new ServerError({ ...UNEXPECTED, ...told }, answer.response.status, answer.error)
   }
   return answer.data as T
 }

@@ -7649,7 +7649,7 @@ export interface components {
         };
         /**
          * StepDone
-         * @description A step that was kept, and the JSON Patch (RFC 6902) to the document after it.
+         * @description A step that was kept, and the JSON Patch (RFC 6902) from revision ``start`` to it.
          */
         StepDone: {
             /** Can Redo */
@@ -7664,6 +7664,8 @@ export interface components {
             }[];
             /** Revision */
             revision: number;
+            /** Start */
+            start: number;
             /** Step */
             step: number;
         };
@@ -7828,15 +7830,18 @@ export interface components {
         };
         /**
          * StillIn
-         * @description ``frame`` of a revision; with ``edit`` as it would be after that edit, which is not kept.
+         * @description ``frame`` of a revision; with ``edits`` as it would be after those, which are not kept.
          *
          *     Of one ``lane`` only the request of the highest ``turn`` is answered. ``matte`` names a zone that
          *     is shown as what it lets through, ``onion`` a clip that is shown at its neighbouring keys too.
          *     With ``scopes`` the answer is as `render.instruments` packs it.
          */
         StillIn: {
-            /** Edit */
-            edit?: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"]) | null;
+            /**
+             * Edits
+             * @default []
+             */
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**

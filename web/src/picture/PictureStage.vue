@@ -71,6 +71,9 @@ const percent = computed(() => {
           <MoveOverlay v-else-if="stage === 'move'" v-bind="box" />
           <PictureHandles v-else v-bind="box" />
         </template>
+        <span v-if="project.trouble && project.waiting" class="behind tiny" data-test="behind">
+          Without your last {{ project.waiting === 1 ? 'step' : `${project.waiting} steps` }}
+        </span>
         <div v-if="project.document && !project.length" class="empty first">
           <strong>Your film starts here</strong>
           <span>Bring in takes, then place one on the timeline.</span>
@@ -134,6 +137,15 @@ const percent = computed(() => {
 }
 .away {
   opacity: 0;
+}
+.behind {
+  position: absolute;
+  left: 8px;
+  bottom: 8px;
+  padding: 3px 8px;
+  border-radius: 8px 8px 2px 8px;
+  background: rgb(23 20 26 / 82%);
+  color: var(--text);
 }
 .first {
   position: absolute;

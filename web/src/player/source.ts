@@ -1,5 +1,5 @@
 import { needBytes } from '@/api/client'
-import type { FrameRate, Step } from '@/api/types'
+import type { Edit, FrameRate, Step } from '@/api/types'
 import { useProject } from '@/stores/project'
 import { unpacked, type Measured, type ScopesWanted } from './measured'
 
@@ -9,6 +9,8 @@ export interface Source {
   base: string
   /** What else an address says: the open group, the speed of playing. */
   query?: Record<string, string>
+  /** Edits that its pictures are drawn with although they are not acknowledged. */
+  pending?: Edit[]
   frames: number
   rate: FrameRate
 }
@@ -39,7 +41,7 @@ export interface Still {
 }
 
 export async function fetchStill(source: Source, frame: number, ask: StillAsk): Promise<Still> {
-  const edit = ask.edit ? useProject().whole(ask.edit) : null
+  const trial = ask.edit ? [useProject().whole(ask.edit)] : []
   const bytes = await needBytes(`${source.base}/still?${new URLSearchParams(source.query)}`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
@@ -48,7 +50,7 @@ export async function fetchStill(source: Source, frame: number, ask: StillAsk): 
       long_side: ask.longSide,
       lane: ask.lane,
       turn: ask.turn,
-      edit,
+      edits: [...(source.pending ?? []), ...trial],
       matte: ask.matte ?? '',
       onion: ask.onion ?? '',
       scopes: ask.scopes ?? null,

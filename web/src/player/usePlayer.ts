@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { computed, onScopeDispose, readonly, ref, shallowRef, watch, type Ref } from 'vue'
 import type { Step } from '@/api/types'
 import { Feeder } from './feeder'
@@ -207,6 +208,9 @@ export function usePlayer(
     },
     { immediate: true },
   )
+
+  // What could not be drawn while nobody answered is drawn as soon as somebody may.
+  useEventListener('online', draw)
 
   onScopeDispose(() => {
     closing.abort()

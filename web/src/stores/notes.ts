@@ -27,6 +27,8 @@ export const useNotes = defineStore('notes', () => {
 
   /** Show what went wrong, what is safe and what to do. */
   function problem(error: unknown) {
+    // That the line is gone stands in the top bar, as long as it is true.
+    if (error instanceof ServerError && error.status === 0 && !navigator.onLine) return
     if (error instanceof ServerError) {
       const { message, safe, todo } = error.problem
       add('problem', message, [safe, todo].filter(Boolean).join(' '))

@@ -3,32 +3,30 @@ import { beforeEach, expect, test, vi } from 'vitest'
 
 const { POST, GET } = vi.hoisted(() => ({ POST: vi.fn(), GET: vi.fn() }))
 
-class ServerError extends Error {
-  constructor(
-    readonly problem: { message: string; safe: string; todo: string },
-    readonly status: number,
-  ) {
-    super(problem.message)
-  }
-}
-
-vi.mock('@/api/client', () => ({
+vi.mock('@/api/client', async (original) => ({
+  ...(await original<typeof import('@/api/client')>()),
   client: { POST, GET },
   need: (asked: unknown) => asked,
-  ServerError,
 }))
-vi.stubGlobal('window', { setTimeout: () => 0 })
+vi.stubGlobal('window', Object.assign(new EventTarget(), { setTimeout: () => 0 }))
 
 const { useProject } = await import('./project')
 const { useNotes } = await import('./notes')
+const { ServerError } = await import('@/api/client')
 
-const stale = () => new ServerError({ message: 'changed elsewhere', safe: '', todo: '' }, 409)
+const problem = (message: string, more = {}) => ({ message, safe: '', todo: '', code: '', ...more })
+const stale = (found: unknown) => new ServerError(problem('changed elsewhere'), 409, found)
 const position = (revision: number) => ({
   revision,
   step: revision,
   label: `step ${revision}`,
   can_undo: true,
   can_redo: false,
+})
+const done = (revision: number, patch: unknown[], start = revision - 1) => ({
+  ...position(revision),
+  start,
+  patch,
 })
 
 function state(revision: number, names: string[]) {
@@ -65,7 +63,7 @@ function basedOn(call: number): unknown {
 test('a step becomes the newest document', async () => {
   const project = useProject()
   const before = project.document
-  POST.mockResolvedValueOnce({ ...position(2), patch: rename('b') })
+  POST.mockResolvedValueOnce(done(2, rename('b')))
   expect(await project.edit({ kind: 'split', at: 0 })).toBe(true)
   expect(project.tracks[0]?.clips[0]?.name).toBe('b')
   expect([project.revision, project.step]).toEqual([2, 2])
@@ -74,8 +72,8 @@ test('a step becomes the newest document', async () => {
 
 test('steps wait for each other, each based on the one before', async () => {
   const project = useProject()
-  POST.mockResolvedValueOnce({ ...position(2), patch: [] })
-  POST.mockResolvedValueOnce({ ...position(3), patch: [] })
+  POST.mockResolvedValueOnce(done(2, []))
+  POST.mockResolvedValueOnce(done(3, []))
   await Promise.all([
     project.edit({ kind: 'split', at: 0 }),
     project.edit({ kind: 'split', at: 1 }),
@@ -86,9 +84,8 @@ test('steps wait for each other, each based on the one before', async () => {
 
 test('a stale step is done again on the newest version, and that is said', async () => {
   const project = useProject()
-  POST.mockRejectedValueOnce(stale())
-  GET.mockResolvedValueOnce(state(5, ['x', 'y']))
-  POST.mockResolvedValueOnce({ ...position(6), patch: rename('z') })
+  POST.mockRejectedValueOnce(stale(state(5, ['x', 'y'])))
+  POST.mockResolvedValueOnce(done(6, rename('z')))
   expect(await project.edit({ kind: 'split', at: 0 })).toBe(true)
   expect([basedOn(0), basedOn(1)]).toEqual([1, 5])
   expect(project.tracks[0]?.clips.map((clip) => clip.name)).toEqual(['z', 'y'])
@@ -97,9 +94,8 @@ test('a stale step is done again on the newest version, and that is said', async
 
 test('the same step is sent again, with the same ids to come', async () => {
   const project = useProject()
-  POST.mockRejectedValueOnce(stale())
-  GET.mockResolvedValueOnce(state(5, ['x']))
-  POST.mockResolvedValueOnce({ ...position(6), patch: [] })
+  POST.mockRejectedValueOnce(stale(state(5, ['x'])))
+  POST.mockResolvedValueOnce(done(6, []))
   await project.edit({ kind: 'split', at: 0 })
   const seeds = POST.mock.calls.map((call) => {
     const [, asked] = call as [string, { body: { edit: { seed: string } } }]
@@ -110,11 +106,12 @@ test('the same step is sent again, with the same ids to come', async () => {
 
 test('a refused step changes nothing, and later ones go on', async () => {
   const project = useProject()
-  const refusal = { message: 'There is nothing to split.', safe: 'Unchanged.', todo: 'Move on.' }
+  const refusal = problem('There is nothing to split.', { safe: 'Unchanged.', todo: 'Move on.' })
   POST.mockRejectedValueOnce(new ServerError(refusal, 422))
-  POST.mockResolvedValueOnce({ ...position(2), patch: [] })
+  POST.mockResolvedValueOnce(done(2, []))
   expect(await project.edit({ kind: 'split', at: 0 })).toBe(false)
   expect(await project.edit({ kind: 'split', at: 1 })).toBe(true)
+  expect(project.refusals).toBe(1)
   expect(useNotes().notes[0]).toMatchObject({ kind: 'problem', detail: 'Unchanged. Move on.' })
 })
 
@@ -123,16 +120,13 @@ test('within a group its own tracks are shown, and steps say where they are mean
   const inner = [{ id: 'g1', kind: 'main', clips: [{ kind: 'solid', id: 's', length: 30 }] }]
   const group = { kind: 'group', id: 'g', length: 30, tracks: inner }
   const place = [{ op: 'add', path: '/tracks/0/clips/0', value: group }]
-  POST.mockResolvedValueOnce({ ...position(2), patch: place })
+  POST.mockResolvedValueOnce(done(2, place))
   await project.edit({ kind: 'split', at: 0 })
   project.enter('g')
   expect(project.tracks[0]?.id).toBe('g1')
   expect(project.look).toEqual({ within: 'g' })
   expect(project.whole({ kind: 'split', at: 0 })).toMatchObject({ within: 'g' })
-  POST.mockResolvedValueOnce({
-    ...position(3),
-    patch: [{ op: 'remove', path: '/tracks/0/clips/0' }],
-  })
+  POST.mockResolvedValueOnce(done(3, [{ op: 'remove', path: '/tracks/0/clips/0' }]))
   await project.edit({ kind: 'split', at: 0 })
   await Promise.resolve()
   expect(project.within).toBe('')
@@ -141,21 +135,45 @@ test('within a group its own tracks are shown, and steps say where they are mean
 test('pictures stay those of before while only markers change', async () => {
   const project = useProject()
   const mark = [{ op: 'add', path: '/markers', value: [] }]
-  POST.mockResolvedValueOnce({ ...position(2), patch: mark })
+  POST.mockResolvedValueOnce(done(2, mark))
   await project.edit({ kind: 'add_marker', at: 0 })
   expect([project.revision, project.seen]).toEqual([2, 1])
   const shorter = [{ op: 'replace', path: '/tracks/0/clips/0/length', value: 5 }]
-  POST.mockResolvedValueOnce({ ...position(3), patch: shorter })
+  POST.mockResolvedValueOnce(done(3, shorter))
   await project.edit({ kind: 'split', at: 0 })
   expect(project.seen).toBe(3)
 })
 
 test('a refusal can be taken on by whoever asked', async () => {
   const project = useProject()
-  const problem = { message: 'too little', safe: '', todo: '', code: 'too_little_footage' }
-  POST.mockRejectedValueOnce(new ServerError(problem, 422))
+  POST.mockRejectedValueOnce(new ServerError(problem('too little'), 422))
   const told: string[] = []
   const done = await project.edit({ kind: 'split', at: 0 }, ({ message }) => told.push(message) > 0)
   expect([done, told]).toEqual([false, ['too little']])
   expect(useNotes().notes).toHaveLength(0)
+})
+
+test('an answer that comes after another project was opened changes nothing there', async () => {
+  const project = useProject()
+  let answer = (_: unknown) => {}
+  POST.mockReturnValueOnce(new Promise((done) => (answer = done)))
+  const sent = project.edit({ kind: 'split', at: 0 })
+  GET.mockResolvedValueOnce({ ...state(30, ['other']), id: 'q' })
+  await project.open('q')
+  answer(done(2, rename('b')))
+  expect(await sent).toBe(true)
+  expect([project.id, project.revision]).toEqual(['q', 30])
+  expect(project.tracks[0]?.clips[0]?.name).toBe('other')
+})
+
+test('of two projects opened in a row the last one is shown, whichever comes first', async () => {
+  const project = useProject()
+  let slow = (_: unknown) => {}
+  GET.mockReturnValueOnce(new Promise((done) => (slow = done)))
+  const first = project.open('p')
+  GET.mockResolvedValueOnce({ ...state(30, ['other']), id: 'q' })
+  await project.open('q')
+  slow(state(1, ['a']))
+  await first
+  expect(project.id).toBe('q')
 })

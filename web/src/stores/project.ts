@@ -1,20 +1,24 @@
-import { applyPatch, deepClone, type Operation } from 'fast-json-patch'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, ref, shallowReactive, shallowRef, watch } from 'vue'
 import { client, need, ServerError, type Problem, type Schemas } from '@/api/client'
-import type { Clip, Document, FrameRate, Step, Track } from '@/api/types'
+import type { Clip, Document, Edit, FrameRate, Step, Track } from '@/api/types'
 import { useNotes } from '@/stores/notes'
 import type { Source } from '@/player/source'
+import { makeLine, type Ask, type Done, type Line, type State, type Waiting } from '@/steps/line'
+import { outbox } from '@/steps/outbox'
+import { patched, type Operation } from '@/steps/patched'
+import { pause } from '@/steps/pauses'
+import { post } from '@/steps/post'
 import { findGroup } from '@/stores/groups'
 import { changesPicture } from '@/stores/visible'
 import { frameOf } from '@/time'
 
-type Done = Schemas['StepDone']
-type State = Schemas['State']
 type Position = Omit<State, 'id' | 'name' | 'document'>
 type Move = 'undo' | 'redo'
+type Refused = (problem: Problem) => boolean
+const NONE: Edit[] = []
 
-/** The open project: its document, and the steps on their way to the server, one after another. */
+/** The open project: its document, and its line of steps on their way to the server. */
 export const useProject = defineStore('project', () => {
   const notes = useNotes()
   const id = ref('')
@@ -27,10 +31,28 @@ export const useProject = defineStore('project', () => {
   const label = ref('')
   const canUndo = ref(false)
   const canRedo = ref(false)
-  const waiting = ref(0)
+  /** Counts steps that were refused: whatever showed one as done shows what is again. */
+  const refusals = ref(0)
+  /** Lines of this project, and of others that were left while steps waited. */
+  const lines = shallowReactive(new Map<string, Line>())
+  const takers = new Map<string, Refused>()
   /** The groups that are open, from the outside in. */
   const opened = ref<string[]>([])
-  let line: Promise<unknown> = Promise.resolve()
+
+  const line = computed(() => lines.get(id.value) ?? null)
+  /** Steps of the open project that are not acknowledged. */
+  const waiting = computed(() => line.value?.waiting.value.length ?? 0)
+  const trouble = computed(() => line.value?.trouble.value ?? '')
+  const waitingAnywhere = computed(() =>
+    [...lines.values()].some((one) => one.waiting.value.length > 0),
+  )
+  /** The edits that wait, for pictures to be drawn with them while nobody acknowledges them. */
+  const pending = computed(() => {
+    const asks = trouble.value ? (line.value?.waiting.value ?? []).map((one) => one.ask) : []
+    const ways = asks.findIndex((ask) => ask.kind !== 'edit')
+    const edits = ways < 0 ? asks : asks.slice(0, ways)
+    return edits.length ? edits.flatMap((ask) => (ask.kind === 'edit' ? [ask.edit] : [])) : NONE
+  })
 
   const rate = computed<FrameRate>(() => {
     const set = document.value?.rate
@@ -49,6 +71,7 @@ export const useProject = defineStore('project', () => {
   const source = computed<Source>(() => ({
     base: `/api/projects/${id.value}/revisions/${seen.value}`,
     query: look.value,
+    pending: pending.value,
     frames: frames.value,
     rate: rate.value,
   }))
@@ -74,12 +97,24 @@ export const useProject = defineStore('project', () => {
     canRedo.value = at.can_redo
   }
 
-  function patch(done: Done) {
-    if (!document.value) return
+  function patch(project: string, done: Done) {
+    if (project !== id.value || !document.value) return
     const operations = done.patch as unknown as Operation[]
-    document.value = applyPatch(deepClone(document.value) as Document, operations).newDocument
+    document.value = patched(document.value, operations)
     place(done)
     if (changesPicture(operations)) seen.value = done.revision
+  }
+
+  function replaced(project: string, state: State, elsewhere: boolean) {
+    if (project !== id.value) return
+    take(state)
+    if (elsewhere) notes.told('The project was changed elsewhere. This is the newest version.')
+  }
+
+  function refused({ project, seed }: Waiting, error: unknown) {
+    if (project === id.value) refusals.value += 1
+    const taken = error instanceof ServerError && takers.get(seed)?.(error.problem)
+    if (!taken) notes.problem(error)
   }
 
   async function fetchState(project: string): Promise<State> {
@@ -88,10 +123,40 @@ export const useProject = defineStore('project', () => {
     return (await need(asked)) as unknown as State
   }
 
+  const world = { outbox, post, fetch: fetchState, pause, patched: patch, replaced, refused }
+
+  /** Open a project; steps of it that were left on this device are sent first. */
   async function open(project: string) {
+    id.value = project
     document.value = null
     opened.value = []
-    take(await fetchState(project))
+    const [state, left] = await Promise.all([fetchState(project), outbox.load(project)])
+    if (id.value !== project) return
+    take(state)
+    lineAt(project, state.revision).resume(left)
+  }
+
+  function lineAt(project: string, newest: number): Line {
+    const found = lines.get(project) ?? makeLine(project, newest, world)
+    lines.set(project, found)
+    found.meet(newest)
+    return found
+  }
+
+  /** Send what any project's steps still wait for, after a reload. */
+  async function resumeAll() {
+    const left = await outbox.load()
+    for (const project of new Set(left.map((step) => step.project))) {
+      if (lines.has(project)) continue
+      const mine = left.filter((step) => step.project === project)
+      try {
+        const state = await fetchState(project)
+        lineAt(project, state.revision).resume(mine)
+      } catch (error) {
+        const gone = error instanceof ServerError && error.status === 404
+        if (gone) for (const step of mine) outbox.drop(step)
+      }
+    }
   }
 
   /** Show the timeline within a group, or with an empty id that around the innermost one open. */
@@ -109,42 +174,8 @@ export const useProject = defineStore('project', () => {
     if (gone >= 0) leaveTo(gone)
   })
 
-  /**
-   * Send something that changes the document, after all that was sent before. If somebody else
-   * changed the project meanwhile, their version is taken over and the step is done again on it.
-   */
-  function send(
-    post: (based: number) => Promise<Done>,
-    refused?: (problem: Problem) => boolean,
-  ): Promise<boolean> {
-    const mine = line.then(async () => {
-      waiting.value += 1
-      try {
-        for (let attempt = 0; attempt < 4; attempt++) {
-          try {
-            patch(await post(revision.value))
-            return true
-          } catch (error) {
-            if (!(error instanceof ServerError && error.status === 409)) throw error
-            await catchUp()
-          }
-        }
-        throw new Error('The project is being changed elsewhere all the time. Try again.')
-      } catch (error) {
-        const taken = error instanceof ServerError && refused?.(error.problem)
-        if (!taken) notes.problem(error)
-        return false
-      } finally {
-        waiting.value -= 1
-      }
-    })
-    line = mine
-    return mine
-  }
-
-  async function catchUp() {
-    take(await fetchState(id.value))
-    notes.told('The project was changed elsewhere. Your step was added to the newest version.')
+  function send(ask: Ask, seed = newSeed()): Promise<boolean> {
+    return line.value?.push(ask, seed) ?? Promise.resolve(false)
   }
 
   /** A step as it is sent: with a seed for new ids, and the group that is open. */
@@ -153,63 +184,32 @@ export const useProject = defineStore('project', () => {
     return { seed: newSeed(), ...group, ...what } as Schemas['StepIn']['edit']
   }
 
-  /** `refused` may take a refusal on itself by returning true; otherwise it is shown as a note. */
-  function edit(what: Step, refused?: (problem: Problem) => boolean): Promise<boolean> {
+  /** `taken` may take a refusal on itself by returning true; otherwise it is shown as a note. */
+  function edit(what: Step, taken?: Refused): Promise<boolean> {
     const edit = whole(what)
-    return send(
-      (based_on) =>
-        need(
-          client.POST('/api/projects/{id}/edits', {
-            params: { path: { id: id.value } },
-            body: { based_on, edit },
-          }),
-        ),
-      refused,
-    )
+    const seed = edit.seed ?? newSeed()
+    if (taken) takers.set(seed, taken)
+    return send({ kind: 'edit', edit }, seed).finally(() => takers.delete(seed))
   }
 
   /** Go to any step of the history, after all that was sent before. */
-  function goTo(target: number): Promise<void> {
-    const mine = line.then(async () => {
-      try {
-        const asked = client.POST('/api/projects/{id}/go', {
-          params: { path: { id: id.value } },
-          body: { based_on: revision.value, revision: target },
-        })
-        take((await need(asked)) as unknown as State)
-      } catch (error) {
-        if (error instanceof ServerError && error.status === 409) await catchUp()
-        else notes.problem(error)
-      }
-    })
-    line = mine
-    return mine
-  }
+  const goTo = (revision: number) => send({ kind: 'go', revision })
 
-  function go(where: Move): Promise<boolean> {
+  async function go(where: Move): Promise<boolean> {
     const told = where === 'undo' ? label.value : ''
-    const done = send((based_on) =>
-      need(
-        client.POST(`/api/projects/{id}/${where}`, {
-          params: { path: { id: id.value } },
-          body: { based_on },
-        }),
-      ),
-    )
-    done.then((good) => {
-      if (good) notes.told(where === 'undo' ? `Undone: ${told}` : `Done again: ${label.value}`)
-    })
-    return done
+    if (where === 'undo' && line.value?.takeBack()) {
+      notes.told('The step that waited is taken back.')
+      return true
+    }
+    const good = await send({ kind: where })
+    if (good) notes.told(where === 'undo' ? `Undone: ${told}` : `Done again: ${label.value}`)
+    return good
   }
 
   async function rename(to: string) {
-    await need(
-      client.PATCH('/api/projects/{id}', {
-        params: { path: { id: id.value } },
-        body: { name: to },
-      }),
-    )
-    name.value = to
+    const path = { id: id.value }
+    await need(client.PATCH('/api/projects/{id}', { params: { path }, body: { name: to } }))
+    if (path.id === id.value) name.value = to
   }
 
   function findClip(clipId: string): { clip: Clip; track: Track } | null {
@@ -230,6 +230,11 @@ export const useProject = defineStore('project', () => {
     canUndo,
     canRedo,
     waiting,
+    waitingAnywhere,
+    trouble,
+    refusals,
+    resumeAll,
+    sendNow: () => line.value?.again(),
     rate,
     tracks,
     markers,

@@ -10,10 +10,12 @@ import type { ProjectCard } from '@/api/types'
 import KiteMark from '@/controls/KiteMark.vue'
 import NewProject from '@/views/NewProject.vue'
 import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
 import { useSession } from '@/stores/session'
 import { frameOf, lengthLabel, rateLabel } from '@/time'
 
 const notes = useNotes()
+const project = useProject()
 const session = useSession()
 const router = useRouter()
 const projects = ref<ProjectCard[] | null>(null)
@@ -23,6 +25,7 @@ const renaming = ref<ProjectCard | null>(null)
 const newName = ref('')
 
 async function load() {
+  project.resumeAll()
   try {
     projects.value = await need(client.GET('/api/projects'))
   } catch (error) {

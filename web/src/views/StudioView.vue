@@ -168,7 +168,11 @@ const shortcuts: Shortcut[] = [
     label: `${verb.label}: ${verb.help.charAt(0).toLowerCase()}${verb.help.slice(1)}`,
     run: () => doVerb(verb),
   })),
-  { key: 'ctrl+z', label: 'Undo', run: () => project.canUndo && project.undo() },
+  {
+    key: 'ctrl+z',
+    label: 'Undo',
+    run: () => (project.canUndo || project.waiting) && project.undo(),
+  },
   { key: 'ctrl+shift+z', label: 'Do again', run: () => project.canRedo && project.redo() },
   { key: 'ctrl+a', label: 'Take all clips in hand', run: takeEverything },
   { key: 'esc', label: 'Put down what is in hand; then close the group', run: putDown },

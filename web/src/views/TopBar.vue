@@ -12,6 +12,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import HistoryDrawer from '@/views/HistoryDrawer.vue'
 import { SHAPES, shapeName } from '@/views/shapes'
+import SaveState from '@/steps/SaveState.vue'
 import { rateLabel } from '@/time'
 
 const props = defineProps<{ projectId: string }>()
@@ -31,7 +32,6 @@ const facts = computed(() => {
   const size = `${canvas.width} × ${canvas.height}`
   return `${shapeName(canvas.width, canvas.height)} · ${size} · ${rateLabel(project.rate)} fps`
 })
-const saved = computed(() => (project.waiting ? 'saving' : `saved · step ${project.step}`))
 const shapeOptions = computed(() => {
   const canvas = project.document?.canvas
   const known = SHAPES.map((one) => ({
@@ -92,12 +92,12 @@ function send() {
     </button>
     <button class="facts" title="Shape and frame rate" @click="ask">{{ facts }}</button>
     <span class="spacer" />
-    <span class="saved tiny quiet" role="status">{{ saved }}</span>
+    <SaveState />
     <button
       class="btn btn-bare"
       aria-label="Undo"
       title="Undo (Ctrl + Z)"
-      :disabled="!project.canUndo"
+      :disabled="!project.canUndo && !project.waiting"
       data-test="undo"
       @click="project.undo()"
     >
@@ -184,9 +184,6 @@ function send() {
 .spacer {
   flex: 1;
 }
-.saved {
-  white-space: nowrap;
-}
 @media (max-width: 1000px) {
   .facts {
     display: none;
@@ -196,9 +193,6 @@ function send() {
   .home {
     display: inline-flex;
     margin-left: -10px;
-  }
-  .saved {
-    display: none;
   }
   .btn-primary {
     min-height: 36px;

@@ -1,0 +1,151 @@
+"""No step is lost, whatever the line does."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import User
+
+from browser_tests.site import SiteTest
+from kitecore.document import empty_document
+from kitecore.edits import edit_kinds
+from studio.projects import history
+from studio.projects.models import Project, Revision
+
+SECOND = 705_600_000
+
+_LOSE_ONE_ANSWER = """
+const honest = window.fetch
+window.fetch = async (...asked) => {
+  const answer = await honest(...asked)
+  if (!String(asked[0].url ?? asked[0]).endsWith('/edits')) return answer
+  window.fetch = honest
+  throw new TypeError('the answer was lost')
+}
+"""
+
+
+class TrustTest(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.pip = User.objects.get(username="pip")
+        self.project = self.make_project("Kites", 2)
+
+    def make_project(self, name: str, clips: int) -> Project:
+        project = history.start_project(self.pip, name, empty_document())
+        place = edit_kinds["place"]
+        for number in range(clips):
+            clip = {"kind": "solid", "name": f"{name} {number}", "length": 2 * SECOND}
+            project.refresh_from_db()
+            history.apply_edit(project, project.head_id, place(clip=clip))
+        return project
+
+    def enter(self) -> None:
+        self.browser.open(f"/projects/{self.project.id}/cut")
+        self.browser.wait(lambda: self.browser.all("[data-clip]"))
+
+    def split_at(self, frame: int) -> None:
+        """Take the first clip, go to a frame of it, split it there."""
+        browser = self.browser
+        browser.all("[data-clip]")[0].click()
+        keys = "window.dispatchEvent(new KeyboardEvent('keydown', {key: arguments[0]}))"
+        browser.run(keys, "Home")
+        for _ in range(frame):
+            browser.run(keys, "ArrowRight")
+        browser.press("verb-split")
+
+    def block(self, *addresses: str) -> None:
+        self.browser.driver.execute_cdp_cmd("Network.enable", {})
+        self.browser.driver.execute_cdp_cmd("Network.setBlockedURLs", {"urls": list(addresses)})
+
+    def line(self, **how: object) -> None:
+        """What the line is like: ``offline``, ``latency`` in ms."""
+        plain = {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
+        self.browser.driver.execute_cdp_cmd("Network.enable", {})
+        self.browser.driver.execute_cdp_cmd("Network.emulateNetworkConditions", plain | how)
+
+    def saving(self, words: str) -> None:
+        browser = self.browser
+        browser.wait(
+            lambda: words in browser.test("saving").text,
+            what=f"the page never said “{words}”, but “{browser.test('saving').text}”",
+        )
+
+    def clips(self, number: int) -> None:
+        self.browser.wait(
+            lambda: len(self.browser.all("[data-clip]")) == number, what=f"not {number} clips"
+        )
+
+    def steps(self) -> int:
+        return Revision.objects.filter(project=self.project).count() - 1
+
+    def test_steps_made_offline_are_kept_and_sent_when_the_line_is_back(self) -> None:
+        self.enter()
+        self.saving("saved · step 2")
+        self.line(offline=True)
+        self.split_at(20)
+        self.saving("offline: your steps are kept here")
+        self.browser.test("behind")
+        self.split_at(10)
+        self.assertEqual(2, self.steps())
+        self.line()
+        self.clips(4)
+        self.saving("saved · step 4")
+        self.assertEqual(4, self.steps())
+
+    def test_a_step_that_was_never_sent_can_be_taken_back(self) -> None:
+        self.enter()
+        self.line(offline=True)
+        self.split_at(10)
+        self.saving("offline")
+        self.split_at(20)
+        self.browser.press("undo")
+        self.browser.wait(lambda: "taken back" in self.browser.find(".note").text)
+        self.line()
+        self.clips(3)
+        self.saving("saved · step 3")
+
+    def test_a_step_whose_answer_was_lost_is_done_once(self) -> None:
+        self.enter()
+        self.browser.run(_LOSE_ONE_ANSWER)
+        self.split_at(10)
+        self.clips(3)
+        self.saving("saved · step 3")
+        self.assertEqual(3, self.steps())
+
+    def test_steps_that_wait_outlive_a_reload(self) -> None:
+        self.enter()
+        self.block("*/edits")
+        self.split_at(10)
+        self.saving("1 step waiting")
+        self.browser.driver.refresh()
+        self.saving("1 step waiting")
+        self.assertEqual(2, self.steps())
+        self.block()
+        self.clips(3)
+        self.saving("saved · step 3")
+
+    def test_on_a_slow_line_steps_go_one_after_another(self) -> None:
+        self.enter()
+        self.line(latency=700)
+        for frame in (30, 20, 10):
+            self.split_at(frame)
+        self.clips(5)
+        self.saving("saved · step 5")
+        self.line()
+        self.browser.press("undo")
+        self.clips(4)
+
+    def test_a_step_of_a_project_that_was_left_is_not_patched_into_the_next(self) -> None:
+        other = self.make_project("Others", 1)
+        self.enter()
+        self.line(latency=1500)
+        self.split_at(10)
+        self.browser.run(
+            "document.querySelector('#app').__vue_app__.config.globalProperties.$router"
+            ".push(arguments[0])",
+            f"/projects/{other.id}/cut",
+        )
+        self.browser.wait(lambda: self.steps() == 3, what="the step was not sent")
+        self.line()
+        self.clips(1)
+        self.saving("saved · step 1")
+        self.assertEqual(1, Revision.objects.filter(project=other, number=1).count())

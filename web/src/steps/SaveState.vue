@@ -1,0 +1,58 @@
+<script setup lang="ts">
+/** Says whether steps are kept; tapped while some wait, it sends them now. */
+import { useOnline } from '@vueuse/core'
+import { computed } from 'vue'
+import IconWaiting from '~icons/tabler/cloud-off'
+import { useProject } from '@/stores/project'
+import { isAmiss, savingText, type Saving } from './saving'
+
+const project = useProject()
+const online = useOnline()
+const now = computed<Saving>(() => ({
+  waiting: project.waiting,
+  trouble: project.trouble,
+  online: online.value,
+  step: project.step,
+}))
+const text = computed(() => savingText(now.value))
+</script>
+
+<template>
+  <button
+    v-if="isAmiss(now)"
+    class="amiss tiny"
+    role="status"
+    data-test="saving"
+    title="Your steps are kept on this device and sent as soon as the line is back. Tap: try now"
+    @click="project.sendNow()"
+  >
+    <IconWaiting aria-hidden="true" /><span>{{ text }}</span>
+  </button>
+  <span v-else class="saved tiny quiet" data-test="saving">{{ text }}</span>
+</template>
+
+<style scoped>
+.saved,
+.amiss {
+  white-space: nowrap;
+}
+.amiss {
+  display: inline-flex;
+  align-items: center;
+  gap: 6px;
+  min-width: 0;
+  min-height: var(--touch);
+  border: 0;
+  background: none;
+  color: var(--accent);
+}
+.amiss span {
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+@media (max-width: 759px) {
+  .saved {
+    display: none;
+  }
+}
+</style>
