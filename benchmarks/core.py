@@ -35,7 +35,7 @@ class Workshop:
         takes = {}
         for path in make_all(root / "films"):
             folder = self.find(path.stem)
-            if not folder.poster.exists() and not folder.peaks.exists():
+            if not folder.info_file.exists():
                 folder.path.mkdir(parents=True, exist_ok=True)
                 folder.original.write_bytes(path.read_bytes())
                 ingest(folder)

@@ -1,12 +1,18 @@
-"""No step is lost, whatever the line does."""
+"""No step is lost whatever the line does, no job is stuck."""
 
 from __future__ import annotations
 
+import tempfile
+from pathlib import Path
+
 from django.contrib.auth.models import User
+from pymediainfo import MediaInfo
 
 from browser_tests.site import SiteTest
 from kitecore.document import empty_document
 from kitecore.edits import edit_kinds
+from kitecore.media.tests.material import make_video, tone
+from studio.library.models import Take
 from studio.projects import history
 from studio.projects.models import Project, Revision
 
@@ -149,3 +155,50 @@ class TrustTest(SiteTest):
         self.clips(1)
         self.saving("saved · step 1")
         self.assertEqual(1, Revision.objects.filter(project=other, number=1).count())
+
+
+class JobsTest(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.pip = User.objects.get(username="pip")
+        self.project = history.start_project(self.pip, "Kites", empty_document())
+        self.files = Path(tempfile.mkdtemp(dir=self.browser.folder))
+
+    def bring_in(self, *paths: Path) -> None:
+        field = self.browser.run("return document.querySelector('[data-test=files]')")
+        field.send_keys("\n".join(map(str, paths)))
+
+    def test_a_take_can_be_played_while_it_is_taken_in(self) -> None:
+        browser = self.browser
+        browser.open(f"/projects/{self.project.id}/gather")
+        browser.test("bring-in")
+        film = make_video(
+            self.files / "long.mp4", frames=900, size=(720, 1280), sound=tone(30), gop=60
+        )
+        self.bring_in(film)
+        browser.find('[data-take="long.mp4"]', 60).click()
+        browser.find(".viewer [aria-label='Play the take']:enabled", 60).click()
+        browser.find('[data-take="long.mp4"][data-state=ready]', 120)
+        take = Take.objects.get()
+        self.assertEqual(30, round(take.folder.sound.stat().st_size / 8 / 48_000))
+        browser.find(".card-of .picture img", 60)
+
+    def test_two_films_at_once_both_finish(self) -> None:
+        browser = self.browser
+        place = edit_kinds["place"]
+        clip = {"kind": "solid", "name": "s", "length": 8 * SECOND}
+        history.apply_edit(self.project, self.project.head_id, place(clip=clip))
+        browser.open(f"/projects/{self.project.id}/send")
+        browser.press("size-640")
+        browser.press("export")
+        browser.find("[data-film]")
+        browser.press("size-960")
+        browser.press("export")
+        browser.wait(
+            lambda: len(browser.all("[data-film=done]")) == 2, 120, "two films did not finish"
+        )
+        for link in browser.all(".film a[download]"):
+            path = self.files / "film.mp4"
+            path.write_bytes(browser.fetched(link.get_attribute("href") or ""))
+            video = next(t for t in MediaInfo.parse(path).tracks if t.track_type == "Video")
+            self.assertEqual("240", str(video.frame_count))

@@ -10,6 +10,7 @@ KiteError
 │   ├── BrokenMedia              it claims to be one, but cannot be decoded
 │   └── MediaMissing             the file has gone
 ├── RenderFailed (RuntimeError)  drawing or encoding did not succeed
+├── TookTooLong (TimeoutError)   it was given up after a bounded time
 └── Superseded                   nobody waits for this answer any more
 """
 
@@ -86,6 +87,11 @@ class MediaMissing(MediaError, LookupError):
 class RenderFailed(KiteError, RuntimeError):
     code = "render_failed"
     default_todo = "Try again."
+
+
+class TookTooLong(KiteError, TimeoutError):
+    code = "took_too_long"
+    default_todo = "Wait a moment, then try again."
 
 
 class Superseded(KiteError):

@@ -54,8 +54,8 @@ class Registry(Mapping[str, T], Generic[T]):
 
 
 def import_all(package: str) -> None:
-    """Import every module of ``package`` but its tests, so that each can register itself."""
+    """Import every module of ``package`` but tests and programs, so that each registers itself."""
     parent = importlib.import_module(package)
     for module in sorted(pkgutil.iter_modules(parent.__path__), key=lambda found: found.name):
-        if module.name != "tests":
+        if module.name not in ("tests", "__main__"):
             importlib.import_module(f"{package}.{module.name}")

@@ -9,9 +9,18 @@ from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth
 
-from kitecore.errors import BadInput, KiteError, MediaError, NotThere, RenderFailed, Superseded
+from kitecore.errors import (
+    BadInput,
+    KiteError,
+    MediaError,
+    NotThere,
+    RenderFailed,
+    Superseded,
+    TookTooLong,
+)
 from studio.accounts.api import router as accounts
 from studio.exports.api import router as exports
+from studio.jobs.api import router as jobs
 from studio.kit.api import router as kit
 from studio.kit.layers import router as kit_layers
 from studio.kit.moves import router as kit_moves
@@ -35,6 +44,7 @@ api.add_router("", layers, tags=["playback"])
 api.add_router("", colours, tags=["playback"])
 api.add_router("", playback, tags=["playback"])
 api.add_router("", exports, tags=["exports"])
+api.add_router("", jobs, tags=["jobs"])
 
 STATUS: Final[list[tuple[type[KiteError], int]]] = [
     (NotThere, 404),
@@ -42,6 +52,7 @@ STATUS: Final[list[tuple[type[KiteError], int]]] = [
     (MediaError, 422),
     (BadInput, 422),
     (RenderFailed, 500),
+    (TookTooLong, 503),
     (KiteError, 500),
 ]
 """HTTP status by class of error; the first that fits counts."""

@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "axes",
     "huey.contrib.djhuey",
+    "studio.jobs",
     "studio.accounts",
     "studio.projects",
     "studio.library",
@@ -107,6 +108,8 @@ LIBRARY_LIMIT = int(os.environ.get("VELVET_KITE_LIBRARY_GB", "200")) * 2**30
 """Bytes of all takes of one person."""
 WORKER_SILENCE = int(os.environ.get("VELVET_KITE_SILENT", "15"))
 """Seconds without a sign of life after which a worker counts as gone."""
+STREAM_SECONDS = 25
+"""After so long a stream of events ends, and the browser opens it anew."""
 PIECE_CACHE_BYTES = 2 * 2**30
 EXPORT_PIECE_BYTES = 8 * 2**30
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 2**20

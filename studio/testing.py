@@ -33,7 +33,10 @@ class Runner(DiscoverRunner):
             shutil.rmtree(settings.DATA_DIR, ignore_errors=True)
 
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
-        bad = len(result.failures) + len(result.errors) + len(result.unexpectedSuccesses)
+        # A test that failed in several of its parts is one test.
+        failed = [test for test, _ in (*result.failures, *result.errors)]
+        failed += result.unexpectedSuccesses
+        bad = len({getattr(test, "test_case", test).id() for test in failed})
         skipped = len(result.skipped)
         summary = f"{result.testsRun - bad - skipped} passed, {bad} failed"
         if skipped:

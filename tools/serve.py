@@ -1,18 +1,63 @@
-"""Run the site and its worker together until interrupted: ``python tools/serve.py [--port N]``."""
+"""Run the site and its worker together until interrupted: ``python tools/serve.py [--port N]``.
+
+One of them that dies is started again, alone; when this program goes, they go with it.
+"""
 
 from __future__ import annotations
 
 import argparse
+import ctypes
 import os
 import signal
 import subprocess
 import sys
 import time
+from collections.abc import Sequence
 from pathlib import Path
 from urllib.error import URLError
 from urllib.request import urlopen
 
 ROOT = Path(__file__).resolve().parent.parent
+PR_SET_PDEATHSIG = 1
+"""Of Linux' prctl: the signal that a process gets when its parent ends."""
+FAST, PAUSE, LONGEST = 5.0, 1.0, 30.0
+"""Seconds: a program that ends within the first starts again after a pause that grows."""
+
+
+class Kept:
+    """A program that is started again whenever it ends."""
+
+    def __init__(self, command: Sequence[str]) -> None:
+        self._command = command
+        self._pause = PAUSE
+        self.start()
+
+    def start(self) -> None:
+        self._begun = time.monotonic()
+        self.process = subprocess.Popen(self._command, cwd=ROOT, preexec_fn=_end_with_parent)
+
+    def look(self) -> None:
+        """Start it again if it has ended, not at once if it ends again and again."""
+        if self.process.poll() is None:
+            return
+        lasted = time.monotonic() - self._begun
+        self._pause = PAUSE if lasted > FAST else min(2 * self._pause, LONGEST)
+        name = " ".join(self._command[1:4])
+        print(f"  {name} ended ({self.process.returncode}); it is started again.", flush=True)
+        time.sleep(self._pause)
+        self.start()
+
+    def stop(self) -> None:
+        self.process.terminate()
+        try:
+            self.process.wait(timeout=10)
+        except subprocess.TimeoutExpired:
+            self.process.kill()
+            self.process.wait()
+
+
+def _end_with_parent() -> None:
+    ctypes.CDLL(None).prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
 
 
 def main() -> int:
@@ -21,42 +66,38 @@ def main() -> int:
     parser.add_argument("--port", type=int, default=int(os.environ.get("PORT", "8000")))
     parser.add_argument("--sign-in", default="", help="told when the site is up")
     given = parser.parse_args()
-    web = [sys.executable, "-m", "gunicorn", "studio.wsgi:application", "--threads", "16"]
+    # Each open page holds a thread for its stream of events while it has work going on.
+    web = [sys.executable, "-m", "gunicorn", "studio.wsgi:application", "--threads", "48"]
     web += ["--bind", f"{given.host}:{given.port}", "--timeout", "180", "--graceful-timeout", "5"]
     worker = [sys.executable, "manage.py", "run_huey", "--quiet"]
-    running = [subprocess.Popen(command, cwd=ROOT) for command in (web, worker)]
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    kept: list[Kept] = []
     try:
+        kept = [Kept(web), Kept(worker)]
         address = f"http://{given.host}:{given.port}/"
-        if _is_up(address + "api/health", running):
-            print(f"\n  Velvet Kite is at {address}", flush=True)
-            if given.sign_in:
-                print(f"  Sign in: {given.sign_in}", flush=True)
-            print("  Ctrl+C ends it.\n", flush=True)
-        while all(process.poll() is None for process in running):
+        _wait_until_up(address + "api/health")
+        print(f"\n  Velvet Kite is at {address}", flush=True)
+        if given.sign_in:
+            print(f"  Sign in: {given.sign_in}", flush=True)
+        print("  Ctrl+C ends it.\n", flush=True)
+        while True:
+            for one in kept:
+                one.look()
             time.sleep(0.5)
-        return 1
     except (KeyboardInterrupt, SystemExit):
         return 0
     finally:
-        for process in running:
-            process.terminate()
-        for process in running:
-            try:
-                process.wait(timeout=10)
-            except subprocess.TimeoutExpired:
-                process.kill()
+        for one in kept:
+            one.stop()
 
 
-def _is_up(address: str, running: list[subprocess.Popen[bytes]]) -> bool:
-    """Wait until the site answers, or one of its processes has ended."""
-    while all(process.poll() is None for process in running):
+def _wait_until_up(address: str) -> None:
+    while True:
         try:
             with urlopen(address, timeout=2):
-                return True
+                return
         except (URLError, OSError):
             time.sleep(0.2)
-    return False
 
 
 if __name__ == "__main__":

@@ -17,4 +17,8 @@ export default defineConfigWithVueTs(
       '@typescript-eslint/no-misused-promises': 'off',
     },
   },
+  {
+    files: ['**/*.test.ts'],
+    rules: { '@typescript-eslint/require-await': 'off' },
+  },
 )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -27,23 +26,6 @@ class MediaFolder:
     def proxy(self) -> Path:
         """Small video whose frame ``n`` is frame ``n`` of the original, upright, BT.709."""
         return self.path / "proxy.mp4"
-
-    @property
-    def strip(self) -> Path:
-        """Sheet of small pictures; `strip_facts` says how it is laid out."""
-        return self.path / "strip.jpg"
-
-    @property
-    def strip_facts(self) -> Path:
-        return self.path / "strip.json"
-
-    @property
-    def poster(self) -> Path:
-        return self.path / "poster.jpg"
-
-    @property
-    def peaks(self) -> Path:
-        return self.path / "peaks.i8"
 
     @property
     def sound(self) -> Path:
@@ -71,11 +53,6 @@ class MediaFolder:
             return FrameIndex.load(self.index_file)
         except FileNotFoundError as error:
             raise MediaMissing("This take is not ready, or its file is missing.") from error
-
-    @cached_property
-    def strip_layout(self) -> dict[str, int]:
-        layout: dict[str, int] = json.loads(self.strip_facts.read_text())
-        return layout
 
 
 FindMedia = Callable[[str], MediaFolder]

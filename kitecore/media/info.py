@@ -52,13 +52,14 @@ class SoundInfo(Model):
 
 
 class MediaInfo(Model):
-    """Length in ticks; for a still 0."""
+    """Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken."""
 
     kind: Kind
     container: str
     length: int
     picture: PictureInfo | None = None
     sound: SoundInfo | None = None
+    remarks: tuple[str, ...] = ()
 
     def nearest_project_rate(self) -> FrameRate:
         """The rate a project gets when this take sets it."""

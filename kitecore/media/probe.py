@@ -95,7 +95,7 @@ def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInf
         width, height = height, width
     pixels = frame.format
     doubled = context.name in _DOUBLE_COVER or context.codec.canonical_name in _DOUBLE_COVER
-    alpha = "a" in pixels.name.split("p")[0] or pixels.name.startswith(("rgba", "argb", "bgra"))
+    alpha = any(component.is_alpha for component in pixels.components)
     alpha = alpha or (doubled and stream.metadata.get("alpha_mode", "0") == "1")
     return PictureInfo(
         width=width,

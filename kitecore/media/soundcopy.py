@@ -3,15 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 from pathlib import Path
 
 import av
 import numpy as np
 import soxr
+from av.audio.frame import AudioFrame
+from av.audio.stream import AudioStream
+from av.container import InputContainer
 from numpy.typing import NDArray
 
+from kitecore.errors import BrokenMedia
 from kitecore.media.container import opened, origin_of, to_ticks
 from kitecore.media.folder import MediaFolder
+from kitecore.media.whole import whole_file
 from kitecore.ticks import TICKS_PER_SECOND
 
 SOUND_RATE = 48_000
@@ -25,16 +31,26 @@ Samples = NDArray[np.float32]
 Progress = Callable[[float], None]
 
 
-def make_sound_copy(folder: MediaFolder, progress: Progress = lambda share: None) -> None:
+def make_sound_copy(folder: MediaFolder, progress: Progress = lambda share: None) -> int:
     """Decode the sound of the take into `MediaFolder.sound`.
 
     float32, stereo, 48 kHz, interleaved; sample 0 is the start of the file, whatever its time
-    stamps begin with. Gaps in the time stamps become silence.
+    stamps begin with. Gaps in the time stamps become silence, and so do packets that cannot be
+    decoded, as long as others can.
+
+    Returns
+    -------
+    The number of packets that could not be decoded.
+
+    Raises
+    ------
+    BrokenMedia
+        If nothing of the sound can be decoded.
     """
     resample: soxr.ResampleStream | None = None
-    unfinished = folder.sound.with_suffix(".part")
-    with unfinished.open("wb") as out:
-        for samples, rate, share in _in_place(folder.original):
+    damage = Damage()
+    with whole_file(folder.sound) as unfinished, unfinished.open("wb") as out:
+        for samples, rate, share in _in_place(folder.original, damage):
             if rate != SOUND_RATE:
                 resample = resample or soxr.ResampleStream(rate, SOUND_RATE, CHANNELS, "float32")
                 samples = resample.resample_chunk(samples)
@@ -43,10 +59,42 @@ def make_sound_copy(folder: MediaFolder, progress: Progress = lambda share: None
         if resample is not None:
             last = resample.resample_chunk(np.zeros((0, CHANNELS), np.float32), last=True)
             out.write(last.tobytes())
-    unfinished.replace(folder.sound)
+    return damage.packets
 
 
-def _in_place(path: Path) -> Iterator[tuple[Samples, int, float]]:
+@dataclass
+class Damage:
+    """Packets that could not be decoded, and whether any could."""
+
+    packets: int = 0
+    any_good: bool = False
+
+
+def _decoded(
+    container: InputContainer, stream: AudioStream, damage: Damage
+) -> Iterator[AudioFrame]:
+    """The frames of all packets that can be decoded, as far as the file can be read."""
+    packets = container.demux(stream)
+    while True:
+        try:
+            packet = next(packets)
+        except StopIteration:
+            break
+        except (av.FFmpegError, EOFError):
+            damage.packets += 1
+            break
+        try:
+            frames = packet.decode()
+        except av.FFmpegError:
+            damage.packets += 1
+            continue
+        damage.any_good = damage.any_good or bool(frames)
+        yield from frames
+    if damage.packets and not damage.any_good:
+        raise BrokenMedia("Nothing of the sound of this file can be decoded.")
+
+
+def _in_place(path: Path, damage: Damage) -> Iterator[tuple[Samples, int, float]]:
     """Stereo samples without gaps from the start of the file, their rate, and the share done."""
     with opened(path) as container:
         stream = container.streams.audio[0]
@@ -58,7 +106,7 @@ def _in_place(path: Path) -> Iterator[tuple[Samples, int, float]]:
         origin = origin_of(container)
         total = (container.duration or 0) * TICKS_PER_SECOND // av.time_base or 1
         done = 0
-        for frame in container.decode(stream):
+        for frame in _decoded(container, stream, damage):
             if frame.pts is None or frame.time_base is None:
                 start = done
             else:

@@ -6,17 +6,25 @@ import hashlib
 import json
 from typing import Any, Final
 
-from kitecore.document import ClipBase, Document, GroupClip, Pictured, Track, all_clips, dump
+from kitecore.document import (
+    ClipBase,
+    Document,
+    GroupClip,
+    Pictured,
+    Sounding,
+    Track,
+    all_clips,
+)
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.ticks import Span
 
-RENDER_VERSION = 4
+RENDER_VERSION = 5
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
 def extract(document: Document, span: Span, *, heard: bool) -> Document:
-    """What matters to ``span``, and nothing else: not to be drawn, only to be compared.
+    """The tracks and clips that matter to ``span``: not to be drawn, only to be compared.
 
     Parameters
     ----------
@@ -30,7 +38,7 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
         for track in document.tracks
         if heard or track.kind != "sound"
     )
-    return document.model_copy(update={"tracks": tracks, "markers": ()})
+    return document.model_copy(update={"tracks": tracks})
 
 
 def _extracted(track: Track, span: Span, heard: bool) -> Track:
@@ -47,22 +55,38 @@ def _extracted(track: Track, span: Span, heard: bool) -> Track:
         )
         whole = heard or crosses or _runs_by_its_ends(clip)
         parts.append(clip if whole else _within(clip, span))
-    nameless = tuple(_nameless(part) for part in parts)
-    return track.model_copy(update={"clips": nameless, **_PLAIN})
+    return track.with_clips(tuple(parts))
 
 
-_PLAIN: Final = {"closes_gaps": False, "id": "track", "name": "", "locked": False}
+NEITHER: Final = frozenset({"id", "name", "tag", "markers", "rides", "source_length"})
+"""Fields of clips that are neither seen nor heard; how long a file is follows from which it is."""
+HEARD_ONLY: Final = frozenset(Sounding.model_fields) - frozenset(ClipBase.model_fields)
+HEARD: Final = HEARD_ONLY | {"kind", "start", "length", "source_in", "speed", "media", "transition"}
 
 
-def _nameless(clip: ClipBase) -> ClipBase:
-    """Without what is neither seen nor heard."""
-    plain: dict[str, Any] = {"id": "clip", "name": "", "tag": "", "markers": (), "rides": None}
+def _plain_track(track: Track, heard: bool) -> dict[str, Any]:
+    """What of a track matters, as JSON."""
+    facts = {"muted", "solo"} if heard else {"kind", "hidden", "solo"}
+    clips = [_plain_clip(clip, heard) for clip in track.clips]
+    return track.model_dump(mode="json", include=facts) | {"clips": clips}
+
+
+def _plain_clip(clip: ClipBase, heard: bool) -> dict[str, Any]:
+    """What of a clip matters, as JSON: to sound, only that it is there if it has none itself."""
+    apart = {"tracks", "transition"} if heard else {"tracks"}
+    fields = set(type(clip).model_fields) - NEITHER - apart
+    if not heard:
+        fields -= HEARD_ONLY
+    else:
+        fields &= HEARD if isinstance(clip, Sounding) else {"start", "length"}
+    plain = clip.model_dump(mode="json", include=fields)
+    if heard and clip.transition is not None:
+        # All transitions cross their sound in the same way.
+        plain["transition"] = clip.transition.length
     if isinstance(clip, GroupClip):
-        plain["tracks"] = tuple(
-            track.model_copy(update={"clips": tuple(map(_nameless, track.clips)), **_PLAIN})
-            for track in clip.tracks
-        )
-    return clip.model_copy(update=plain)
+        inner = (track for track in clip.tracks if heard or track.kind != "sound")
+        plain["tracks"] = [_plain_track(track, heard) for track in inner]
+    return plain
 
 
 def _within(clip: ClipBase, span: Span) -> ClipBase:
@@ -100,8 +124,12 @@ def content_key(
     Two documents that agree there have the same key, so a finished piece serves both.
     """
     part = extract(document, span, heard=heard)
-    proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
-    leaders = [] if heard else _leaders(document, part)
-    plain = [RENDER_VERSION, dump(part), leaders, span.start, span.end, proxies, *map(str, facts)]
+    tracks = [_plain_track(track, heard) for track in part.tracks]
+    rate = document.rate.model_dump(mode="json")
+    seen: list[Any] = []
+    if not heard:
+        proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
+        seen = [part.canvas.model_dump(mode="json"), _leaders(document, part), proxies]
+    plain = [RENDER_VERSION, tracks, rate, seen, span.start, span.end, *map(str, facts)]
     text = json.dumps(plain, sort_keys=True, separators=(",", ":"))
     return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()

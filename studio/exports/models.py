@@ -1,41 +1,31 @@
 from __future__ import annotations
 
+import shutil
 import uuid
 from pathlib import Path
+from typing import Any
 
 from django.conf import settings as site
-from django.db import models
+from django.db import models, transaction
+from django.db.models.signals import post_delete
+from django.dispatch import receiver
 
 from kitecore.render.export import ExportSettings
+from studio.jobs.models import State
 
 
 class Export(models.Model):
-    """A film being made, or made, from one revision of a project."""
-
-    class State(models.TextChoices):
-        WAITING = "waiting"
-        WORKING = "working"
-        JOINING = "joining"
-        DONE = "done"
-        FAILED = "failed"
-        CANCELLED = "cancelled"
-
-    UNFINISHED = (State.WAITING, State.WORKING, State.JOINING)
+    """A film being made, or made, from one revision of a project; its job says how far it is."""
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(site.AUTH_USER_MODEL, models.CASCADE, related_name="exports")
     project = models.ForeignKey("projects.Project", models.CASCADE, related_name="exports")
     revision = models.ForeignKey("projects.Revision", models.CASCADE, related_name="+")
+    job = models.OneToOneField("jobs.Job", models.PROTECT, related_name="+")
     title = models.CharField(max_length=200)
     settings = models.JSONField()
-    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
-    problem = models.JSONField(null=True)
     bytes = models.BigIntegerField(default=0)
-    heartbeat = models.DateTimeField(null=True)
-    attempts = models.PositiveSmallIntegerField(default=0)
     made_at = models.DateTimeField(auto_now_add=True)
-    started_at = models.DateTimeField(null=True)
-    finished_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-made_at"]
@@ -56,23 +46,10 @@ class Export(models.Model):
         return f"{' '.join(plain.split()) or 'film'}.{self.wanted.recipe.suffix}"
 
 
-class Piece(models.Model):
-    """Some frames of an export, which any worker can make."""
-
-    class State(models.TextChoices):
-        WAITING = "waiting"
-        WORKING = "working"
-        DONE = "done"
-
-    export = models.ForeignKey(Export, models.CASCADE, related_name="pieces")
-    first = models.PositiveIntegerField()
-    last = models.PositiveIntegerField()
-    key = models.CharField(max_length=40)
-    state = models.CharField(max_length=8, choices=State, default=State.WAITING)
-    done = models.PositiveIntegerField(default=0)
-    attempts = models.PositiveSmallIntegerField(default=0)
-    heartbeat = models.DateTimeField(null=True)
-
-    class Meta:
-        ordering = ["first"]
-        unique_together = [("export", "first")]
+@receiver(post_delete, sender=Export)
+def take_the_file_along(instance: Export, **_: Any) -> None:
+    """A film that is deleted, alone or with its project, leaves neither file nor work behind."""
+    instance.job.parts.unfinished().change(state=State.CANCELLED, claim=None)
+    instance.job.delete()
+    folder = instance.path.parent
+    transaction.on_commit(lambda: shutil.rmtree(folder, ignore_errors=True))

@@ -7,13 +7,16 @@ from uuid import UUID
 from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
+from kitecore.analysis import result_of
+from kitecore.analysis.peaks import PEAKS
+from kitecore.analysis.strip import POSTER, STRIP
 from kitecore.document import Tag
 from kitecore.errors import BadInput, NotThere
 from studio.library import samples
 from studio.library.arrival import bring_in
 from studio.library.models import Shelf, Take
 from studio.library.shown import Part, TakeOut, take_out
-from studio.library.tasks import ingest_take
+from studio.library.work import take_in
 from studio.owned import owned
 from studio.problems import Problem
 from studio.projects import history
@@ -46,7 +49,7 @@ def list_takes(request: HttpRequest, id: UUID) -> list[TakeOut]:
     """Takes brought into a project, in their order, and any others that its clips use."""
     project = owned(Project, request.user, "project", id)
     used = history.facts_at(history.head_of(project)).uses
-    mine = Take.objects.filter(owner=request.user)
+    mine = Take.objects.filter(owner=request.user).select_related("job")
     shown = mine.filter(project=project, removed=False) | mine.filter(pk__in=used)
     return [take_out(take) for take in shown.distinct()]
 
@@ -148,27 +151,27 @@ def try_again(request: HttpRequest, id: UUID) -> TakeOut:
     take = own(request, id)
     if take.state != Take.State.REFUSED or not take.folder.original.exists():
         raise BadInput("There is no file left to try again.", todo="Bring the file in again.")
-    take.state, take.problem, take.attempts = Take.State.WAITING, None, 0
-    take.save(update_fields=["state", "problem", "attempts"])
-    ingest_take(str(take.id))
+    take_in(take)
     return take_out(take)
 
 
 _FILES = {
-    "strip.jpg": "image/jpeg",
-    "poster.jpg": "image/jpeg",
-    "peaks.i8": "application/octet-stream",
+    STRIP: ("strip", "image/jpeg"),
+    POSTER: ("strip", "image/jpeg"),
+    PEAKS: ("peaks", "application/octet-stream"),
 }
+"""Of which analysis a file is, and of what type."""
 
 
 @router.get("/takes/{uuid:id}/files/{str:name}", response={200: None, 404: Problem})
 def take_file(request: HttpRequest, id: UUID, name: str) -> HttpResponse:
     """``poster.jpg``, ``strip.jpg``, or ``peaks.i8``: lowest and highest sample of each 10 ms."""
     take = owned(Take, request.user, "take", id)
-    path = take.folder.path / name
-    if name not in _FILES or not path.exists():
+    analysis, kind = _FILES.get(name, ("", ""))
+    made = result_of(take.folder, analysis) if analysis else None
+    if made is None:
         raise NotThere("That is not made yet.")
-    response = FileResponse(path.open("rb"), content_type=_FILES[name])
+    response = FileResponse((made / name).open("rb"), content_type=kind)
     response["Cache-Control"] = "private, max-age=86400, immutable"
     return response
 

@@ -8,7 +8,7 @@ from pathlib import Path
 from kitecore.errors import BadInput
 from studio.library.digest import digest_of
 from studio.library.models import Take
-from studio.library.tasks import ingest_take
+from studio.library.work import take_in
 from studio.problems import Problem
 from studio.projects.models import Project
 
@@ -16,7 +16,7 @@ from studio.projects.models import Project
 def bring_in(project: Project, name: str, content: bytes | Path, order: int = 0) -> Take:
     """A new take of a project (see `new_take`) that is looked at in the background."""
     take = new_take(project, name, content, order)
-    ingest_take(str(take.id))
+    take_in(take)
     return take
 
 
@@ -60,6 +60,4 @@ def found_again(upload: Take) -> None:
         return
     upload.folder.original.replace(lost.folder.original)
     upload.save(update_fields=["removed"])
-    lost.state, lost.problem, lost.attempts = Take.State.WAITING, None, 0
-    lost.save(update_fields=["state", "problem", "attempts"])
-    ingest_take(str(lost.id))
+    take_in(lost)

@@ -1,12 +1,17 @@
 from __future__ import annotations
 
 import re
+import shutil
 import uuid
+from typing import Any
 
 from django.conf import settings
-from django.db import models
+from django.db import models, transaction
+from django.db.models.signals import post_delete, pre_delete
+from django.dispatch import receiver
 
 from kitecore.media.folder import MediaFolder
+from studio.projects.models import Project
 
 _MEDIA_ID = re.compile(r"[0-9a-f]{32}")
 
@@ -30,7 +35,7 @@ class Take(models.Model):
     class State(models.TextChoices):
         ARRIVING = "arriving"
         WAITING = "waiting"
-        MAKING = "making"
+        """Whole, and being taken in."""
         READY = "ready"
         REFUSED = "refused"
 
@@ -44,10 +49,8 @@ class Take(models.Model):
     bytes = models.BigIntegerField()
     received = models.BigIntegerField(default=0)
     state = models.CharField(max_length=10, choices=State, default=State.ARRIVING)
-    stage = models.CharField(max_length=20, blank=True)
-    share = models.FloatField(default=0)
-    heartbeat = models.DateTimeField(null=True)
-    attempts = models.PositiveSmallIntegerField(default=0)
+    job = models.OneToOneField("jobs.Job", models.SET_NULL, null=True, related_name="+")
+    """The work of taking it in."""
     facts = models.JSONField(null=True)
     """`kitecore.media.info.MediaInfo`, as soon as it is known."""
     problem = models.JSONField(null=True)
@@ -60,6 +63,8 @@ class Take(models.Model):
     tag = models.CharField(max_length=10, blank=True)
     digest = models.CharField(max_length=64, blank=True)
     """BLAKE2b of the file, by which it is known again when it was lost."""
+    upload_key = models.CharField(max_length=80, blank=True)
+    """What the page calls its upload, so that one announced twice is the same."""
     replaces = models.ForeignKey("self", models.CASCADE, null=True, related_name="+")
     """For an upload: the take whose missing file this is said to be."""
     removed = models.BooleanField(default=False)
@@ -69,6 +74,13 @@ class Take(models.Model):
     class Meta:
         ordering = ["order", "made_at"]
         indexes = [models.Index(fields=["owner", "project", "order"])]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["owner", "upload_key"],
+                condition=~models.Q(upload_key=""),
+                name="one_take_of_an_upload",
+            )
+        ]
 
     @property
     def folder(self) -> MediaFolder:
@@ -84,3 +96,23 @@ def count_own(owner_id: int, media: frozenset[str]) -> int:
 def folder_of(media: str) -> MediaFolder:
     """The folder of a take by its id as it stands in documents."""
     return MediaFolder(settings.MEDIA_DIR / uuid.UUID(media).hex)
+
+
+@receiver(pre_delete, sender="projects.Project")
+def find_takes_a_home(instance: Any, **_: Any) -> None:
+    """Takes of a project that goes stay with another that uses them; the rest goes with it."""
+    others = Project.objects.filter(owner=instance.owner_id).exclude(pk=instance.pk)
+    for take in Take.objects.filter(project=instance.pk):
+        # Revisions of before facts were kept may use any of them.
+        uses = models.Q(revisions__facts__uses__has_key=take.id.hex)
+        user = others.filter(uses | models.Q(revisions__facts=None)).first()
+        if user is not None:
+            Take.objects.filter(pk=take.pk).update(project=user)
+        else:
+            take.delete()
+
+
+@receiver(post_delete, sender=Take)
+def take_the_files_along(instance: Take, **_: Any) -> None:
+    folder = instance.folder.path
+    transaction.on_commit(lambda: shutil.rmtree(folder, ignore_errors=True))

@@ -3,24 +3,16 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Any
 from uuid import UUID
 
 from ninja import Field, Schema
 
+from kitecore.analysis import result_of, standing_for
+from kitecore.analysis.strip import StripLayout, layout_of
 from kitecore.media.info import MediaInfo
+from studio.jobs.shown import JobOut, job_out
 from studio.library.models import Take
 from studio.problems import Problem
-
-
-class StripLayout(Schema):
-    """How the sheet of small pictures is laid out; ``step`` is ticks from one to the next."""
-
-    step: int
-    width: int
-    height: int
-    columns: int
-    count: int
 
 
 class Part(Schema):
@@ -40,8 +32,7 @@ class TakeOut(Schema):
     bytes: int
     received: int
     state: str
-    stage: str
-    share: float
+    job: JobOut | None
     facts: MediaInfo | None
     problem: Problem | None
     mark_in: int | None
@@ -55,11 +46,13 @@ class TakeOut(Schema):
     strip: StripLayout | None
     has_peaks: bool
     has_proxy: bool
+    complete: bool
+    """Whether its strip and waveform are made, as far as it has any."""
 
 
 def take_out(take: Take) -> TakeOut:
     folder = take.folder
-    strip: dict[str, Any] | None = folder.strip_layout if folder.strip_facts.exists() else None
+    strip = result_of(folder, "strip")
     return TakeOut(
         id=take.id,
         media=take.id.hex,
@@ -67,8 +60,7 @@ def take_out(take: Take) -> TakeOut:
         bytes=take.bytes,
         received=take.received,
         state=take.state,
-        stage=take.stage,
-        share=take.share,
+        job=job_out(take.job) if take.job else None,
         facts=take.facts,
         problem=take.problem,
         mark_in=take.mark_in,
@@ -79,7 +71,16 @@ def take_out(take: Take) -> TakeOut:
         tag=take.tag,
         missing=take.state == Take.State.READY and not folder.original.exists(),
         made_at=take.made_at,
-        strip=strip,
-        has_peaks=folder.peaks.exists(),
+        strip=layout_of(strip) if strip else None,
+        has_peaks=result_of(folder, "peaks") is not None,
         has_proxy=folder.proxy.exists(),
+        complete=_is_complete(take),
     )
+
+
+def _is_complete(take: Take) -> bool:
+    """Whether all there is to find out about a ready take is found out."""
+    if take.state != Take.State.READY or take.facts is None:
+        return take.state == Take.State.REFUSED
+    names = standing_for(MediaInfo.model_validate(take.facts))
+    return all(result_of(take.folder, name) is not None for name in names)

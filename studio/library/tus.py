@@ -7,10 +7,14 @@ from __future__ import annotations
 
 import base64
 import binascii
-from typing import Any
+import fcntl
+from collections.abc import Iterator
+from contextlib import contextmanager
+from typing import Any, BinaryIO
 from uuid import UUID
 
 from django.conf import settings
+from django.db import transaction
 from django.db.models import Sum
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.urls import path, reverse
@@ -20,7 +24,7 @@ from kitecore.errors import BadInput, KiteError, NotMedia, NotThere
 from kitecore.media.sniff import HEAD, sniff
 from studio.library.arrival import found_again
 from studio.library.models import Take
-from studio.library.tasks import ingest_take
+from studio.library.work import take_in
 from studio.owned import owned
 from studio.problems import Problem
 from studio.projects.models import Project
@@ -56,9 +60,18 @@ class Creation(TusView):
 
     def post(self, request: HttpRequest) -> HttpResponse:
         """Announce a file; the answer's Location takes its bytes."""
+        told = _metadata(request.headers.get("Upload-Metadata", ""))
+        key = told.get("key", "")[:80]
+        known = Take.objects.filter(owner=request.user, upload_key=key).first() if key else None
+        take = known or self._announced(request, told, key)
+        response = HttpResponse(status=201)
+        response["Location"] = reverse("upload", args=[take.id])
+        response["Upload-Id"] = str(take.id)
+        return response
+
+    def _announced(self, request: HttpRequest, told: dict[str, str], key: str) -> Take:
         length = _number(request, "Upload-Length")
         _require_room(request, length)
-        told = _metadata(request.headers.get("Upload-Metadata", ""))
         project = owned(Project, request.user, "project", _uuid(told.get("project", "")))
         take = Take.objects.create(
             owner=request.user,
@@ -66,70 +79,103 @@ class Creation(TusView):
             name=(told.get("filename") or "Take")[:200],
             order=_order(told.get("order", "")),
             bytes=length,
+            upload_key=key,
             replaces=_lost(request, told.get("replaces", "")),
         )
         take.folder.path.mkdir(parents=True)
         take.folder.original.touch()
-        response = HttpResponse(status=201)
-        response["Location"] = reverse("upload", args=[take.id])
-        response["Upload-Id"] = str(take.id)
-        return response
+        return take
 
 
 class Piece(TusView):
     http_method_names = ["head", "patch", "delete"]
 
     def head(self, request: HttpRequest, id: UUID) -> HttpResponse:
-        """How far the upload got."""
-        take = _arriving(request, id)
+        """How far the upload got; one that is whole says so, for whoever lost that answer."""
+        take = _upload(request, id)
+        if take.state == Take.State.ARRIVING and take.received == take.bytes:
+            _take_down(take, take.received)
         response = HttpResponse(status=200)
         response["Upload-Offset"] = str(take.received)
         response["Upload-Length"] = str(take.bytes)
         return response
 
     def patch(self, request: HttpRequest, id: UUID) -> HttpResponse:
-        """Take the bytes from ``Upload-Offset`` on."""
-        take = _arriving(request, id)
+        """Take the bytes from ``Upload-Offset`` on; of two who send at once one is told to wait."""
+        take = _upload(request, id)
         if request.headers.get("Content-Type") != "application/offset+octet-stream":
             return HttpResponse(status=415)
-        if _number(request, "Upload-Offset") != take.received:
-            return HttpResponse(status=409)
-        take.received = _append(request, take)
-        take.save(update_fields=["received"])
-        if take.received == take.bytes:
-            _arrived(take)
+        with _alone(take) as file:
+            if file is None:
+                return HttpResponse(status=423)
+            take.refresh_from_db()
+            if _number(request, "Upload-Offset") != take.received:
+                return HttpResponse(status=409)
+            if take.received < take.bytes:
+                received = _append(request, take, file)
+                _take_down(take, received)
         response = HttpResponse(status=204)
         response["Upload-Offset"] = str(take.received)
         return response
 
     def delete(self, request: HttpRequest, id: UUID) -> HttpResponse:
         """Give up an upload."""
-        take = _arriving(request, id)
-        take.removed = True
-        take.save(update_fields=["removed"])
+        take = _upload(request, id)
+        if take.state != Take.State.ARRIVING:
+            raise NotThere("That upload is finished.")
+        take.removed, take.upload_key = True, ""
+        take.save(update_fields=["removed", "upload_key"])
         take.folder.original.unlink(missing_ok=True)
         return HttpResponse(status=204)
 
 
-def _append(request: HttpRequest, take: Take) -> int:
+@contextmanager
+def _alone(take: Take) -> Iterator[BinaryIO | None]:
+    """The file of an upload, for one request at a time; none if another has it."""
+    try:
+        file = take.folder.original.open("r+b")
+    except FileNotFoundError:
+        raise NotThere("That upload was given up.") from None
+    with file:
+        try:
+            fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            yield None
+            return
+        yield file
+
+
+def _append(request: HttpRequest, take: Take, file: BinaryIO) -> int:
     """Write the body behind what is there, never more than was announced; the new length."""
-    with take.folder.original.open("r+b") as file:
-        # A broken connection may have left more on disk than was acknowledged.
-        file.seek(take.received)
-        file.truncate()
-        at = take.received
-        while at < take.bytes:
-            try:
-                chunk = request.read(min(CHUNK, take.bytes - at))
-            except OSError:
-                break
-            if not chunk:
-                break
-            file.write(chunk)
-            at += len(chunk)
+    # A broken connection may have left more on disk than was acknowledged.
+    file.seek(take.received)
+    file.truncate()
+    at = take.received
+    while at < take.bytes:
+        try:
+            chunk = request.read(min(CHUNK, take.bytes - at))
+        except OSError:
+            break
+        if not chunk:
+            break
+        file.write(chunk)
+        at += len(chunk)
+    file.flush()
     if take.received < HEAD <= at or at == take.bytes:
         _require_media(take)
     return at
+
+
+def _take_down(take: Take, received: int) -> None:
+    """Acknowledge what came; a take that is whole is handed on in the same transaction."""
+    take.received = received
+    whole = received == take.bytes
+    with transaction.atomic():
+        take.save(update_fields=["received"])
+        if whole and take.replaces is None:
+            take_in(take)
+    if whole and take.replaces is not None:
+        found_again(take)
 
 
 def _require_media(take: Take) -> None:
@@ -145,19 +191,11 @@ def _require_media(take: Take) -> None:
         raise
 
 
-def _arrived(take: Take) -> None:
-    if take.replaces is not None:
-        found_again(take)
-        return
-    take.state = Take.State.WAITING
-    take.save(update_fields=["state"])
-    ingest_take(str(take.id))
-
-
-def _arriving(request: HttpRequest, id: UUID) -> Take:
+def _upload(request: HttpRequest, id: UUID) -> Take:
+    """An upload that was not given up or refused."""
     take = owned(Take, request.user, "upload", id)
-    if take.removed or take.state != Take.State.ARRIVING:
-        raise NotThere("That upload is finished or was given up.")
+    if take.removed or take.state == Take.State.REFUSED:
+        raise NotThere("That upload was refused or given up.")
     return take
 
 

@@ -10,6 +10,7 @@ import sys
 from collections import deque
 from collections.abc import Callable
 from concurrent.futures import Future
+from concurrent.futures import TimeoutError as FutureTimeout
 from dataclasses import dataclass, field
 from functools import cache
 from multiprocessing.connection import Connection
@@ -19,7 +20,15 @@ from threading import Condition, Lock, Thread
 from django.conf import settings
 
 from kitecore.document import dumps, empty_document
-from kitecore.errors import BadInput, KiteError, MediaMissing, NotThere, RenderFailed, Superseded
+from kitecore.errors import (
+    BadInput,
+    KiteError,
+    MediaMissing,
+    NotThere,
+    RenderFailed,
+    Superseded,
+    TookTooLong,
+)
 from kitecore.render.worker import Answer, Failed, Request, Unknown
 
 log = logging.getLogger(__name__)
@@ -31,6 +40,10 @@ _ERRORS: dict[str, type[KiteError]] = {
 
 PATIENCE = 60.0
 """Seconds after which a request counts as stuck."""
+
+
+class _Silent(Exception):
+    """A render process did not answer in time."""
 
 
 @dataclass
@@ -93,25 +106,42 @@ class RenderProcess:
 
     def _ask(self, job: Job) -> bytes:
         try:
-            answer = self._exchange(job.request)
-            if isinstance(answer, Unknown):
-                assert self._line is not None
-                self._line.send((job.request.document, job.document()))
-                answer = self._exchange(job.request)
-        except (EOFError, OSError, TimeoutError) as error:
-            log.warning("a render process ended: %s", error)
+            answer = self._answer(job)
+        except _Silent as error:
+            log.warning("a render process took too long and was ended")
             self.close()
-            raise RenderFailed("The picture could not be drawn.") from error
+            raise TookTooLong("The picture takes too long to draw.") from error
         if isinstance(answer, Failed):
             raise _ERRORS.get(answer.code, RenderFailed)(answer.message, todo=answer.todo)
         assert isinstance(answer, bytes)
+        return answer
+
+    def _answer(self, job: Job) -> Answer:
+        """Of a process that died another one is asked, once: the question may be what killed it."""
+        try:
+            return self._told(job)
+        except (EOFError, OSError) as error:
+            log.warning("a render process ended: %s", error)
+            self.close()
+        try:
+            return self._told(job)
+        except (EOFError, OSError) as error:
+            self.close()
+            raise RenderFailed("The picture could not be drawn.") from error
+
+    def _told(self, job: Job) -> Answer:
+        answer = self._exchange(job.request)
+        if isinstance(answer, Unknown):
+            assert self._line is not None
+            self._line.send((job.request.document, job.document()))
+            answer = self._exchange(job.request)
         return answer
 
     def _exchange(self, request: Request) -> Answer:
         line = self._started()
         line.send(request)
         if not line.poll(PATIENCE):
-            raise TimeoutError("no answer")
+            raise _Silent
         answer: Answer = line.recv()
         return answer
 
@@ -173,8 +203,15 @@ def render(job: Job) -> bytes:
     ------
     Superseded
         If something newer was asked for in its lane.
+    TookTooLong
+        If it was not done in time; the work on it has ended, or will not begin.
     RenderFailed
     """
     pool = service()
     process = pool.pieces if job.request.what in _PIECES else pool.stills
-    return process.submit(job).result(timeout=2 * PATIENCE)
+    future = process.submit(job)
+    try:
+        return future.result(timeout=2 * PATIENCE)
+    except FutureTimeout:
+        future.cancel()
+        raise TookTooLong("Too much is being drawn at once.") from None

@@ -36,8 +36,8 @@ class PieceStore:
         if random() < 1 / 64:
             self.prune()
 
-    def prune(self) -> None:
-        """Delete the longest unused files until nine tenths of the limit are kept."""
+    def prune(self, keep: frozenset[str] = frozenset()) -> None:
+        """Delete the longest unused files, none of ``keep``, until nine tenths of the limit are kept."""
         found = []
         for path in self.folder.glob("*/*"):
             try:
@@ -49,6 +49,8 @@ class PieceStore:
         if kept <= self.limit:
             return
         for _, size, path in sorted(found):
+            if path.name in keep:
+                continue
             path.unlink(missing_ok=True)
             kept -= size
             if kept <= self.limit * 0.9:

@@ -8,6 +8,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID
 
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
@@ -165,9 +166,11 @@ def rename_project(request: HttpRequest, id: UUID, given: Rename) -> ProjectCard
 
 @router.delete("/projects/{uuid:id}", response={204: None, 404: Problem})
 def delete_project(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    """With its films, and with the takes that no other project of the person uses."""
     project = own(request, id)
-    Project.objects.filter(pk=project.pk).update(head=None)
-    project.delete()
+    with transaction.atomic():
+        Project.objects.filter(pk=project.pk).update(head=None)
+        project.delete()
     return 204, None
 
 

@@ -8,8 +8,10 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from threading import Thread
 from unittest import TestCase
 
+import av
 import numpy as np
 from PIL import Image
 
@@ -18,8 +20,10 @@ from kitecore.media.cache import PictureCache
 from kitecore.media.folder import MediaFolder
 from kitecore.media.ingest import ingest
 from kitecore.media.sniff import sniff
+from kitecore.media.soundcopy import read_sound
 from kitecore.media.still import read_still, resized
 from kitecore.media.tests.material import ingested, make_video, make_wav, tone
+from kitecore.media.whole import UNFINISHED
 
 
 class IngestTest(TestCase):
@@ -42,12 +46,73 @@ class IngestTest(TestCase):
         ingest(folder, lambda stage, share: stages.append(stage))
         self.assertEqual("ready", stages[-1])
         self.assertLess(stages.index("known"), stages.index("proxy"))
-        for path in (folder.proxy, folder.strip, folder.poster, folder.peaks, folder.sound):
+        for path in (folder.proxy, folder.sound, folder.index_file, folder.info_file):
             self.assertGreater(path.stat().st_size, 100, path)
-        layout = folder.strip_layout
-        self.assertEqual((54, 96, 6), (layout["width"], layout["height"], layout["count"]))
-        with Image.open(folder.strip) as sheet:
-            self.assertEqual((6 * 54, 96), sheet.size)
+        self.assertFalse(list(folder.path.glob(f"{UNFINISHED}*")))
+
+    def test_a_sound_read_while_it_arrives_spoils_nothing(self) -> None:
+        folder = MediaFolder(self.root / "take")
+        folder.path.mkdir()
+        make_video(folder.original, frames=60, sound=tone(2))
+        readers: list[Thread] = []
+
+        def play(stage: str, share: float) -> None:
+            if stage == "sound" and not readers:
+                readers.extend(Thread(target=read_sound, args=(folder, 0, 480)) for _ in range(3))
+                for reader in readers:
+                    reader.start()
+
+        ingest(folder, play)
+        for reader in readers:
+            reader.join()
+        self.assertEqual(3, len(readers))
+        self.assertAlmostEqual(2 * 48_000, folder.sound.stat().st_size / 8, delta=2048)
+
+    def test_a_damaged_packet_of_sound_leaves_the_rest(self) -> None:
+        path = make_video(self.root / "x", frames=60, sound=tone(2), sound_codec="flac", container="matroska")  # fmt: skip
+        data = bytearray(path.read_bytes())
+        with av.open(str(path)) as container:
+            packets = [p for p in container.demux(audio=0) if p.size]
+            places = [(p.pos, p.size) for p in packets]
+        at = data.index(bytes(packets[5]), places[5][0])
+        data[at : at + places[5][1]] = bytes(places[5][1])
+        path.write_bytes(data)
+        folder = ingested(self.root, "take", path)
+        self.assertIn("silent there", folder.info.remarks[0])
+        sound = np.abs(read_sound(folder, 0, 96_000)[:, 0])
+        start = int(packets[5].pts * packets[5].time_base * 48_000)
+        self.assertEqual(0, sound[start + 100 : start + 1000].max())
+        self.assertGreater(sound[: start - 100].max(), 0.4)
+        self.assertGreater(sound[start + 9000 :].max(), 0.4)
+
+    def test_a_cut_off_last_packet_of_sound_leaves_the_rest(self) -> None:
+        plain = make_video(self.root / "plain", frames=45, sound=tone(2))
+        path = self.root / "x"
+        with av.open(str(plain)) as source, av.open(
+            str(path), "w", format="mp4", options={"movflags": "faststart"}
+        ) as out:  # fmt: skip
+            streams = [out.add_stream_from_template(stream) for stream in source.streams]
+            for packet in source.demux():
+                if packet.dts is not None:
+                    packet.stream = streams[packet.stream_index]
+                    out.mux(packet)
+        path.write_bytes(path.read_bytes()[:-20])
+        folder = ingested(self.root, "take", path)
+        self.assertGreater(np.abs(read_sound(folder, 48_000, 24_000)).max(), 0.4)
+
+    def test_grey_is_not_transparent(self) -> None:
+        path = make_video(self.root / "x", frames=12, codec="ffv1", pixels="gray", container="matroska")  # fmt: skip
+        folder = ingested(self.root, "grey", path)
+        assert folder.info.picture is not None
+        self.assertFalse(folder.info.picture.alpha)
+        self.assertTrue(folder.proxy.exists())
+
+    def test_a_video_with_alpha_comes_in(self) -> None:
+        path = make_video(self.root / "x", frames=12, codec="qtrle", pixels="argb", container="mov")
+        folder = ingested(self.root, "clear", path)
+        assert folder.info.picture is not None
+        self.assertTrue(folder.info.picture.alpha)
+        self.assertFalse(folder.proxy.exists())
 
     def test_stills_and_sounds(self) -> None:
         Image.new("RGBA", (40, 60), (200, 100, 0, 128)).save(self.root / "a", "PNG")

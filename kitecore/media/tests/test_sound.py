@@ -9,7 +9,6 @@ from unittest import TestCase
 import numpy as np
 
 from kitecore.media.folder import MediaFolder
-from kitecore.media.peaks import PEAK_SAMPLES, peaks_of
 from kitecore.media.soundcopy import make_sound_copy, read_sound
 from kitecore.media.tests.material import ingested, make_video, make_wav, tone
 
@@ -71,11 +70,3 @@ class SoundCopyTest(TestCase):
         make_sound_copy(folder, shares.append)
         self.assertEqual(sorted(shares), shares)
         self.assertAlmostEqual(1.0, shares[-1], places=2)
-
-
-class PeaksTest(TestCase):
-    def test_peaks_are_lowest_and_highest(self) -> None:
-        samples = np.zeros((PEAK_SAMPLES * 2 + 10, 2), np.float32)
-        samples[5] = (0.5, -0.25)
-        samples[PEAK_SAMPLES + 1] = (2.0, 0.0)
-        self.assertEqual([[-32, 64], [0, 127], [0, 0]], peaks_of(samples).tolist())

@@ -4,15 +4,13 @@ from __future__ import annotations
 
 from pathlib import Path
 from tempfile import TemporaryDirectory
-from unittest.mock import patch
 
 from django.test import TestCase, override_settings
 from PIL import Image
 
 from kitecore.media.tests.material import read_number
 from studio.library.models import Take
-from studio.library.tasks import ingest_take
-from studio.tests.site import SECOND, People, Uploader, clip_of, take_of
+from studio.tests.site import SECOND, People, Uploader, clip_of, take_of, work_off
 
 
 class LibraryTest(People, TestCase):
@@ -82,9 +80,8 @@ class LostFileTest(People, TestCase):
 
     def send(self, data: bytes) -> Take:
         uploader = Uploader(self.mine)
-        with patch("studio.library.arrival.ingest_take"):
-            told = uploader.create(self.project, len(data), replaces=str(self.take.id))
-            uploader.send(told["Location"], 0, data)
+        told = uploader.create(self.project, len(data), replaces=str(self.take.id))
+        uploader.send(told["Location"], 0, data)
         return Take.objects.exclude(pk=self.take.pk).get()
 
     def listed(self) -> list[dict[str, object]]:
@@ -130,9 +127,8 @@ class SampleTest(People, TestCase):
             self.assertTrue(b"".join(picture.streaming_content).startswith(b"\xff\xd8"))
             self.assertEqual(404, self.call("get", "/samples/secret.txt/picture").status_code)
             self.assertEqual(404, self.call("get", "/samples/..%2Fsecret.txt/picture").status_code)
-            with patch("studio.library.arrival.ingest_take"):
-                path = f"/projects/{self.project.id}/samples"
-                made = self.call("post", path, {"names": ["b.png", "a.png"]}).json()
+            path = f"/projects/{self.project.id}/samples"
+            made = self.call("post", path, {"names": ["b.png", "a.png"]}).json()
             self.assertEqual(["b.png", "a.png"], [take["name"] for take in made])
             self.assertEqual(404, self.call("post", path, {"names": ["c.png"]}).status_code)
 
@@ -144,11 +140,10 @@ class KeptFrameTest(People, TestCase):
         self.edit(kind="set_canvas", canvas={"width": 180, "height": 320})
         self.project.refresh_from_db()
         path = f"/projects/{self.project.id}/revisions/{self.project.head_id}/frames/17/keep"
-        with patch("studio.library.arrival.ingest_take"):
-            kept = self.call("post", path)
+        kept = self.call("post", path)
         self.assertEqual(201, kept.status_code)
         still = Take.objects.get(pk=kept.json()["id"])
-        ingest_take.call_local(str(still.id))
+        work_off()
         still.refresh_from_db()
         self.assertEqual(("still", 180), (still.facts["kind"], still.facts["picture"]["width"]))
         import numpy as np

@@ -1,19 +1,25 @@
 from __future__ import annotations
 
-import subprocess
+import fcntl
+import shutil
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest.mock import patch
 
 from django.test import TestCase, override_settings
 
-from kitecore.media.tests.material import make_video
+from kitecore.analysis import result_of
+from kitecore.document import empty_document
+from kitecore.media.tests.material import make_video, tone
+from studio.jobs import queue, running
+from studio.jobs.models import Job
+from studio.jobs.programs import Interrupted
 from studio.library.models import Take
-from studio.library.tasks import ingest_take, tend_takes
-from studio.tests.site import People, Uploader
+from studio.library.work import ask_for, take_in
+from studio.projects import history
+from studio.tests.site import Calm, People, Uploader, work_off
 
 
-@patch("studio.library.tus.ingest_take")
 class UploadTest(People, TestCase):
     def setUp(self) -> None:
         super().setUp()
@@ -21,7 +27,7 @@ class UploadTest(People, TestCase):
         with TemporaryDirectory() as folder:
             self.film = make_video(Path(folder) / "x", frames=30).read_bytes()
 
-    def test_pieces_are_put_together_and_handed_on_once(self, ingest: object) -> None:
+    def test_pieces_are_put_together_and_handed_on_once(self) -> None:
         location = self.uploader.create(self.project, len(self.film))["Location"]
         third = len(self.film) // 3
         for at in range(0, len(self.film), third):
@@ -31,9 +37,9 @@ class UploadTest(People, TestCase):
         take = Take.objects.get()
         self.assertEqual(("waiting", "x.mp4"), (take.state, take.name))
         self.assertEqual(self.film, take.folder.original.read_bytes())
-        ingest.assert_called_once_with(str(take.id))  # type: ignore[attr-defined]
+        self.assertEqual([take.id.hex], [job.subject for job in Job.objects.all()])
 
-    def test_after_a_broken_line_it_goes_on_where_it_was(self, ingest: object) -> None:
+    def test_after_a_broken_line_it_goes_on_where_it_was(self) -> None:
         location = self.uploader.create(self.project, len(self.film))["Location"]
         self.uploader.send(location, 0, self.film[:1000])
         take = Take.objects.get()
@@ -43,24 +49,24 @@ class UploadTest(People, TestCase):
         self.uploader.send(location, 1000, self.film[1000:])
         self.assertEqual(self.film, take.folder.original.read_bytes())
 
-    def test_more_than_was_announced_is_not_taken(self, ingest: object) -> None:
+    def test_more_than_was_announced_is_not_taken(self) -> None:
         location = self.uploader.create(self.project, 500)["Location"]
         self.uploader.send(location, 0, self.film[:2000])
         self.assertEqual(500, Take.objects.get().folder.original.stat().st_size)
 
-    def test_letters_are_refused_with_its_first_bytes(self, ingest: object) -> None:
+    def test_letters_are_refused_with_its_first_bytes(self) -> None:
         location = self.uploader.create(self.project, 10_000_000, "letter.mp4")["Location"]
         answer = self.uploader.send(location, 0, b"Dear workshop, " * 20)
         self.assertEqual((422, "not_media"), (answer.status_code, answer.json()["code"]))
         self.assertFalse(Take.objects.get().folder.original.exists())
 
-    def test_names_never_become_paths(self, ingest: object) -> None:
+    def test_names_never_become_paths(self) -> None:
         self.uploader.create(self.project, 100, "../../../etc/passwd")
         take = Take.objects.get()
         self.assertEqual("../../../etc/passwd", take.name)
         self.assertEqual(take.id.hex, take.folder.path.name)
 
-    def test_limits(self, ingest: object) -> None:
+    def test_limits(self) -> None:
         with override_settings(UPLOAD_LIMIT=1000):
             self.assertEqual(422, self.uploader.create(self.project, 1001).status_code)
         with override_settings(LIBRARY_LIMIT=1500):
@@ -68,7 +74,7 @@ class UploadTest(People, TestCase):
             self.assertIn("full", self.uploader.create(self.project, 600).json()["message"])
         self.assertEqual(422, self.uploader.create(self.project, 0).status_code)
 
-    def test_nobody_else_sees_or_goes_on_with_an_upload(self, ingest: object) -> None:
+    def test_nobody_else_sees_or_goes_on_with_an_upload(self) -> None:
         location = self.uploader.create(self.project, 1000)["Location"]
         foreign = Uploader(self.other)
         self.assertEqual(404, self.other.head(location).status_code)
@@ -76,44 +82,117 @@ class UploadTest(People, TestCase):
         self.assertEqual(404, foreign.create(self.project, 10).status_code)
         self.assertEqual(401, self.stranger.head(location).status_code)
 
-    def test_given_up_uploads_are_gone(self, ingest: object) -> None:
+    def test_given_up_uploads_are_gone(self) -> None:
         location = self.uploader.create(self.project, 1000)["Location"]
         self.assertEqual(204, self.mine.delete(location).status_code)
         self.assertEqual(404, self.mine.head(location).status_code)
         self.assertEqual([], self.call("get", f"/projects/{self.project.id}/takes").json())
 
+    def test_whoever_lost_the_last_answer_learns_that_all_is_there(self) -> None:
+        location = self.uploader.create(self.project, len(self.film))["Location"]
+        self.uploader.send(location, 0, self.film)
+        self.assertEqual(len(self.film), self.uploader.offset(location))
+        self.assertEqual((1, 1), (Take.objects.count(), Job.objects.count()))
 
-class IngestTaskTest(People, TestCase):
+    def test_an_upload_announced_twice_is_one_take(self) -> None:
+        first = self.uploader.create(self.project, 1000, key="page-7")["Location"]
+        self.uploader.send(first, 0, self.film[:600])
+        again = self.uploader.create(self.project, 1000, key="page-7")["Location"]
+        self.assertEqual(first, again)
+        self.assertEqual(600, self.uploader.offset(again))
+        theirs = history.start_project(self.wren, "Theirs", empty_document())
+        foreign = Uploader(self.other).create(theirs, 1000, key="page-7")["Location"]
+        self.assertNotEqual(first, foreign)
+        self.assertEqual(2, Take.objects.count())
+
+    def test_of_two_requests_for_one_upload_one_is_told_to_wait(self) -> None:
+        location = self.uploader.create(self.project, len(self.film))["Location"]
+        with Take.objects.get().folder.original.open("r+b") as file:
+            fcntl.flock(file, fcntl.LOCK_EX)
+            self.assertEqual(423, self.uploader.send(location, 0, self.film).status_code)
+        self.assertEqual(204, self.uploader.send(location, 0, self.film).status_code)
+        self.assertEqual(self.film, Take.objects.get().folder.original.read_bytes())
+
+    def test_an_upload_whose_worker_died_before_handing_it_on_goes_on_when_asked(self) -> None:
+        location = self.uploader.create(self.project, len(self.film))["Location"]
+        take = Take.objects.get()
+        take.folder.original.write_bytes(self.film)
+        Take.objects.update(received=len(self.film))
+        self.uploader.offset(location)
+        self.assertEqual("waiting", Take.objects.get().state)
+        self.assertEqual(1, Job.objects.count())
+
+
+class TakeInTest(People, TestCase):
     def _take(self, data: bytes) -> Take:
         take = Take.objects.create(
             owner=self.pip, project=self.project, name="x", bytes=len(data), state="waiting"
         )
         take.folder.path.mkdir(parents=True)
         take.folder.original.write_bytes(data)
+        take_in(take)
         return take
+
+    def _film(self) -> bytes:
+        with TemporaryDirectory() as folder:
+            return make_video(Path(folder) / "x", frames=30, sound=tone(1)).read_bytes()
+
+    def test_a_take_is_ready_then_its_strip_and_waveform_come(self) -> None:
+        take = self._take(self._film())
+        self.assertEqual(3, work_off())
+        [shown] = self.call("get", f"/projects/{self.project.id}/takes").json()
+        self.assertEqual(
+            ("ready", True, True), (shown["state"], shown["complete"], shown["has_peaks"])
+        )
+        self.assertEqual("done", shown["job"]["state"])
+        for name in ("poster.jpg", "strip.jpg", "peaks.i8"):
+            answer = self.call("get", f"/takes/{take.id}/files/{name}")
+            self.assertEqual(200, answer.status_code)
+        self.assertEqual(404, self.call("get", f"/takes/{take.id}/files/layout.json").status_code)
 
     def test_a_crashing_decoder_is_a_refusal_and_no_more(self) -> None:
         take = self._take(b"anything")
-        with patch("studio.library.tasks.sys.executable", "/bin/false"):
-            ingest_take.call_local(str(take.id))
+        with patch("studio.jobs.programs.sys.executable", "/bin/false"):
+            work_off()
         take.refresh_from_db()
         self.assertEqual(("refused", "broken_media"), (take.state, take.problem["code"]))
         self.assertTrue(take.problem["todo"])
 
-    def test_takes_of_silent_workers_are_given_out_again(self) -> None:
-        take = self._take(b"anything")
-        Take.objects.update(state="making", attempts=1, heartbeat="2020-01-01T00:00:00Z")
-        with patch("studio.library.tasks.ingest_take") as again:
-            tend_takes.call_local()
-            again.assert_called_once_with(str(take.id))
-        Take.objects.update(attempts=3)
-        tend_takes.call_local()
+    def test_a_look_that_was_killed_is_no_refusal(self) -> None:
+        take = self._take(self._film())
+        killed = patch("studio.library.work.run_program", side_effect=Interrupted("killed"))
+        with killed, patch.object(running, "Pulse", Calm):
+            running.run(queue.take() or Job())
+        self.assertEqual("waiting", Job.objects.get().state)
+        work_off()
+        take.refresh_from_db()
+        self.assertEqual("ready", take.state)
+
+    def test_a_refused_take_can_be_looked_at_again(self) -> None:
+        take = self._take(b"letters only, nothing else at all")
+        work_off()
+        take.refresh_from_db()
+        self.assertEqual(("refused", "not_media"), (take.state, take.problem["code"]))
+        take.folder.original.write_bytes(self._film())
+        again = self.call("post", f"/takes/{take.id}/again")
+        self.assertEqual(("waiting", None), (again.json()["state"], again.json()["problem"]))
+        work_off()
+        take.refresh_from_db()
+        self.assertEqual("ready", take.state)
+
+    def test_a_cancelled_look_says_so(self) -> None:
+        take = self._take(self._film())
+        self.assertEqual(200, self.call("post", f"/jobs/{take.job_id}/cancel").status_code)
+        work_off()
         take.refresh_from_db()
         self.assertEqual("refused", take.state)
+        self.assertIn("cancelled", take.problem["message"])
 
-    def test_the_child_runs_without_a_shell(self) -> None:
-        take = self._take(b"anything")
-        with patch("studio.library.tasks.subprocess.Popen", wraps=subprocess.Popen) as started:
-            ingest_take.call_local(str(take.id))
-        self.assertIsInstance(started.call_args.args[0], list)
-        self.assertNotIn("shell", started.call_args.kwargs)
+    def test_an_analysis_that_is_there_is_not_asked_for(self) -> None:
+        take = self._take(self._film())
+        work_off()
+        self.assertIsNone(ask_for(take, "peaks"))
+        shutil.rmtree(result_of(take.folder, "peaks"))
+        self.assertIsNotNone(ask_for(take, "peaks"))
+        work_off()
+        self.assertIsNotNone(result_of(take.folder, "peaks"))

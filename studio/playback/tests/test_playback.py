@@ -13,7 +13,7 @@ import numpy as np
 import simplejpeg
 from django.test import SimpleTestCase, TestCase
 
-from kitecore.errors import RenderFailed, Superseded
+from kitecore.errors import RenderFailed, Superseded, TookTooLong
 from kitecore.media.tests.material import read_number
 from kitecore.render.worker import Request
 from studio.playback.service import Job, RenderProcess, service
@@ -148,17 +148,24 @@ class RenderProcessTest(SimpleTestCase):
         dropped = [f for f in futures[:-1] if isinstance(f.exception(30), Superseded)]
         self.assertGreaterEqual(len(dropped), 9)
 
-    def test_a_killed_process_costs_one_answer_at_most(self) -> None:
+    def test_a_killed_process_costs_no_answer(self) -> None:
         self.assertTrue(self.ask().result(30))
         assert self.process._process is not None
         os.kill(self.process._process.pid, signal.SIGKILL)
-        outcomes = []
-        for _ in range(2):
-            try:
-                outcomes.append(len(self.ask().result(30)) > 0)
-            except RenderFailed:
-                outcomes.append(False)
-        self.assertTrue(outcomes[-1])
+        self.assertTrue(self.ask().result(30))
+
+    def test_a_question_that_kills_ends_plainly(self) -> None:
+        with patch.object(self.process, "_told", side_effect=EOFError):
+            self.assertIsInstance(self.ask().exception(30), RenderFailed)
+
+    def test_what_takes_too_long_is_said_and_ended(self) -> None:
+        self.assertTrue(self.ask().result(30))
+        first = self.process._process
+        assert first is not None
+        with patch("studio.playback.service.PATIENCE", 0):
+            self.assertIsInstance(self.ask().exception(30), TookTooLong)
+        self.assertIsNotNone(first.poll())
+        self.assertTrue(self.ask().result(30))
 
     def test_the_picture_of_an_empty_project_is_its_background(self) -> None:
         picture = simplejpeg.decode_jpeg(self.ask().result(30))

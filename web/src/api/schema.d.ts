@@ -21,6 +21,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Events
+         * @description A stream of server-sent events: the jobs of this person that change, by id and kind.
+         */
+        get: operations["studio_jobs_api_events"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exports/{id}": {
         parameters: {
             query?: never;
@@ -33,23 +53,6 @@ export interface paths {
         post?: never;
         /** Delete Export */
         delete: operations["studio_exports_api_delete_export"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/exports/{id}/cancel": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Cancel Export */
-        post: operations["studio_exports_api_cancel_export"];
-        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -86,6 +89,60 @@ export interface paths {
         get: operations["studio_api_health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Jobs
+         * @description The person's unfinished jobs, the most urgent first; parts stand for nothing by themselves.
+         */
+        get: operations["studio_jobs_api_list_jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Try Job Again */
+        post: operations["studio_jobs_api_try_job_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancel Job */
+        post: operations["studio_jobs_api_cancel_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -385,7 +442,10 @@ export interface paths {
         get: operations["studio_projects_api_open_project"];
         put?: never;
         post?: never;
-        /** Delete Project */
+        /**
+         * Delete Project
+         * @description With its films, and with the takes that no other project of the person uses.
+         */
         delete: operations["studio_projects_api_delete_project"];
         options?: never;
         head?: never;
@@ -3073,7 +3133,7 @@ export interface components {
         };
         /**
          * ExportOut
-         * @description ``frame`` is the project's frame that is being made; ``left`` seconds, if it can be told.
+         * @description ``done`` of ``frames`` are made; ``frame`` is the project's frame that is being made.
          */
         ExportOut: {
             /** Bytes */
@@ -3093,21 +3153,12 @@ export interface components {
              * Format: uuid
              */
             id: string;
-            /** Left */
-            left: number | null;
-            /**
-             * Made At
-             * Format: date-time
-             */
-            made_at: string;
-            problem: components["schemas"]["Problem"] | null;
+            job: components["schemas"]["JobOut"];
             /** Revision */
             revision: number;
             /** Seconds */
             seconds: number | null;
             settings: components["schemas"]["ExportSettings"];
-            /** State */
-            state: string;
             /** Title */
             title: string;
             /** Width */
@@ -4173,6 +4224,39 @@ export interface components {
             red: boolean;
         };
         /**
+         * JobOut
+         * @description ``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told.
+         */
+        JobOut: {
+            /** Doing */
+            doing: string;
+            /** Finished At */
+            finished_at: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: number | null;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            problem: components["schemas"]["Problem"] | null;
+            /** Share */
+            share: number;
+            /** Started At */
+            started_at: string | null;
+            /** State */
+            state: string;
+            /** Subject */
+            subject: string;
+        };
+        /**
          * KeptMotion
          * @description What moves a clip of a ``length``: keys, how it comes and goes, what goes on, its blur.
          */
@@ -4762,7 +4846,7 @@ export interface components {
         };
         /**
          * MediaInfo
-         * @description Length in ticks; for a still 0.
+         * @description Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken.
          */
         MediaInfo: {
             /** Container */
@@ -4775,6 +4859,11 @@ export interface components {
             /** Length */
             length: number;
             picture?: components["schemas"]["PictureInfo"] | null;
+            /**
+             * Remarks
+             * @default []
+             */
+            remarks: string[];
             sound?: components["schemas"]["SoundInfo"] | null;
         };
         /**
@@ -7969,7 +8058,7 @@ export interface components {
         };
         /**
          * StripLayout
-         * @description How the sheet of small pictures is laid out; ``step`` is ticks from one to the next.
+         * @description How the sheet is laid out: row by row; ``step`` is ticks from one picture to the next.
          */
         StripLayout: {
             /** Columns */
@@ -8080,6 +8169,8 @@ export interface components {
         TakeOut: {
             /** Bytes */
             bytes: number;
+            /** Complete */
+            complete: boolean;
             facts: components["schemas"]["MediaInfo"] | null;
             /** Has Peaks */
             has_peaks: boolean;
@@ -8090,6 +8181,7 @@ export interface components {
              * Format: uuid
              */
             id: string;
+            job: components["schemas"]["JobOut"] | null;
             /**
              * Made At
              * Format: date-time
@@ -8110,12 +8202,8 @@ export interface components {
             ranges: components["schemas"]["Part"][];
             /** Received */
             received: number;
-            /** Share */
-            share: number;
             /** Shelf */
             shelf: number | null;
-            /** Stage */
-            stage: string;
             /** Stars */
             stars: number;
             /** State */
@@ -9062,6 +9150,24 @@ export interface operations {
             };
         };
     };
+    studio_jobs_api_events: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     studio_exports_api_delete_export: {
         parameters: {
             query?: never;
@@ -9079,46 +9185,6 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    studio_exports_api_cancel_export: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ExportOut"];
-                };
             };
             /** @description Not Found */
             404: {
@@ -9184,6 +9250,106 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    studio_jobs_api_list_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"][];
+                };
+            };
+        };
+    };
+    studio_jobs_api_try_job_again: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_jobs_api_cancel_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
             };
         };
     };

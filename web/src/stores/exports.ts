@@ -1,44 +1,44 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { client, need } from '@/api/client'
 import type { ExportOut, ExportSettings } from '@/api/types'
+import { isUnfinished } from '@/jobs/job'
+import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 
-const UNFINISHED = ['waiting', 'working', 'joining']
-
-/** Films of the open project, being made or finished; asks again while one is being made. */
+/** Films of the open project, being made or finished. */
 export const useExports = defineStore('exports', () => {
   const project = useProject()
   const notes = useNotes()
+  const jobs = useJobs()
   const films = ref<ExportOut[]>([])
   const loaded = ref(false)
-  let timer = 0
 
-  const working = computed(() => films.value.some(isUnfinished))
+  const working = computed(() => films.value.some((film) => isUnfinished(film.job)))
+  jobs.onChange(['film'], refresh)
+  watch(working, (on) => jobs.setBusy('films', on))
 
   async function refresh() {
-    window.clearTimeout(timer)
-    if (!project.id) return
+    const { id } = project
+    if (!id) return
     try {
-      films.value = await need(
-        client.GET('/api/projects/{id}/exports', { params: { path: { id: project.id } } }),
+      const found = await need(
+        client.GET('/api/projects/{id}/exports', { params: { path: { id } } }),
       )
+      if (id !== project.id) return
+      films.value = found
       loaded.value = true
     } catch (error) {
       notes.problem(error)
     }
-    if (working.value) timer = window.setTimeout(refresh, 900)
   }
 
   async function start(settings: ExportSettings) {
+    const { id } = project
     try {
-      await need(
-        client.POST('/api/projects/{id}/exports', {
-          params: { path: { id: project.id } },
-          body: { settings },
-        }),
-      )
+      const params = { path: { id } }
+      await need(client.POST('/api/projects/{id}/exports', { params, body: { settings } }))
       notes.told('The film is being made. It goes on when you close the page.')
     } catch (error) {
       notes.problem(error)
@@ -46,12 +46,13 @@ export const useExports = defineStore('exports', () => {
     await refresh()
   }
 
-  async function cancel(id: string) {
-    try {
-      await need(client.POST('/api/exports/{id}/cancel', { params: { path: { id } } }))
-    } catch (error) {
-      notes.problem(error)
-    }
+  async function cancel(film: ExportOut) {
+    await jobs.cancel(film.job.id)
+    await refresh()
+  }
+
+  async function again(film: ExportOut) {
+    await jobs.again(film.job.id)
     await refresh()
   }
 
@@ -65,14 +66,9 @@ export const useExports = defineStore('exports', () => {
   }
 
   function forget() {
-    window.clearTimeout(timer)
     films.value = []
     loaded.value = false
   }
 
-  return { films, loaded, refresh, start, cancel, remove, forget }
+  return { films, loaded, refresh, start, cancel, again, remove, forget }
 })
-
-export function isUnfinished(film: ExportOut): boolean {
-  return UNFINISHED.includes(film.state)
-}

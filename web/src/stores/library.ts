@@ -1,33 +1,37 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { client, need, needBytes, type Schemas } from '@/api/client'
 import type { Take } from '@/api/types'
+import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 
-const UNFINISHED = ['waiting', 'making']
-
-/** The takes of the open project; asks again while any of them is being worked on. */
+/** The takes of the open project. */
 export const useLibrary = defineStore('library', () => {
   const project = useProject()
   const notes = useNotes()
+  const jobs = useJobs()
   const takes = ref<Take[]>([])
   const loaded = ref(false)
   const chosen = ref('')
   const severalIds = ref<string[]>([])
   const shelves = ref<Schemas['ShelfOut'][]>([])
-  let timer = 0
 
   const byMedia = computed(() => new Map(takes.value.map((take) => [take.media, take])))
   const take = computed(() => takes.value.find((one) => one.id === chosen.value) ?? null)
   const several = computed(() =>
     severalIds.value.flatMap((id) => takes.value.find((one) => one.id === id) ?? []),
   )
-  const working = computed(() => takes.value.some((one) => UNFINISHED.includes(one.state)))
+  const working = computed(() =>
+    takes.value.some((one) => one.state !== 'arriving' && !one.complete),
+  )
+  jobs.onChange(['take_in', 'analysis'], refresh)
+  watch(working, (on) => jobs.setBusy('library', on))
 
   async function refreshShelves() {
     const path = { id: project.id }
-    shelves.value = await need(client.GET('/api/projects/{id}/shelves', { params: { path } }))
+    const found = await need(client.GET('/api/projects/{id}/shelves', { params: { path } }))
+    if (path.id === project.id) shelves.value = found
   }
 
   async function makeShelf(name: string) {
@@ -51,23 +55,22 @@ export const useLibrary = defineStore('library', () => {
   }
 
   async function refresh() {
-    window.clearTimeout(timer)
-    if (!project.id) return
+    const { id } = project
+    if (!id) return
     if (!loaded.value) refreshShelves().catch((error: unknown) => notes.problem(error))
     try {
-      takes.value = await need(
-        client.GET('/api/projects/{id}/takes', { params: { path: { id: project.id } } }),
-      )
+      const found = await need(client.GET('/api/projects/{id}/takes', { params: { path: { id } } }))
+      if (id !== project.id) return
+      takes.value = found
       loaded.value = true
     } catch (error) {
       notes.problem(error)
     }
-    if (working.value || !loaded.value) timer = window.setTimeout(refresh, 700)
   }
 
   function forget() {
-    window.clearTimeout(timer)
     takes.value = []
+    shelves.value = []
     loaded.value = false
     chosen.value = ''
     severalIds.value = []
@@ -127,6 +130,12 @@ export const useLibrary = defineStore('library', () => {
     }
   }
 
+  /** Stop taking a take in; it can be tried again. */
+  async function cancel(take: Take) {
+    if (take.job) await jobs.cancel(take.job.id)
+    await refresh()
+  }
+
   return {
     several,
     severalIds,
@@ -145,6 +154,7 @@ export const useLibrary = defineStore('library', () => {
     change,
     remove,
     again,
+    cancel,
   }
 })
 

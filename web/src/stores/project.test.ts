@@ -155,7 +155,7 @@ test('a refusal can be taken on by whoever asked', async () => {
 
 test('an answer that comes after another project was opened changes nothing there', async () => {
   const project = useProject()
-  let answer = (_: unknown) => {}
+  let answer: (found: unknown) => void = () => {}
   POST.mockReturnValueOnce(new Promise((done) => (answer = done)))
   const sent = project.edit({ kind: 'split', at: 0 })
   GET.mockResolvedValueOnce({ ...state(30, ['other']), id: 'q' })
@@ -168,7 +168,7 @@ test('an answer that comes after another project was opened changes nothing ther
 
 test('of two projects opened in a row the last one is shown, whichever comes first', async () => {
   const project = useProject()
-  let slow = (_: unknown) => {}
+  let slow: (found: unknown) => void = () => {}
   GET.mockReturnValueOnce(new Promise((done) => (slow = done)))
   const first = project.open('p')
   GET.mockResolvedValueOnce({ ...state(30, ['other']), id: 'q' })

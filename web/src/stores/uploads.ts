@@ -4,7 +4,7 @@ import { DetailedError, Upload } from 'tus-js-client'
 import { csrfToken, type Problem } from '@/api/client'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
-import { useProject } from '@/stores/project'
+import { newSeed, useProject } from '@/stores/project'
 
 export interface Arriving {
   id: number
@@ -57,12 +57,13 @@ export const useUploads = defineStore('uploads', () => {
         filename: file.name,
         project: project.id,
         order: String(order),
+        key: newSeed(),
         ...(replaces ? { replaces } : {}),
       },
       onBeforeRequest: (request) => request.setHeader('X-CSRFToken', csrfToken()),
       onShouldRetry: (error) => {
         const status = error.originalResponse?.getStatus() ?? 0
-        return status === 0 || status >= 500 || status === 409
+        return status === 0 || status >= 500 || [409, 423, 429].includes(status)
       },
       onProgress: (sent) => update(id, { sent }),
       onSuccess: () => {

@@ -18,9 +18,9 @@ from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edit
 from kitecore.document import empty_document
 from kitecore.edits import EditBase
 from kitecore.media.info import MediaInfo
+from studio.jobs.running import work_off
 from studio.library.arrival import new_take
-from studio.library.models import Take
-from studio.library.tasks import ingest_take
+from studio.library.work import take_in
 from studio.projects import history
 from studio.projects.models import Project
 
@@ -58,8 +58,10 @@ class Command(BaseCommand):
     def _project(self, user: User, name: str, files: list[Path], compose: Compose) -> None:
         project = history.start_project(user, name, empty_document())
         takes = [new_take(project, path.name, path, number) for number, path in enumerate(files)]
+        for take in takes:
+            take_in(take)
         with ThreadPoolExecutor(2) as pool:
-            list(pool.map(_ingest, takes))
+            list(pool.map(_work_off, range(2)))
         sources = {}
         for take in takes:
             take.refresh_from_db()
@@ -70,6 +72,6 @@ class Command(BaseCommand):
             history.apply_edit(project, project.head_id, edit)
 
 
-def _ingest(take: Take) -> None:
-    ingest_take.call_local(str(take.id))
+def _work_off(_: int) -> None:
+    work_off()
     connections.close_all()

@@ -18,7 +18,8 @@ const props = defineProps<{
 defineEmits<{ choose: [] }>()
 
 const refused = computed(() => props.take.state === 'refused')
-const working = computed(() => ['waiting', 'making'].includes(props.take.state))
+const working = computed(() => props.take.state === 'waiting')
+const percent = computed(() => Math.round((props.take.job?.share ?? 0) * 100))
 const badge = computed(() => {
   const facts = props.take.facts
   if (refused.value) return 'refused'
@@ -27,7 +28,7 @@ const badge = computed(() => {
   return facts.kind === 'still' ? 'still' : lengthLabel(facts.length)
 })
 const doing = computed(() =>
-  props.take.facts ? `usable now · copies ${Math.round(props.take.share * 100)} %` : 'looking',
+  props.take.facts ? `usable now · copies ${percent.value} %` : 'looking',
 )
 </script>
 
@@ -58,8 +59,8 @@ const doing = computed(() =>
       </span>
       <span v-if="working" class="state">
         <span class="tiny quiet clip-text">{{ doing }}</span>
-        <span class="meter" role="progressbar" :aria-valuenow="Math.round(take.share * 100)">
-          <span :style="{ width: `${take.share * 100}%` }" />
+        <span class="meter" role="progressbar" :aria-valuenow="percent">
+          <span :style="{ width: `${percent}%` }" />
         </span>
       </span>
     </button>

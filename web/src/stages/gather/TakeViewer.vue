@@ -5,6 +5,8 @@ import IconDots from '~icons/tabler/dots'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { client, need } from '@/api/client'
+import { isUnfinished } from '@/jobs/job'
+import JobRow from '@/jobs/JobRow.vue'
 import type { Source } from '@/player/source'
 import { useScreen } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
@@ -169,6 +171,15 @@ function rename() {
           <span v-if="!hasPicture" class="empty small">Sound only</span>
           <span v-if="!usable" class="empty small">Looking at the file</span>
         </div>
+        <JobRow
+          v-if="take.job && isUnfinished(take.job)"
+          :job="take.job"
+          :title="usable ? 'Usable now' : 'Taking it in'"
+          @cancel="library.cancel(take)"
+        />
+        <p v-for="remark in take.facts?.remarks" :key="remark" class="small soft m-0" role="note">
+          {{ remark }}
+        </p>
         <MarkStrip
           v-if="usable && moves"
           :take="take"

@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
+from pathlib import Path
+
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.analysis._base import Analysis, NoParameters, analyses
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import CHANNELS
+from kitecore.programs import Tell
 
+PEAKS = "peaks.i8"
+"""int8, pairs of lowest and highest, full scale 127."""
 PEAK_SAMPLES = 480
 """Samples (at 48 kHz) in a stretch: a hundred stretches a second."""
 _BLOCK = PEAK_SAMPLES * 4096
@@ -33,12 +39,17 @@ def peaks_of(samples: NDArray[np.float32]) -> NDArray[np.int8]:
     return peaks
 
 
-def make_peaks(folder: MediaFolder) -> None:
-    """Write the take's waveform, reading its sound copy block by block."""
-    unfinished = folder.peaks.with_suffix(".part")
-    with unfinished.open("wb") as out:
-        if folder.sound.stat().st_size:
-            everything = np.memmap(folder.sound, np.float32, "r").reshape(-1, CHANNELS)
-            for start in range(0, len(everything), _BLOCK):
-                out.write(peaks_of(np.asarray(everything[start : start + _BLOCK])).tobytes())
-    unfinished.replace(folder.peaks)
+def make_peaks(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
+    """The take's waveform, from its sound copy block by block."""
+    with (out / PEAKS).open("wb") as file:
+        if not folder.sound.stat().st_size:
+            return
+        everything = np.memmap(folder.sound, np.float32, "r").reshape(-1, CHANNELS)
+        for start in range(0, len(everything), _BLOCK):
+            file.write(peaks_of(np.asarray(everything[start : start + _BLOCK])).tobytes())
+            tell("waveform", start / len(everything))
+
+
+analyses.register("peaks")(
+    Analysis(version=1, fits=lambda info: info.sound is not None, run=make_peaks, standing=True)
+)

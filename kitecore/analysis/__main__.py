@@ -1,0 +1,34 @@
+"""``python -m kitecore.analysis FOLDER NAME PARAMETERS``: an analysis as a program of its own.
+
+PARAMETERS are JSON. Progress and refusals are told as `kitecore.programs` says.
+"""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from kitecore.analysis import analyse, analyses
+from kitecore.media.folder import MediaFolder
+from kitecore.programs import GIB, run_limited
+
+MEMORY_LIMIT = 6 * GIB
+CPU_LIMIT = 6 * 3600
+"""Seconds."""
+
+
+def main(folder: str, name: str, parameters: str) -> int:
+    wanted = analyses[name].parameters.model_validate_json(parameters)
+    return run_limited(
+        lambda tell: void(analyse(MediaFolder(Path(folder)), name, wanted, tell)),
+        memory=MEMORY_LIMIT,
+        cpu=CPU_LIMIT,
+    )
+
+
+def void(_: object) -> None:
+    """The result lies where it belongs; nobody waits for its place."""
+
+
+if __name__ == "__main__":
+    sys.exit(main(*sys.argv[1:4]))

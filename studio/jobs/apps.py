@@ -1,0 +1,17 @@
+from __future__ import annotations
+
+from importlib import import_module
+from importlib.util import find_spec
+
+from django.apps import AppConfig, apps
+
+
+class JobsConfig(AppConfig):
+    name = "studio.jobs"
+
+    def ready(self) -> None:
+        """Let every app register its kinds of jobs, and be looked after in workers."""
+        for app in apps.get_app_configs():
+            if app.name.startswith("studio.") and find_spec(f"{app.name}.work"):
+                import_module(f"{app.name}.work")
+        import_module("studio.jobs.tending")

@@ -1,0 +1,61 @@
+"""Jobs as the page sees them."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from uuid import UUID
+
+from django.db.models import Avg
+from django.utils import timezone
+from ninja import Schema
+
+from studio.jobs.models import Job, State
+from studio.problems import Problem
+
+
+class JobOut(Schema):
+    """``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told."""
+
+    id: UUID
+    kind: str
+    subject: str
+    state: str
+    doing: str
+    share: float
+    left: float | None
+    problem: Problem | None
+    made_at: datetime
+    started_at: datetime | None
+    finished_at: datetime | None
+
+
+_TELLING = 0.03
+"""Share that is to be done before the rest can be foretold."""
+
+
+def job_out(job: Job, share: float | None = None) -> JobOut:
+    """A job; ``share`` if whoever asks knows better than the mean of its parts."""
+    if share is None:
+        share = job.share
+        if job.state == State.HOLDING:
+            share = job.parts.aggregate(mean=Avg("share"))["mean"] or 0.0
+    return JobOut(
+        id=job.id,
+        kind=job.kind,
+        subject=job.subject,
+        state=job.state,
+        doing=job.doing,
+        share=share,
+        left=_left(job, share),
+        problem=job.problem,
+        made_at=job.made_at,
+        started_at=job.started_at,
+        finished_at=job.finished_at,
+    )
+
+
+def _left(job: Job, share: float) -> float | None:
+    if not job.unfinished or job.started_at is None or share < _TELLING:
+        return None
+    spent = (timezone.now() - job.started_at).total_seconds()
+    return spent / share * (1 - share)

@@ -1,0 +1,94 @@
+"""Work on takes that takes long: taking one in, and finding things out about it."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from uuid import UUID
+
+from django.db import transaction
+
+from kitecore.analysis import analyses, result_of, standing_for
+from kitecore.media.info import MediaInfo
+from studio.jobs.kinds import WAITED_FOR, JobKind, Note, job_kinds
+from studio.jobs.models import Job
+from studio.jobs.programs import run_program
+from studio.jobs.queue import hand_out
+from studio.library.digest import digest_of
+from studio.library.models import Take
+
+_STAGES = {"sound": (0.0, 0.2), "proxy": (0.2, 1.0)}
+"""Where in the whole each stage of taking in begins and ends."""
+
+
+@transaction.atomic
+def take_in(take: Take) -> Job:
+    """Hand out the first look at a take and the making of its copies."""
+    take.state, take.problem = Take.State.WAITING, None
+    take.job = hand_out(take.owner, "take_in", take.id.hex)
+    take.save(update_fields=["state", "problem", "job"])
+    return take.job
+
+
+def ask_for(take: Take, name: str, parameters: Mapping[str, object] | None = None) -> Job | None:
+    """Hand out an analysis of a take; none if its result is there."""
+    given = dict(parameters or {})
+    wanted = analyses[name].parameters.model_validate(given)
+    if result_of(take.folder, name, wanted) is not None:
+        return None
+    args = {"take": take.id.hex, "name": name, "parameters": given}
+    return hand_out(take.owner, "analysis", f"{take.id.hex}/{name}", args=args)
+
+
+def _take_of(id: str) -> Take | None:
+    return Take.objects.filter(pk=UUID(id), removed=False).first()
+
+
+def _take_in(job: Job, note: Note) -> None:
+    take = _take_of(job.subject)
+    if take is None or take.state == Take.State.READY:
+        return
+    if not take.digest and take.folder.original.exists():
+        take.digest = digest_of(take.folder.original)
+        take.save(update_fields=["digest"])
+
+    def heard(stage: str, share: float) -> None:
+        if stage in ("known", "remarked"):
+            _keep_facts(take)
+        begin, end = _STAGES.get(stage, (0.0, 0.0))
+        note(max(begin + (end - begin) * share, job.share), stage)
+
+    run_program("kitecore.media.ingest", [str(take.folder.path)], heard)
+    _keep_facts(take)
+    Take.objects.filter(pk=take.pk).update(state=Take.State.READY)
+    for name in standing_for(MediaInfo.model_validate(take.facts)):
+        ask_for(take, name)
+
+
+def _keep_facts(take: Take) -> None:
+    take.facts = json.loads(take.folder.info.model_dump_json())
+    take.save(update_fields=["facts"])
+
+
+def _refuse(job: Job, problem: Mapping[str, str]) -> None:
+    Take.objects.filter(pk=UUID(job.subject)).exclude(state=Take.State.READY).update(
+        state=Take.State.REFUSED, problem=dict(problem)
+    )
+
+
+def _wait_again(job: Job) -> None:
+    Take.objects.filter(pk=UUID(job.subject)).update(state=Take.State.WAITING, problem=None)
+
+
+def _analyse(job: Job, note: Note) -> None:
+    take, name = _take_of(job.args["take"]), job.args["name"]
+    if take is None:
+        return
+    arguments = [str(take.folder.path), name, json.dumps(job.args["parameters"])]
+    run_program("kitecore.analysis", arguments, lambda doing, share: note(share, doing))
+
+
+job_kinds.register("take_in")(
+    JobKind(run=_take_in, priority=WAITED_FOR, failed=_refuse, again=_wait_again)
+)
+job_kinds.register("analysis")(JobKind(run=_analyse, priority=WAITED_FOR - 1))

@@ -1,0 +1,57 @@
+import { useThrottleFn } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { reactive, watch } from 'vue'
+import { client, need } from '@/api/client'
+import { openStream } from '@/jobs/stream'
+import { useNotes } from '@/stores/notes'
+
+const PACE = 250
+/** Milliseconds between two looks at the same list. */
+
+/** Long work on the server: told of by one stream of events, which is open while there is some. */
+export const useJobs = defineStore('jobs', () => {
+  const notes = useNotes()
+  const looks = new Map<string, () => void>()
+  const busy = reactive(new Set<string>())
+
+  /** Look again whenever a job of one of these kinds changes. */
+  function onChange(kinds: string[], look: () => unknown) {
+    const paced = useThrottleFn(look, PACE, true)
+    for (const kind of kinds) looks.set(kind, () => void paced())
+  }
+
+  /** Say whether there is unfinished work in a list; the stream is open while there is any. */
+  function setBusy(list: string, on: boolean) {
+    if (on) busy.add(list)
+    else busy.delete(list)
+  }
+
+  const lookEverywhere = () => new Set(looks.values()).forEach((look) => look())
+
+  let close = () => {}
+  watch(
+    () => busy.size > 0,
+    (on) => {
+      close()
+      close = on ? openStream(({ kind }) => looks.get(kind)?.(), lookEverywhere) : () => {}
+    },
+  )
+
+  async function cancel(id: string) {
+    try {
+      await need(client.POST('/api/jobs/{id}/cancel', { params: { path: { id } } }))
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  async function again(id: string) {
+    try {
+      await need(client.POST('/api/jobs/{id}/again', { params: { path: { id } } }))
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
+  return { onChange, setBusy, cancel, again }
+})
