@@ -1,5 +1,51 @@
+import { readdirSync } from 'node:fs'
 import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
 import vue from 'eslint-plugin-vue'
+
+/** The rooms of the page, from the ground up: each may use those before it, none behind. */
+const ROOMS = [
+  'api',
+  'motion',
+  'takes',
+  'steps',
+  'jobs',
+  'stores',
+  'player',
+  'inhand',
+  'controls',
+  'picture',
+  'timeline',
+  'stages',
+  'views',
+]
+const STAGES = readdirSync('src/stages', { withFileTypes: true })
+  .filter((one) => one.isDirectory())
+  .map((one) => one.name)
+
+const forbidden = (files, rooms, message) => ({
+  files,
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      { patterns: [{ group: rooms.flatMap((room) => [`@/${room}`, `@/${room}/*`]), message }] },
+    ],
+  },
+})
+const downwards = ROOMS.slice(0, -1).map((room, at) =>
+  forbidden(
+    [`src/${room}/**`],
+    [...ROOMS.slice(at + 1), 'router', 'App.vue'],
+    'Imports of the page run downwards only (see ROOMS).',
+  ),
+)
+/** Stages know nothing of each other: what two of them need lies further down. */
+const apart = STAGES.map((stage) =>
+  forbidden(
+    [`src/stages/${stage}/**`],
+    ['views', 'router', ...STAGES.filter((one) => one !== stage).map((one) => `stages/${one}`)],
+    'A stage knows no other stage.',
+  ),
+)
 
 export default defineConfigWithVueTs(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
@@ -17,6 +63,8 @@ export default defineConfigWithVueTs(
       '@typescript-eslint/no-misused-promises': 'off',
     },
   },
+  ...downwards,
+  ...apart,
   {
     files: ['**/*.test.ts'],
     rules: { '@typescript-eslint/require-await': 'off' },

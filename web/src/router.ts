@@ -1,8 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { STAGE_IDS } from '@/stages/ids'
 import { useSession } from '@/stores/session'
-
-export const STAGES = ['gather', 'cut', 'grade', 'layer', 'move', 'send'] as const
-export type Stage = (typeof STAGES)[number]
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -10,7 +8,7 @@ export const router = createRouter({
     { path: '/sign-in', name: 'sign-in', component: () => import('@/views/SignIn.vue') },
     { path: '/', name: 'projects', component: () => import('@/views/ProjectList.vue') },
     {
-      path: `/projects/:id/:stage(${STAGES.join('|')})`,
+      path: `/projects/:id/:stage(${STAGE_IDS.join('|')})`,
       name: 'studio',
       component: () => import('@/views/StudioView.vue'),
       props: true,

@@ -86,3 +86,6 @@ type LooseOne<T> = T extends { kind: infer K } ? { kind: K } & Partial<Omit<T, '
 
 /** An edit as the page writes it: the server fills in what is left out. */
 export type Step = LooseOne<Edit>
+
+/** The six numbers of an affine map: across by across, down by across, and so on, then the shift. */
+export type Map6 = [number, number, number, number, number, number]

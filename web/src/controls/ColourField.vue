@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A colour: a swatch that opens the browser's own picker, and its code to type. */
-import { ref, watch } from 'vue'
+import { computed } from 'vue'
+import { useDraft } from './useDraft'
 import KeyButton, { type Keyed } from './KeyButton.vue'
 
 const props = defineProps<{
@@ -12,15 +13,12 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ trying: [value: string]; set: [value: string]; key: [] }>()
 
-const shown = ref(props.value)
-watch(
-  () => props.value,
-  (value) => (shown.value = value),
-)
+const draft = useDraft<string>(() => props.value)
+const shown = computed(() => draft.value ?? props.value)
 
 function trying(event: Event) {
-  shown.value = (event.target as HTMLInputElement).value
-  emit('trying', shown.value)
+  draft.value = (event.target as HTMLInputElement).value
+  emit('trying', draft.value)
 }
 
 function set(event: Event) {
@@ -28,10 +26,10 @@ function set(event: Event) {
   const whole = value.startsWith('#') ? value : `#${value}`
   if (!/^#[0-9a-f]{6}$/.test(whole)) {
     ;(event.target as HTMLInputElement).value = props.value
-    shown.value = props.value
+    draft.value = null
     return
   }
-  shown.value = whole
+  draft.value = whole
   if (whole !== props.value) emit('set', whole)
 }
 </script>

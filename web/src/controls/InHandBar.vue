@@ -9,23 +9,22 @@ import { faceMedia, type Tag } from '@/api/types'
 import { keyLabel } from '@/controls/keys'
 import TagPicker from '@/controls/TagPicker.vue'
 import type { Situation, Verb } from '@/controls/verbs'
-import { VERBS } from '@/controls/verbs'
-import { KIND_NAMES, tagColour } from '@/timeline/kinds'
+import { KIND_NAMES, tagColour } from '@/api/kinds'
 import { fileUrl, useLibrary } from '@/stores/library'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 import { lengthLabel } from '@/time'
 
-const props = defineProps<{ now: Situation }>()
+const props = defineProps<{ now: Situation; verbs: Verb[] }>()
 const emit = defineEmits<{ verb: [verb: Verb] }>()
 const hand = useHand()
 const library = useLibrary()
 const project = useProject()
 
-const verbs = computed(() => VERBS.filter((verb) => verb.shown(props.now)))
-const safe = computed(() => verbs.value.filter((verb) => !verb.danger && !verb.more))
-const more = computed(() => verbs.value.filter((verb) => verb.more))
-const dangerous = computed(() => verbs.value.filter((verb) => verb.danger))
+const shown = computed(() => props.verbs.filter((verb) => verb.shown(props.now)))
+const safe = computed(() => shown.value.filter((verb) => !verb.danger && !verb.more))
+const more = computed(() => shown.value.filter((verb) => verb.more))
+const dangerous = computed(() => shown.value.filter((verb) => verb.danger))
 
 const picture = computed(() => {
   const clip = hand.one?.clip

@@ -1,20 +1,26 @@
 <script setup lang="ts">
 import { BModal } from 'bootstrap-vue-next'
-import { keyLabel, type Shortcut } from '@/controls/keys'
+import { keyLabel, type Binding } from '@/controls/keys'
 
 const open = defineModel<boolean>({ required: true })
-defineProps<{ shortcuts: Shortcut[] }>()
+defineProps<{ groups: { name: string; keys: Binding[] }[] }>()
 </script>
 
 <template>
   <BModal v-model="open" title="Keys" ok-only ok-title="Close" ok-variant="secondary" scrollable>
+    <template v-for="group in groups" :key="group.name">
+      <h3>{{ group.name }}</h3>
+      <dl class="sheet">
+        <template v-for="one in group.keys" :key="one.key">
+          <dt>
+            <kbd>{{ keyLabel(one.key) }}</kbd>
+          </dt>
+          <dd>{{ one.label }}</dd>
+        </template>
+      </dl>
+    </template>
+    <h3>By finger and mouse</h3>
     <dl class="sheet">
-      <template v-for="one in shortcuts" :key="one.key">
-        <dt>
-          <kbd>{{ keyLabel(one.key) }}</kbd>
-        </dt>
-        <dd>{{ one.label }}</dd>
-      </template>
       <dt><kbd>Ctrl</kbd> + wheel, or pinch</dt>
       <dd>Zooms the timeline about the pointer</dd>
       <dt>Hold, then drag</dt>
@@ -36,6 +42,13 @@ defineProps<{ shortcuts: Shortcut[] }>()
   gap: 8px 20px;
   align-items: baseline;
   margin: 0;
+}
+h3 {
+  margin: 18px 0 8px;
+  font-size: 15px;
+}
+h3:first-child {
+  margin-top: 0;
 }
 dt {
   font-weight: 500;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** A colour by name. */
 import type { Tag } from '@/api/types'
-import { TAGS } from '@/timeline/kinds'
+import { TAGS } from '@/api/kinds'
 
 const tag = defineModel<Tag>({ required: true })
 </script>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A value: a slider for the eye, and the exact number to type. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { useDraft } from './useDraft'
 import KeyButton, { type Keyed } from './KeyButton.vue'
 
 const props = defineProps<{
@@ -25,14 +26,9 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ trying: [value: number]; set: [value: number]; key: [] }>()
 
-const shown = ref(props.value)
+const draft = useDraft<number>(() => props.value)
+const shown = computed(() => draft.value ?? props.value)
 const dragging = ref(false)
-watch(
-  () => props.value,
-  (value) => {
-    if (!dragging.value) shown.value = value
-  },
-)
 
 const text = computed(() => {
   const plain = shown.value.toFixed(props.digits ?? 0).replace(/^-(0\.?0*)$/, '$1')
@@ -49,8 +45,8 @@ const filled = computed(() => {
 
 function slide(event: Event) {
   dragging.value = true
-  shown.value = Number((event.target as HTMLInputElement).value)
-  emit('trying', shown.value)
+  draft.value = Number((event.target as HTMLInputElement).value)
+  emit('trying', draft.value)
 }
 
 function settle() {
@@ -63,7 +59,7 @@ function type(event: Event) {
   const field = event.target as HTMLInputElement
   const typed = Number(field.value.replace(',', '.'))
   if (field.value.trim() && Number.isFinite(typed)) {
-    shown.value = typed
+    draft.value = typed
     if (typed !== props.value) emit('set', typed)
   }
   field.value = text.value
@@ -71,7 +67,7 @@ function type(event: Event) {
 
 function back() {
   if (props.reset === undefined || props.disabled) return
-  shown.value = props.reset
+  draft.value = props.reset
   if (props.reset !== props.value) emit('set', props.reset)
 }
 </script>

@@ -14,6 +14,17 @@ test('keys have one name however they are pressed', () => {
   expect(pressed('?', { shiftKey: true })).toBe('?')
 })
 
+test('what a key writes with Shift, or on another layout, changes nothing', () => {
+  const comma = { code: 'Comma', shiftKey: true }
+  expect([pressed('<', comma), pressed(';', comma)]).toEqual(['shift+,', 'shift+,'])
+  expect(pressed('ы', { code: 'KeyS' })).toBe('s')
+  expect(pressed('z', { code: 'KeyY' })).toBe('z')
+})
+
+test('Alt makes another key of it', () => {
+  expect(pressed('s', { altKey: true })).toBe('alt+s')
+})
+
 test('keys are written as on a keyboard', () => {
   expect(keyLabel('shift+arrowleft')).toBe('Shift + ←')
   expect(keyLabel('ctrl+z')).toBe('Ctrl + Z')

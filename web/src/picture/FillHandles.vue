@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** The two ends of a gradient, dragged on the picture. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import type { Point } from './placing'
 
 const props = defineProps<{
@@ -16,11 +18,7 @@ type Ends = { begin: [number, number] } | { end: [number, number] }
 const emit = defineEmits<{ trying: [ends: Ends]; set: [ends: Ends] }>()
 
 const svg = ref<SVGSVGElement | null>(null)
-const draft = ref<Ends | null>(null)
-watch(
-  () => [props.begin, props.end],
-  () => (draft.value = null),
-)
+const draft = useDraft<Ends>(() => [props.begin, props.end])
 const ends = computed(() => {
   const now = { begin: props.begin, end: props.end, ...draft.value }
   return (['begin', 'end'] as const).map((id) => ({
@@ -32,26 +30,21 @@ const radius = computed(() => {
   const [a, b] = ends.value
   return a && b ? Math.hypot(a.x - b.x, a.y - b.y) : 0
 })
-let grabbed: 'begin' | 'end' | null = null
-
-function grab(event: PointerEvent, which: 'begin' | 'end') {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  grabbed = which
-}
-
-function drag(event: PointerEvent) {
-  const box = svg.value?.getBoundingClientRect()
-  if (!grabbed || !box) return
-  const { x, y } = props.back({ x: event.clientX - box.left, y: event.clientY - box.top })
-  const at: [number, number] = [Math.round(x), Math.round(y)]
-  draft.value = grabbed === 'begin' ? { begin: at } : { end: at }
-  emit('trying', draft.value)
-}
-
-function drop() {
-  if (grabbed && draft.value) emit('set', draft.value)
-  grabbed = null
-}
+const grip = useGrip<'begin' | 'end'>({
+  move({ x: left, y: top }, which) {
+    const box = svg.value?.getBoundingClientRect()
+    if (!box) return
+    const { x, y } = props.back({ x: left - box.left, y: top - box.top })
+    const at: [number, number] = [Math.round(x), Math.round(y)]
+    draft.value = which === 'begin' ? { begin: at } : { end: at }
+    emit('trying', draft.value)
+  },
+  drop: () => draft.value && emit('set', draft.value),
+  cancel() {
+    draft.value = null
+    emit('trying', { begin: props.begin })
+  },
+})
 </script>
 
 <template>
@@ -61,9 +54,6 @@ function drop() {
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
     data-test="fill-handles"
-    @pointermove="drag"
-    @pointerup="drop"
-    @pointercancel="drop"
   >
     <circle v-if="round" class="rim" :cx="ends[0]?.x" :cy="ends[0]?.y" :r="radius" />
     <line class="line" :x1="ends[0]?.x" :y1="ends[0]?.y" :x2="ends[1]?.x" :y2="ends[1]?.y" />
@@ -74,7 +64,7 @@ function drop() {
         :cy="one.y"
         r="22"
         :data-test="`fill-${one.id}`"
-        @pointerdown.stop="grab($event, one.id)"
+        @pointerdown.stop="grip.down($event, one.id)"
       />
       <circle class="knob" :class="one.id" :cx="one.x" :cy="one.y" r="8" />
     </g>

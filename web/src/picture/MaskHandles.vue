@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** Masks of the clip in hand, moved, sized, turned and softened by finger. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import type { Mask, PicturedClip, Step } from '@/api/types'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { changedAt, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
@@ -43,8 +45,7 @@ const frame = computed(() => {
   return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
 })
 
-const draft = ref<Partial<MaskNow> | null>(null)
-watch(masks, () => (draft.value = null))
+const draft = useDraft<Partial<MaskNow>>(() => masks.value)
 
 const shown = computed<MaskNow[]>(() =>
   masks.value.map((mask, index) => {
@@ -67,15 +68,36 @@ const shapes = computed(() => {
   return at ? shown.value.map((mask) => maskShape(mask, at)) : []
 })
 
-let grabbed: { grip: Grip; from: Point; mask: MaskNow } | null = null
-
-function grab(event: PointerEvent, index: number, grip: Grip) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  emit('take', index)
-  const mask = shown.value[index]
-  const from = spotOf(event)
-  if (mask && from) grabbed = { grip, from, mask }
+interface Held {
+  grip: Grip
+  from: Point
+  mask: MaskNow
 }
+let held: Held | null = null
+const grip = useGrip<{ index: number; grip: Grip }>({
+  begin({ index, grip }, { event }) {
+    emit('take', index)
+    const mask = shown.value[index]
+    const from = spotOf(event)
+    held = mask && from ? { grip, from, mask } : null
+    return Boolean(held)
+  },
+  move({ event }) {
+    const now = spotOf(event)
+    if (!held || !now) return
+    draft.value = changed(held, now)
+    player.tryOut(step())
+  },
+  drop() {
+    if (!draft.value) return
+    player.endTrial()
+    project.edit(step())
+  },
+  cancel() {
+    draft.value = null
+    player.tryOut(null)
+  },
+})
 
 /** Where a finger is, in the picture's own measure. */
 function spotOf(event: PointerEvent): Point | null {
@@ -84,10 +106,7 @@ function spotOf(event: PointerEvent): Point | null {
   return frame.value.back({ x: event.clientX - box.left, y: event.clientY - box.top })
 }
 
-function drag(event: PointerEvent) {
-  const now = spotOf(event)
-  if (!grabbed || !now) return
-  const { mask, from, grip } = grabbed
+function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
   const round = (value: number) => Math.round(value * 1000) / 1000
   const [cx, cy] = mask.centre
   const turn = (mask.turn * Math.PI) / 180
@@ -95,35 +114,19 @@ function drag(event: PointerEvent) {
   const along = Math.abs(away.x * Math.cos(turn) + away.y * Math.sin(turn))
   const across = Math.abs(away.y * Math.cos(turn) - away.x * Math.sin(turn))
   const [wide, high] = mask.size
-  if (grip === 'move') {
-    draft.value = { centre: [round(cx + now.x - from.x), round(cy + now.y - from.y)] }
-  } else if (grip === 'width') {
-    draft.value = { size: [round(Math.max(0.01, along)), high] }
-  } else if (grip === 'height') {
-    draft.value = { size: [wide, round(Math.max(0.01, across))] }
-  } else if (grip === 'turn') {
+  if (grip === 'move') return { centre: [round(cx + now.x - from.x), round(cy + now.y - from.y)] }
+  if (grip === 'width') return { size: [round(Math.max(0.01, along)), high] }
+  if (grip === 'height') return { size: [wide, round(Math.max(0.01, across))] }
+  if (grip === 'turn') {
     const angle = (Math.atan2(away.x, -away.y) * 180) / Math.PI
-    draft.value = { turn: Math.round(angle * 2) / 2 }
-  } else {
-    const edge = mask.kind === 'edge' ? 0 : high
-    draft.value = { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
+    return { turn: Math.round(angle * 2) / 2 }
   }
-  player.tryOut(step())
-}
-
-function drop() {
-  if (grabbed && draft.value) {
-    const kept = draft.value
-    player.endTrial()
-    project.edit(step()).then((done) => {
-      if (!done && draft.value === kept) draft.value = null
-    })
-  }
-  grabbed = null
+  const edge = mask.kind === 'edge' ? 0 : high
+  return { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
 }
 
 function step(): Step {
-  const changed = masks.value.map((mask, index): Mask => {
+  const others = masks.value.map((mask, index): Mask => {
     if (index !== props.taken || !draft.value) return mask
     const old = mask as unknown as Record<string, unknown>
     const values = Object.entries(draft.value).map(([name, value]) => [
@@ -132,7 +135,7 @@ function step(): Step {
     ])
     return { ...mask, ...(Object.fromEntries(values) as object) }
   })
-  return props.stepOf(changed, props.taken)
+  return props.stepOf(others, props.taken)
 }
 </script>
 
@@ -144,9 +147,6 @@ function step(): Step {
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
     data-test="mask-handles"
-    @pointermove="drag"
-    @pointerup="drop"
-    @pointercancel="drop"
   >
     <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === taken }">
       <path class="soft" :d="shape.soft" />
@@ -154,24 +154,24 @@ function step(): Step {
         class="body"
         :d="shape.body"
         data-test="mask-body"
-        @pointerdown.stop="grab($event, index, 'move')"
+        @pointerdown.stop="grip.down($event, { index, grip: 'move' })"
       />
       <template v-if="index === taken">
-        <g v-for="grip in shape.grips" :key="grip.id">
+        <g v-for="knob in shape.grips" :key="knob.id">
           <circle
             class="reach"
-            :cx="grip.x"
-            :cy="grip.y"
+            :cx="knob.x"
+            :cy="knob.y"
             r="22"
-            :data-test="`mask-${grip.id}`"
-            @pointerdown.stop="grab($event, index, grip.id)"
+            :data-test="`mask-${knob.id}`"
+            @pointerdown.stop="grip.down($event, { index, grip: knob.id })"
           />
           <path
-            v-if="grip.id === 'turn'"
+            v-if="knob.id === 'turn'"
             class="knob"
-            :d="`M${grip.x} ${grip.y - 9}l7 6-7 12-7-12z`"
+            :d="`M${knob.x} ${knob.y - 9}l7 6-7 12-7-12z`"
           />
-          <circle v-else class="knob" :class="grip.id" :cx="grip.x" :cy="grip.y" r="7" />
+          <circle v-else class="knob" :class="knob.id" :cx="knob.x" :cy="knob.y" r="7" />
         </g>
       </template>
     </g>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The path of a layer's position: its points and handles, and a dot for each frame. */
-import { computed, ref, watch } from 'vue'
+import { computed } from 'vue'
 import type { PicturedClip } from '@/api/types'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { keyShape } from '@/motion/easing'
 import { isKeyed, valueAt, type Key, type Keyed } from '@/motion/keys'
 import type { Vector } from '@/motion/spatial'
@@ -24,12 +26,11 @@ const moving = useMoving()
 const PATH = 'place/position'
 const scale = computed(() => props.width / props.placing.canvas.value.width)
 const clip = computed<PicturedClip | null>(() => props.placing.clip.value)
-const draft = ref<Keyed | null>(null)
 const kept = computed(() => {
   const prop = clip.value?.place?.position
   return isKeyed(prop) ? prop : null
 })
-watch(kept, () => (draft.value = null))
+const draft = useDraft<Keyed>(() => kept.value)
 const prop = computed(() => draft.value ?? kept.value)
 
 /** From a position to the screen: the path is that of the pivot. */
@@ -104,40 +105,49 @@ const arms = computed(() =>
   }),
 )
 
-let drag: { index: number; side: 'before' | 'after' | null; from: Point; moved: boolean } | null =
-  null
-
-function down(event: PointerEvent, index: number, side: 'before' | 'after' | null) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  drag = { index, side, from: { x: event.clientX, y: event.clientY }, moved: false }
-  const key = kept.value?.keys[index]
-  if (key && !side) moving.take(named(key.at), event.shiftKey)
+interface Held {
+  index: number
+  side: 'before' | 'after' | null
 }
-
 const round = (value: number) => Math.round(value * 10) / 10
 
-function move(event: PointerEvent) {
-  const before = kept.value
-  if (!drag || !before || !clip.value?.id) return
-  const far = { x: event.clientX - drag.from.x, y: event.clientY - drag.from.y }
-  if (!drag.moved && Math.hypot(far.x, far.y) < 4) return
-  drag.moved = true
-  const by = unmappedShift(props.placing.shown.value, {
-    x: far.x / scale.value,
-    y: far.y / scale.value,
-  })
-  draft.value = {
-    keys: before.keys.map((key, at) => (at === drag?.index ? dragged(key, by) : key)),
-  }
-  props.player.tryOut(step(draft.value))
-}
+const grip = useGrip<Held>({
+  begin({ index, side }, { event }) {
+    const key = kept.value?.keys[index]
+    if (key && !side) moving.take(named(key.at), event.shiftKey)
+  },
+  move({ dx, dy }, held) {
+    const before = kept.value
+    if (!before || !clip.value?.id) return
+    const far = { x: dx / scale.value, y: dy / scale.value }
+    const by = unmappedShift(props.placing.shown.value, far)
+    draft.value = {
+      keys: before.keys.map((key, at) => (at === held.index ? dragged(held, key, by) : key)),
+    }
+    props.player.tryOut(step(draft.value))
+  },
+  drop() {
+    if (!draft.value) return
+    props.player.endTrial()
+    project.edit(step(draft.value))
+  },
+  tap(_, { index, side }) {
+    const key = kept.value?.keys[index]
+    if (!side && key && clip.value) {
+      props.player.seek(frameOf(startOf(clip.value) + key.at, project.rate))
+    }
+  },
+  cancel() {
+    draft.value = null
+    props.player.tryOut(null)
+  },
+})
 
-function dragged(key: Key, by: Point): Key {
-  if (!drag?.side) {
+function dragged({ side, index }: Held, key: Key, by: Point): Key {
+  if (!side) {
     const [x, y] = key.value as Vector
     return { ...key, value: [round(x + by.x), round(y + by.y)] }
   }
-  const { side, index } = drag
   const other = side === 'after' ? 'before' : 'after'
   const value = key.value as Vector
   const neighbour = kept.value?.keys[index + (side === 'after' ? 1 : -1)]?.value as
@@ -167,22 +177,6 @@ const step = (to: Keyed) => ({
   clips: [clip.value?.id ?? ''],
   values: { [PATH]: to },
 })
-
-function up() {
-  const was = drag
-  drag = null
-  if (!was) return
-  if (was.moved && draft.value) {
-    const done = draft.value
-    props.player.endTrial()
-    project.edit(step(done)).then((good) => {
-      if (!good && draft.value === done) draft.value = null
-    })
-  } else if (!was.side && clip.value) {
-    const key = kept.value?.keys[was.index]
-    if (key) props.player.seek(frameOf(startOf(clip.value) + key.at, project.rate))
-  }
-}
 </script>
 
 <template>
@@ -192,9 +186,6 @@ function up() {
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
     data-test="motion-path"
-    @pointermove="move"
-    @pointerup="up"
-    @pointercancel="up"
   >
     <polyline class="line under" :points="line" />
     <polyline class="line" :points="line" />
@@ -208,7 +199,7 @@ function up() {
         :cy="arm.y"
         r="16"
         :data-test="`path-${arm.point.index}-${arm.side}`"
-        @pointerdown.stop="down($event, arm.point.index, arm.side)"
+        @pointerdown.stop="grip.down($event, { index: arm.point.index, side: arm.side })"
       />
     </template>
     <g v-for="one in points" :key="one.key.at">
@@ -225,7 +216,7 @@ function up() {
         :cy="one.y"
         r="16"
         :data-test="`path-key-${one.index}`"
-        @pointerdown.stop="down($event, one.index, null)"
+        @pointerdown.stop="grip.down($event, { index: one.index, side: null })"
       />
     </g>
   </svg>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 /** Pen paths on the picture: nodes and their handles, moved, added, joined and taken away. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import {
   closed,
   extended,
@@ -32,12 +34,8 @@ const props = defineProps<{
 const emit = defineEmits<{ trying: [path: Path]; set: [path: Path]; drawn: [] }>()
 
 const svg = ref<SVGSVGElement | null>(null)
-const draft = ref<Path | null>(null)
+const draft = useDraft<Path>(() => props.path)
 const held = ref<Spot | null>(null)
-watch(
-  () => props.path,
-  () => (draft.value = null),
-)
 const shown = computed(() => draft.value ?? props.path)
 const node = computed(() => nodeAt(shown.value, held.value))
 
@@ -71,40 +69,37 @@ const handles = computed(() => {
   })
 })
 
-let grabbed: { spot: Spot; part: Part; from: Point; moved: boolean } | null = null
-
 function screen(event: PointerEvent): Point {
   const box = svg.value?.getBoundingClientRect()
   return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
 }
 
-function grab(event: PointerEvent, spot: Spot, part: Part) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  const first = props.path[spot.contour]
-  if (props.drawing && part === 'at' && spot.node === 0 && first?.closed === false) {
-    if (first.nodes.length > 2) {
+const grip = useGrip<{ spot: Spot; part: Part }>({
+  begin({ spot, part }) {
+    if (part === 'at' && closes(spot)) {
       emit('set', closed(props.path, spot.contour))
       emit('drawn')
-      return
+      return false
     }
-  }
-  held.value = spot
-  grabbed = { spot, part, from: screen(event), moved: false }
-}
+    held.value = spot
+    return true
+  },
+  move({ event }, { spot, part }) {
+    const { x, y } = props.back(screen(event))
+    draft.value = moved(props.path, spot, part, [rounded(x), rounded(y)])
+    emit('trying', draft.value)
+  },
+  drop: () => draft.value && emit('set', draft.value),
+  cancel() {
+    draft.value = null
+    emit('trying', props.path)
+  },
+})
 
-function drag(event: PointerEvent) {
-  if (!grabbed) return
-  const now = screen(event)
-  if (!grabbed.moved && Math.hypot(now.x - grabbed.from.x, now.y - grabbed.from.y) < 4) return
-  grabbed.moved = true
-  const { x, y } = props.back(now)
-  draft.value = moved(props.path, grabbed.spot, grabbed.part, [rounded(x), rounded(y)])
-  emit('trying', draft.value)
-}
-
-function drop() {
-  if (grabbed?.moved && draft.value) emit('set', draft.value)
-  grabbed = null
+/** Whether a tap on a node ends the line that is being drawn, at its beginning. */
+function closes(spot: Spot): boolean {
+  const contour = props.path[spot.contour]
+  return props.drawing && spot.node === 0 && contour?.closed === false && contour.nodes.length > 2
 }
 
 const rounded = (value: number) => Math.round(value * 10000) / 10000
@@ -160,9 +155,6 @@ function nudge(event: KeyboardEvent) {
       tabindex="0"
       role="application"
       :aria-label="`${name}: tap a point, then move it with the arrow keys, or delete it`"
-      @pointermove="drag"
-      @pointerup="drop"
-      @pointercancel="drop"
       @keydown="nudge"
     >
       <rect
@@ -190,7 +182,7 @@ function nudge(event: KeyboardEvent) {
           :cy="handle.end.y"
           r="18"
           :data-test="`handle-${handle.part}`"
-          @pointerdown.stop="held && grab($event, held, handle.part)"
+          @pointerdown.stop="held && grip.down($event, { spot: held, part: handle.part })"
         />
         <circle
           class="end"
@@ -207,7 +199,7 @@ function nudge(event: KeyboardEvent) {
           :cy="knob.y"
           r="18"
           data-test="path-node"
-          @pointerdown.stop="grab($event, knob.spot, 'at')"
+          @pointerdown.stop="grip.down($event, { spot: knob.spot, part: 'at' })"
         />
         <path
           class="node"

@@ -1,18 +1,17 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref, watch, type Component } from 'vue'
 import { useScreen } from '@/player/inject'
-import type { Stage } from '@/router'
-import GradeOverlay from './GradeOverlay.vue'
-import LayerOverlay from './LayerOverlay.vue'
-import MoveOverlay from './MoveOverlay.vue'
 import PictureHandles from './PictureHandles.vue'
 import { useExtents } from './useExtents'
 import { useView } from './useView'
 import TransportBar from './TransportBar.vue'
 import { useProject } from '@/stores/project'
 
-defineProps<{ stage: Stage }>()
+defineProps<{
+  /** What the stage puts on the picture, instead of plain handles. */
+  overlay?: Component
+}>()
 const project = useProject()
 const { player, canvas, video } = useScreen()
 const asCanvas = (element: unknown) => (canvas.value = element as HTMLCanvasElement | null)
@@ -66,10 +65,7 @@ const percent = computed(() => {
           data-test="moving"
         />
         <template v-if="box.width && !player.playing.value">
-          <GradeOverlay v-if="stage === 'grade'" v-bind="box" />
-          <LayerOverlay v-else-if="stage === 'layer'" v-bind="box" />
-          <MoveOverlay v-else-if="stage === 'move'" v-bind="box" />
-          <PictureHandles v-else v-bind="box" />
+          <component :is="overlay ?? PictureHandles" v-bind="box" />
         </template>
         <span v-if="project.trouble && project.waiting" class="behind tiny" data-test="behind">
           Without your last {{ project.waiting === 1 ? 'step' : `${project.waiting} steps` }}

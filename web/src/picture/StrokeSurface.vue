@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A sheet over the picture that a finger draws one line on. */
 import { computed, ref } from 'vue'
+import { useGrip } from '@/controls/useGrip'
 import type { Point } from './placing'
 
 const props = defineProps<{
@@ -24,26 +25,25 @@ function at(event: PointerEvent): Point {
   return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
 }
 
-function down(event: PointerEvent) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  points.value = [at(event)]
-}
-
-function move(event: PointerEvent) {
-  hover.value = at(event)
-  if (!points.value.length) return
-  const steps = event.getCoalescedEvents?.() ?? []
-  for (const step of steps.length ? steps : [event]) {
-    const next = at(step)
-    const last = points.value.at(-1)
-    if (!last || Math.hypot(next.x - last.x, next.y - last.y) > 1.5) points.value.push(next)
-  }
-}
-
-function up() {
-  if (points.value.length) emit('drawn', points.value)
-  points.value = []
-}
+const grip = useGrip({
+  slop: 0,
+  begin(_, { event }) {
+    points.value = [at(event)]
+  },
+  move({ event }) {
+    const steps = event.getCoalescedEvents?.() ?? []
+    for (const step of steps.length ? steps : [event]) {
+      const next = at(step)
+      const last = points.value.at(-1)
+      if (!last || Math.hypot(next.x - last.x, next.y - last.y) > 1.5) points.value.push(next)
+    }
+  },
+  drop() {
+    emit('drawn', points.value)
+    points.value = []
+  },
+  cancel: () => (points.value = []),
+})
 </script>
 
 <template>
@@ -54,10 +54,8 @@ function up() {
     role="application"
     :aria-label="told"
     data-test="stroke-surface"
-    @pointerdown="down"
-    @pointermove="move"
-    @pointerup="up"
-    @pointercancel="points = []"
+    @pointerdown="grip.down($event)"
+    @pointermove="hover = at($event)"
     @pointerleave="hover = null"
   >
     <polyline

@@ -8,7 +8,7 @@ import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { shapeName } from '@/views/shapes'
+import { shapeName } from '@/api/shapes'
 import { clockOf } from '@/time'
 
 defineProps<{ percent: number; zoom: number; moving: boolean }>()

@@ -3,6 +3,8 @@
 import { computed, ref, watch } from 'vue'
 import { client, need } from '@/api/client'
 import type { PicturedClip, Step } from '@/api/types'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { changedAt, valueAt } from '@/motion/keys'
 import type { Player } from '@/player/usePlayer'
 import { useMoving } from '@/stores/moving'
@@ -76,8 +78,7 @@ interface Knob extends Point {
   at: Pair
   pin: boolean
 }
-const draft = ref<{ id: string; at: Pair } | null>(null)
-watch(warp, () => (draft.value = null))
+const draft = useDraft<{ id: string; at: Pair }>(() => warp.value)
 
 /** What can be dragged, where it is at the playhead. */
 const knobs = computed<Knob[]>(() => {
@@ -108,8 +109,6 @@ function gridSpots(now: Extract<Warp, { kind: 'grid' }>): Pair[] {
   })
 }
 
-let drag: { id: string; from: Pair; at: Pair } | null = null
-
 function spot(event: PointerEvent): Pair | null {
   const box = svg.value?.getBoundingClientRect()
   if (!box) return null
@@ -117,26 +116,35 @@ function spot(event: PointerEvent): Pair | null {
   return [x, y]
 }
 
-function grab(event: PointerEvent, knob: Knob) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  const from = spot(event)
-  if (from) drag = { id: knob.id, from, at: knob.at }
-  if (knob.pin) moving.pin = knob.id
-}
-
 const round = (value: number) => Math.round(value * 10000) / 10000
 
-function move(event: PointerEvent) {
-  const now = spot(event)
-  if (!drag || !now) return
-  const at: Pair = [
-    round(drag.at[0] + now[0] - drag.from[0]),
-    round(drag.at[1] + now[1] - drag.from[1]),
-  ]
-  draft.value = { id: drag.id, at }
-  const step = stepOf(drag.id, drag.at, at)
-  if (step) props.player.tryOut(step)
-}
+let from: Pair = [0, 0]
+const grip = useGrip<Knob>({
+  slop: 2,
+  begin(knob, { event }) {
+    if (knob.pin) moving.pin = knob.id
+    const here = spot(event)
+    if (here) from = here
+    return Boolean(here)
+  },
+  move({ event }, { id, at: was }) {
+    const now = spot(event)
+    if (!now) return
+    const at: Pair = [round(was[0] + now[0] - from[0]), round(was[1] + now[1] - from[1])]
+    draft.value = { id, at }
+    const step = stepOf(id, was, at)
+    if (step) props.player.tryOut(step)
+  },
+  drop(_, { id, at: was }) {
+    const step = draft.value && stepOf(id, was, draft.value.at)
+    props.player.endTrial()
+    if (step) project.edit(step)
+  },
+  cancel() {
+    draft.value = null
+    props.player.tryOut(null)
+  },
+})
 
 function stepOf(id: string, was: Pair, at: Pair): Step | null {
   const now = warp.value
@@ -155,19 +163,6 @@ function stepOf(id: string, was: Pair, at: Pair): Step | null {
   )
   const value = changedAt(now.points, props.local, offsets)
   return { kind: 'adjust', clips, values: { 'warp/points': value } }
-}
-
-function drop() {
-  const was = drag
-  drag = null
-  if (!was || !draft.value) return
-  const kept = draft.value
-  const step = stepOf(was.id, was.at, kept.at)
-  props.player.endTrial()
-  if (!step) return
-  project.edit(step).then((done) => {
-    if (!done && draft.value === kept) draft.value = null
-  })
 }
 
 /** Where a spot of the bent picture is when nothing bends it: with the nearest point of the mesh. */
@@ -206,9 +201,6 @@ function addPin(event: PointerEvent) {
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
     data-test="warp-handles"
-    @pointermove="move"
-    @pointerup="drop"
-    @pointercancel="drop"
   >
     <rect
       class="ground"
@@ -236,7 +228,7 @@ function addPin(event: PointerEvent) {
         :cy="knob.y"
         r="18"
         :data-test="knob.pin ? `pin-${index}` : `grid-${index}`"
-        @pointerdown.stop="grab($event, knob)"
+        @pointerdown.stop="grip.down($event, knob)"
       />
     </g>
   </svg>

@@ -1,4 +1,4 @@
-import { isDrawn, type PicturedClip, type Take } from '@/api/types'
+import { type Map6, isDrawn, type PicturedClip, type Take } from '@/api/types'
 import { changedAt, isKeyed, valueAt } from '@/motion/keys'
 
 export interface Point {
@@ -75,7 +75,7 @@ export function withPivot(clip: PicturedClip, pivot: Pair, tick: number): Record
 }
 
 /** Six numbers of a map of the plane: x' = a x + c y + e, y' = b x + d y + f. */
-export type Map6 = [number, number, number, number, number, number]
+export type { Map6 }
 export const STILL: Map6 = [1, 0, 0, 1, 0, 0]
 
 export function mapped([a, b, c, d, e, f]: Map6, { x, y }: Point): Point {

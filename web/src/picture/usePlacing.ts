@@ -251,9 +251,8 @@ export function usePlacing(player: Player, scale: Ref<number>) {
       return
     }
     player.endTrial()
-    project.edit(step).then((done) => {
+    project.edit(step).then(() => {
       if (draft.value === kept) draft.value = null
-      if (!done) player.draw()
     })
   }
 

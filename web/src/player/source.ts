@@ -1,20 +1,10 @@
 import { needBytes } from '@/api/client'
-import type { Edit, FrameRate, Step } from '@/api/types'
+import type { Source } from '@/api/source'
+import type { Step } from '@/api/types'
 import { useProject } from '@/stores/project'
 import { unpacked, type Measured, type ScopesWanted } from './measured'
 
-/** Something that can be watched: a revision of a project, or a take. */
-export interface Source {
-  /** Beginning of the addresses of its stills and pieces. */
-  base: string
-  /** What else an address says: the open group, the speed of playing. */
-  query?: Record<string, string>
-  /** Edits that its pictures are drawn with although they are not acknowledged. */
-  pending?: Edit[]
-  frames: number
-  rate: FrameRate
-}
-
+export type { Source }
 export type PieceKind = 'picture' | 'sound'
 
 export const PICTURE_TYPE = 'video/mp4; codecs="avc1.42C028"'

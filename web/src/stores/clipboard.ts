@@ -2,7 +2,7 @@ import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
 import type { Clip, Effect, LayerKey, Step, Track } from '@/api/types'
-import type { InHand } from '@/controls/verbs'
+import type { InHand } from '@/stores/hand'
 import type { Key } from '@/motion/keys'
 
 /** Keys of one property; their times count from the first of all that were copied. */

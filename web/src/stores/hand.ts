@@ -1,6 +1,12 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
+import type { Clip, Track } from '@/api/types'
 import { useProject } from '@/stores/project'
+
+export interface InHand {
+  clip: Clip
+  track: Track
+}
 
 /** What is in hand: the clips that the verbs act on. */
 export const useHand = defineStore('hand', () => {

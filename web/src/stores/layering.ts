@@ -2,7 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import type { PicturedClip } from '@/api/types'
-import type { Map6 } from '@/picture/placing'
+import type { Map6 } from '@/api/types'
 
 export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects'
 /** What a finger does on the picture: handle layers, or one of the tools. */

@@ -1,51 +1,44 @@
 <script setup lang="ts">
 /** A transition at a join: how long it takes, its ends to drag. */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import type { Clip, Transition } from '@/api/types'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { useProject } from '@/stores/project'
-import { TRANSITIONS } from '@/stages/cut/transitions'
+import { TRANSITIONS } from './transitions'
 import { toPx, toTick } from '@/timeline/scale'
 import { frameTicks, lengthLabel } from '@/time'
 
 const props = defineProps<{ clip: Clip; transition: Transition; zoom: number; height: number }>()
 defineEmits<{ choose: [] }>()
 const project = useProject()
-const dragged = ref<number | null>(null)
-let begun: { x: number; half: number; way: 1 | -1 } | null = null
+const dragged = useDraft<number>(() => props.transition)
 
 const half = computed(() => dragged.value ?? props.transition.length / 2)
 const name = computed(() => TRANSITIONS.find((one) => one.kind === props.transition.kind)?.name)
 const px = computed(() => toPx(half.value, props.zoom))
 const at = computed(() => toPx(props.clip.start ?? 0, props.zoom))
 
-function down(event: PointerEvent, way: 1 | -1) {
-  ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-  begun = { x: event.clientX, half: props.transition.length / 2, way }
-}
-
-function move(event: PointerEvent) {
-  if (!begun) return
-  const step = frameTicks(project.rate)
-  const by = toTick((event.clientX - begun.x) * begun.way, props.zoom)
-  dragged.value = Math.max(step, Math.round((begun.half + by) / step) * step)
-}
-
-async function up() {
-  const kept = dragged.value
-  begun = null
-  if (kept === null || kept * 2 === props.transition.length) {
-    dragged.value = null
-    return
-  }
-  const transition = { ...props.transition, length: kept * 2 }
-  await project.edit({
-    kind: 'set_transition',
-    clip: props.clip.id ?? '',
-    transition: transition as never,
-    short: 'shorten',
-  })
-  dragged.value = null
-}
+const grip = useGrip<1 | -1>({
+  slop: 2,
+  move({ dx }, way) {
+    const step = frameTicks(project.rate)
+    const by = toTick(dx * way, props.zoom)
+    const from = props.transition.length / 2
+    dragged.value = Math.max(step, Math.round((from + by) / step) * step)
+  },
+  drop() {
+    const kept = dragged.value
+    if (kept === null || kept * 2 === props.transition.length) {
+      dragged.value = null
+      return
+    }
+    const transition = { ...props.transition, length: kept * 2 } as never
+    const clip = props.clip.id ?? ''
+    project.edit({ kind: 'set_transition', clip, transition, short: 'shorten' })
+  },
+  cancel: () => (dragged.value = null),
+})
 </script>
 
 <template>
@@ -71,22 +64,8 @@ async function up() {
       </svg>
       <span v-if="dragged !== null" class="told tiny">{{ lengthLabel(half * 2) }}</span>
     </button>
-    <span
-      class="pull left"
-      aria-hidden="true"
-      @pointerdown="down($event, -1)"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
-    />
-    <span
-      class="pull right"
-      aria-hidden="true"
-      @pointerdown="down($event, 1)"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
-    />
+    <span class="pull left" aria-hidden="true" @pointerdown="grip.down($event, -1)" />
+    <span class="pull right" aria-hidden="true" @pointerdown="grip.down($event, 1)" />
   </div>
 </template>
 

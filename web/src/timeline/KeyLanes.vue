@@ -2,11 +2,13 @@
 /** The keys of the clip in hand, a lane for each property: tapped, gathered by a box, dragged. */
 import { computed, ref } from 'vue'
 import type { Clip, PicturedClip } from '@/api/types'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { keyShape } from '@/motion/easing'
 import { nameOf } from '@/motion/names'
 import { keyedProps } from '@/motion/props'
 import { useScreen } from '@/player/inject'
-import { useKeys } from '@/stages/move/useKeys'
+import { useKeys } from '@/inhand/useKeys'
 import { useMoving, type KeyName } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import { toPx, toTick } from '@/timeline/scale'
@@ -37,46 +39,28 @@ const lanes = computed(() =>
   })),
 )
 
-const dragBy = ref(0)
+const dragBy = useDraft<number>(() => props.clip)
 const box = ref<{ left: number; top: number; width: number; height: number } | null>(null)
-let drag: { x: number; moved: boolean } | null = null
-let begun: { x: number; y: number; more: boolean } | null = null
 
-function down(event: PointerEvent, name: KeyName) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  const more = event.shiftKey || event.ctrlKey || event.metaKey
-  if (more || !moving.holds(name)) moving.take(name, more)
-  moving.path = name.path
-  drag = { x: event.clientX, moved: false }
-}
-
-function move(event: PointerEvent) {
-  if (!drag || props.locked) return
-  if (!drag.moved && Math.abs(event.clientX - drag.x) < 4) return
-  drag.moved = true
-  const frame = frameTicks(project.rate)
-  dragBy.value = Math.round(toTick(event.clientX - drag.x, props.zoom) / frame) * frame
-  player.tryOut(keys.shiftStep(dragBy.value))
-}
-
-async function up(name: KeyName) {
-  const was = drag
-  drag = null
-  if (!was) return
-  if (!was.moved) {
-    player.seek(frameOf(startOf(props.clip) + name.at, project.rate))
-    return
-  }
-  const by = dragBy.value
-  await keys.shift(by)
-  dragBy.value = 0
-}
-
-function cancel() {
-  drag = null
-  dragBy.value = 0
-  player.tryOut(null)
-}
+const grip = useGrip<KeyName>({
+  begin(name, { event }) {
+    const more = event.shiftKey || event.ctrlKey || event.metaKey
+    if (more || !moving.holds(name)) moving.take(name, more)
+    moving.path = name.path
+  },
+  move({ dx }) {
+    if (props.locked) return
+    const frame = frameTicks(project.rate)
+    dragBy.value = Math.round(toTick(dx, props.zoom) / frame) * frame
+    player.tryOut(keys.shiftStep(dragBy.value))
+  },
+  drop: () => dragBy.value !== null && keys.shift(dragBy.value),
+  tap: (_, name) => player.seek(frameOf(startOf(props.clip) + name.at, project.rate)),
+  cancel() {
+    dragBy.value = null
+    player.tryOut(null)
+  },
+})
 
 function press(event: KeyboardEvent, name: KeyName) {
   const across = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
@@ -97,40 +81,39 @@ function spot(event: PointerEvent) {
   return { x: event.clientX - (at?.left ?? 0), y: event.clientY - (at?.top ?? 0) }
 }
 
-function beginBox(event: PointerEvent) {
-  if (event.pointerType === 'touch' || event.button !== 0) return
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  begun = { ...spot(event), more: event.shiftKey }
-}
+let corner = { x: 0, y: 0 }
+const boxing = useGrip({
+  begin(_, { event }) {
+    if (event.pointerType === 'touch') return false
+    corner = spot(event)
+    return true
+  },
+  move({ event }) {
+    const now = spot(event)
+    box.value = {
+      left: Math.min(corner.x, now.x),
+      top: Math.min(corner.y, now.y),
+      width: Math.abs(now.x - corner.x),
+      height: Math.abs(now.y - corner.y),
+    }
+  },
+  drop({ event }) {
+    const found = box.value ? keysWithin(box.value) : []
+    box.value = null
+    moving.takeAll(event.shiftKey ? [...moving.keys, ...found] : found)
+  },
+  tap: () => moving.release(),
+  cancel: () => (box.value = null),
+})
 
-function growBox(event: PointerEvent) {
-  if (!begun) return
-  const now = spot(event)
-  box.value = {
-    left: Math.min(begun.x, now.x),
-    top: Math.min(begun.y, now.y),
-    width: Math.abs(now.x - begun.x),
-    height: Math.abs(now.y - begun.y),
-  }
-}
-
-function endBox() {
-  const [area, from] = [box.value, begun]
-  box.value = null
-  begun = null
-  if (!from) return
-  if (!area || area.width + area.height < 6) {
-    moving.release()
-    return
-  }
-  const found = lanes.value.flatMap((lane, index) => {
+function keysWithin(area: { left: number; top: number; width: number; height: number }) {
+  return lanes.value.flatMap((lane, index) => {
     const middle = index * LANE + LANE / 2
     if (middle < area.top || middle > area.top + area.height) return []
     return lane.keys
       .filter(({ px }) => px >= area.left && px <= area.left + area.width)
       .map(({ name }) => name)
   })
-  moving.takeAll(from.more ? [...moving.keys, ...found] : found)
 }
 </script>
 
@@ -154,10 +137,7 @@ function endBox() {
       ref="body"
       class="body"
       :style="{ height: `${Math.max(1, lanes.length) * LANE}px` }"
-      @pointerdown="beginBox"
-      @pointermove="growBox"
-      @pointerup="endBox"
-      @pointercancel="((box = null), (begun = null))"
+      @pointerdown="boxing.down($event)"
     >
       <div
         v-for="(lane, index) in lanes"
@@ -177,17 +157,14 @@ function endBox() {
           class="key"
           :class="{ taken: moving.holds(name) }"
           :style="{
-            left: `${px + (moving.holds(name) ? toPx(dragBy, zoom) : 0)}px`,
+            left: `${px + (moving.holds(name) ? toPx(dragBy ?? 0, zoom) : 0)}px`,
             top: `${index * LANE}px`,
             height: `${LANE}px`,
           }"
           :aria-label="`${lane.name}, key at ${lengthLabel(key.at)}`"
           :aria-pressed="moving.holds(name)"
           data-test="lane-key"
-          @pointerdown.stop="down($event, name)"
-          @pointermove="move"
-          @pointerup="up(name)"
-          @pointercancel="cancel"
+          @pointerdown.stop="grip.down($event, name)"
           @keydown="press($event, name)"
         >
           <svg viewBox="-1 -1 16 22" aria-hidden="true"><path :d="keyShape(key.ease)" /></svg>

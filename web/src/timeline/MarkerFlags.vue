@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { Marker } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { markColour } from '@/timeline/kinds'
+import { markColour } from '@/api/kinds'
 import { toPx } from '@/timeline/scale'
 import { frameOf } from '@/time'
 

@@ -4,7 +4,7 @@ import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/
 import { keyedProps } from '@/motion/props'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
-import { KIND_ICONS, KIND_NAMES, tagColour, markColour } from '@/timeline/kinds'
+import { KIND_ICONS, KIND_NAMES, tagColour, markColour } from '@/api/kinds'
 import { pointsOf } from '@/timeline/speed'
 import { lengthLabel } from '@/time'
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useGrip } from '@/controls/useGrip'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { rulerMarks } from '@/timeline/scale'
@@ -17,7 +18,6 @@ const emit = defineEmits<{ scrub: [px: number | null] }>()
 const project = useProject()
 const { player } = useScreen()
 const ruler = ref<HTMLElement | null>(null)
-let down = false
 
 const marks = computed(() => {
   const fps = project.rate.num / project.rate.den
@@ -28,19 +28,12 @@ const marks = computed(() => {
   return rulerMarks(props.view.from - 80, props.view.to, props.zoom, fps, label)
 })
 
-function scrub(event: PointerEvent) {
-  if (event.type === 'pointerdown') {
-    down = true
-    ruler.value?.setPointerCapture(event.pointerId)
-  }
-  if (!down || !ruler.value) return
-  if (event.type === 'pointerup' || event.type === 'pointercancel') {
-    down = false
-    emit('scrub', null)
-  } else {
-    emit('scrub', event.clientX - ruler.value.getBoundingClientRect().left)
-  }
-}
+const grip = useGrip({
+  slop: 0,
+  move: ({ x }) => emit('scrub', x - (ruler.value?.getBoundingClientRect().left ?? 0)),
+  drop: () => emit('scrub', null),
+  cancel: () => emit('scrub', null),
+})
 
 function step(event: KeyboardEvent) {
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
@@ -63,10 +56,8 @@ function step(event: KeyboardEvent) {
     :aria-valuenow="player.frame.value"
     :aria-valuetext="clockOf(player.frame.value, project.rate)"
     data-test="ruler"
-    @pointerdown="scrub"
-    @pointermove="scrub"
-    @pointerup="scrub"
-    @pointercancel="scrub"
+    @pointerdown.prevent="grip.down($event)"
+    @dragstart.prevent
     @keydown="step"
   >
     <span

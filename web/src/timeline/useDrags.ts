@@ -237,9 +237,8 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
       return used.lifted
     }
     player.endTrial()
-    project.edit(step).then((done) => {
+    project.edit(step).then(() => {
       if (draft.value === result) draft.value = null
-      if (!done) player.draw()
     })
     return true
   }
@@ -253,10 +252,9 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
       return false
     }
     player.endTrial()
-    project.edit({ kind: 'slip', clips: together(used.clip), by: result.by }).then((done) => {
-      slip.value = null
-      if (!done) player.draw()
-    })
+    project
+      .edit({ kind: 'slip', clips: together(used.clip), by: result.by })
+      .then(() => (slip.value = null))
     return true
   }
 

@@ -26,7 +26,7 @@ export function usePresses(
   const hand = useHand()
   const lasso = useLasso(takeWithin)
 
-  let pressed: { clip: Clip | null; x: number; y: number } | null = null
+  let pressed: { clip: Clip | null; x: number; y: number; pointer: number } | null = null
   let tapped = { id: '', at: 0 }
 
   function clipUnder(target: EventTarget | null): { clip: Clip; track: Track } | null {
@@ -34,9 +34,14 @@ export function usePresses(
     return id ? project.findClip(id) : null
   }
 
+  /** One pointer presses at a time: a second finger is the zoom's, a palm nobody's. */
+  const isOther = (event: PointerEvent) => pressed !== null && event.pointerId !== pressed.pointer
+
   function down(event: PointerEvent) {
+    if (isOther(event)) return
     const found = clipUnder(event.target)
-    pressed = { clip: found?.clip ?? null, x: event.clientX, y: event.clientY }
+    const { clientX: x, clientY: y, pointerId: pointer } = event
+    pressed = { clip: found?.clip ?? null, x, y, pointer }
     const edge = (event.target as HTMLElement).dataset.edge as 'start' | 'end' | undefined
     if (edge || event.pointerType !== 'touch') {
       ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
@@ -46,11 +51,13 @@ export function usePresses(
   }
 
   function move(event: PointerEvent) {
+    if (isOther(event)) return
     drags.move(event)
     lasso.move(event)
   }
 
   function up(event: PointerEvent) {
+    if (isOther(event)) return
     const used = [drags.up(), lasso.up()].some(Boolean)
     const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 8
     if (!used && pressed && still) tap(event, pressed.clip)

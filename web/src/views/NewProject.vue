@@ -4,7 +4,7 @@ import { computed, onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, need } from '@/api/client'
 import type { FrameRate } from '@/api/types'
-import { SHAPES } from '@/views/shapes'
+import { SHAPES } from '@/api/shapes'
 import { useNotes } from '@/stores/notes'
 import { rateLabel } from '@/time'
 

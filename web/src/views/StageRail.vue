@@ -1,27 +1,11 @@
 <script setup lang="ts">
-import type { Component } from 'vue'
 import { BDropdown, BDropdownItem, BDropdownItemButton } from 'bootstrap-vue-next'
-import IconCut from '~icons/tabler/separator-vertical'
 import IconDots from '~icons/tabler/dots'
-import IconGather from '~icons/tabler/photo-plus'
-import IconGrade from '~icons/tabler/circle-half-2'
-import IconLayer from '~icons/tabler/stack-front'
-import IconMove from '~icons/tabler/vector-spline'
-import IconSend from '~icons/tabler/rocket'
 import KiteMark from '@/controls/KiteMark.vue'
-import { STAGES, type Stage } from '@/router'
+import { STAGES } from '@/stages'
 
-defineProps<{ stage: Stage; projectId: string }>()
+defineProps<{ stage: string; projectId: string }>()
 defineEmits<{ keys: []; flip: [] }>()
-
-const LOOKS: Record<Stage, { name: string; icon: Component }> = {
-  gather: { name: 'Gather', icon: IconGather },
-  cut: { name: 'Cut', icon: IconCut },
-  grade: { name: 'Grade', icon: IconGrade },
-  layer: { name: 'Layer', icon: IconLayer },
-  move: { name: 'Move', icon: IconMove },
-  send: { name: 'Send', icon: IconSend },
-}
 </script>
 
 <template>
@@ -31,15 +15,15 @@ const LOOKS: Record<Stage, { name: string; icon: Component }> = {
     </RouterLink>
     <RouterLink
       v-for="one in STAGES"
-      :key="one"
-      :to="{ name: 'studio', params: { id: projectId, stage: one } }"
+      :key="one.id"
+      :to="{ name: 'studio', params: { id: projectId, stage: one.id } }"
       class="stage"
-      :class="{ here: one === stage }"
-      :aria-current="one === stage ? 'page' : undefined"
-      :data-test="`stage-${one}`"
+      :class="{ here: one.id === stage }"
+      :aria-current="one.id === stage ? 'page' : undefined"
+      :data-test="`stage-${one.id}`"
     >
-      <component :is="LOOKS[one].icon" aria-hidden="true" />
-      <span>{{ LOOKS[one].name }}</span>
+      <component :is="one.icon" aria-hidden="true" />
+      <span>{{ one.name }}</span>
     </RouterLink>
     <span class="spacer" />
     <BDropdown

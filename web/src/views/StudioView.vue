@@ -1,43 +1,36 @@
 <script setup lang="ts">
-import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core'
-import { computed, onBeforeUnmount, provide, ref, watch, type Component } from 'vue'
+import { useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { computed, onBeforeUnmount, provide, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ServerError } from '@/api/client'
 import InHandBar from '@/controls/InHandBar.vue'
 import KeySheet from '@/controls/KeySheet.vue'
 import SettingsDialog from '@/controls/SettingsDialog.vue'
-import { isTyping, keyName, type Shortcut } from '@/controls/keys'
+import { useKeyMap } from '@/controls/useKeyMap'
 import { VERBS, type Hands, type Situation, type Verb } from '@/controls/verbs'
 import PictureStage from '@/picture/PictureStage.vue'
 import { SCREEN } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
 import type { Source } from '@/player/source'
-import type { Stage } from '@/router'
-import CutBench from '@/stages/cut/CutBench.vue'
-import GatherBench from '@/stages/gather/GatherBench.vue'
-import GradeBench from '@/stages/grade/GradeBench.vue'
-import LayerBench from '@/stages/layer/LayerBench.vue'
-import MoveBench from '@/stages/move/MoveBench.vue'
-import SendBench from '@/stages/send/SendBench.vue'
+import { STAGES, stageOf } from '@/stages'
 import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
-import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import TimelineView from '@/timeline/TimelineView.vue'
+import { commonKeys, keyOfVerb } from '@/views/keys'
 import StageRail from '@/views/StageRail.vue'
 import TopBar from '@/views/TopBar.vue'
 import { frameTicks, tickOf } from '@/time'
 
-const props = defineProps<{ id: string; stage: Stage }>()
+const props = defineProps<{ id: string; stage: string }>()
 const router = useRouter()
 const project = useProject()
 const library = useLibrary()
 const films = useExports()
 const hand = useHand()
-const moving = useMoving()
 const clipboard = useClipboard()
 const notes = useNotes()
 const keysShown = ref(false)
@@ -56,14 +49,8 @@ const source = computed<Source | null>(() =>
 const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
 provide(SCREEN, { player, canvas, video })
 
-const BENCHES: Record<Stage, Component> = {
-  gather: GatherBench,
-  cut: CutBench,
-  grade: GradeBench,
-  layer: LayerBench,
-  move: MoveBench,
-  send: SendBench,
-}
+const current = computed(() => stageOf(props.stage))
+const verbs = computed(() => [...VERBS, ...(current.value.verbs ?? [])])
 const layout = computed(() => {
   if (isPhone.value) return benchTall.value ? 'phone tall' : 'phone'
   const shape = project.document?.canvas
@@ -93,10 +80,16 @@ onBeforeUnmount(() => {
   films.forget()
 })
 
+// A refused step was never done: the picture shows again what is.
+watch(
+  () => project.refusals,
+  () => player.tryOut(null),
+)
+
 // On a phone the timeline matters in Cut; elsewhere the bench is what one works on.
 watch(
-  () => props.stage,
-  (stage) => (benchTall.value = stage !== 'cut'),
+  () => current.value,
+  (stage) => (benchTall.value = !stage.onTimeline),
   { immediate: true },
 )
 
@@ -152,47 +145,44 @@ function putDown() {
   else if (project.within) hands.leave()
 }
 
-const shortcuts: Shortcut[] = [
-  { key: 'space', label: 'Play or pause', run: () => player.toggle() },
-  { key: 'arrowleft', label: 'One frame back', run: () => player.step(-1) },
-  { key: 'arrowright', label: 'One frame on', run: () => player.step(1) },
-  { key: 'shift+arrowleft', label: 'Ten frames back', run: () => player.step(-10) },
-  { key: 'shift+arrowright', label: 'Ten frames on', run: () => player.step(10) },
-  { key: 'x', label: 'Play backwards; again: faster', run: () => player.shuttle(-1) },
-  { key: 'c', label: 'Stop', run: () => player.pause() },
-  { key: 'v', label: 'Play forwards; again: faster', run: () => player.shuttle(1) },
-  { key: 'home', label: 'To the beginning', run: () => player.seek(0) },
-  { key: 'end', label: 'To the end', run: () => player.seek(player.last.value) },
-  ...VERBS.map((verb) => ({
-    key: verb.key,
-    label: `${verb.label}: ${verb.help.charAt(0).toLowerCase()}${verb.help.slice(1)}`,
-    run: () => doVerb(verb),
-  })),
-  {
-    key: 'ctrl+z',
-    label: 'Undo',
-    run: () => (project.canUndo || project.waiting) && project.undo(),
-  },
-  { key: 'ctrl+shift+z', label: 'Do again', run: () => project.canRedo && project.redo() },
-  { key: 'ctrl+a', label: 'Take all clips in hand', run: takeEverything },
-  { key: 'esc', label: 'Put down what is in hand; then close the group', run: putDown },
-  {
-    key: 'shift+k',
-    label: 'Move: set or remove a key at the playhead',
-    run: () => moving.ask('key'),
-  },
-  { key: ',', label: 'Move: to the key before', run: () => moving.ask('before') },
-  { key: '.', label: 'Move: to the next key', run: () => moving.ask('next') },
-  { key: '?', label: 'This list', run: () => (keysShown.value = true) },
+const common = commonKeys({
+  toggle: () => player.toggle(),
+  step: (by) => player.step(by),
+  shuttle: (way) => player.shuttle(way),
+  pause: () => player.pause(),
+  toStart: () => player.seek(0),
+  toEnd: () => player.seek(player.last.value),
+  undo,
+  redo,
+  takeEverything,
+  putDown,
+  help: () => (keysShown.value = true),
+})
+const bound = (verb: Verb) => keyOfVerb(verb, () => doVerb(verb))
+const bindings = computed(() => [
+  ...common,
+  ...verbs.value.map(bound),
+  ...(current.value.keys?.() ?? []),
+])
+useKeyMap(() => bindings.value)
+
+/** All keys there are, for the help: those of every stage. */
+const keyGroups = [
+  { name: 'Anywhere', keys: common },
+  { name: 'With clips', keys: VERBS.map(bound) },
+  ...STAGES.map((stage) => ({
+    name: `In ${stage.name}`,
+    keys: [...(stage.verbs ?? []).map(bound), ...(stage.keys?.() ?? [])],
+  })).filter((group) => group.keys.length),
 ]
 
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  const key = keyName(event)
-  const found = shortcuts.find((one) => one.key === key)
-  if (!found || isTyping(event.target, key)) return
-  event.preventDefault()
-  found.run()
-})
+function undo() {
+  if (project.canUndo || project.waiting) project.undo()
+}
+
+function redo() {
+  if (project.canRedo) project.redo()
+}
 </script>
 
 <template>
@@ -204,7 +194,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       @flip="otherSide = !otherSide"
     />
     <TopBar :project-id="id" />
-    <main class="bench" :aria-label="stage">
+    <main class="bench" :aria-label="current.name">
       <button
         v-if="isPhone"
         class="pull"
@@ -214,14 +204,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       >
         <span />
       </button>
-      <component :is="BENCHES[stage]" v-if="project.document" />
+      <component :is="current.bench" v-if="project.document" />
       <div v-else class="empty">Opening the project</div>
     </main>
-    <InHandBar class="hand" :now="now" @verb="doVerb" />
+    <InHandBar class="hand" :now="now" :verbs="verbs" @verb="doVerb" />
     <TimelineView class="time" />
-    <PictureStage class="picture" :stage="stage" />
+    <PictureStage class="picture" :overlay="current.overlay" />
     <SettingsDialog v-model="settingsShown" />
-    <KeySheet v-model="keysShown" :shortcuts="shortcuts" />
+    <KeySheet v-model="keysShown" :groups="keyGroups" />
   </div>
 </template>
 

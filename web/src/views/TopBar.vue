@@ -11,8 +11,8 @@ import type { FrameRate } from '@/api/types'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import HistoryDrawer from '@/views/HistoryDrawer.vue'
-import { SHAPES, shapeName } from '@/views/shapes'
-import SaveState from '@/steps/SaveState.vue'
+import { SHAPES, shapeName } from '@/api/shapes'
+import SaveState from '@/controls/SaveState.vue'
 import { rateLabel } from '@/time'
 
 const props = defineProps<{ projectId: string }>()

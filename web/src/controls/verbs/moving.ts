@@ -16,6 +16,7 @@ function nudge(frames: number, key: string, icon: Verb['icon']): Verb {
     help: `Moves it ${far} ${way}`,
     key,
     icon,
+    repeats: true,
     more: true,
     shown: onFree,
     ready: onFree,

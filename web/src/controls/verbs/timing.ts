@@ -8,7 +8,7 @@ import IconReverse from '~icons/tabler/arrows-exchange'
 import IconStay from '~icons/tabler/unlink'
 import IconSync from '~icons/tabler/arrows-left-right'
 import { TICKS_PER_SECOND } from '@/api/types'
-import { clipOf } from '@/stages/gather/placing'
+import { clipOf } from '@/takes/placing'
 import { always, ids, ofKind, onFree, over, paced, single, type Situation, type Verb } from './verb'
 
 /** Time, sources and sound of clips. */

@@ -1,10 +1,8 @@
 import type { Component } from 'vue'
 import { isPaced, type Clip, type Marker, type Step, type Take, type Track } from '@/api/types'
+import type { InHand } from '@/stores/hand'
 
-export interface InHand {
-  clip: Clip
-  track: Track
-}
+export type { InHand }
 
 export interface Situation {
   hand: InHand[]
@@ -43,6 +41,8 @@ export interface Verb {
   key: string
   icon: Component
   danger?: boolean
+  /** Whether holding its key does it again and again. */
+  repeats?: boolean
   /** Stands in the menu instead of the bar. */
   more?: boolean
   shown(now: Situation): boolean

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import type { PicturedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
-import { useLayer } from '@/stages/layer/useLayer'
+import { useLayer } from '@/inhand/useLayer'
 import { useProject } from '@/stores/project'
 
 defineProps<{ clip: PicturedClip; locked: boolean }>()

@@ -4,6 +4,8 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import type { PacedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
 import { insidePoints, pointsOf, sourceOffset, speedAt } from '@/timeline/speed'
@@ -26,15 +28,14 @@ const VIEWS = [
   { id: 'source', name: 'Source time', help: 'Which moment of the source is shown when' },
 ] as const
 const soft = computed(() => props.clip.speed?.soft ?? true)
-const draft = ref<Point[] | null>(null)
+const draft = useDraft<Point[]>(() => props.clip)
 const chosen = ref(-1)
-let dragging = -1
 
 const kept = computed(() => insidePoints(pointsOf(props.clip.speed), soft.value, props.clip.length))
 const points = computed(() => draft.value ?? kept.value)
 watch(
   () => props.clip.id,
-  () => ((chosen.value = -1), (draft.value = null)),
+  () => (chosen.value = -1),
 )
 
 const offsets = computed(() => {
@@ -100,8 +101,29 @@ const told = computed(() => {
   return `${point ? `${point.speed.toFixed(2)} × here · ` : ''}${lengthLabel(props.clip.length)} → ${after}`
 })
 
+const svg = ref<SVGSVGElement | null>(null)
+const grip = useGrip<number>({
+  begin(index) {
+    if (props.locked) return false
+    chosen.value = index
+    return true
+  },
+  move({ event }, index) {
+    draft.value = dragged(index, spot(event))
+    const frame = Math.max(frameOf(startOf(props.clip), project.rate), player.frame.value)
+    const points = draft.value
+    const clip = props.clip.id ?? ''
+    player.tryOut({ kind: 'ramp', clip, points, soft: soft.value, keep: 'length' }, frame)
+  },
+  drop: () => draft.value && set(draft.value),
+  cancel() {
+    draft.value = null
+    player.tryOut(null)
+  },
+})
+
 function spot(event: PointerEvent): { x: number; y: number } {
-  const box = (event.currentTarget as Element).closest('svg')?.getBoundingClientRect()
+  const box = svg.value?.getBoundingClientRect()
   if (!box) return { x: 0, y: 0 }
   return {
     x: ((event.clientX - box.left) / box.width) * WIDTH,
@@ -109,45 +131,24 @@ function spot(event: PointerEvent): { x: number; y: number } {
   }
 }
 
-function down(event: PointerEvent, index: number) {
-  if (props.locked) return
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  dragging = chosen.value = index
-}
-
-function move(event: PointerEvent) {
-  if (dragging < 0) return
-  const { x, y: height } = spot(event)
+/** The points with one of them where a finger is. */
+function dragged(index: number, { x, y: height }: { x: number; y: number }): Point[] {
   const all = points.value.map((point) => ({ ...point }))
-  const point = all[dragging]
-  if (!point) return
-  const [before, after] = [all[dragging - 1], all[dragging + 1]]
+  const point = all[index]
+  if (!point) return all
+  const [before, after] = [all[index - 1], all[index + 1]]
   const least = frameTicks(project.rate)
   if (before && after) {
     point.at = Math.min(after.at - least, Math.max(before.at + least, toTick(x)))
   }
   point.speed =
-    view.value === 'speed'
-      ? yToSpeed(height)
-      : speedFor(all, dragging, yToSource(height), soft.value)
-  draft.value = all
-  const frame = Math.max(frameOf(startOf(props.clip), project.rate), player.frame.value)
-  player.tryOut(
-    { kind: 'ramp', clip: props.clip.id ?? '', points: all, soft: soft.value, keep: 'length' },
-    frame,
-  )
-}
-
-function up() {
-  if (dragging < 0) return
-  dragging = -1
-  if (draft.value) set(draft.value)
+    view.value === 'speed' ? yToSpeed(height) : speedFor(all, index, yToSource(height), soft.value)
+  return all
 }
 
 function set(all: Point[], isSoft = soft.value) {
   player.endTrial()
   emit('set', all, isSoft)
-  draft.value = null
 }
 
 function add() {
@@ -190,13 +191,11 @@ const canRemove = computed(() => chosen.value > 0 && chosen.value < points.value
       <span class="small" role="status">{{ told }}</span>
     </div>
     <svg
+      ref="svg"
       :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
       role="group"
       aria-label="Speed curve"
       data-test="ramp"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
     >
       <rect :width="WIDTH" :height="HEIGHT" rx="8" class="ground" />
       <g v-for="line in lines" :key="line.speed">
@@ -236,7 +235,7 @@ const canRemove = computed(() => chosen.value > 0 && chosen.value < points.value
           :aria-valuenow="Number(point.speed.toFixed(2))"
           :aria-valuetext="`${point.speed.toFixed(2)} times at ${lengthLabel(point.at)}`"
           :data-test="`ramp-point-${index}`"
-          @pointerdown.stop="down($event, index)"
+          @pointerdown.stop="grip.down($event, index)"
           @keydown="key($event, index)"
         />
       </g>

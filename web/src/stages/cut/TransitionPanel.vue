@@ -7,7 +7,7 @@ import { TICKS_PER_SECOND } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
-import { DEFAULT_LENGTH, PARAMS, startOfKind, TRANSITIONS } from './transitions'
+import { DEFAULT_LENGTH, PARAMS, startOfKind, TRANSITIONS } from '@/timeline/transitions'
 import type { Join } from './useJoins'
 
 const props = defineProps<{ join: Join; locked: boolean }>()

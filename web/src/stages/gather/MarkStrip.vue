@@ -2,6 +2,7 @@
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watchEffect } from 'vue'
 import { TICKS_PER_SECOND, type Clip, type Take } from '@/api/types'
+import { useGrip } from '@/controls/useGrip'
 import { drawFace } from '@/timeline/faces'
 
 const props = defineProps<{ take: Take; length: number; at: number; from: number; to: number }>()
@@ -12,7 +13,6 @@ const canvas = ref<HTMLCanvasElement | null>(null)
 const { width } = useElementSize(strip)
 const HEIGHT = 40
 const dragged = ref<{ from: number; to: number } | null>(null)
-let dragging: 'from' | 'to' | 'at' | null = null
 
 const span = computed(() => dragged.value ?? { from: props.from, to: props.to })
 const share = (tick: number) => `${(tick / props.length) * 100}%`
@@ -39,28 +39,23 @@ function tickOf(event: PointerEvent): number {
   return Math.round(Math.min(Math.max(at, 0), props.length))
 }
 
-function down(event: PointerEvent, what: 'from' | 'to' | 'at') {
-  dragging = what
-  strip.value?.setPointerCapture(event.pointerId)
-  move(event)
-}
-
-function move(event: PointerEvent) {
-  if (!dragging) return
-  const tick = tickOf(event)
-  const least = TICKS_PER_SECOND / 30
-  if (dragging === 'from')
-    dragged.value = { ...span.value, from: Math.min(tick, span.value.to - least) }
-  if (dragging === 'to')
-    dragged.value = { ...span.value, to: Math.max(tick, span.value.from + least) }
-  emit('seek', Math.min(tick, props.length - 1))
-}
-
-function up() {
-  if (dragged.value) emit('mark', Math.round(dragged.value.from), Math.round(dragged.value.to))
-  dragging = null
-  dragged.value = null
-}
+const grip = useGrip<'from' | 'to' | 'at'>({
+  slop: 0,
+  move({ event }, what) {
+    const tick = tickOf(event)
+    const least = TICKS_PER_SECOND / 30
+    if (what === 'from')
+      dragged.value = { ...span.value, from: Math.min(tick, span.value.to - least) }
+    if (what === 'to')
+      dragged.value = { ...span.value, to: Math.max(tick, span.value.from + least) }
+    emit('seek', Math.min(tick, props.length - 1))
+  },
+  drop() {
+    if (dragged.value) emit('mark', Math.round(dragged.value.from), Math.round(dragged.value.to))
+    dragged.value = null
+  },
+  cancel: () => (dragged.value = null),
+})
 </script>
 
 <template>
@@ -74,10 +69,8 @@ function up() {
     :aria-valuemax="Math.round(length / TICKS_PER_SECOND)"
     :aria-valuenow="Math.round(at / TICKS_PER_SECOND)"
     data-test="mark-strip"
-    @pointerdown="down($event, 'at')"
-    @pointermove="move"
-    @pointerup="up"
-    @pointercancel="up"
+    @pointerdown.prevent="grip.down($event, 'at')"
+    @dragstart.prevent
     @keydown.left.stop.prevent="emit('seek', at - TICKS_PER_SECOND / 30)"
     @keydown.right.stop.prevent="emit('seek', at + TICKS_PER_SECOND / 24)"
   >
@@ -88,9 +81,13 @@ function up() {
     <span
       class="grip"
       :style="{ left: share(span.from) }"
-      @pointerdown.stop="down($event, 'from')"
+      @pointerdown.stop.prevent="grip.down($event, 'from')"
     />
-    <span class="grip" :style="{ left: share(span.to) }" @pointerdown.stop="down($event, 'to')" />
+    <span
+      class="grip"
+      :style="{ left: share(span.to) }"
+      @pointerdown.stop.prevent="grip.down($event, 'to')"
+    />
     <span class="at" :style="{ left: share(at) }" />
   </div>
 </template>

@@ -9,7 +9,7 @@ import { useScreen } from '@/player/inject'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
-import { clipOf, sequenceOf } from './placing'
+import { clipOf, sequenceOf } from '@/takes/placing'
 import { frameTicks, tickOf } from '@/time'
 
 const emit = defineEmits<{ done: [] }>()

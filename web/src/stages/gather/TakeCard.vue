@@ -4,7 +4,7 @@ import IconAlert from '~icons/tabler/alert-triangle'
 import IconMusic from '~icons/tabler/music'
 import type { Take } from '@/api/types'
 import { fileUrl } from '@/stores/library'
-import { tagColour } from '@/timeline/kinds'
+import { tagColour } from '@/api/kinds'
 import { lengthLabel } from '@/time'
 
 const props = defineProps<{

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import type { Take, Track } from '@/api/types'
 import { EVERYTHING, filtered, usage } from './library'
-import { numberOf, sequenceOf } from './placing'
+import { numberOf, sequenceOf } from '@/takes/placing'
 
 function take(name: string, more: Partial<Take> = {}): Take {
   const facts = { kind: 'still', length: 0 }

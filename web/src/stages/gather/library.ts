@@ -1,6 +1,6 @@
 import type { Tag, Take, Track } from '@/api/types'
 import { faceMedia } from '@/api/types'
-import { TAGS } from '@/timeline/kinds'
+import { TAGS } from '@/api/kinds'
 
 export type Sort = 'order' | 'name' | 'newest' | 'length' | 'stars'
 export type Kind = 'all' | 'video' | 'still' | 'sound'

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 /** A push towards a colour: drag anywhere on the wheel, the spot follows at half the pace. */
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { arrowWay } from '@/controls/arrows'
 import KeyButton, { type Keyed } from '@/controls/KeyButton.vue'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import ValueField from '@/controls/ValueField.vue'
-import { hueColour } from './scopes'
+import { hueColour } from '@/controls/hues'
 
 type Push = [number, number]
 
@@ -23,14 +25,7 @@ const emit = defineEmits<{
 }>()
 
 const disc = ref<HTMLElement | null>(null)
-const draft = ref<Push | null>(null)
-let from: { x: number; y: number; push: Push } | null = null
-watch(
-  () => props.push,
-  () => {
-    if (!from) draft.value = null
-  },
-)
+const draft = useDraft<Push>(() => props.push)
 const shown = computed(() => draft.value ?? props.push)
 const spot = computed(() => ({
   left: `${50 + shown.value[0] * 50}%`,
@@ -44,24 +39,22 @@ const told = computed(() => {
 })
 const RING = `conic-gradient(from 90deg, ${Array.from({ length: 25 }, (_, i) => hueColour(360 - i * 15)).join(', ')})`
 
-function down(event: PointerEvent) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  from = { x: event.clientX, y: event.clientY, push: [...props.push] }
-}
+const grip = useGrip<Push>({
+  slop: 2,
+  move({ dx, dy }, [x, y]) {
+    const box = disc.value?.getBoundingClientRect()
+    if (!box) return
+    draft.value = within([x + dx / box.width, y - dy / box.height])
+    emit('trying', { push: draft.value })
+  },
+  drop: () => draft.value && emit('set', { push: draft.value }),
+  cancel: back,
+})
 
-function move(event: PointerEvent) {
-  const box = disc.value?.getBoundingClientRect()
-  if (!from || !box) return
-  draft.value = within([
-    from.push[0] + (event.clientX - from.x) / box.width,
-    from.push[1] - (event.clientY - from.y) / box.height,
-  ])
-  emit('trying', { push: draft.value })
-}
-
-function up() {
-  if (from && draft.value) emit('set', { push: draft.value })
-  from = null
+/** As it was: the picture too. */
+function back() {
+  draft.value = null
+  emit('trying', { push: props.push })
 }
 
 function within([x, y]: Push): Push {
@@ -82,7 +75,7 @@ function nudge(event: KeyboardEvent) {
 
 /** What the arrow keys did is kept when they are let go. */
 function settle() {
-  if (!from && draft.value) emit('set', { push: draft.value })
+  if (!grip.held.value && draft.value) emit('set', { push: draft.value })
 }
 </script>
 
@@ -101,10 +94,7 @@ function settle() {
       :aria-valuetext="told"
       :title="`${help}. Double-tap: back to neutral`"
       :style="{ '--ring': RING }"
-      @pointerdown="down"
-      @pointermove="move"
-      @pointerup="up"
-      @pointercancel="up"
+      @pointerdown="grip.down($event, [...shown])"
       @dblclick="emit('set', { push: [0, 0] })"
       @keydown="nudge"
       @keyup="settle"

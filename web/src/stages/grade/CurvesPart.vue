@@ -4,9 +4,9 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import KeyButton from '@/controls/KeyButton.vue'
-import CurveGraph from './CurveGraph.vue'
+import CurveGraph from '@/controls/CurveGraph.vue'
 import GradeSliders from './GradeSliders.vue'
-import type { Spot } from './curve'
+import type { Spot } from '@/controls/curve'
 import type { useGrade } from './useGrade'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()

@@ -6,7 +6,7 @@ import IconPlus from '~icons/tabler/plus'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
-import RangeSliders from './RangeSliders.vue'
+import RangeSliders from '@/controls/RangeSliders.vue'
 import { MASKS, newMask, type Mask } from './zones'
 import type { useGrade, Zone } from './useGrade'
 

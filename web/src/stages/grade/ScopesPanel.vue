@@ -6,6 +6,7 @@ import IconBox from '~icons/tabler/crop'
 import IconMarks from '~icons/tabler/line-dashed'
 import { useGrading } from '@/stores/grading'
 import ScopeView from './ScopeView.vue'
+import { useGrip } from '@/controls/useGrip'
 import { percent, SCOPES } from './scopes'
 import { useScopes } from './useScopes'
 
@@ -45,9 +46,11 @@ function nudge(event: KeyboardEvent, which: 'rows' | 'columns') {
   target.value = Math.min(0.8, Math.max(0.2, target.value + by))
 }
 
-function hold(event: PointerEvent) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
+const grip = useGrip<'rows' | 'columns'>({
+  slop: 0,
+  move: ({ event }, which) => divide(event, which),
+  drop: () => {},
+})
 
 function toggleBox() {
   if (grading.box) {
@@ -84,8 +87,7 @@ function toggleBox() {
         class="divider across"
         aria-label="Height of the upper scope; arrow keys"
         :style="{ top: `${rows * 100}%` }"
-        @pointerdown="hold"
-        @pointermove="divide($event, 'rows')"
+        @pointerdown="grip.down($event, 'rows')"
         @keydown="nudge($event, 'rows')"
       />
       <button
@@ -93,8 +95,7 @@ function toggleBox() {
         class="divider upright"
         aria-label="Width of the left scope; arrow keys"
         :style="{ left: `${columns * 100}%`, top: `${rows * 100}%` }"
-        @pointerdown="hold"
-        @pointermove="divide($event, 'columns')"
+        @pointerdown="grip.down($event, 'columns')"
         @keydown="nudge($event, 'columns')"
       />
     </div>

@@ -11,7 +11,7 @@ import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { newSeed } from '@/stores/project'
 import MaskPart from './MaskPart.vue'
-import RangeSliders from './RangeSliders.vue'
+import RangeSliders from '@/controls/RangeSliders.vue'
 import { STARTS } from './zones'
 import type { useGrade, Zone } from './useGrade'
 

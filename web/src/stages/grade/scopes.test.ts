@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { colourOf, glow, histogramPaths, percent } from './scopes'
+import { colourOf } from '@/controls/hues'
+import { glow, histogramPaths, percent } from './scopes'
 
 describe('scopes', () => {
   it('let single pixels be seen and many not drown the rest', () => {

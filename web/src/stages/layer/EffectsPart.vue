@@ -14,7 +14,7 @@ import { useClipboard } from '@/stores/clipboard'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { found } from './effects'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()

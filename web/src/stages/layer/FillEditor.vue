@@ -7,12 +7,14 @@ import IconTrash from '~icons/tabler/trash'
 import type { Fill } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ControlFields from '@/controls/ControlFields.vue'
+import { useDraft } from '@/controls/useDraft'
+import { useGrip } from '@/controls/useGrip'
 import { valueAt } from '@/motion/keys'
 import { written } from '@/motion/props'
 import { fillCss } from '@/picture/fills'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{
   layer: Layer
@@ -121,29 +123,25 @@ function removeStop() {
   held.value = 0
 }
 
-let grabbed: { bar: DOMRect; index: number } | null = null
-const slid = ref<{ index: number; at: number } | null>(null)
-
-function grab(event: PointerEvent, index: number) {
-  const knob = event.currentTarget as Element
-  knob.setPointerCapture(event.pointerId)
-  held.value = index
-  const bar = knob.parentElement?.getBoundingClientRect()
-  if (bar) grabbed = { bar, index }
-}
-
-function slide(event: PointerEvent) {
-  if (!grabbed) return
-  const share = (event.clientX - grabbed.bar.left) / grabbed.bar.width
-  const at = Math.round(Math.min(1, Math.max(0, share)) * 100) / 100
-  slid.value = { index: grabbed.index, at }
-  trying({ at })
-}
-
-function drop() {
-  if (grabbed && slid.value) set({ at: slid.value.at })
-  grabbed = slid.value = null
-}
+const slid = useDraft<{ index: number; at: number }>(() => stops.value)
+let bar: DOMRect | null = null
+const grip = useGrip<number>({
+  begin(index, { event }) {
+    held.value = index
+    bar = (event.currentTarget as Element).parentElement?.getBoundingClientRect() ?? null
+  },
+  move({ x }, index) {
+    if (!bar) return
+    const at = Math.round(Math.min(1, Math.max(0, (x - bar.left) / bar.width)) * 100) / 100
+    slid.value = { index, at }
+    trying({ at })
+  },
+  drop: () => slid.value && set({ at: slid.value.at }),
+  cancel() {
+    slid.value = null
+    trying({ at: atOf(held.value) })
+  },
+})
 
 function nudge(event: KeyboardEvent, index: number) {
   const by = { ArrowLeft: -0.01, ArrowRight: 0.01 }[event.key]
@@ -196,10 +194,7 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
               '--shown': String(valueAt(one.colour, layer.local.value) ?? '#808080'),
             }"
             :aria-label="`Stop ${index + 1} at ${Math.round(shownAt(index))} %; arrow keys move it`"
-            @pointerdown="grab($event, index)"
-            @pointermove="slide"
-            @pointerup="drop"
-            @pointercancel="drop"
+            @pointerdown="grip.down($event, index)"
             @keydown="nudge($event, index)"
           />
         </div>

@@ -8,13 +8,13 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import { valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
-import CurveGraph from '@/stages/grade/CurveGraph.vue'
+import CurveGraph from '@/controls/CurveGraph.vue'
 import { useClipboard } from '@/stores/clipboard'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()

@@ -18,7 +18,7 @@ import LookPart from './LookPart.vue'
 import MasksPart from './MasksPart.vue'
 import ShapePart from './ShapePart.vue'
 import TextPart from './TextPart.vue'
-import { useLayer } from './useLayer'
+import { useLayer } from '@/inhand/useLayer'
 
 const kit = useKit()
 const notes = useNotes()

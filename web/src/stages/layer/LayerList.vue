@@ -4,11 +4,12 @@ import { BModal } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import { isPictured, type PicturedClip, type Track } from '@/api/types'
 import { useScreen } from '@/player/inject'
+import { useGrip } from '@/controls/useGrip'
 import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
-import { KIND_NAMES } from '@/timeline/kinds'
+import { KIND_NAMES } from '@/api/kinds'
 import { tickOf } from '@/time'
 import AddMenu from './AddMenu.vue'
 import LayerRow from './LayerRow.vue'
@@ -39,7 +40,6 @@ const rows = computed<Row[]>(() =>
 const alone = computed(() => project.tracks.some((track) => track.kind !== 'sound' && track.solo))
 
 // Reordering: a row is taken by its grip and dropped between others.
-const dragged = ref<number | null>(null)
 const target = ref<number | null>(null)
 const list = ref<HTMLElement | null>(null)
 
@@ -50,23 +50,21 @@ watch(
   { flush: 'post' },
 )
 
-function grab(event: PointerEvent, index: number) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  dragged.value = target.value = index
-}
-
-function drag(event: PointerEvent) {
-  if (dragged.value === null || !list.value) return
-  const boxes = [...list.value.children].map((row) => row.getBoundingClientRect())
-  const over = boxes.findIndex((box) => event.clientY < box.top + box.height)
-  target.value = over < 0 ? boxes.length - 1 : over
-}
-
-function drop() {
-  const [from, to] = [dragged.value, target.value]
-  dragged.value = target.value = null
-  if (from !== null && to !== null && from !== to) moveTo(from, to)
-}
+const grip = useGrip<number>({
+  slop: 0,
+  move({ event }) {
+    const boxes = [...(list.value?.children ?? [])].map((row) => row.getBoundingClientRect())
+    const over = boxes.findIndex((box) => event.clientY < box.top + box.height)
+    target.value = over < 0 ? boxes.length - 1 : over
+  },
+  drop(_, from) {
+    const to = target.value
+    target.value = null
+    if (to !== null && from !== to) moveTo(from, to)
+  },
+  cancel: () => (target.value = null),
+})
+const dragged = computed(() => grip.held.value?.what ?? null)
 
 function moveTo(from: number, to: number) {
   const [mine, other] = [rows.value[from], rows.value[to]]
@@ -145,10 +143,7 @@ async function keep() {
           before: target === index && dragged !== null && target < dragged,
           after: target === index && dragged !== null && target > dragged,
         }"
-        @grab="grab($event, index)"
-        @drag="drag"
-        @drop="drop"
-        @cancel="dragged = target = null"
+        @grab="grip.down($event, index)"
         @nudge="byKey($event, index)"
         @rename="askName(row)"
         @keep="askKeep(row)"

@@ -14,14 +14,11 @@ import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
-import { KIND_ICONS, KIND_NAMES } from '@/timeline/kinds'
+import { KIND_ICONS, KIND_NAMES } from '@/api/kinds'
 
 const props = defineProps<{ clip: PicturedClip; track: Track; away: boolean }>()
 const emit = defineEmits<{
   grab: [event: PointerEvent]
-  drag: [event: PointerEvent]
-  drop: []
-  cancel: []
   nudge: [event: KeyboardEvent]
   rename: []
   keep: []
@@ -76,9 +73,6 @@ const copyAbove = () => project.edit({ kind: 'copy_above', clips: [id.value] })
       :aria-label="`Order of ${name}: drag, or arrow up and down`"
       title="Drag to put it in front or behind"
       @pointerdown="emit('grab', $event)"
-      @pointermove="emit('drag', $event)"
-      @pointerup="emit('drop')"
-      @pointercancel="emit('cancel')"
       @keydown="emit('nudge', $event)"
     >
       <IconGrip aria-hidden="true" />

@@ -7,7 +7,7 @@ import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { isDrawn } from '@/api/types'
 import { useKit } from '@/stores/kit'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()

@@ -13,10 +13,10 @@ import { keyedState } from '@/motion/props'
 import KeyButton from '@/controls/KeyButton.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
-import RangeSliders from '@/stages/grade/RangeSliders.vue'
+import RangeSliders from '@/controls/RangeSliders.vue'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()

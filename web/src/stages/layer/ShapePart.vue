@@ -12,7 +12,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
 import FillEditor from './FillEditor.vue'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()

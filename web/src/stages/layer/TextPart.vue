@@ -14,7 +14,7 @@ import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import FillEditor from './FillEditor.vue'
-import type { Layer } from './useLayer'
+import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()

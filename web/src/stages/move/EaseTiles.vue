@@ -5,7 +5,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { eased, PRESETS, type Ease, type Preset } from '@/motion/easing'
 import { useKit } from '@/stores/kit'
 import { useMoving } from '@/stores/moving'
-import type { KeysInHand } from './useKeys'
+import type { KeysInHand } from '@/inhand/useKeys'
 
 const props = defineProps<{ keys: KeysInHand }>()
 const moving = useMoving()

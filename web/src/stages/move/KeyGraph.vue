@@ -2,16 +2,17 @@
 /** One property over time: keys and handles to be dragged; by value, or by speed. */
 import { ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
+import { useGrip } from '@/controls/useGrip'
 import { keyShape } from '@/motion/easing'
 import type { Keyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
-import type { Layer } from '@/stages/layer/useLayer'
+import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import { frameOf, frameTicks, lengthLabel } from '@/time'
 import { heightOf, withHandle, withKeyMoved, withSpeedHandle, type Side } from './graph'
 import { useGraph } from './useGraph'
-import { useKeys } from './useKeys'
+import { useKeys } from '@/inhand/useKeys'
 
 const props = defineProps<{ layer: Layer; path: string; step: number; unit: string }>()
 const project = useProject()
@@ -50,41 +51,66 @@ const {
   handles,
 } = useGraph(props, svg)
 
-let drag: { index: number; side: Side | null; moved: boolean; many: boolean } | null = null
-
 function spot(event: PointerEvent) {
   const box = svg.value?.getBoundingClientRect()
   return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
 }
 
-function down(event: PointerEvent, index: number, side: Side | null) {
-  if (props.layer.locked.value) return
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  const key = prop.value?.keys[index]
-  if (!key) return
-  const more = event.shiftKey || event.ctrlKey || event.metaKey
-  if (!side && (more || !inHand(key.at))) moving.take(named(key.at), more)
-  drag = { index, side, moved: false, many: !side && moving.keys.length > 1 && inHand(key.at) }
-  frozen.value = { ...range.value }
+interface Held {
+  index: number
+  side: Side | null
+}
+/** Whether all keys in hand go along. */
+let many = false
+const grip = useGrip<Held>({
+  begin({ index, side }, { event }) {
+    const key = prop.value?.keys[index]
+    if (props.layer.locked.value || !key) return false
+    const more = event.shiftKey || event.ctrlKey || event.metaKey
+    if (!side && (more || !inHand(key.at))) moving.take(named(key.at), more)
+    many = !side && moving.keys.length > 1 && inHand(key.at)
+    frozen.value = { ...range.value }
+    return true
+  },
+  move({ event }, held) {
+    const before = kept.value
+    if (!before) return
+    if (many) {
+      player.tryOut(keys.shiftStep(tickAt(event) - (before.keys[held.index]?.at ?? 0)))
+      return
+    }
+    draft.value = dragged(held, before, event)
+    player.tryOut(props.layer.step({ [props.path]: draft.value }))
+  },
+  drop({ event }, { index, side }) {
+    frozen.value = null
+    const key = kept.value?.keys[index]
+    const tick = tickAt(event)
+    if (many) keys.shift(tick - (key?.at ?? 0))
+    else if (draft.value) keep(draft.value, side ? [] : [tick, key?.at ?? tick])
+  },
+  tap: () => (frozen.value = null),
+  cancel() {
+    frozen.value = null
+    draft.value = null
+    player.tryOut(null)
+  },
+})
+
+/** Keep a change; a key that was moved stays in hand, where it is or where it was. */
+async function keep(changed: Keyed, ats: number[]) {
+  if (ats.length) moving.takeAll(ats.map(named))
+  const done = await props.layer.setWhole({ [props.path]: changed })
+  if (done && ats[0] !== undefined) moving.takeAll([named(ats[0])])
 }
 
-function move(event: PointerEvent) {
-  const before = kept.value
-  if (!drag || !before) return
-  const at = spot(event)
-  drag.moved = true
+function tickAt(event: PointerEvent): number {
   const frame = frameTicks(project.rate)
-  const tick = Math.round(xToTick(at.x) / frame) * frame
-  if (drag.many) {
-    player.tryOut(keys.shiftStep(tick - (before.keys[drag.index]?.at ?? 0)))
-    return
-  }
-  draft.value = dragged(before, tick, at)
-  player.tryOut(props.layer.step({ [props.path]: draft.value }))
+  return Math.round(xToTick(spot(event).x) / frame) * frame
 }
 
-function dragged(before: Keyed, tick: number, at: { x: number; y: number }): Keyed {
-  const { index, side } = drag as NonNullable<typeof drag>
+function dragged({ index, side }: Held, before: Keyed, event: PointerEvent): Keyed {
+  const at = spot(event)
   const level = yToValue(at.y)
   if (side) {
     const to: [number, number] = [xToTick(at.x), level]
@@ -93,35 +119,8 @@ function dragged(before: Keyed, tick: number, at: { x: number; y: number }): Key
       : withHandle(before, axis.value, index, side, to, moving.linked)
   }
   const value = bySpeed.value ? null : Math.round(level / props.step) * props.step
+  const tick = tickAt(event)
   return withKeyMoved(before, index, axis.value, tick, value && Number(value.toFixed(4)))
-}
-
-function up(event: PointerEvent) {
-  const was = drag
-  drag = null
-  frozen.value = null
-  if (!was?.moved || !kept.value) return
-  const key = kept.value.keys[was.index]
-  const frame = frameTicks(project.rate)
-  const tick = Math.round(xToTick(spot(event).x) / frame) * frame
-  if (was.many) {
-    keys.shift(tick - (key?.at ?? 0))
-    return
-  }
-  if (!draft.value) return
-  const keptDraft = draft.value
-  if (!was.side) moving.takeAll([named(tick), ...(key ? [named(key.at)] : [])])
-  props.layer.setWhole({ [props.path]: keptDraft }).then((done) => {
-    if (!done && draft.value === keptDraft) draft.value = null
-    if (!was.side && done) moving.takeAll([named(tick)])
-  })
-}
-
-function cancel() {
-  drag = null
-  frozen.value = null
-  draft.value = null
-  player.tryOut(null)
 }
 
 /** A tap beside the keys moves the playhead there. */
@@ -170,9 +169,6 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
     role="group"
     :aria-label="bySpeed ? 'Speed over time' : 'Value over time'"
     data-test="key-graph"
-    @pointermove="move"
-    @pointerup="up"
-    @pointercancel="cancel"
   >
     <rect class="ground" width="100%" height="100%" rx="10" @pointerdown="tapGround" />
     <template v-if="width > 60 && prop">
@@ -226,7 +222,7 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
           :cy="one.y"
           r="15"
           :data-test="`handle-${one.index}-${one.side}`"
-          @pointerdown.stop="down($event, one.index, one.side)"
+          @pointerdown.stop="grip.down($event, { index: one.index, side: one.side })"
         />
       </template>
       <g v-for="one in spots" :key="one.key.at">
@@ -247,7 +243,7 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
           :aria-valuenow="one.index + 1"
           :aria-valuetext="told(one.index)"
           :data-test="`graph-key-${one.index}`"
-          @pointerdown.stop="down($event, one.index, null)"
+          @pointerdown.stop="grip.down($event, { index: one.index, side: null })"
           @keydown="press($event, one.index)"
         />
       </g>

@@ -12,7 +12,7 @@ import IconMore from '~icons/tabler/dots'
 import { useClipboard } from '@/stores/clipboard'
 import { useHand } from '@/stores/hand'
 import { useMoving } from '@/stores/moving'
-import { useKeys } from './useKeys'
+import { useKeys } from '@/inhand/useKeys'
 
 defineProps<{
   /** Whether the property that is shown has keys at all. */

@@ -6,12 +6,12 @@ import { axesOf } from './graph'
 import { isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
 import { keyedProps } from '@/motion/props'
-import type { Layer } from '@/stages/layer/useLayer'
+import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import EaseTiles from './EaseTiles.vue'
 import KeyGraph from './KeyGraph.vue'
 import KeyVerbs from './KeyVerbs.vue'
-import { useKeys } from './useKeys'
+import { useKeys } from '@/inhand/useKeys'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()

@@ -2,7 +2,7 @@
 /** Motions kept for other layers, and this one to be kept. */
 import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
-import type { Layer } from '@/stages/layer/useLayer'
+import type { Layer } from '@/inhand/useLayer'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { keptMotion } from './kept'

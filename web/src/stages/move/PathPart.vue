@@ -5,11 +5,11 @@ import { computed, ref } from 'vue'
 import { isPictured, TICKS_PER_SECOND } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import { isKeyed } from '@/motion/keys'
-import type { Layer } from '@/stages/layer/useLayer'
+import type { Layer } from '@/inhand/useLayer'
 import { useScreen } from '@/player/inject'
 import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
-import { KIND_NAMES } from '@/timeline/kinds'
+import { KIND_NAMES } from '@/api/kinds'
 import { tickOf } from '@/time'
 
 const props = defineProps<{ layer: Layer }>()

@@ -3,7 +3,7 @@
 import { computed } from 'vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
-import type { Layer } from '@/stages/layer/useLayer'
+import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { withPivot } from '@/picture/placing'
 import type { PicturedClip } from '@/api/types'

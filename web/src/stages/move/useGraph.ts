@@ -1,9 +1,10 @@
 import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
+import { useDraft } from '@/controls/useDraft'
 import { isKeyed, type Keyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
-import type { Layer } from '@/stages/layer/useLayer'
+import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import { tickOf } from '@/time'
@@ -33,13 +34,12 @@ export function useGraph(
   const { width, height } = useElementSize(svg)
 
   const clip = computed(() => props.layer.clip.value)
-  const draft = ref<Keyed | null>(null)
   const kept = computed(() => {
     const prop = props.layer.prop(props.path)
     return isKeyed(prop) ? prop : null
   })
+  const draft = useDraft<Keyed>(() => kept.value)
   const prop = computed(() => draft.value ?? kept.value)
-  watch(kept, () => (draft.value = null))
 
   const axes = computed(() => axesOf(prop.value?.keys[0]?.value))
   const axis = computed(() => Math.min(moving.axis, Math.max(0, axes.value.length - 1)))

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 /** A curve through points: tap to add one, drag it, take it out by double tap or Delete. */
-import { computed, ref, watch } from 'vue'
-import { arrowWay } from '@/controls/arrows'
+import { computed, ref } from 'vue'
+import { arrowWay } from './arrows'
+import { useDraft } from './useDraft'
+import { useGrip } from './useGrip'
 import { added, aroundAt, curveAt, moved, type Spot } from './curve'
-import { hueColour } from './scopes'
+import { hueColour } from './hues'
 
 const props = defineProps<{
   points: Spot[]
@@ -17,16 +19,8 @@ const emit = defineEmits<{ trying: [points: Spot[]]; set: [points: Spot[]] }>()
 const W = 240
 const H = 150
 const svg = ref<SVGSVGElement | null>(null)
-const draft = ref<Spot[] | null>(null)
+const draft = useDraft<Spot[]>(() => props.points)
 const chosen = ref(-1)
-let dragging = -1
-
-watch(
-  () => props.points,
-  () => {
-    if (dragging < 0) draft.value = null
-  },
-)
 const all = computed(() => draft.value ?? props.points)
 const height = (x: number) => (props.hues ? aroundAt(all.value, x) : curveAt(all.value, x))
 const line = computed(() =>
@@ -46,9 +40,25 @@ function spotOf(event: PointerEvent | MouseEvent): Spot {
   return [(event.clientX - box.left) / box.width, 1 - (event.clientY - box.top) / box.height]
 }
 
-function down(event: PointerEvent) {
+/** The index of what is held; a press beside all points adds one. */
+let holding = -1
+const grip = useGrip({
+  slop: 0,
+  begin: (_, { event }) => takeHold(event),
+  move({ event }) {
+    draft.value = moved(all.value, holding, spotOf(event))
+    emit('trying', draft.value)
+  },
+  drop: () => draft.value && emit('set', draft.value),
+  cancel() {
+    draft.value = null
+    emit('trying', props.points)
+  },
+})
+
+function takeHold(event: PointerEvent): boolean {
   const box = svg.value?.getBoundingClientRect()
-  if (!box || event.button !== 0) return
+  if (!box) return false
   const at = spotOf(event)
   const near = all.value
     .map(([x, y], index) => ({
@@ -57,30 +67,16 @@ function down(event: PointerEvent) {
     }))
     .sort((a, b) => a.far - b.far)[0]
   const reach = event.pointerType === 'touch' ? 30 : 16
-  if (near && near.far < reach) dragging = near.index
+  if (near && near.far < reach) holding = near.index
   else {
-    const more = added(all.value, [
-      Math.min(1, Math.max(0, at[0])),
-      Math.min(1, Math.max(0, at[1])),
-    ])
-    if (!more) return
+    const bounded = (share: number) => Math.min(1, Math.max(0, share))
+    const more = added(all.value, [bounded(at[0]), bounded(at[1])])
+    if (!more) return false
     draft.value = more.points
-    dragging = more.index
-    emit('trying', more.points)
+    holding = more.index
   }
-  chosen.value = dragging
-  svg.value?.setPointerCapture(event.pointerId)
-}
-
-function move(event: PointerEvent) {
-  if (dragging < 0) return
-  draft.value = moved(all.value, dragging, spotOf(event))
-  emit('trying', draft.value)
-}
-
-function up() {
-  if (dragging >= 0 && draft.value) emit('set', draft.value)
-  dragging = -1
+  chosen.value = holding
+  return true
 }
 
 function remove(index: number) {
@@ -116,7 +112,7 @@ function nudge(event: KeyboardEvent) {
 
 /** What the arrow keys did is kept when they are let go. */
 function settle() {
-  if (dragging < 0 && draft.value) emit('set', draft.value)
+  if (!grip.held.value && draft.value) emit('set', draft.value)
 }
 </script>
 
@@ -130,10 +126,7 @@ function settle() {
     tabindex="0"
     :aria-label="`${label}. ${all.length} points. Space: next point; arrows move it; Delete takes it out`"
     data-test="curve"
-    @pointerdown="down"
-    @pointermove="move"
-    @pointerup="up"
-    @pointercancel="up"
+    @pointerdown="grip.down($event)"
     @dblclick="twice"
     @keydown="nudge"
     @keyup="settle"

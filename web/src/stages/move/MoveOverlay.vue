@@ -2,19 +2,19 @@
 /** What Move puts on the picture: handles of the place, the path, the warp; a sheet to draw on. */
 import { computed } from 'vue'
 import { useScreen } from '@/player/inject'
-import { useLayer } from '@/stages/layer/useLayer'
+import { useLayer } from '@/inhand/useLayer'
 import { useHand } from '@/stores/hand'
 import { useMoving } from '@/stores/moving'
 import { frameTicks } from '@/time'
 import { useProject } from '@/stores/project'
-import { frameOfMask, type Frame } from './masks'
-import MotionPath from './MotionPath.vue'
-import PictureHandles from './PictureHandles.vue'
-import { unmappedShift, mapped, type Point } from './placing'
-import StrokeSurface from './StrokeSurface.vue'
-import { usePlacing } from './usePlacing'
-import { useTaps } from './useTaps'
-import WarpHandles from './WarpHandles.vue'
+import { frameOfMask, type Frame } from '@/picture/masks'
+import MotionPath from '@/picture/MotionPath.vue'
+import PictureHandles from '@/picture/PictureHandles.vue'
+import { unmappedShift, mapped, type Point } from '@/picture/placing'
+import StrokeSurface from '@/picture/StrokeSurface.vue'
+import { usePlacing } from '@/picture/usePlacing'
+import { useTaps } from '@/picture/useTaps'
+import WarpHandles from '@/picture/WarpHandles.vue'
 
 const props = defineProps<{ width: number; height: number }>()
 const moving = useMoving()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Sliders for a part of a zone (a range, a mask) from what the core says of its parameters. */
 import { computed } from 'vue'
-import ValueField from '@/controls/ValueField.vue'
+import ValueField from './ValueField.vue'
 import { changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
 import type { Control } from '@/stores/kit'

@@ -4,7 +4,7 @@ import { useOnline } from '@vueuse/core'
 import { computed } from 'vue'
 import IconWaiting from '~icons/tabler/cloud-off'
 import { useProject } from '@/stores/project'
-import { isAmiss, savingText, type Saving } from './saving'
+import { isAmiss, savingText, type Saving } from '@/steps/saving'
 
 const project = useProject()
 const online = useOnline()

@@ -2,13 +2,14 @@
 /** What Grade puts on the picture: the wipe, the measured box, the neutral tap, masks. */
 import { computed, ref } from 'vue'
 import { isPictured, type Mask, type Step } from '@/api/types'
+import { useGrip } from '@/controls/useGrip'
 import { useScreen } from '@/player/inject'
 import { useTrialStill } from '@/player/useTrialStill'
 import { useGrading } from '@/stores/grading'
 import { useHand } from '@/stores/hand'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
-import MaskHandles from './MaskHandles.vue'
+import MaskHandles from '@/picture/MaskHandles.vue'
 
 const props = defineProps<{ width: number; height: number }>()
 const grading = useGrading()
@@ -52,13 +53,11 @@ function share(event: PointerEvent): { x: number; y: number } {
   }
 }
 
-function hold(event: PointerEvent) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-}
-
-function wipeTo(event: PointerEvent) {
-  if (event.buttons) grading.wipe = Math.min(0.98, Math.max(0.02, share(event).x))
-}
+const wiper = useGrip({
+  slop: 0,
+  move: ({ event }) => (grading.wipe = Math.min(0.98, Math.max(0.02, share(event).x))),
+  drop: () => {},
+})
 
 function wipeBy(event: KeyboardEvent) {
   const by = { ArrowLeft: -0.02, ArrowRight: 0.02 }[event.key]
@@ -77,29 +76,31 @@ function tap(event: PointerEvent) {
 }
 
 const box = computed(() => grading.box)
-let grabbed: { at: { x: number; y: number }; box: number[]; corner: string } | null = null
+let begun = { at: { x: 0, y: 0 }, box: [0, 0, 1, 1] as [number, number, number, number] }
+const boxer = useGrip<string>({
+  slop: 0,
+  begin(_, { event }) {
+    if (!box.value) return false
+    begun = { at: share(event), box: [...box.value] }
+    return true
+  },
+  move: ({ event }, corner) => (grading.box = boxAt(corner, share(event))),
+  drop: () => {},
+  cancel: () => (grading.box = begun.box),
+})
 
-function grab(event: PointerEvent, corner: string) {
-  if (!box.value) return
-  hold(event)
-  grabbed = { at: share(event), box: [...box.value], corner }
-}
-
-function drag(event: PointerEvent) {
-  if (!grabbed) return
-  const now = share(event)
-  const [x, y] = [now.x - grabbed.at.x, now.y - grabbed.at.y]
-  const [left = 0, top = 0, right = 1, bottom = 1] = grabbed.box
-  if (grabbed.corner === 'all') {
+function boxAt(corner: string, now: { x: number; y: number }): [number, number, number, number] {
+  const [x, y] = [now.x - begun.at.x, now.y - begun.at.y]
+  const [left, top, right, bottom] = begun.box
+  if (corner === 'all') {
     const dx = Math.min(1 - right, Math.max(-left, x))
     const dy = Math.min(1 - bottom, Math.max(-top, y))
-    grading.box = [left + dx, top + dy, right + dx, bottom + dy]
-    return
+    return [left + dx, top + dy, right + dx, bottom + dy]
   }
   const less = 0.03
-  const west = grabbed.corner.includes('w')
-  const north = grabbed.corner.includes('n')
-  grading.box = [
+  const west = corner.includes('w')
+  const north = corner.includes('n')
+  return [
     west ? Math.min(right - less, Math.max(0, left + x)) : left,
     north ? Math.min(bottom - less, Math.max(0, top + y)) : top,
     west ? right : Math.max(left + less, Math.min(1, right + x)),
@@ -134,8 +135,7 @@ const boxStyle = computed(() => {
         :style="{ left: `${(grading.wipe ?? 0) * 100}%` }"
         aria-label="Where before ends and after begins; arrow keys"
         data-test="wipe-bar"
-        @pointerdown="hold"
-        @pointermove="wipeTo"
+        @pointerdown="wiper.down($event)"
         @keydown="wipeBy"
       >
         <span class="word left">before</span>
@@ -156,20 +156,14 @@ const boxStyle = computed(() => {
       class="box"
       :style="boxStyle"
       data-test="scope-box"
-      @pointerdown="grab($event, 'all')"
-      @pointermove="drag"
-      @pointerup="grabbed = null"
-      @pointercancel="grabbed = null"
+      @pointerdown="boxer.down($event, 'all')"
     >
       <span
         v-for="corner in CORNERS"
         :key="corner"
         class="corner"
         :class="corner"
-        @pointerdown.stop="grab($event, corner)"
-        @pointermove.stop="drag"
-        @pointerup.stop="grabbed = null"
-        @pointercancel.stop="grabbed = null"
+        @pointerdown.stop="boxer.down($event, corner)"
       />
     </div>
     <div

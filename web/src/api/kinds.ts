@@ -8,7 +8,7 @@ import IconPhotos from '~icons/tabler/library-photo'
 import IconAdjust from '~icons/tabler/adjustments-horizontal'
 import IconShape from '~icons/tabler/hexagon'
 import IconText from '~icons/tabler/letter-t'
-import type { Clip, Tag } from '@/api/types'
+import type { Clip, Tag } from './types'
 
 /** A kind of clip is told by name and glyph, not by its tint alone. */
 export const KIND_NAMES: Record<Clip['kind'], string> = {

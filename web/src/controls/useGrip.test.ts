@@ -1,0 +1,84 @@
+import { effectScope } from 'vue'
+import { beforeEach, expect, test, vi } from 'vitest'
+import { useGrip, type Holding } from './useGrip'
+
+vi.stubGlobal('window', new EventTarget())
+
+const at = (type: string, pointerId: number, x: number, button = 0) =>
+  Object.assign(new Event(type), { pointerId, clientX: x, clientY: 0, button }) as PointerEvent
+const key = (name: string) => Object.assign(new Event('keydown'), { key: name })
+
+let said: string[] = []
+beforeEach(() => (said = []))
+
+const telling: Holding<string> = {
+  move: ({ dx }, what) => said.push(`move ${what} ${dx}`),
+  drop: ({ dx }, what) => said.push(`drop ${what} ${dx}`),
+  tap: (_, what) => said.push(`tap ${what}`),
+  cancel: (what) => said.push(`cancel ${what}`),
+}
+const send = (...events: Event[]) => events.forEach((event) => window.dispatchEvent(event))
+
+test('a press that moves is dropped where it is let go', () => {
+  const grip = useGrip(telling)
+  grip.down(at('pointerdown', 1, 100), 'pin')
+  send(at('pointermove', 1, 102), at('pointermove', 1, 110), at('pointerup', 1, 112))
+  expect(said).toEqual(['move pin 10', 'drop pin 12'])
+  expect(grip.held.value).toBeNull()
+})
+
+test('a press that stays is a tap, however the finger trembles', () => {
+  const grip = useGrip(telling)
+  grip.down(at('pointerdown', 1, 100), 'pin')
+  send(at('pointermove', 1, 103), at('pointerup', 1, 103))
+  expect(said).toEqual(['tap pin'])
+})
+
+test('a second finger neither drops nor steals what is held', () => {
+  const grip = useGrip(telling)
+  grip.down(at('pointerdown', 1, 100), 'first')
+  grip.down(at('pointerdown', 2, 300), 'second')
+  send(at('pointermove', 2, 400), at('pointerup', 2, 400), at('pointercancel', 2, 400))
+  expect([said, grip.held.value?.what]).toEqual([[], 'first'])
+  send(at('pointermove', 1, 120), at('pointerup', 1, 120))
+  expect(said).toEqual(['move first 20', 'drop first 20'])
+})
+
+test('a pointer that is taken away commits nothing', () => {
+  const grip = useGrip(telling)
+  grip.down(at('pointerdown', 1, 100), 'pin')
+  send(at('pointermove', 1, 120), at('pointercancel', 1, 130), at('pointerup', 1, 130))
+  expect(said).toEqual(['move pin 20', 'cancel pin'])
+})
+
+test('Escape puts back what is being dragged, and goes no further', () => {
+  const grip = useGrip(telling)
+  grip.down(at('pointerdown', 1, 100), 'pin')
+  const escape = key('Escape')
+  send(at('pointermove', 1, 120), key('a'), escape, at('pointerup', 1, 130))
+  expect(said).toEqual(['move pin 20', 'cancel pin'])
+})
+
+test('what is refused, and other buttons, hold nothing', () => {
+  const grip = useGrip<string>({ ...telling, begin: (what) => what !== 'locked' })
+  grip.down(at('pointerdown', 1, 100), 'locked')
+  grip.down(at('pointerdown', 1, 100, 2), 'pin')
+  send(at('pointermove', 1, 120), at('pointerup', 1, 120))
+  expect(said).toEqual([])
+})
+
+test('without slop the press itself moves', () => {
+  const grip = useGrip({ ...telling, slop: 0 })
+  grip.down(at('pointerdown', 1, 100), 'ruler')
+  send(at('pointerup', 1, 100))
+  expect(said).toEqual(['move ruler 0', 'drop ruler 0'])
+})
+
+test('a control that goes away lets go without committing', () => {
+  const scope = effectScope()
+  const grip = scope.run(() => useGrip(telling))
+  grip?.down(at('pointerdown', 1, 100), 'pin')
+  scope.stop()
+  send(at('pointermove', 1, 120), at('pointerup', 1, 120))
+  expect(said).toEqual(['cancel pin'])
+})

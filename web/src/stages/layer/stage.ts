@@ -1,0 +1,12 @@
+import Icon from '~icons/tabler/stack-front'
+import { defineStage } from '@/stages/stage'
+import LayerBench from './LayerBench.vue'
+import LayerOverlay from './LayerOverlay.vue'
+
+export default defineStage({
+  name: 'Layer',
+  place: 4,
+  icon: Icon,
+  bench: LayerBench,
+  overlay: LayerOverlay,
+})

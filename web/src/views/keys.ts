@@ -1,0 +1,44 @@
+import type { Binding } from '@/controls/keys'
+import type { Verb } from '@/controls/verbs'
+
+interface Acts {
+  toggle(): void
+  step(by: number): void
+  shuttle(way: 1 | -1): void
+  pause(): void
+  toStart(): void
+  toEnd(): void
+  undo(): void
+  redo(): void
+  takeEverything(): void
+  putDown(): void
+  help(): void
+}
+
+/** The keys that mean the same in every stage. */
+export function commonKeys(acts: Acts): Binding[] {
+  const step = (by: number) => ({ run: () => acts.step(by), repeats: true })
+  return [
+    { key: 'space', label: 'Play or pause', run: acts.toggle },
+    { key: 'arrowleft', label: 'One frame back', ...step(-1) },
+    { key: 'arrowright', label: 'One frame on', ...step(1) },
+    { key: 'shift+arrowleft', label: 'Ten frames back', ...step(-10) },
+    { key: 'shift+arrowright', label: 'Ten frames on', ...step(10) },
+    { key: 'x', label: 'Play backwards; again: faster', run: () => acts.shuttle(-1) },
+    { key: 'c', label: 'Stop', run: acts.pause },
+    { key: 'v', label: 'Play forwards; again: faster', run: () => acts.shuttle(1) },
+    { key: 'home', label: 'To the beginning', run: acts.toStart },
+    { key: 'end', label: 'To the end', run: acts.toEnd },
+    { key: 'ctrl+z', label: 'Undo', run: acts.undo, repeats: true },
+    { key: 'ctrl+shift+z', label: 'Do again', run: acts.redo, repeats: true },
+    { key: 'ctrl+a', label: 'Take all clips in hand', run: acts.takeEverything },
+    { key: 'esc', label: 'Put down what is in hand; then close the group', run: acts.putDown },
+    { key: '?', label: 'This list', run: acts.help },
+  ]
+}
+
+/** The key of a verb, told by what will happen. */
+export function keyOfVerb({ key, label, help, repeats }: Verb, run: () => void): Binding {
+  const told = `${label}: ${help.charAt(0).toLowerCase()}${help.slice(1)}`
+  return { key, label: told, run, repeats }
+}
