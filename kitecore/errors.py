@@ -4,6 +4,7 @@ KiteError
 ├── BadInput (ValueError)        what was handed in cannot be used
 │   ├── UnknownName (KeyError)   a registry has no entry of that name
 │   └── EditRefused              an edit does not fit the document
+├── BrokenDocument               an edit of ours would have left a document that cannot be
 ├── NotThere (LookupError)       the thing asked for does not exist
 ├── MediaError                   a file cannot be used
 │   ├── NotMedia                 it is no video, picture or sound we know
@@ -58,6 +59,13 @@ class EditRefused(BadInput):
 
 class TooLittleFootage(EditRefused):
     code = "too_little_footage"
+
+
+class BrokenDocument(KiteError):
+    """A mistake of ours: edits refuse what does not fit before it comes to this."""
+
+    code = "broken_document"
+    default_todo = "Try it another way; if it happens again, tell whoever runs this site."
 
 
 class NotThere(KiteError, LookupError):

@@ -11,6 +11,7 @@ from ninja.security import django_auth
 
 from kitecore.errors import (
     BadInput,
+    BrokenDocument,
     KiteError,
     MediaError,
     NotThere,
@@ -50,6 +51,7 @@ STATUS: Final[list[tuple[type[KiteError], int]]] = [
     (NotThere, 404),
     (Stale, 409),
     (MediaError, 422),
+    (BrokenDocument, 422),
     (BadInput, 422),
     (RenderFailed, 500),
     (TookTooLong, 503),

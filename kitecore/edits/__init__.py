@@ -28,7 +28,9 @@ def apply(document: Document, edit: EditBase) -> Document:
     Raises
     ------
     EditRefused
-        If the edit does not fit, or would leave a broken document.
+        If the edit does not fit.
+    BrokenDocument
+        If it leaves a document that breaks an invariant: a mistake in the edit.
     NotThere
         If it names a clip or track that is not there.
     """

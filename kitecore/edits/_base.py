@@ -46,6 +46,15 @@ def require_open(track: Track) -> None:
         raise EditRefused(f"The track “{track.name}” is locked.", todo="Unlock it first.")
 
 
+def require_accepts(track: Track, *clips: ClipBase) -> None:
+    """Raises `EditRefused` unless a track holds clips of these kinds."""
+    if not all(track.accepts(clip) for clip in clips):
+        raise EditRefused(
+            f"The track “{track.name}” does not hold clips of that kind.",
+            todo="Choose another track.",
+        )
+
+
 def open_clips(document: Document, ids: tuple[str, ...]) -> list[tuple[Track, ClipBase]]:
     """Tracks and clips of these ids, in order of tracks and time; all must be there and open."""
     wanted = set(ids)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import ClipBase, Document, Track
+from kitecore.edits._base import require_accepts
 from kitecore.edits._lanes import is_free, settled
 
 FreeKind = Literal["picture", "sound"]
@@ -21,6 +22,8 @@ def on_free_track(
 ) -> Document:
     """Clips that do not overlap laid on the lowest open track with room, or on a new one."""
     for track in document.tracks:
+        if track.kind == kind:
+            require_accepts(track, *clips)
         room = all(is_free(track.clips, clip.span) for clip in clips)
         if track.kind == kind and not track.locked and room:
             return document.with_track(settled(track, (*track.clips, *clips)))
@@ -33,7 +36,9 @@ def with_new_track(
     """The document with one more track on top of those of its kind."""
     number = sum(track.kind == kind for track in document.tracks) + 1
     noun = "Sound" if kind == "sound" else "Above"
-    track = Track(id=new, kind=kind, name=f"{noun} {number}", clips=clips)
+    track = Track(id=new, kind=kind, name=f"{noun} {number}")
+    require_accepts(track, *clips)
+    track = track.with_clips(clips)
     pictures = sum(t.kind != "sound" for t in document.tracks)
     at = len(document.tracks) if kind == "sound" else pictures
     tracks = (*document.tracks[:at], track, *document.tracks[at:])

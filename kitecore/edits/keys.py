@@ -41,14 +41,21 @@ class Timing:
     step: int
 
 
+@dataclass(frozen=True)
+class Still:
+    """A property that has no keys any more, but this value."""
+
+    value: Any
+
+
 class KeysEdit(EditBase):
     """Something done to the keys in hand; those that are not there any more are left out."""
 
     keys: tuple[KeysOf, ...] = Field(min_length=1, max_length=1000)
 
     @abstractmethod
-    def changed(self, keys: Found, taken: set[int], timing: Timing) -> Found | Any:
-        """All keys of a property afterwards, or a plain value.
+    def changed(self, keys: Found, taken: set[int], timing: Timing) -> Found | Still:
+        """All keys of a property afterwards, or that it stands still.
 
         Of two at the same time the later one in the list stays.
         """
@@ -68,7 +75,7 @@ class KeysEdit(EditBase):
                 continue
             done = True
             after = self.changed(list(prop.keys), taken, Timing(clip.start, first, step))
-            new = merged(after) if isinstance(after, list) else after
+            new = after.value if isinstance(after, Still) else merged(after)
             document = document.with_clip(adjusted(clip, {one.path: new}))
         if not done:
             raise EditRefused("Those keys are not there any more.")
@@ -199,9 +206,9 @@ class RemoveKeys(KeysEdit):
     def label(self) -> str:
         return f"Delete {self._words()}"
 
-    def changed(self, keys: Found, taken: set[int], timing: Timing) -> Found | Any:
+    def changed(self, keys: Found, taken: set[int], timing: Timing) -> Found | Still:
         rest = [key for key in keys if key.at not in taken]
-        return rest or merged(keys[:1])["keys"][0]["value"]
+        return rest or Still(keys[0].model_dump(mode="json")["value"])
 
 
 @edit_kinds.register("later_keys")

@@ -6,7 +6,14 @@ from typing import Literal
 
 from kitecore.document import ClipBase, Document, Id, derived_id
 from kitecore.document.model import Start
-from kitecore.edits._base import EditBase, count, edit_kinds, open_clips, open_track
+from kitecore.edits._base import (
+    EditBase,
+    count,
+    edit_kinds,
+    open_clips,
+    open_track,
+    require_accepts,
+)
 from kitecore.edits._lanes import cleared, nearest_border, pushed_in, settled, without
 from kitecore.edits._tracks import free_kind, with_new_track
 from kitecore.errors import EditRefused
@@ -33,8 +40,7 @@ class Move(EditBase):
         to = document.rate.exact.nearest(self.to)
         document = document.with_track(settled(home, without(home.clips, clip.id)))
         target = open_track(document, self.track or home.id)
-        if not target.accepts(clip):
-            raise EditRefused(f"The track “{target.name}” does not hold clips of that kind.")
+        require_accepts(target, clip)
         if target.closes_gaps:
             border = nearest_border(target.clips, to)
             clips = pushed_in(target.clips, (clip.at(border),), border)

@@ -6,7 +6,7 @@ from typing import Literal
 
 from kitecore.document import Clip, ClipBase, Document, Id, Track, derived_id
 from kitecore.document.model import Start
-from kitecore.edits._base import EditBase, edit_kinds, open_track
+from kitecore.edits._base import EditBase, edit_kinds, open_track, require_accepts
 from kitecore.edits._lanes import cleared, pushed_in, renamed, settled, split_at
 from kitecore.edits._tracks import FreeKind, on_free_track
 from kitecore.errors import EditRefused
@@ -45,6 +45,7 @@ class PlaceClip(EditBase):
             return on_free_track(document, kind, (clip,), derived_id(self.seed, 1))
         track = open_track(document, self.track) if self.track else document.main
         track = open_track(document, track.id)
+        require_accepts(track, clip)
         return document.with_track(_placed(track, clip, self.mode, at, self.seed))
 
     def _is_sound(self, document: Document) -> bool:

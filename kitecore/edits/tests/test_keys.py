@@ -103,6 +103,13 @@ class KeysTest(MotionCase):
         with self.assertRaises(EditRefused):
             self.do(kind="remove_keys", keys=[self.of(self.two, 0)])
 
+    def test_a_point_without_its_last_key_stands_where_that_was(self) -> None:
+        keys = [{"at": 0, "value": [3, 4]}, {"at": FRAME, "value": [5, 6]}]
+        self.do(kind="adjust", clips=[self.one], values={"place/position": {"keys": keys}})
+        of = {"clip": self.one, "path": "place/position", "at": [0, FRAME]}
+        self.do(kind="remove_keys", keys=[of])
+        self.assertEqual((3.0, 4.0), self.clip(self.one).place.position)
+
     def test_pasted_at_a_moment_onto_another_layer(self) -> None:
         copied = {"path": "place/turn", "keys": [{"at": 0, "value": 7}, {"at": FRAME, "value": 8}]}
         self.do(kind="paste_keys", clips=[self.two], at=40 * FRAME, copied=[copied])

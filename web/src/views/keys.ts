@@ -2,17 +2,17 @@ import type { Binding } from '@/controls/keys'
 import type { Verb } from '@/controls/verbs'
 
 interface Acts {
-  toggle(): void
-  step(by: number): void
-  shuttle(way: 1 | -1): void
-  pause(): void
-  toStart(): void
-  toEnd(): void
-  undo(): void
-  redo(): void
-  takeEverything(): void
-  putDown(): void
-  help(): void
+  toggle: () => void
+  step: (by: number) => void
+  shuttle: (way: 1 | -1) => void
+  pause: () => void
+  toStart: () => void
+  toEnd: () => void
+  undo: () => void
+  redo: () => void
+  takeEverything: () => void
+  putDown: () => void
+  help: () => void
 }
 
 /** The keys that mean the same in every stage. */
