@@ -5,13 +5,15 @@ Parts of lists are named by their id, or by their number.
 
 from __future__ import annotations
 
-from typing import Any, Final
+from collections.abc import Callable
+from typing import Any, Final, TypeVar
 
 from pydantic import ValidationError
 
 from kitecore.document import ClipBase, Model
-from kitecore.document.clips import clip_kinds
 from kitecore.errors import EditRefused
+
+M = TypeVar("M", bound=Model)
 
 ARRANGED: Final = {"kind", "id", "start", "length", "media", "source_in", "source_length", "tracks"}
 """Fields that other edits take care of."""
@@ -43,27 +45,96 @@ def read(model: Any, path: str) -> Any:
 
 
 def adjusted(clip: ClipBase, values: dict[str, Any]) -> ClipBase:
-    """The clip with properties set, from plain data or models.
+    """The clip with properties set, from plain data or models. Raises as `with_values`."""
+    return with_values(clip, values)
+
+
+def with_values(model: M, values: dict[str, Any]) -> M:
+    """A model with values set by path: the one way in which that is done.
+
+    A part that is not there (null) is made on the way; parts of lists are named by id or number.
 
     Raises
     ------
     EditRefused
-        If a value does not fit.
+        If there is no such place, or a value does not fit there.
     """
     if not values:
-        return clip
-    data = clip.model_dump(mode="json")
-    for path, value in values.items():
-        *parents, last = path.split("/")
-        inner: Any = data
-        for parent in parents:
-            inner = inner[_index(inner, parent) if isinstance(inner, list) else parent]
-        plain = value.model_dump(mode="json") if isinstance(value, Model) else value
-        inner[_index(inner, last) if isinstance(inner, list) else last] = plain
+        return model
+
+    def put(data: Any) -> None:
+        for path, value in values.items():
+            inner, last = _parent(data, path)
+            plain = value.model_dump(mode="json") if isinstance(value, Model) else value
+            inner[_index(inner, last) if isinstance(inner, list) else last] = plain
+
+    return _changed(model, put)
+
+
+def with_item(model: M, path: str, item: Any, new_id: str, at: int | None = None) -> M:
+    """With one more item in the list at a path, at its end or at an index. Raises as the others.
+
+    An item of a kind that has an id gets ``new_id``.
+    """
+    place = 0
+
+    def put(data: Any) -> None:
+        nonlocal place
+        items = _list(data, path)
+        place = len(items) if at is None else min(at, len(items))
+        items.insert(place, item)
+
+    done = _changed(model, put)
+    if hasattr(read(done, f"{path}/{place}"), "id"):
+        return with_values(done, {f"{path}/{place}/id": new_id})
+    return done
+
+
+def without_item(model: M, path: str) -> M:
+    """Without the item of a list that a path leads to. Raises as the others."""
+
+    def take(data: Any) -> None:
+        items, last = _parent(data, path)
+        if not isinstance(items, list):
+            raise EditRefused("That is no part of a list.")
+        del items[_index(items, last)]
+
+    return _changed(model, take)
+
+
+def _changed(model: M, change: Callable[[Any], None]) -> M:
+    data = model.model_dump(mode="json")
+    change(data)
     try:
-        return clip_kinds[clip.kind].model_validate(data)
+        return type(model).model_validate(data)
     except ValidationError as error:
         raise EditRefused(f"That value does not fit: {error.errors()[0]['msg']}.") from error
+
+
+def _parent(data: Any, path: str) -> tuple[Any, str]:
+    """What holds the place that a path leads to, and the name of that place in it."""
+    *parents, last = path.split("/")
+    for name in parents:
+        data = _inner(data, name)
+    return data, last
+
+
+def _inner(data: Any, name: str) -> Any:
+    if isinstance(data, list):
+        return data[_index(data, name)]
+    if not isinstance(data, dict) or name not in data:
+        raise EditRefused(f"There is no “{name}” to be set.")
+    if data[name] is None:
+        data[name] = {}
+    return data[name]
+
+
+def _list(data: Any, path: str) -> list[Any]:
+    inner, last = _parent(data, path)
+    found = _inner(inner, last)
+    if not isinstance(found, list):
+        raise EditRefused(f"“{path}” is no list.")
+    return found
 
 
 def _index(parts: Any, name: str) -> int:

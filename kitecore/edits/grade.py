@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, Literal, TypeVar
 
-from pydantic import Field, ValidationError
+from pydantic import Field
 
 from kitecore.document import Document, Grade, Id, Pictured, Zone, derived_id
 from kitecore.document.grade import MOST_ZONES
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.edits._properties import with_values
 from kitecore.errors import EditRefused, NotThere
 
 M = TypeVar("M", Grade, Zone)
@@ -159,25 +160,8 @@ def _with_zone(grade: Grade, zone_id: str, values: dict[str, Any]) -> Grade:
 
 
 def _with_values(model: M, values: dict[str, Any]) -> M:
-    """The model with values set by path; a part that is not there yet is made."""
-    data = model.model_dump(mode="json")
-    for path, value in values.items():
-        *parents, last = path.split("/")
-        inner: Any = data
-        for parent in parents:
-            inner = _part(inner, parent)
-        if not isinstance(inner, dict) or last in ("id", "zones"):
+    """The model with values set by path, but for those that other edits take care of."""
+    for path in values:
+        if path.split("/")[-1] in ("id", "zones"):
             raise EditRefused(f"A grade has no “{path}”.")
-        inner[last] = value
-    try:
-        return type(model).model_validate(data)
-    except ValidationError as error:
-        raise EditRefused(f"That value does not fit: {error.errors()[0]['msg']}.") from error
-
-
-def _part(data: Any, name: str) -> Any:
-    if not isinstance(data, dict) or name not in data:
-        raise EditRefused(f"A grade has no “{name}”.")
-    if data[name] is None:
-        data[name] = {}
-    return data[name]
+    return with_values(model, values)

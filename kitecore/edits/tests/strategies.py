@@ -347,6 +347,23 @@ MAKERS |= {
             ],
         },
     },
+    "add_item": lambda draw, pick: {
+        "clips": draw(pick.some),
+        **draw(
+            st.sampled_from(
+                [
+                    {"list": "fill/stops", "item": {"at": 0.5, "colour": "#112233"}},
+                    {"list": "masks", "item": {"kind": "edge"}},
+                    {"list": "opacity", "item": 1},
+                    {"list": "masks", "item": {"kind": "nothing"}, "at": 0},
+                ]
+            )
+        ),
+    },
+    "remove_item": lambda draw, pick: {
+        "clips": draw(pick.some),
+        "item": draw(st.sampled_from(["masks/0", "effects/0", "opacity", "fill/stops/1"])),
+    },
     "ride": _simple(clips=some, on=lambda pick: st.none() | pick.clip),
     "set_transition": _simple(
         clip=one,

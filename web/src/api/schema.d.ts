@@ -1150,6 +1150,31 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AddItem
+         * @description Add an item to the list at a path, e.g. ``fill/stops`` or ``masks/ID/strokes``.
+         *
+         *     ``at`` is the index it gets; without it, it comes last.
+         */
+        AddItem: {
+            /** At */
+            at?: number | null;
+            /** Clips */
+            clips: string[];
+            /** Item */
+            item: unknown;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_item";
+            /** List */
+            list: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddMarker
          * @description A marker at a moment of the timeline; with ``clip``, on that clip, to travel with it.
          */
@@ -6154,6 +6179,25 @@ export interface components {
             within?: string | null;
         };
         /**
+         * RemoveItem
+         * @description Take an item out of its list, named by its id or its number: ``masks/ID/strokes/3``.
+         */
+        RemoveItem: {
+            /** Clips */
+            clips: string[];
+            /** Item */
+            item: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_item";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * RemoveKeys
          * @description A property without its last key has the value of that.
          */
@@ -7763,7 +7807,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -7930,7 +7974,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { arrowWay } from './arrows'
 import { useDraft } from './useDraft'
 import { useGrip } from './useGrip'
-import { added, aroundAt, curveAt, moved, type Spot } from './curve'
+import { added, aroundAt, curveAt, moved, type Spot } from '@/motion/curve'
 import { hueColour } from './hues'
 
 const props = defineProps<{

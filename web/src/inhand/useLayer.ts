@@ -83,6 +83,11 @@ export function useLayer() {
   const orderPart = (list: PartList, part: string, to: number) =>
     send({ kind: 'order_part', clips: ids.value, list, part, to })
 
+  /** One more item in a list of the layer, by its path: a stop, a stroke. */
+  const addItem = (list: string, item: object) =>
+    send({ kind: 'add_item', clips: ids.value, list, item })
+  const removeItem = (item: string) => send({ kind: 'remove_item', clips: ids.value, item })
+
   /** Move the playhead to the next or previous key of anything in the layer. */
   function jump(way: 1 | -1) {
     if (!clip.value) return
@@ -120,6 +125,8 @@ export function useLayer() {
     addParts,
     removePart,
     orderPart,
+    addItem,
+    removeItem,
     jump,
     hasKeys,
   }

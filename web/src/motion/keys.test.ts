@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import cases from './keys.cases.json'
 import { around, changedAt, valueAt, withKey, withoutKey } from './keys'
 
 const keys = {
@@ -27,6 +28,16 @@ describe('keys', () => {
     ).toEqual([1, 1.5])
   })
 
+  it.each(cases.map((one) => [one.kind, one] as const))(
+    'between two of them %s are what the core says',
+    (_, { prop, at }) => {
+      for (const [tick, value] of at) {
+        const found = valueAt(prop, tick as number)
+        expect(gap(found, value), `at ${tick as number}`).toBeLessThan(0.002)
+      }
+    },
+  )
+
   it('are set where a property has some, and only then', () => {
     expect(changedAt(3, 5, 4)).toBe(4)
     expect(changedAt(keys, 5, 4)).toEqual({
@@ -41,3 +52,12 @@ describe('keys', () => {
     expect(around(keys, 12)).toEqual({ before: 10, after: 20 })
   })
 })
+
+/** The largest difference of two values' numbers; infinite where they differ in anything else. */
+function gap(a: unknown, b: unknown): number {
+  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b)
+  if (typeof a !== 'object' || typeof b !== 'object' || !a || !b) return a === b ? 0 : Infinity
+  const names = new Set([...Object.keys(a), ...Object.keys(b)])
+  const inner = (from: object, name: string) => (from as Record<string, unknown>)[name]
+  return Math.max(0, ...[...names].map((name) => gap(inner(a, name), inner(b, name))))
+}

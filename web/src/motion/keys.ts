@@ -1,4 +1,8 @@
+import type { Contour } from '@/api/types'
+import { contoursBetween } from './contours'
+import { curveAt } from './curve'
 import { eased, type Ease } from './easing'
+import { mixed } from './oklab'
 import { spotBetween, type Vector } from './spatial'
 
 /** Properties as the page reads and changes them: a value, or keys over time. */
@@ -43,19 +47,26 @@ function isVector(value: unknown): value is Vector {
 
 function between(a: unknown, b: unknown, share: number): unknown {
   if (typeof a === 'number' && typeof b === 'number') return a + (b - a) * share
-  if (Array.isArray(a) && Array.isArray(b) && a.length === b.length) {
-    return a.map((one, index) => between(one, b[index], share))
+  if (typeof a === 'string' && typeof b === 'string') return mixed(a, b, share)
+  if (!Array.isArray(a) || !Array.isArray(b)) return share < 1 ? a : b
+  if (a.some(isContour) || b.some(isContour)) {
+    return contoursBetween(a as Contour[], b as Contour[], share)
   }
-  if (isRecord(a) && isRecord(b)) {
-    return Object.fromEntries(
-      Object.entries(a).map(([name, one]) => [name, between(one, b[name], share)]),
-    )
-  }
-  return share < 1 ? a : b
+  if (a.length !== b.length) return curveBetween(a as Vector[], b as Vector[], share)
+  return a.map((one, index) => between(one, b[index], share))
 }
 
-function isRecord(value: unknown): value is Record<string, unknown> {
-  return typeof value === 'object' && value !== null && !Array.isArray(value)
+function isContour(value: unknown): value is Contour {
+  return Array.isArray((value as Partial<Contour> | null)?.nodes)
+}
+
+/** Between curves of different numbers of points: each is given points where the other has them. */
+function curveBetween(a: Vector[], b: Vector[], share: number): Vector[] {
+  const xs = [...new Set([...a, ...b].map(([x]) => x))].sort((one, other) => one - other)
+  return xs.map((x) => {
+    const [from, to] = [curveAt(a, x), curveAt(b, x)]
+    return [x, from + (to - from) * share]
+  })
 }
 
 export function keyAt(prop: unknown, tick: number): Key | null {

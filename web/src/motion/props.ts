@@ -18,22 +18,6 @@ function placeOf(list: unknown[], name: string): number {
   return found >= 0 ? found : Number(name)
 }
 
-/** A copy in which the value at a path is another one; what is missing on the way is made. */
-export function written(from: unknown, path: string, value: unknown): unknown {
-  const [head = '', ...rest] = path.split('/')
-  if (Array.isArray(from)) {
-    return from.map((one: unknown, index) =>
-      index === placeOf(from, head)
-        ? rest.length
-          ? written(one, rest.join('/'), value)
-          : value
-        : one,
-    )
-  }
-  const before = (from ?? {}) as Record<string, unknown>
-  return { ...before, [head]: rest.length ? written(before[head], rest.join('/'), value) : value }
-}
-
 /** A copy without some of its fields. */
 export function omitted<T extends object, K extends keyof T>(from: T, ...names: K[]): Omit<T, K> {
   const gone = new Set<PropertyKey>(names)

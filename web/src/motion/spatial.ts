@@ -2,7 +2,7 @@
 
 export type Vector = [number, number]
 
-const PARTS = 48
+const PARTS = 192
 
 function at(a: Vector, b: Vector, c: Vector, d: Vector, t: number): Vector {
   const s = 1 - t

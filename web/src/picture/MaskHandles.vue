@@ -20,8 +20,8 @@ const props = defineProps<{
   masks: Mask[]
   /** Index of the mask in hand. */
   taken: number
-  /** The step that gives the clip other masks. */
-  stepOf: (masks: Mask[], index: number) => Step
+  /** The step that sets values of the mask at an index. */
+  stepOf: (values: Record<string, unknown>, index: number) => Step
 }>()
 const emit = defineEmits<{ take: [index: number] }>()
 const project = useProject()
@@ -125,17 +125,14 @@ function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
   return { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
 }
 
+/** What is dragged, as keys where the mask has some. */
 function step(): Step {
-  const others = masks.value.map((mask, index): Mask => {
-    if (index !== props.taken || !draft.value) return mask
-    const old = mask as unknown as Record<string, unknown>
-    const values = Object.entries(draft.value).map(([name, value]) => [
-      name,
-      changedAt(old[name], local.value, value),
-    ])
-    return { ...mask, ...(Object.fromEntries(values) as object) }
-  })
-  return props.stepOf(others, props.taken)
+  const old = masks.value[props.taken] as unknown as Record<string, unknown> | undefined
+  const values = Object.entries(draft.value ?? {}).map(([name, value]) => [
+    name,
+    changedAt(old?.[name], local.value, value),
+  ])
+  return props.stepOf(Object.fromEntries(values) as Record<string, unknown>, props.taken)
 }
 </script>
 

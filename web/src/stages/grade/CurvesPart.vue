@@ -6,7 +6,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import KeyButton from '@/controls/KeyButton.vue'
 import CurveGraph from '@/controls/CurveGraph.vue'
 import GradeSliders from './GradeSliders.vue'
-import type { Spot } from '@/controls/curve'
+import type { Spot } from '@/motion/curve'
 import type { useGrade } from './useGrade'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What Grade puts on the picture: the wipe, the measured box, the neutral tap, masks. */
 import { computed, ref } from 'vue'
-import { isPictured, type Mask, type Step } from '@/api/types'
+import { isPictured, type Step } from '@/api/types'
 import { useGrip } from '@/controls/useGrip'
 import { useScreen } from '@/player/inject'
 import { useTrialStill } from '@/player/useTrialStill'
@@ -27,10 +27,12 @@ const masks = computed(() => {
   const zones = clip && isPictured(clip) ? (clip.grade?.zones ?? []) : []
   return zones.find((one) => one.id === grading.zone)?.masks ?? []
 })
-const stepOf = (masks: Mask[]): Step => ({
+const stepOf = (values: Record<string, unknown>, index: number): Step => ({
   kind: 'set_grade',
   clips: [hand.one?.clip.id ?? ''],
-  values: { masks },
+  values: Object.fromEntries(
+    Object.entries(values).map(([name, value]) => [`masks/${index}/${name}`, value]),
+  ),
   zone: grading.zone,
 })
 

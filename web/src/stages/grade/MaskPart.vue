@@ -26,16 +26,23 @@ const JOINS = [
 
 function withMask(change: Record<string, unknown>): Record<string, unknown> {
   const index = mask.value ? masks.value.indexOf(mask.value) : -1
-  return { masks: masks.value.map((one, i) => (i === index ? { ...one, ...change } : one)) }
+  return Object.fromEntries(
+    Object.entries(change).map(([name, value]) => [`masks/${index}/${name}`, value]),
+  )
 }
 
+const list = computed(() => `grade/zones/${props.zone.id}/masks`)
+
 function add(kind: Mask['kind']) {
-  set({ masks: [...masks.value, newMask(kind)] })
+  const clips = props.grade.ids.value
+  props.grade.send({ kind: 'add_item', clips, list: list.value, item: newMask(kind) })
   grading.mask = masks.value.length
 }
 
 function remove() {
-  set({ masks: masks.value.filter((one) => one !== mask.value) })
+  const clips = props.grade.ids.value
+  const item = `${list.value}/${mask.value ? masks.value.indexOf(mask.value) : 0}`
+  props.grade.send({ kind: 'remove_item', clips, item })
   grading.mask = 0
 }
 </script>

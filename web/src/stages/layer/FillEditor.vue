@@ -10,7 +10,6 @@ import ControlFields from '@/controls/ControlFields.vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
 import { valueAt } from '@/motion/keys'
-import { written } from '@/motion/props'
 import { fillCss } from '@/picture/fills'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
@@ -90,11 +89,8 @@ function whole(values: Record<string, unknown>): Record<string, unknown> {
   if (kind.value === 'plain') {
     return named(values)
   }
-  let changed: unknown = stops.value
-  for (const [name, value] of Object.entries(values)) {
-    changed = written(changed, `${stops.value.indexOf(stop.value as never)}/${name}`, value)
-  }
-  return { [`${props.path}/stops`]: changed }
+  const at = stops.value.indexOf(stop.value as never)
+  return named(Object.fromEntries(Object.entries(values).map(([k, v]) => [`stops/${at}/${k}`, v])))
 }
 
 const named = (values: Record<string, unknown>) =>
@@ -105,7 +101,7 @@ function addStop(event?: MouseEvent) {
   const at = bar && event ? (event.clientX - bar.left) / bar.width : 0.5
   const share = Math.round(Math.min(1, Math.max(0, at)) * 100) / 100
   const colour = colourAt(share)
-  props.layer.setWhole({ [`${props.path}/stops`]: [...stops.value, { at: share, colour }] })
+  props.layer.addItem(`${props.path}/stops`, { at: share, colour })
   held.value = stops.value.length
 }
 
@@ -118,8 +114,7 @@ function colourAt(share: number): unknown {
 
 function removeStop() {
   if (stops.value.length < 2) return
-  const rest = stops.value.filter((one) => one !== stop.value)
-  props.layer.setWhole({ [`${props.path}/stops`]: rest })
+  props.layer.removeItem(`${props.path}/stops/${stops.value.indexOf(stop.value as never)}`)
   held.value = 0
 }
 

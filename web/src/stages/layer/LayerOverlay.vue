@@ -3,7 +3,7 @@
 import { computed, watch } from 'vue'
 import type { BrushStrokeOf, Contour, Fill, Mask, Step } from '@/api/types'
 import { changedAt, valueAt } from '@/motion/keys'
-import { omitted, read } from '@/motion/props'
+import { read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useLayer } from '@/inhand/useLayer'
 import { useHand } from '@/stores/hand'
@@ -77,10 +77,8 @@ const maskPath = computed<Contour[]>(() =>
     : [],
 )
 
-function maskStep(changed: Mask[], index: number): Step {
-  const one = changed[index] as Mask
-  return layer.partStep('masks', one.id ?? '', { ...omitted(one, 'kind', 'id') })
-}
+const maskStep = (values: Record<string, unknown>, index: number): Step =>
+  layer.partStep('masks', masks.value[index]?.id ?? '', values)
 
 function maskPathStep(path: Contour[]): Step {
   const before = mask.value?.kind === 'path' ? mask.value.contours : []
@@ -99,7 +97,7 @@ function addStroke(points: Point[]) {
     }),
     ...layering.brush,
   }
-  layer.setPart('masks', one.id ?? '', { strokes: [...(one.strokes ?? []), stroke] })
+  layer.addItem(`masks/${one.id}/strokes`, stroke)
 }
 
 /** At most as many points as a stroke may have. */

@@ -83,7 +83,9 @@ function keyPath() {
 }
 
 function undoStroke() {
-  if (mask.value?.kind === 'brush') set({ strokes: (mask.value.strokes ?? []).slice(0, -1) })
+  const one = mask.value
+  const last = one?.kind === 'brush' ? (one.strokes?.length ?? 0) - 1 : -1
+  if (last >= 0) props.layer.removeItem(`masks/${one?.id}/strokes/${last}`)
 }
 </script>
 
