@@ -40,10 +40,8 @@ export function spotBetween(
   const spot = at(from, b, c, to, t)
   const over = (share - Math.min(1, Math.max(0, share))) * whole
   if (!over) return spot
-  const [p, q] = (share > 1 ? [spots[PARTS - 1], spots[PARTS]] : [spots[0], spots[1]]) as [
-    Vector,
-    Vector,
-  ]
+  // Straight on, the way it begins or ends: along its handle, or where that is none the other's end.
+  const [p, q] = share > 1 ? [far(c, to) ? c : b, to] : [from, far(from, b) ? b : c]
   const length = far(p, q) || 1
   return [spot[0] + ((q[0] - p[0]) / length) * over, spot[1] + ((q[1] - p[1]) / length) * over]
 }
