@@ -33,7 +33,7 @@ describe('keys', () => {
     (_, { prop, at }) => {
       for (const [tick, value] of at) {
         const found = valueAt(prop, tick as number)
-        expect(gap(found, value), `at ${tick as number}`).toBeLessThan(0.002)
+        expect(gap(found, value), `at ${tick as number}`).toBeLessThan(0.005)
       }
     },
   )
