@@ -6,11 +6,11 @@ from typing import Final
 
 import numpy as np
 
-from kitecore.colour.oklab import to_lab
 from kitecore.colour.rgb import Rgb
 from kitecore.colour.transfer import linear_of
 from kitecore.colour.white import balance_of
 from kitecore.document.grade import Match
+from kitecore.oklab import to_lab
 
 Statistics = tuple[tuple[float, float, float], tuple[float, float, float]]
 

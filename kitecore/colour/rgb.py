@@ -1,11 +1,13 @@
-"""Arrays of colours, and the constants of BT.709 that all of it stands on."""
+"""Arrays of colours, and what BT.709 makes of them."""
 
 from __future__ import annotations
 
-from typing import Any, Final
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
+
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 
 Rgb = NDArray[Any]
 """Floating point, shape (..., 3): display-coded BT.709 red, green, blue, black 0, white 1.
@@ -14,13 +16,6 @@ Values beyond 0..1 are kept from stage to stage and clipped once, at the very en
 """
 
 Array = NDArray[Any]
-
-KR: Final = 0.2126
-KB: Final = 0.0722
-KG: Final = 1 - KR - KB
-"""Weights of luma: Rec. ITU-R BT.709-6, 3.2."""
-
-_CB, _CR = 2 * (1 - KB), 2 * (1 - KR)
 
 
 def luma(rgb: Rgb) -> Array:
@@ -31,12 +26,12 @@ def luma(rgb: Rgb) -> Array:
 def chroma(rgb: Rgb) -> tuple[Array, Array, Array]:
     """Luma, and colour difference Cb and Cr from -0.5 to 0.5 (BT.709-6, 3.3)."""
     y = luma(rgb)
-    return y, (rgb[..., 2] - y) / _CB, (rgb[..., 0] - y) / _CR
+    return y, (rgb[..., 2] - y) / CB_SPAN, (rgb[..., 0] - y) / CR_SPAN
 
 
 def from_chroma(y: Array, cb: Array, cr: Array) -> Rgb:
     """The reverse of `chroma`."""
-    red, blue = y + _CR * cr, y + _CB * cb
+    red, blue = y + CR_SPAN * cr, y + CB_SPAN * cb
     green = (y - KR * red - KB * blue) / KG
     return np.stack([red, green, blue], axis=-1)
 

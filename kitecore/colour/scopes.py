@@ -12,7 +12,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.colour.rgb import KB, KG, KR
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 
 Pixels = NDArray[Any]
 Counts = NDArray[np.uint32]
@@ -163,12 +163,12 @@ def _waveform(pixels: Pixels, counts: Counts) -> None:
 def _vectorscope(pixels: Pixels, counts: Counts, most: int) -> None:
     height, width, _ = pixels.shape
     size = counts.shape[0]
-    across, up = 0.5 / (1 - 0.0722) / most * size, 0.5 / (1 - 0.2126) / most * size
+    across, up = size / CB_SPAN / most, size / CR_SPAN / most
     middle = size // 2 + 0.5
     for y in range(height):
         for x in range(width):
             r, g, b = float(pixels[y, x, 0]), float(pixels[y, x, 1]), float(pixels[y, x, 2])
-            luma = 0.2126 * r + 0.7152 * g + 0.0722 * b
+            luma = KR * r + KG * g + KB * b
             cb = int((b - luma) * across + middle)
             cr = int((r - luma) * up + middle)
             counts[min(max(cr, 0), size - 1), min(max(cb, 0), size - 1)] += 1

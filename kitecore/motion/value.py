@@ -5,6 +5,7 @@ from __future__ import annotations
 from bisect import bisect_right
 from typing import Any, TypeVar, overload
 
+from kitecore import oklab
 from kitecore.document.model import Model
 from kitecore.document.paths import Contour, Contours, Path
 from kitecore.document.properties import (
@@ -20,7 +21,6 @@ from kitecore.document.properties import (
     Triple,
     map_keys,
 )
-from kitecore.motion import oklab
 from kitecore.motion.curve import curve_between
 from kitecore.motion.easing import eased
 from kitecore.motion.path import path_between

@@ -5,13 +5,13 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Coverage
 from kitecore.document.cell import Corners, clipped
 
-Mask = NDArray[np.uint8]
 Quad = NDArray[np.float64]
 
 
-def cell_mask(corners: Quad, radius: float, width: int, height: int) -> Mask:
+def cell_mask(corners: Quad, radius: float, width: int, height: int) -> Coverage:
     """Coverage 0..255 of a convex shape with rounded corners, by signed distance.
 
     Parameters

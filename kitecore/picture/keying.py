@@ -18,10 +18,11 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.motion.curve import curve_at
-from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number, points
+from kitecore.oklab import rgb_of
 from kitecore.picture.layer import Rgba, packed
 from kitecore.picture.mixing import luma_of, masked
 
@@ -39,8 +40,6 @@ _STRAND: Final = 5
 """Canvas pixels from the screen within which strands are looked for."""
 _SMALL_SIDE: Final = 128
 """Pixels of the longer side of the picture from which surroundings are measured."""
-
-_KR, _KG, _KB = 0.2126, 0.7152, 0.0722
 
 
 @dataclass(frozen=True)
@@ -126,7 +125,7 @@ def surroundings(pixels: Rgba, key: ChromaKey) -> Surroundings:
     direction = _direction(key)
     along, aside = _chroma_parts(small[..., :3], direction)
     # Less light makes the screen darker and less coloured alike; what veils it does not.
-    luma = small[..., :3] @ np.array([_KR, _KG, _KB], np.float32) / max(direction[6], 0.02)
+    luma = small[..., :3] @ np.array([KR, KG, KB], np.float32) / max(direction[6], 0.02)
     bare = (along > 0.35) & (aside < 0.35 * along) & (np.abs(luma - along) < 0.1)
     screen = np.where(bare, along, 0).astype(np.float32)
     light = np.clip(_spread(screen, 1.0), 0.3, 2.0)
@@ -170,8 +169,8 @@ def _spread(values: Array, otherwise: float) -> Array:
 
 def _chroma_parts(rgb: Array, direction: Array) -> tuple[Array, Array]:
     """Share of the screen's colour along its direction, and aside from it."""
-    luma = rgb @ np.array([_KR, _KG, _KB], np.float32)
-    cb, cr = (rgb[..., 2] - luma) / 1.8556, (rgb[..., 0] - luma) / 1.5748
+    luma = rgb @ np.array([KR, KG, KB], np.float32)
+    cb, cr = (rgb[..., 2] - luma) / CB_SPAN, (rgb[..., 0] - luma) / CR_SPAN
     x, y, length = direction[:3]
     return (cb * x + cr * y) / length, np.abs(cb * y - cr * x) / length
 
@@ -179,8 +178,8 @@ def _chroma_parts(rgb: Array, direction: Array) -> tuple[Array, Array]:
 def _direction(key: ChromaKey) -> Array:
     """Unit direction (2) and length (1) of the screen's chroma, its colour (3) and luma (1)."""
     red, green, blue = (channel / 255 for channel in rgb_of(colour(key.colour)))
-    luma = _KR * red + _KG * green + _KB * blue
-    cb, cr = (blue - luma) / 1.8556, (red - luma) / 1.5748
+    luma = KR * red + KG * green + KB * blue
+    cb, cr = (blue - luma) / CB_SPAN, (red - luma) / CR_SPAN
     length = max(float(np.hypot(cb, cr)), 0.01)
     return np.array([cb / length, cr / length, length, red, green, blue, luma], np.float32)
 
@@ -228,9 +227,9 @@ def _distances(pixels: Packed, direction: Array, light: Array, out: Array) -> No
     dx, dy, length = direction[0], direction[1], direction[2]
     unit, byte = np.float32(1 / 255), np.uint32(255)
     # Cb and Cr turned so that one axis is the screen's: two rows of weights for R, G, B.
-    kr, kg, kb = np.float32(0.2126), np.float32(0.7152), np.float32(0.0722)
+    kr, kg, kb = np.float32(KR), np.float32(KG), np.float32(KB)
     one = np.float32(1)
-    b, r = np.float32(1 / 1.8556) / length * unit, np.float32(1 / 1.5748) / length * unit
+    b, r = np.float32(1 / CB_SPAN) / length * unit, np.float32(1 / CR_SPAN) / length * unit
     ar = -kr * b * dx + (one - kr) * r * dy
     ag = -kg * b * dx - kg * r * dy
     ab = (one - kb) * b * dx - kb * r * dy
@@ -287,8 +286,8 @@ def _unmix(
             f0, f1 = min(max(f0, zero), most), min(max(f1, zero), most)
             f2 = min(max(f2, zero), most)
             if spill > 0:
-                grey = np.float32(0.2126) * f0 + np.float32(0.7152) * f1 + np.float32(0.0722) * f2
-                cb, cr = (f2 - grey) / np.float32(1.8556), (f0 - grey) / np.float32(1.5748)
+                grey = np.float32(KR) * f0 + np.float32(KG) * f1 + np.float32(KB) * f2
+                cb, cr = (f2 - grey) / np.float32(CB_SPAN), (f0 - grey) / np.float32(CR_SPAN)
                 along = (cb * dx + cr * dy) / length
                 aside = abs(cb * dy - cr * dx) / length
                 over = (along - np.float32(SPILL_FREE) * aside) * spill

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Coverage
 from kitecore.document.masks import (
     BrushMask,
     EdgeMask,
@@ -20,13 +21,12 @@ from kitecore.picture.outline import Grid, painted, signed_distance
 from kitecore.registry import Registry
 
 Array = NDArray[Any]
-Mask = NDArray[np.uint8]
 
 distances: Registry[Any] = Registry("mask")
 """By kind: ``distance(mask, x, y)``, the signed distance to its edge, negative inside."""
 
 
-def coverage(masks: tuple[MaskBase, ...], width: int, height: int, aspect: float) -> Mask:
+def coverage(masks: tuple[MaskBase, ...], width: int, height: int, aspect: float) -> Coverage:
     """0..255 for each pixel, shape (height, width); 255 everywhere without masks.
 
     Parameters

@@ -6,21 +6,21 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+from kitecore.bt709 import KB, KG, KR
+
 Rgba = NDArray[np.uint8]
 Plane = NDArray[np.uint8]
 
 # BT.709 (Rec. ITU-R BT.709-6, 3.2 to 3.4), limited range, scaled by 2**16.
-_KR, _KB = 0.2126, 0.0722
-_KG = 1 - _KR - _KB
 
 
 def _scaled(weights: tuple[float, ...], span: int) -> tuple[np.int32, ...]:
     return tuple(np.int32(round(weight * span / 255 * 65536)) for weight in weights)
 
 
-_YR, _YG, _YB = _scaled((_KR, _KG, _KB), 219)
-_UR, _UG, _UB = _scaled(tuple(k / (2 * (1 - _KB)) for k in (-_KR, -_KG, 1 - _KB)), 224)
-_VR, _VG, _VB = _scaled(tuple(k / (2 * (1 - _KR)) for k in (1 - _KR, -_KG, -_KB)), 224)
+_YR, _YG, _YB = _scaled((KR, KG, KB), 219)
+_UR, _UG, _UB = _scaled(tuple(k / (2 * (1 - KB)) for k in (-KR, -KG, 1 - KB)), 224)
+_VR, _VG, _VB = _scaled(tuple(k / (2 * (1 - KR)) for k in (1 - KR, -KG, -KB)), 224)
 
 
 def to_planes(pixels: Rgba, luma: Plane, cb: Plane, cr: Plane) -> None:

@@ -8,6 +8,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 from kitecore.document.keying import ChromaKey
 from kitecore.picture.keying import distance_from
 
@@ -44,8 +45,8 @@ def screens_in(rgb: Array, most: int = 3) -> list[Screen]:
     colour of a hue is the median of its pixels.
     """
     height, width = rgb.shape[:2]
-    luma = rgb @ np.array([0.2126, 0.7152, 0.0722])
-    cb, cr = (rgb[..., 2] - luma) / 1.8556, (rgb[..., 0] - luma) / 1.5748
+    luma = rgb @ np.array([KR, KG, KB])
+    cb, cr = (rgb[..., 2] - luma) / CB_SPAN, (rgb[..., 0] - luma) / CR_SPAN
     chroma = np.hypot(cb, cr)
     hue = np.floor((np.arctan2(cr, cb) / (2 * np.pi) % 1) * BINS).astype(int) % BINS
     weight = np.where(chroma >= WEAKEST, np.minimum(chroma, 0.25), 0)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Coverage
 from kitecore.document import AdjustmentClip
 from kitecore.motion import still_at
 from kitecore.motion.posing import opacity_at, pose_at
@@ -17,13 +18,11 @@ from kitecore.render.layering import shown_part
 from kitecore.render.placing import land
 from kitecore.render.stage import Stage
 
-Mask = NDArray[np.uint8]
-
 _NEAR = 1e-6
 
 
 def adjust(
-    canvas: Rgba, clip: AdjustmentClip, tick: int, stage: Stage, within: Mask | None = None
+    canvas: Rgba, clip: AdjustmentClip, tick: int, stage: Stage, within: Coverage | None = None
 ) -> None:
     """Put ``canvas`` through a clip's grade and effects, in place.
 
@@ -49,7 +48,7 @@ def adjust(
         lay(canvas, Layer(masked(changed, mask), moved(0, 0)), 1.0, clip.blend)
 
 
-def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Mask | None:
+def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:
     """Where an adjustment works, by its place, crop and masks; None for everywhere."""
     whole = (stage.canvas.width, stage.canvas.height)
     pose, carry = pose_at(clip, local, stage.area), stage.carried(clip, local)
@@ -60,7 +59,7 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Mask | None:
     if part is None and np.abs(landing.matrix - fills).max() < _NEAR:
         return None
 
-    def draw() -> Mask:
+    def draw() -> Coverage:
         white = solid(width, height, (255, 255, 255))
         layer = Layer(white if part is None else masked(white, part), landing.matrix)
         out = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
@@ -69,7 +68,7 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Mask | None:
 
     now = tuple(still_at(one, local).model_dump_json() for one in (clip.crop, *clip.masks) if one)
     key = ("area", now, landing.matrix.tobytes(), landing.pixels, stage.size)
-    found: Mask = stage.sources.cache.get(key, draw)
+    found: Coverage = stage.sources.cache.get(key, draw)
     return found
 
 
@@ -84,5 +83,5 @@ def _full(canvas: Rgba) -> NDArray[np.float32]:
     return np.full(canvas.shape[:2], 255, np.float32)
 
 
-def _both(first: Mask, second: Mask) -> Mask:
+def _both(first: Coverage, second: Coverage) -> Coverage:
     return np.asarray(first.astype(np.uint16) * second // 255, np.uint8)

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from collections.abc import Hashable
 from dataclasses import dataclass, replace
-from threading import Lock
 from typing import Any, Final
 
 import numpy as np
 
 from kitecore.document import Pictured
 from kitecore.document.warps import GridWarp, PinWarp
+from kitecore.kept import Kept
 from kitecore.motion import value_at
 from kitecore.picture.layer import Layer
 from kitecore.picture.warps.drawing import on_mesh
@@ -20,9 +18,7 @@ from kitecore.picture.warps.mesh import Mesh, Points, outline_mesh
 from kitecore.picture.warps.rigid import RigidMesh
 from kitecore.render.stage import Stage
 
-_KEPT: Final = 48
-_meshes: OrderedDict[Hashable, RigidMesh] = OrderedDict()
-_lock = Lock()
+_meshes: Kept[RigidMesh] = Kept(48)
 _STILL: Final = 1e-9
 
 
@@ -92,17 +88,12 @@ def _rigid(layer: Layer, warp: PinWarp, aspect: float) -> RigidMesh:
     rests = tuple(pin.rest for pin in warp.pins)
     picture = layer.constant if layer.constant is not None else ("all of it", aspect)
     key = (picture, rests, warp.stiffness)
-    with _lock:
-        if key in _meshes:
-            _meshes.move_to_end(key)
-            return _meshes[key]
-    alpha = np.ascontiguousarray(layer.pixels[..., 3])
-    if layer.constant is None or not alpha.any():
-        alpha = np.full_like(alpha, 255)
-    mesh = outline_mesh(alpha, aspect, np.array(rests, float))
-    made = RigidMesh(mesh, len(rests), warp.stiffness)
-    with _lock:
-        _meshes[key] = made
-        while len(_meshes) > _KEPT:
-            _meshes.popitem(last=False)
-    return made
+
+    def make() -> RigidMesh:
+        alpha = np.ascontiguousarray(layer.pixels[..., 3])
+        if layer.constant is None or not alpha.any():
+            alpha = np.full_like(alpha, 255)
+        mesh = outline_mesh(alpha, aspect, np.array(rests, float))
+        return RigidMesh(mesh, len(rests), warp.stiffness)
+
+    return _meshes.get(key, make)

@@ -12,6 +12,7 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Size
 from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip, Zone
 from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
@@ -20,7 +21,6 @@ from kitecore.render.compose import Showing, draw_showing, showing_at
 from kitecore.render.frame import fills_canvas, render, stage_of, tagged
 from kitecore.render.grading import Deep, changes, steps, zone_mask, zone_share
 from kitecore.render.painters.video import shown_number
-from kitecore.render.placing import Size
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 

@@ -15,6 +15,7 @@ from av.container import OutputContainer
 from av.video.stream import VideoStream
 from pydantic import Field
 
+from kitecore.arrays import Size
 from kitecore.document import Document, Model
 from kitecore.document.model import Start
 from kitecore.errors import BadInput, RenderFailed
@@ -27,7 +28,6 @@ from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, Quality, formats
 from kitecore.render.frame import render_planes
 from kitecore.render.pieces import frame_samples
-from kitecore.render.placing import Size
 from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
 from kitecore.ticks import Span

@@ -8,12 +8,13 @@ import av
 import numpy as np
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
 
+from kitecore.arrays import Size
 from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip
 from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
 from kitecore.motion import value_at
-from kitecore.motion.oklab import rgb_of
 from kitecore.motion.posing import pose_at
+from kitecore.oklab import rgb_of
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.planes import to_planes
@@ -23,7 +24,7 @@ from kitecore.render.grading import Step, passes_at, plan_of
 from kitecore.render.layering import is_plain
 from kitecore.render.onion import lay_skins
 from kitecore.render.painters.video import shown_number
-from kitecore.render.placing import Size, land
+from kitecore.render.placing import land
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 

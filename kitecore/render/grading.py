@@ -8,6 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Coverage
 from kitecore.document import Grade, Pictured, Zone
 from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
@@ -19,8 +20,6 @@ from kitecore.render.stage import Stage
 
 Step = Grade | Zone
 """Something to be done in one pass: colours alike everywhere, or within masks."""
-
-Mask = NDArray[np.uint8]
 
 
 Deep = NDArray[np.uint16]
@@ -108,7 +107,7 @@ def changes(grade: Grade | None) -> bool:
     return bool(grade.zones) or any(stage.works for _, stage in grade.stages)
 
 
-def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Mask:
+def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Coverage:
     """0..255 for each pixel: how far a zone means it, its amount not counted."""
     height, width = pixels.shape[:2]
     mask = stage.sources.coverage(zone.masks, width, height, aspect)
@@ -147,7 +146,7 @@ def _opaque(pixels: Rgba) -> Rgba:
     return solid
 
 
-def _as_grey(mask: Mask, pixels: Rgba) -> Rgba:
+def _as_grey(mask: Coverage, pixels: Rgba) -> Rgba:
     """A mask as a picture, as opaque as the one it belongs to."""
     grey = (mask.astype(np.uint16) * pixels[..., 3] // 255).astype(np.uint8)
     return np.dstack([grey, grey, grey, pixels[..., 3]])

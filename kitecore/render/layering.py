@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Coverage
 from kitecore.document import Pictured
 from kitecore.document.clips import Crop
 from kitecore.motion import still_at
@@ -14,8 +15,6 @@ from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import masked
 from kitecore.render.grading import Deep, graded_picture
 from kitecore.render.stage import Stage
-
-Mask = NDArray[np.uint8]
 
 
 def prepared(
@@ -47,7 +46,7 @@ def is_plain(clip: Pictured) -> bool:
 
 def shown_part(
     clip: Pictured, tick: int, width: int, height: int, stage: Stage, aspect: float
-) -> Mask | None:
+) -> Coverage | None:
     """0..255 for each pixel: what crop and masks leave of a picture; None for all of it."""
     mask = None
     if any(one.on for one in clip.masks):
@@ -59,7 +58,7 @@ def shown_part(
     return mask
 
 
-def cropped(crop: Crop, width: int, height: int) -> Mask:
+def cropped(crop: Crop, width: int, height: int) -> Coverage:
     """What a crop leaves; a pixel that it cuts is left in part."""
     across = _between(number(crop.left), number(crop.right), width)
     down = _between(number(crop.top), number(crop.bottom), height)

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Callable
 from typing import Final
 
@@ -10,6 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import Paced, Sounding
+from kitecore.kept import Kept
 from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
 from kitecore.sound.ramps import Samples
 from kitecore.sound.stretch import followed, stretched
@@ -32,23 +32,7 @@ _FADE: Final = SOUND_RATE // 50
 """Samples over which sound goes silent where its source runs too slowly."""
 
 
-class StretchCache:
-    """Windows of stretched sound, the longest unused forgotten first."""
-
-    def __init__(self, windows: int = 24) -> None:
-        self._windows: OrderedDict[object, Samples] = OrderedDict()
-        self._most = windows
-
-    def get(self, key: object, make: Callable[[], Samples]) -> Samples:
-        if key not in self._windows:
-            self._windows[key] = make()
-            while len(self._windows) > self._most:
-                self._windows.popitem(last=False)
-        self._windows.move_to_end(key)
-        return self._windows[key]
-
-
-def paced_samples(clip: Paced, first: int, count: int, read: Read, cache: StretchCache) -> Samples:
+def paced_samples(clip: Paced, first: int, count: int, read: Read, cache: Kept[Samples]) -> Samples:
     """Samples of a clip counted from its start (they may lie before it), at its speed.
 
     The same however the range is cut.
@@ -89,7 +73,7 @@ def _varispeed(clip: Paced, first: int, count: int, read: Read) -> Samples:
     return interpolated(read(low, high - low), positions - low, speeds)
 
 
-def _pitch_kept(clip: Paced, first: int, count: int, read: Read, cache: StretchCache) -> Samples:
+def _pitch_kept(clip: Paced, first: int, count: int, read: Read, cache: Kept[Samples]) -> Samples:
     out = np.zeros((count, CHANNELS), np.float32)
     # Without place on the timeline and switches that do not matter here.
     name = (clip.uses(), clip.source_in, clip.speed, getattr(clip, "tracks", None))

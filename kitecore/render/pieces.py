@@ -13,10 +13,10 @@ from typing import Final
 import av
 import numpy as np
 
+from kitecore.arrays import Size
 from kitecore.document import Document
 from kitecore.media.soundcopy import SOUND_RATE
 from kitecore.render.frame import render_planes
-from kitecore.render.placing import Size
 from kitecore.render.samples import render_samples, sample_at
 from kitecore.render.sources import Sources
 from kitecore.ticks import Rate

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from kitecore.arrays import Size
 from kitecore.document import Place
 from kitecore.motion.following import frame_of
 from kitecore.motion.pose import Pose
@@ -14,7 +15,6 @@ from kitecore.picture.layer import Matrix, sized
 MOST_DRAWN = 4096
 """Pixels on a side of what the program draws."""
 
-Size = tuple[int, int]
 Area = tuple[float, float]
 
 

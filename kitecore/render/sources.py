@@ -3,18 +3,19 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from typing import Any, TypeVar
 
 import av
 
+from kitecore.arrays import Coverage, Size
 from kitecore.colour.looks import FindLook, shipped
 from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_planes
 from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
 from kitecore.document import Grade, Zone
 from kitecore.document.masks import MaskBase
 from kitecore.fonts import FindFont, shipped_font
-from kitecore.media.cache import DerivedCache, PictureCache
+from kitecore.kept import Kept, KeptOf
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
 from kitecore.media.pixels import Rgb16, Rgba, to_rgb16, to_rgba
@@ -22,12 +23,14 @@ from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import read_still, resized
 from kitecore.picture.drawing.typefaces import Typefaces, typefaces
-from kitecore.picture.masks import Mask, coverage
-from kitecore.render.paced import StretchCache
+from kitecore.picture.masks import coverage
+from kitecore.sound.ramps import Samples
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
 KEPT_TABLES = 32
+KEPT_WINDOWS = 24
+"""Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
@@ -35,10 +38,23 @@ IDLE = 24
 _NUDGE = TICKS_PER_SECOND // 100_000
 """Ten microseconds: a frame whose time was rounded up a little still counts as shown."""
 
-T = TypeVar("T")
-Size = tuple[int, int]
 _Key = tuple[str, str, bool]
 """Of a reader: media, lane, whether it reads the proxy."""
+
+
+W = TypeVar("W")
+
+
+class Pictures(Kept[Any]):
+    """Arrays by key; what is kept is never written to."""
+
+    def get(self, key: Hashable, make: Callable[[], W]) -> W:
+        def frozen() -> W:
+            made: Any = make()
+            made.flags.writeable = False
+            return made  # type: ignore[no-any-return]
+
+        return super().get(key, frozen)
 
 
 class Sources:
@@ -73,16 +89,16 @@ class Sources:
         self._find = find
         self._find_font = find_font
         self.look = find_look
-        self._tables: OrderedDict[str, Any] = OrderedDict()
+        self._tables: Kept[Any] = Kept(KEPT_TABLES)
         self._draft = draft
         self._threads = threads
         self._folders: dict[str, MediaFolder] = {}
         self._readers: OrderedDict[_Key, VideoReader] = OrderedDict()
         self._used: dict[_Key, int] = {}
         self._reads = 0
-        self.cache = PictureCache(cache_bytes)
-        self.stretches = StretchCache()
-        self.plans: DerivedCache[Any] = DerivedCache(KEPT_PLANS)
+        self.cache = Pictures(cache_bytes, lambda picture: picture.nbytes)
+        self.stretches: Kept[Samples] = Kept(KEPT_WINDOWS)
+        self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
 
     def folder(self, media: str) -> MediaFolder:
         if media not in self._folders:
@@ -152,39 +168,32 @@ class Sources:
         """Fonts for text; the process opens them once."""
         return typefaces(self._find_font)
 
-    def coverage(self, masks: tuple[MaskBase, ...], width: int, height: int, aspect: float) -> Mask:
+    def coverage(
+        self, masks: tuple[MaskBase, ...], width: int, height: int, aspect: float
+    ) -> Coverage:
         """What masks without keys let through, kept as long as they are asked for."""
         key = (tuple(mask.model_dump_json() for mask in masks), width, height, aspect)
-        found: Mask = self.cache.get(key, lambda: coverage(masks, width, height, aspect))
+        found: Coverage = self.cache.get(key, lambda: coverage(masks, width, height, aspect))
         return found
 
     def table(self, grade: Grade) -> Table:
         """The baked table of a grade without keys; smaller where proxies are used."""
-        return self._kept(grade.model_dump_json(), lambda: bake(grade, self.look, self._size))
+        return self._tables.get(grade.model_dump_json(), lambda: bake(grade, self.look, self._size))
 
     def plane_table(self, grade: Grade) -> PlaneTable:
         """The same for the planes of a video."""
         size = DRAFT_CHROMA if self._draft else FINE_CHROMA
         key = "planes " + grade.model_dump_json()
-        return self._kept(key, lambda: bake_planes(grade, self.look, size))
+        return self._tables.get(key, lambda: bake_planes(grade, self.look, size))
 
     def matte_table(self, zone: Zone) -> Table:
         """Which colours the ranges of a zone mean."""
         ranges = Zone(id="ranges", brightness=zone.brightness, hues=zone.hues)
-        return self._kept(ranges.model_dump_json(), lambda: bake_matte(zone, self._size))
+        return self._tables.get(ranges.model_dump_json(), lambda: bake_matte(zone, self._size))
 
     @property
     def _size(self) -> int:
         return DRAFT if self._draft else FINE
-
-    def _kept(self, key: str, make: Callable[[], T]) -> T:
-        if key not in self._tables:
-            self._tables[key] = make()
-            while len(self._tables) > KEPT_TABLES:
-                self._tables.popitem(last=False)
-        self._tables.move_to_end(key)
-        found: T = self._tables[key]
-        return found
 
     def _use_proxy(self, media: str, size: Size) -> bool:
         picture = self.picture(media)

@@ -6,12 +6,12 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
+from kitecore.arrays import Size
 from kitecore.document import Canvas, ClipBase, Pictured, Track
 from kitecore.motion.following import carried
 from kitecore.picture.layer import Matrix, Rgba
 from kitecore.render.sources import Sources
 
-Size = tuple[int, int]
 Area = tuple[float, float]
 DrawTracks = Callable[[Rgba, tuple[Track, ...], int, "Stage"], None]
 

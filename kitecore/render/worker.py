@@ -7,79 +7,25 @@ one besides.
 
 from __future__ import annotations
 
-import json
 import resource
 import sys
-from collections import OrderedDict
-from collections.abc import Mapping
 from contextlib import closing
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from multiprocessing.connection import Connection
 from pathlib import Path
-from typing import Any, Literal
 
 from kitecore.colour.looks import LOOKS, LookFolder
 from kitecore.document import Document, loads
 from kitecore.errors import KiteError, MediaMissing, RenderFailed
 from kitecore.fonts import FONTS, FontFolder
+from kitecore.kept import Kept
 from kitecore.media.folder import MediaFolder
-from kitecore.media.pixels import fitting
-from kitecore.render.instruments import ScopesWanted
-from kitecore.render.layers import bending_lines, extents, layer_picture, under_finger
-from kitecore.render.measuring import (
-    as_cube,
-    colour_at,
-    match,
-    neutral_spot,
-    screens,
-    suggestion,
-)
-from kitecore.render.pieces import picture_piece, sound_piece
+from kitecore.render.questions import Request, questions
 from kitecore.render.sources import Sources
-from kitecore.render.still import frame_file, measured_still, still
 from kitecore.render.warm import warm
 
 MEMORY_LIMIT = 8 * 2**30
 _DOCUMENTS = 8
-
-
-What = Literal[
-    "still",
-    "frame",
-    "picture",
-    "sound",
-    "neutral",
-    "suggestion",
-    "match",
-    "cube",
-    "screens",
-    "colour",
-    "under",
-    "extents",
-    "layer",
-    "bending",
-]
-
-
-@dataclass(frozen=True)
-class Request:
-    """``what`` to make of the document known as ``document``.
-
-    A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of
-    frames ``first`` up to ``last``. ``long_side`` in pixels. A still shows the ``matte`` of a zone,
-    or the ``onion`` skins of a clip, if one is named, and comes with ``scopes`` if they are wanted.
-    Measures take the rest as ``of``.
-    """
-
-    what: What
-    document: str
-    first: int
-    last: int = 0
-    long_side: int = 0
-    matte: str = ""
-    onion: str = ""
-    scopes: ScopesWanted | None = None
-    of: Mapping[str, Any] = field(default_factory=dict)
 
 
 @dataclass(frozen=True)
@@ -101,106 +47,13 @@ class Failed:
 Answer = bytes | Unknown | Failed
 
 
-def _still(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    side, matte = request.long_side, request.matte
-    if request.scopes is not None:
-        return measured_still(document, tick, side, sources, request.scopes, matte)
-    return still(document, tick, side, sources, matte=matte, onion=request.onion)
-
-
-def _frame(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return frame_file(document, tick, request.long_side, sources)
-
-
-def _picture(document: Document, request: Request, sources: Sources) -> bytes:
-    size = fitting(document.canvas.width, document.canvas.height, request.long_side)
-    return picture_piece(document, request.first, request.last, size, sources)
-
-
-def _sound(document: Document, request: Request, sources: Sources) -> bytes:
-    return sound_piece(document, request.first, request.last, sources)
-
-
-def _neutral(document: Document, request: Request, sources: Sources) -> bytes:
-    tick, of = document.rate.exact.start_of(request.first), request.of
-    return _json(neutral_spot(document, of["clip"], tick, of["spot"], sources))
-
-
-def _suggestion(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return _json(suggestion(document, request.of["clip"], tick, sources))
-
-
-def _match(document: Document, request: Request, sources: Sources) -> bytes:
-    rate, of = document.rate.exact, request.of
-    tick, other = rate.start_of(request.first), rate.start_of(of["other_frame"])
-    return _json(match(document, of["clip"], tick, of["other"], other, sources))
-
-
-def _cube(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return as_cube(document, request.of["clip"], tick, sources).encode()
-
-
-def _screens(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return _json(screens(document, request.of["clip"], tick, sources))
-
-
-def _colour(document: Document, request: Request, sources: Sources) -> bytes:
-    tick, of = document.rate.exact.start_of(request.first), request.of
-    return _json(colour_at(document, of["clip"], tick, of["spot"], sources))
-
-
-def _under(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return _json(under_finger(document, tick, request.of["spot"], sources))
-
-
-def _extents(document: Document, request: Request, sources: Sources) -> bytes:
-    return _json(extents(document, document.rate.exact.start_of(request.first), sources))
-
-
-def _layer(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return layer_picture(document, tick, request.of["clip"], request.long_side, sources)
-
-
-def _bending(document: Document, request: Request, sources: Sources) -> bytes:
-    tick = document.rate.exact.start_of(request.first)
-    return _json(bending_lines(document, tick, request.of["clip"], sources))
-
-
-def _json(found: dict[str, Any]) -> bytes:
-    return json.dumps(found).encode()
-
-
-_MAKERS = {
-    "still": _still,
-    "picture": _picture,
-    "sound": _sound,
-    "neutral": _neutral,
-    "suggestion": _suggestion,
-    "match": _match,
-    "cube": _cube,
-    "screens": _screens,
-    "colour": _colour,
-    "under": _under,
-    "extents": _extents,
-    "layer": _layer,
-    "bending": _bending,
-}
-
-
 class Worker:
     """Keeps open files and the last documents between requests."""
 
     def __init__(self, media: Path) -> None:
         self._media = media
         self._sources = self._opened(draft=True)
-        self._documents: OrderedDict[str, Document] = OrderedDict()
+        self._documents: Kept[Document] = Kept(_DOCUMENTS)
 
     def _opened(self, *, draft: bool) -> Sources:
         look = LookFolder(self._media / LOOKS).find
@@ -210,21 +63,18 @@ class Worker:
         )
 
     def learn(self, name: str, text: str) -> None:
-        self._documents[name] = loads(text)
-        while len(self._documents) > _DOCUMENTS:
-            self._documents.popitem(last=False)
+        self._documents.put(name, loads(text))
 
     def answer(self, request: Request) -> Answer:
-        document = self._documents.get(request.document)
+        document = self._documents.find(request.document)
         if document is None:
             return Unknown(request.document)
-        self._documents.move_to_end(request.document)
         try:
-            if request.what == "frame":
-                # To be kept, so from the originals and by fine tables.
+            question = questions[request.what]
+            if question.fine:
                 with closing(self._opened(draft=False)) as sources:
-                    return _frame(document, request, sources)
-            return _MAKERS[request.what](document, request, self._sources)
+                    return question.answer(document, request, sources)
+            return question.answer(document, request, self._sources)
         except KiteError as error:
             return Failed(error.code, error.message, error.todo)
         except Exception as error:

@@ -17,7 +17,7 @@ from kitecore.errors import BadInput
 from kitecore.render.extract import content_key
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.pieces import PICTURE_TYPE, SOUND_TYPE
-from kitecore.render.worker import Request
+from kitecore.render.questions import Request
 from kitecore.ticks import Span
 from kitecore.ticks.timecode import to_timecode
 from studio.library.arrival import bring_in

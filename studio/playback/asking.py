@@ -8,7 +8,7 @@ from uuid import UUID
 from django.http import HttpRequest
 
 from kitecore.document import dumps
-from kitecore.render.worker import Request, What
+from kitecore.render.questions import Request
 from studio.playback.service import Job, render
 from studio.playback.watched import Look, project_document
 
@@ -18,7 +18,7 @@ def asked(
     id: UUID,
     revision: int,
     look: Look,
-    what: What,
+    what: str,
     frame: int,
     side: int = 0,
     **of: Any,

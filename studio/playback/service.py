@@ -29,7 +29,8 @@ from kitecore.errors import (
     Superseded,
     TookTooLong,
 )
-from kitecore.render.worker import Answer, Failed, Request, Unknown
+from kitecore.render.questions import Request, questions
+from kitecore.render.worker import Answer, Failed, Unknown
 
 log = logging.getLogger(__name__)
 
@@ -177,9 +178,6 @@ class RenderService:
         self.pieces.close()
 
 
-_PIECES = ("picture", "sound", "frame")
-"""What is made aside, so that stills need not wait for it."""
-
 _starting = Lock()
 
 
@@ -208,7 +206,7 @@ def render(job: Job) -> bytes:
     RenderFailed
     """
     pool = service()
-    process = pool.pieces if job.request.what in _PIECES else pool.stills
+    process = pool.pieces if questions[job.request.what].apart else pool.stills
     future = process.submit(job)
     try:
         return future.result(timeout=2 * PATIENCE)

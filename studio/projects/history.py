@@ -8,11 +8,8 @@ from __future__ import annotations
 
 import json
 import zlib
-from collections import OrderedDict
 from dataclasses import dataclass
-from threading import Lock
 from typing import Any
-from uuid import UUID
 
 import jsonpatch
 from django.contrib.auth.models import User
@@ -21,6 +18,7 @@ from django.db import transaction
 from kitecore import edits
 from kitecore.document import Document, diff, dump, dumps, load, loads
 from kitecore.errors import BadInput, NotThere
+from kitecore.kept import Kept
 from studio.kit.models import may_use_fonts, may_use_looks
 from studio.library.models import count_own
 from studio.problems import Stale
@@ -30,10 +28,8 @@ from studio.projects.models import Project, Revision
 SNAPSHOT_EVERY = 20
 """Steps between two revisions that hold the whole document."""
 
-_KEPT = 32
-_Key = tuple[UUID, int]
-_documents: OrderedDict[_Key, Document] = OrderedDict()
-_lock = Lock()
+_documents: Kept[Document] = Kept(32)
+"""The last ones, by project and revision."""
 
 
 @dataclass(frozen=True)
@@ -48,13 +44,7 @@ class Step:
 def document_at(revision: Revision) -> Document:
     """The document of a revision; from memory, or its nearest snapshot and the patches since."""
     key = (revision.project_id, revision.pk)
-    with _lock:
-        if key in _documents:
-            _documents.move_to_end(key)
-            return _documents[key]
-    document = _rebuilt(revision)
-    _keep(revision, document)
-    return document
+    return _documents.get(key, lambda: _rebuilt(revision))
 
 
 def _rebuilt(revision: Revision) -> Document:
@@ -71,13 +61,6 @@ def _rebuilt(revision: Revision) -> Document:
     for patch in reversed(patches):
         data = jsonpatch.apply_patch(data, patch, in_place=True)
     return load(data)
-
-
-def _keep(revision: Revision, document: Document) -> None:
-    with _lock:
-        _documents[revision.project_id, revision.pk] = document
-        while len(_documents) > _KEPT:
-            _documents.popitem(last=False)
 
 
 def head_of(project: Project) -> Revision:
@@ -153,7 +136,7 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
     Revision.objects.filter(pk=head.pk).update(next=revision)
     _move_head(project, revision)
     # Not before: a number given out in a transaction that fails is given out again.
-    transaction.on_commit(lambda: _keep(revision, after))
+    transaction.on_commit(lambda: _documents.put((project.pk, revision.pk), after))
     return Step(head.pk, revision, patch)
 
 

@@ -3,11 +3,11 @@ from __future__ import annotations
 import numpy as np
 
 from kitecore.colour.cube import FindLook
-from kitecore.colour.oklab import from_lab, to_lab
 from kitecore.colour.rgb import Rgb
 from kitecore.colour.stages._base import stage
 from kitecore.document.grade import Match
 from kitecore.motion.plain import number
+from kitecore.oklab import from_lab, to_lab
 
 MOST_STRETCH = 2.0
 

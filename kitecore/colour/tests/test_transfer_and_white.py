@@ -7,7 +7,6 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kitecore.colour.oklab import from_lab, to_lab
 from kitecore.colour.transfer import coded_of, linear_of
 from kitecore.colour.white import (
     TO_XYZ,
@@ -18,6 +17,7 @@ from kitecore.colour.white import (
     white_of,
     xyz_of,
 )
+from kitecore.oklab import from_lab, to_lab
 
 COLOURS = np.random.default_rng(3).random((500, 3))
 

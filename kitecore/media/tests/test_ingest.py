@@ -16,7 +16,6 @@ import numpy as np
 from PIL import Image
 
 from kitecore.errors import MediaError, NotMedia
-from kitecore.media.cache import PictureCache
 from kitecore.media.folder import MediaFolder
 from kitecore.media.ingest import ingest
 from kitecore.media.sniff import sniff
@@ -172,19 +171,3 @@ class SniffTest(TestCase):
         for head in (b"", b"\0", b"<svg>", b"MZ\x90", b"RIFF\0\0\0\0XXXX", b"\xff\xff\xff"):
             with self.assertRaises(NotMedia):
                 sniff(head)
-
-
-class CacheTest(TestCase):
-    def test_bytes_stay_below_the_limit_and_the_longest_unused_goes(self) -> None:
-        cache = PictureCache(3000)
-        made: list[str] = []
-
-        def picture(name: str) -> np.ndarray:
-            made.append(name)
-            return np.zeros(1000, np.uint8)
-
-        for name in "abcadaab":
-            cache.get(name, lambda name=name: picture(name))  # type: ignore[misc]
-            self.assertLessEqual(cache.used, 3000)
-        self.assertEqual(list("abcdb"), made)
-        self.assertFalse(cache.get("d", lambda: picture("d")).flags.writeable)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import skia
 
 from kitecore.document.fills import Fill, PlainFill, Stop, StraightFill
-from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number, pair
+from kitecore.oklab import rgb_of
 
 
 def paint_of(fill: Fill) -> skia.Paint:

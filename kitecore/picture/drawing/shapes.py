@@ -6,12 +6,13 @@ from typing import Final
 
 import skia
 
+from kitecore.arrays import Size
 from kitecore.document import ShapeClip
 from kitecore.document.shapes import Stroke
 from kitecore.motion.plain import number
 from kitecore.picture.drawing.fills import paint_of
 from kitecore.picture.drawing.paths import path_of
-from kitecore.picture.drawing.surface import Size, drawn
+from kitecore.picture.drawing.surface import drawn
 from kitecore.picture.layer import Rgba
 
 _CAPS: Final = {

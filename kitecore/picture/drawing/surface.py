@@ -9,9 +9,9 @@ import cv2
 import numpy as np
 import skia
 
+from kitecore.arrays import Size
 from kitecore.picture.layer import Rgba
 
-Size = tuple[int, int]
 MOST_PIXELS: Final = 4_000_000
 
 

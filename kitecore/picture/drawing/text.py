@@ -11,10 +11,11 @@ import numpy as np
 import regex
 import skia
 
+from kitecore.arrays import Size
 from kitecore.document import TextClip
 from kitecore.motion.plain import number
 from kitecore.picture.drawing.fills import paint_of
-from kitecore.picture.drawing.surface import Size, drawn
+from kitecore.picture.drawing.surface import drawn
 from kitecore.picture.drawing.typefaces import Typefaces
 from kitecore.picture.layer import Rgba
 

@@ -5,8 +5,8 @@ from dataclasses import replace
 import numpy as np
 
 from kitecore.document.effects.point_light import PointLight
-from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number, pair
+from kitecore.oklab import rgb_of
 from kitecore.picture.effects._base import effect_drawings, from_middle, scaled_light
 from kitecore.picture.layer import Layer
 

@@ -7,8 +7,8 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.shadow import Shadow
-from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number, pair
+from kitecore.oklab import rgb_of
 from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened

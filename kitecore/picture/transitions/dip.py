@@ -3,7 +3,7 @@ from __future__ import annotations
 import numpy as np
 
 from kitecore.document.transitions.dip import Dip
-from kitecore.motion.oklab import rgb_of
+from kitecore.oklab import rgb_of
 from kitecore.picture.layer import Rgba
 from kitecore.picture.transitions._base import mixed, transition_drawings
 

@@ -3,6 +3,7 @@ from __future__ import annotations
 from collections.abc import Callable, Hashable
 from typing import Any
 
+from kitecore.arrays import Size
 from kitecore.document import Pictured
 from kitecore.motion import still_at
 from kitecore.motion.posing import grows, pose_at
@@ -11,7 +12,7 @@ from kitecore.registry import Registry
 from kitecore.render.bending import bent
 from kitecore.render.grading import Deep
 from kitecore.render.layering import prepared
-from kitecore.render.placing import Area, Size, land
+from kitecore.render.placing import Area, land
 from kitecore.render.stage import Stage
 
 Painter = Callable[[Any, int, Stage], Layer]

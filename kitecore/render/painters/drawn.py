@@ -7,6 +7,7 @@ from typing import Any, Final
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.arrays import Size
 from kitecore.document import Pictured, ShapeClip, TextClip
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
@@ -15,7 +16,7 @@ from kitecore.picture.drawing.text import draw_text, extent_of_text
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.painters.lettering import coming_of, draw_coming
-from kitecore.render.placing import Area, Size
+from kitecore.render.placing import Area
 from kitecore.render.stage import Stage
 
 _NOT_DRAWN: Final = frozenset(Pictured.model_fields) - {"kind"}

@@ -2,11 +2,11 @@ from __future__ import annotations
 
 import numpy as np
 
+from kitecore.arrays import Size
 from kitecore.document import GroupClip
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.placing import Size
 from kitecore.render.stage import Stage
 from kitecore.ticks import TICKS_PER_SECOND
 

@@ -7,6 +7,7 @@ from typing import Any, Final
 
 import numpy as np
 
+from kitecore.arrays import Size
 from kitecore.document import TextClip
 from kitecore.document.moves import Entrance
 from kitecore.motion.entrances import away_of, come
@@ -15,7 +16,7 @@ from kitecore.motion.posing import by_units, progress_of
 from kitecore.picture.composite import lay
 from kitecore.picture.drawing.text import draw_text, units
 from kitecore.picture.layer import Layer, Matrix, Rgba, leaned, moved, sized, turned
-from kitecore.render.placing import Area, Size
+from kitecore.render.placing import Area
 from kitecore.render.stage import Stage
 
 _MOST_ROOM: Final = 1200.0

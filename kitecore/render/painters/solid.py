@@ -2,16 +2,16 @@ from __future__ import annotations
 
 import skia
 
+from kitecore.arrays import Size
 from kitecore.document import SolidClip
 from kitecore.document.fills import PlainFill
 from kitecore.motion import still_at
-from kitecore.motion.oklab import rgb_of
 from kitecore.motion.plain import colour, number
+from kitecore.oklab import rgb_of
 from kitecore.picture.drawing.fills import paint_of
 from kitecore.picture.drawing.surface import drawn
 from kitecore.picture.layer import Layer, Rgba, solid
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.placing import Size
 from kitecore.render.stage import Stage
 
 

@@ -2,13 +2,13 @@ from __future__ import annotations
 
 import numpy as np
 
+from kitecore.arrays import Size
 from kitecore.document import VideoClip
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.grading import Deep, plan_of
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.placing import Size
 from kitecore.render.stage import Stage
 
 

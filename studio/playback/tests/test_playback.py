@@ -15,8 +15,8 @@ from django.test import SimpleTestCase, TestCase
 
 from kitecore.errors import RenderFailed, Superseded, TookTooLong
 from kitecore.media.tests.material import read_number
-from kitecore.render.worker import Request
-from studio.playback.service import Job, RenderProcess, service
+from kitecore.render.questions import Request
+from studio.playback.service import Job, RenderProcess, _Silent, service
 from studio.playback.store import PieceStore
 from studio.tests.site import People, clip_of, take_of
 
@@ -162,7 +162,7 @@ class RenderProcessTest(SimpleTestCase):
         self.assertTrue(self.ask().result(30))
         first = self.process._process
         assert first is not None
-        with patch("studio.playback.service.PATIENCE", 0):
+        with patch.object(self.process, "_exchange", side_effect=_Silent):
             self.assertIsInstance(self.ask().exception(30), TookTooLong)
         self.assertIsNotNone(first.poll())
         self.assertTrue(self.ask().result(30))

@@ -1,8 +1,16 @@
-"""sRGB to and from OKLab, in which colours are mixed (B. Ottosson, "A perceptual color space", 2020)."""
+"""OKLab (B. Ottosson, "A perceptual color space for image processing", 2020), in which colours are mixed.
+
+"Linear" is linear light with the primaries of sRGB and BT.709.
+"""
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[Any]
 
 TO_LMS = np.array(
     [
@@ -22,11 +30,23 @@ FROM_LMS = np.linalg.inv(TO_LMS)
 FROM_LAB = np.linalg.inv(TO_LAB)
 
 
-def _linear(coded: np.ndarray) -> np.ndarray:
+def to_lab(linear: Array) -> Array:
+    """L 0..1, a and b about -0.4..0.4, of linear colours; shape (..., 3)."""
+    lms = linear @ TO_LMS.T.astype(linear.dtype)
+    return np.asarray(np.cbrt(lms) @ TO_LAB.T.astype(linear.dtype))
+
+
+def from_lab(lab: Array) -> Array:
+    """The reverse of `to_lab`."""
+    lms = lab @ FROM_LAB.T.astype(lab.dtype)
+    return np.asarray(lms**3 @ FROM_LMS.T.astype(lab.dtype))
+
+
+def _linear(coded: Array) -> Array:
     return np.where(coded <= 0.04045, coded / 12.92, ((coded + 0.055) / 1.055) ** 2.4)
 
 
-def _coded(linear: np.ndarray) -> np.ndarray:
+def _coded(linear: Array) -> Array:
     linear = np.clip(linear, 0, 1)
     return np.where(linear <= 0.0031308, linear * 12.92, 1.055 * linear ** (1 / 2.4) - 0.055)
 
@@ -38,10 +58,6 @@ def rgb_of(hex_colour: str) -> tuple[int, int, int]:
 
 def mix(first: str, second: str, share: float) -> str:
     """The colour ``share`` (0..1) of the way from ``first`` to ``second``, through OKLab."""
-    labs = [
-        TO_LAB @ np.cbrt(TO_LMS @ _linear(np.array(rgb_of(colour)) / 255))
-        for colour in (first, second)
-    ]
-    lab = labs[0] + (labs[1] - labs[0]) * share
-    rgb = np.rint(_coded(FROM_LMS @ (FROM_LAB @ lab) ** 3) * 255).astype(int)
+    begin, end = (to_lab(_linear(np.array(rgb_of(one)) / 255)) for one in (first, second))
+    rgb = np.rint(_coded(from_lab(begin + (end - begin) * share)) * 255).astype(int)
     return "#" + "".join(f"{channel:02x}" for channel in rgb)

@@ -1,0 +1,121 @@
+"""What a render process can be asked. To add a question: a line, or a function, here."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from kitecore.document import Document
+from kitecore.media.pixels import fitting
+from kitecore.registry import Registry
+from kitecore.render import layers, measuring
+from kitecore.render.instruments import ScopesWanted
+from kitecore.render.pieces import picture_piece, sound_piece
+from kitecore.render.sources import Sources
+from kitecore.render.still import frame_file, measured_still, still
+
+
+@dataclass(frozen=True)
+class Request:
+    """``what`` (one of `questions`) to make of the document known as ``document``.
+
+    A still (JPEG, for watching) or a frame (PNG, to keep) is of frame ``first``; pieces are of
+    frames ``first`` up to ``last``. ``long_side`` in pixels. A still shows the ``matte`` of a zone,
+    or the ``onion`` skins of a clip, if one is named, and comes with ``scopes`` if they are wanted.
+    Measures take the rest as ``of``.
+    """
+
+    what: str
+    document: str
+    first: int
+    last: int = 0
+    long_side: int = 0
+    matte: str = ""
+    onion: str = ""
+    scopes: ScopesWanted | None = None
+    of: Mapping[str, Any] = field(default_factory=dict)
+
+
+Answerer = Callable[[Document, Request, Sources], bytes]
+
+
+@dataclass(frozen=True)
+class Question:
+    """How something is answered; ``fine``: from the originals, since the answer is to be kept.
+
+    ``apart``: made beside the others, so that nothing waits for it.
+    """
+
+    answer: Answerer
+    fine: bool = False
+    apart: bool = False
+
+
+questions: Registry[Question] = Registry("question")
+
+
+def _tick(document: Document, request: Request) -> int:
+    return document.rate.exact.start_of(request.first)
+
+
+def _still(document: Document, request: Request, sources: Sources) -> bytes:
+    tick, side, matte = _tick(document, request), request.long_side, request.matte
+    if request.scopes is not None:
+        return measured_still(document, tick, side, sources, request.scopes, matte)
+    return still(document, tick, side, sources, matte=matte, onion=request.onion)
+
+
+def _frame(document: Document, request: Request, sources: Sources) -> bytes:
+    return frame_file(document, _tick(document, request), request.long_side, sources)
+
+
+def _picture(document: Document, request: Request, sources: Sources) -> bytes:
+    size = fitting(document.canvas.width, document.canvas.height, request.long_side)
+    return picture_piece(document, request.first, request.last, size, sources)
+
+
+def _sound(document: Document, request: Request, sources: Sources) -> bytes:
+    return sound_piece(document, request.first, request.last, sources)
+
+
+def _layer(document: Document, request: Request, sources: Sources) -> bytes:
+    tick, clip = _tick(document, request), request.of["clip"]
+    return layers.layer_picture(document, tick, clip, request.long_side, sources)
+
+
+def _measured(measure: Callable[..., Any], *facts: str) -> Question:
+    """A question whose answer is text or JSON: ``measure(document, *facts, sources)``.
+
+    Facts are what the request is ``of``, and moments: ``tick`` is that of its frame, ``other_tick``
+    that of the frame it names besides.
+    """
+
+    def answer(document: Document, request: Request, sources: Sources) -> bytes:
+        told: dict[str, Any] = {**request.of, "tick": _tick(document, request)}
+        if "other_frame" in told:
+            told["other_tick"] = document.rate.exact.start_of(told["other_frame"])
+        found = measure(document, *(told[fact] for fact in facts), sources)
+        return found.encode() if isinstance(found, str) else json.dumps(found).encode()
+
+    return Question(answer)
+
+
+for _name, _question in {
+    "still": Question(_still),
+    "frame": Question(_frame, fine=True, apart=True),
+    "picture": Question(_picture, apart=True),
+    "sound": Question(_sound, apart=True),
+    "layer": Question(_layer),
+    "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
+    "suggestion": _measured(measuring.suggestion, "clip", "tick"),
+    "match": _measured(measuring.match, "clip", "tick", "other", "other_tick"),
+    "cube": _measured(measuring.as_cube, "clip", "tick"),
+    "screens": _measured(measuring.screens, "clip", "tick"),
+    "colour": _measured(measuring.colour_at, "clip", "tick", "spot"),
+    "under": _measured(layers.under_finger, "tick", "spot"),
+    "extents": _measured(layers.extents, "tick"),
+    "bending": _measured(layers.bending_lines, "tick", "clip"),
+}.items():
+    questions.register(_name)(_question)
