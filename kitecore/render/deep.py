@@ -18,9 +18,10 @@ from kitecore.document.grade import grade_of
 from kitecore.motion import still_at
 from kitecore.picture.mixing import lay_over_deep
 from kitecore.render.compose import Showing, draw_showing, showing_at
-from kitecore.render.frame import fills_canvas, render, stage_of, tagged
+from kitecore.render.frame import render, stage_of, tagged
 from kitecore.render.grading import Deep, changes, steps, zone_mask, zone_share
 from kitecore.render.painters.video import shown_number
+from kitecore.render.passing import fills_canvas
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 

@@ -12,8 +12,6 @@ from kitecore.arrays import Size
 from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip
 from kitecore.media.pixels import scaled
 from kitecore.media.planes import rows_of
-from kitecore.motion import value_at
-from kitecore.motion.posing import pose_at
 from kitecore.oklab import rgb_of
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved, solid
@@ -21,10 +19,9 @@ from kitecore.picture.planes import to_planes
 from kitecore.render.adjusting import area_of
 from kitecore.render.compose import cuts_holes, draw_showing, draw_tracks, showing_at, solitary
 from kitecore.render.grading import Step, passes_at, plan_of
-from kitecore.render.layering import is_plain
 from kitecore.render.onion import lay_skins
 from kitecore.render.painters.video import shown_number
-from kitecore.render.placing import land
+from kitecore.render.passing import covering_at
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
@@ -126,32 +123,6 @@ def _graded_planes(
     table = sources.plane_table(grade)
     table.over((luma, cb, cr), (new_luma, new_cb, new_cr), size)
     return done
-
-
-def covering_at(document: Document, tick: int, sources: Sources) -> VideoClip | None:
-    """The video that alone fills the canvas at ``tick``, with no more done to it than a grade."""
-    showing = showing_at(document.tracks, tick)
-    clip = showing[-1] if showing else None
-    if isinstance(clip, VideoClip) and fills_canvas(clip, document, tick, sources):
-        return clip
-    return None
-
-
-def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Sources) -> bool:
-    """Whether a video covers the canvas, straight and opaque, with nothing done but a grade."""
-    if not is_plain(clip) or clip.blend != "normal":
-        return False
-    if clip.between != "nearest" and not clip.speed.plain:
-        return False
-    info, local = sources.picture(clip.media), tick - clip.start
-    if info.alpha or info.turn or value_at(clip.opacity, local) < 1:
-        return False
-    canvas = document.canvas
-    whole = (canvas.width, canvas.height)
-    pose = pose_at(clip, local, whole)
-    landing = land(clip.place, pose, (info.width, info.height), whole, (1.0, 1.0))
-    fills = np.diag([whole[0] / landing.pixels[0], whole[1] / landing.pixels[1], 1.0])
-    return bool(np.abs(landing.matrix - fills).max() < 1e-6)
 
 
 def tagged(frame: av.VideoFrame) -> av.VideoFrame:

@@ -12,8 +12,9 @@ import numpy as np
 from PIL import Image
 
 from kitecore.document import Document
-from kitecore.render.frame import covering_at, render, render_planes
+from kitecore.render.frame import render, render_planes
 from kitecore.render.layers import extents, layer_picture, under_finger
+from kitecore.render.passing import covering_at
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SECOND, SIZE, Scene
 

@@ -17,7 +17,8 @@ from kitecore.media.tests.material import decoded_numbers, read_number
 from kitecore.motion.pose import Pose
 from kitecore.render.export import ExportSettings, encode_piece, plan
 from kitecore.render.extract import content_key
-from kitecore.render.frame import covering_at, render, render_planes
+from kitecore.render.frame import render, render_planes
+from kitecore.render.passing import covering_at
 from kitecore.render.pieces import picture_piece
 from kitecore.render.placing import land
 from kitecore.render.sources import Sources
