@@ -6,8 +6,11 @@ import json
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from pydantic import TypeAdapter
 
+from kitecore.document import VideoClip
+from kitecore.document.cell import Cell
 from kitecore.document.ease import Ease
 from kitecore.document.paths import PathKeys
 from kitecore.document.properties import (
@@ -20,9 +23,10 @@ from kitecore.document.properties import (
     TripleKeys,
 )
 from kitecore.motion import value_at
+from kitecore.motion.curve import around, curve_at
 from kitecore.motion.easing import eased
 
-FOLDER = Path(__file__).parents[1] / "web/src/motion"
+WEB = Path(__file__).parents[1] / "web/src"
 EASES: list[dict[str, Any]] = [
     {"kind": "hold"},
     {"kind": "steady"},
@@ -103,9 +107,119 @@ def _plain(value: Any) -> Any:
     return value.model_dump(mode="json") if hasattr(value, "model_dump") else value
 
 
+SECOND = 705_600_000
+STEP = SECOND // 30
+SPEEDS: list[dict[str, Any]] = [
+    {"points": [{"at": 0, "speed": 1.0}]},
+    {"points": [{"at": 0, "speed": 2.5}]},
+    {"points": [{"at": 0, "speed": -0.75}]},
+    {"points": [{"at": 0, "speed": 0.0}]},
+    {"points": [{"at": 0, "speed": 0.5}, {"at": SECOND, "speed": 3.0}]},
+    {"points": [{"at": -SECOND, "speed": 0.4}, {"at": SECOND // 2, "speed": 1.7}], "soft": False},
+    {"points": [{"at": 0, "speed": -2.0}, {"at": SECOND, "speed": -0.5}]},
+    {
+        "points": [
+            {"at": 0, "speed": 1.0},
+            {"at": SECOND // 3, "speed": 4.0},
+            {"at": SECOND, "speed": 0.25},
+        ]
+    },
+]
+ENDLESS = 2**50
+
+
+def speeds() -> list[dict[str, Any]]:
+    """Clips with speeds: source ticks passed at some moments, and how far their ends can go."""
+    return [
+        {
+            "clip": clip.model_dump(mode="json"),
+            "at": [[tick, clip.speed.offset(tick)] for tick in (-SECOND, 0, SECOND // 7, SECOND)],
+            "reach": [None if far > ENDLESS else far // STEP * STEP for far in clip.reach],
+        }
+        for number, speed in enumerate(SPEEDS)
+        for clip in [
+            VideoClip.model_validate(
+                {
+                    "id": f"c{number}",
+                    "media": "m",
+                    "length": SECOND,
+                    "source_in": 4 * SECOND,
+                    "source_length": 9 * SECOND,
+                    "speed": speed,
+                }
+            )
+        ]
+    ]
+
+
+LAYOUTS: list[dict[str, Any]] = [
+    {"rows": [1, 2], "place": 2, "gap": 20, "margin": 10},
+    {"rows": [3], "place": 1, "slant": 25},
+    {"rows": [2, 3, 1], "place": 3, "gap": 7.5, "margin": 3, "slant": -40},
+    {"rows": [2, 2], "place": 1, "upright": True, "slant": 10},
+]
+
+
+def cells() -> list[dict[str, Any]]:
+    """Cells of split screens and their corners on a canvas."""
+    return [
+        {
+            "cell": cell.model_dump(mode="json"),
+            "canvas": [width, height],
+            "corners": cell.corners(width, height),
+        }
+        for layout in LAYOUTS
+        for width, height in ((1080, 1920), (1920, 1080))
+        for cell in [Cell.model_validate({"screen": "s", **layout})]
+    ]
+
+
+CURVES: list[list[list[float]]] = [
+    [[0, 0.3]],
+    [[0, 0], [1, 1]],
+    [[0, 0.1], [0.4, 0.6], [0.8, 0.7], [1, 1]],
+    [[0.1, 0.9], [0.3, 0.2], [0.5, 0.8], [0.9, 0.1]],
+]
+
+
+def curves() -> list[dict[str, Any]]:
+    """Curves through points: their heights, along a line and around a circle.
+
+    Around one, 0 and 1 are the same place: curves with both go along a line only.
+    """
+    xs = [-0.2, 0.0, 0.07, 0.33, 0.5, 0.79, 1.0, 1.3]
+    return [
+        {
+            "points": points,
+            "at": list(zip(xs, curve_at(_pairs(points), np.array(xs)).tolist(), strict=True)),
+            "around": _heights_around(points, [x for x in xs if 0 <= x < 1]),
+        }
+        for points in CURVES
+    ]
+
+
+def _heights_around(points: list[list[float]], xs: list[float]) -> list[tuple[float, float]]:
+    if {0, 1} <= {x for x, _ in points}:
+        return []
+    return list(zip(xs, around(_pairs(points), np.array(xs)).tolist(), strict=True))
+
+
+def _pairs(points: list[list[float]]) -> tuple[tuple[float, float], ...]:
+    return tuple((x, y) for x, y in points)
+
+
+CASES = {
+    "motion/easing": easings,
+    "motion/keys": values,
+    "motion/curve": curves,
+    "timeline/speed": speeds,
+    "picture/cells": cells,
+}
+
+
 def main() -> None:
-    for name, cases in (("easing", easings()), ("keys", values())):
-        (FOLDER / f"{name}.cases.json").write_text(json.dumps(cases, indent=1) + "\n")
+    for name, cases in CASES.items():
+        (WEB / f"{name}.cases.json").write_text(json.dumps(cases(), indent=1) + "\n")
 
 
 if __name__ == "__main__":

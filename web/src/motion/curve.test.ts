@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import cases from './curve.cases.json'
 import { added, aroundAt, curveAt, moved, type Spot } from './curve'
 
 const points: Spot[] = [
@@ -10,18 +11,11 @@ const points: Spot[] = [
 
 describe('curves', () => {
   it('are drawn as the core computes them', () => {
-    // From kitecore.motion.curve.curve_at.
-    const wanted = [0.20601, 0.44721, 0.68472]
-    expect([0.1, 0.4, 0.8].map((x) => Number(curveAt(points, x).toFixed(5)))).toEqual(wanted)
-    expect(
-      curveAt(
-        [
-          [0, 0],
-          [1, 1],
-        ],
-        1.5,
-      ),
-    ).toBeCloseTo(1.5)
+    for (const { points: told, at, around } of cases) {
+      const spots = told as Spot[]
+      for (const [x = 0, y = 0] of at) expect(curveAt(spots, x), `at ${x}`).toBeCloseTo(y, 6)
+      for (const [x = 0, y = 0] of around) expect(aroundAt(spots, x), `at ${x}`).toBeCloseTo(y, 6)
+    }
   })
 
   it('meet around the circle', () => {

@@ -1,4 +1,6 @@
 import { expect, test } from 'vitest'
+import type { Cell } from '@/api/types'
+import cases from './cells.cases.json'
 import { cellBox, cellCorners } from './cells'
 
 const canvas = { width: 180, height: 320 }
@@ -45,5 +47,17 @@ test('a steep slant cuts cells off at the edge of the canvas', () => {
     const { left, width } = cellBox({ ...three, place }, canvas)
     expect(left).toBeGreaterThanOrEqual(0)
     expect(left + width).toBeLessThanOrEqual(180 + 1e-9)
+  }
+})
+
+test('corners are those that the core cuts along', () => {
+  for (const { cell: told, canvas: size, corners } of cases) {
+    const [width = 0, height = 0] = size
+    const found = cellCorners(told, { width, height })
+    expect(found).toHaveLength(corners.length)
+    found.forEach(({ x, y }, index) => {
+      expect(x).toBeCloseTo(corners[index]?.[0] ?? NaN, 6)
+      expect(y).toBeCloseTo(corners[index]?.[1] ?? NaN, 6)
+    })
   }
 })

@@ -1,4 +1,7 @@
 import { expect, test } from 'vitest'
+import type { VideoClip } from '@/api/types'
+import cases from './speed.cases.json'
+import { reachOf } from './trimming'
 import { insidePoints, pointsOf, sourceOffset, speedAt } from './speed'
 
 const ramp = [
@@ -47,3 +50,15 @@ test('a trimmed curve gets points at its ends', () => {
     { at: 200, speed: 4 },
   ])
 })
+
+test.each(cases.map(({ clip, at, reach }) => [clip.id, clip, at, reach] as const))(
+  'speed and room of %s are what the core says',
+  (_, clip, at, reach) => {
+    const video = clip as unknown as VideoClip
+    for (const [tick = 0, offset = 0] of at) {
+      const found = sourceOffset(pointsOf(video.speed), video.speed?.soft ?? true, tick)
+      expect(Math.abs(found - offset)).toBeLessThanOrEqual(1)
+    }
+    expect(reachOf(video, 705_600_000 / 30)).toEqual(reach.map((far) => far ?? Infinity))
+  },
+)

@@ -4,8 +4,8 @@ import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { snap, type Target } from '@/timeline/snapping'
-import { pointsOf } from '@/timeline/speed'
 import { toPx, toTick } from '@/timeline/scale'
+import { trimRoom } from '@/timeline/trimming'
 import { frameOf, frameTicks } from '@/time'
 
 const HOLD = 260
@@ -141,7 +141,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     const from = edge === 'start' ? startOf(clip) : endOf(clip)
     let to = from + toTick(px, zoom.value)
     to = onFrame(to + drawn([to], together(clip)))
-    const [low, high] = room(clip, track)
+    const [low, high] = trimRoom(clip, track, frame())
     to =
       edge === 'start'
         ? Math.min(Math.max(to, low), endOf(clip) - frame())
@@ -163,28 +163,6 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     const first = track.closes_gaps ? startOf(clip) : to
     const at = edge === 'start' ? first : to - frame()
     player.tryOut(trimStep(clip, edge, to), frameOf(Math.max(0, at), project.rate))
-  }
-
-  /** How far the ends can go before the source or a neighbour ends. */
-  function room(clip: Clip, track: Track): [number, number] {
-    let low = track.closes_gaps ? -Infinity : 0
-    let high = Infinity
-    const speeds = isPaced(clip) ? pointsOf(clip.speed) : []
-    const pace = speeds.length === 1 ? (speeds[0]?.speed ?? 1) : 0
-    if ((clip.kind === 'video' || clip.kind === 'sound') && pace > 0) {
-      const into = clip.source_in ?? 0
-      const step = frame() * pace
-      low = Math.max(low, startOf(clip) - Math.floor(into / step) * frame())
-      const rest = clip.source_length - into - clip.length * pace
-      high = endOf(clip) + Math.floor(rest / step) * frame()
-    }
-    if (!track.closes_gaps) {
-      for (const other of track.clips) {
-        if (endOf(other) <= startOf(clip)) low = Math.max(low, endOf(other))
-        if (startOf(other) >= endOf(clip)) high = Math.min(high, startOf(other))
-      }
-    }
-    return [low, high]
   }
 
   function moveTo({ clip, track }: Drag, px: number, y: number) {
