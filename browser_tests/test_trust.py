@@ -7,6 +7,7 @@ from pathlib import Path
 
 from django.contrib.auth.models import User
 from pymediainfo import MediaInfo
+from selenium.webdriver.common.action_chains import ActionChains
 
 from browser_tests.site import SiteTest
 from kitecore.document import empty_document
@@ -96,6 +97,43 @@ class TrustTest(SiteTest):
         self.clips(4)
         self.saving("saved · step 4")
         self.assertEqual(4, self.steps())
+
+    def test_a_drag_that_loses_its_line_in_the_middle_is_kept(self) -> None:
+        self.enter()
+        browser = self.browser
+        browser.all("[data-clip]")[1].click()
+        edge = browser.find("[data-clip] [data-edge=end]")
+        before = browser.all("[data-clip]")[1].size["width"]
+        ActionChains(browser.driver).click_and_hold(edge).move_by_offset(-30, 0).perform()
+        self.line(offline=True)
+        ActionChains(browser.driver).move_by_offset(-30, 0).release().perform()
+        self.saving("offline: your steps are kept here")
+        self.assertAlmostEqual(before - 60, browser.all("[data-clip]")[1].size["width"], delta=9)
+        self.assertEqual(2, self.steps())
+        self.line()
+        self.saving("saved · step 3")
+        self.assertAlmostEqual(before - 60, browser.all("[data-clip]")[1].size["width"], delta=9)
+        document = history.document_at(Project.objects.get(pk=self.project.pk).head)
+        self.assertLess(document.main.clips[1].length, 2 * SECOND)
+
+    def test_a_refused_step_puts_back_what_was_shown(self) -> None:
+        self.enter()
+        browser = self.browser
+        browser.all("[data-clip]")[0].click()
+        field = '[aria-label="Turn, exact"]'
+        browser.find(field)
+        # Somebody else deletes the clip meanwhile, and this page does not know.
+        self.project.refresh_from_db()
+        clip = history.document_at(self.project.head).main.clips[0].id
+        remove = edit_kinds["remove"](clips=(clip,), close=True)
+        history.apply_edit(self.project, self.project.head_id, remove)
+        browser.run(
+            "const field = document.querySelector(arguments[0]); field.value = '33';"
+            "field.dispatchEvent(new Event('change'))",
+            field,
+        )
+        browser.wait(lambda: browser.all(".note.problem"), what="nothing was said")
+        self.clips(1)
 
     def test_a_step_that_was_never_sent_can_be_taken_back(self) -> None:
         self.enter()

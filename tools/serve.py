@@ -75,15 +75,17 @@ def main() -> int:
     try:
         kept = [Kept(web), Kept(worker)]
         address = f"http://{given.host}:{given.port}/"
-        _wait_until_up(address + "api/health")
-        print(f"\n  Velvet Kite is at {address}", flush=True)
-        if given.sign_in:
-            print(f"  Sign in: {given.sign_in}", flush=True)
-        print("  Ctrl+C ends it.\n", flush=True)
+        told = False
         while True:
             for one in kept:
                 one.look()
-            time.sleep(0.5)
+            if not told and _is_up(address + "api/health"):
+                told = True
+                print(f"\n  Velvet Kite is at {address}", flush=True)
+                if given.sign_in:
+                    print(f"  Sign in: {given.sign_in}", flush=True)
+                print("  Ctrl+C ends it.\n", flush=True)
+            time.sleep(0.5 if told else 0.2)
     except (KeyboardInterrupt, SystemExit):
         return 0
     finally:
@@ -91,13 +93,12 @@ def main() -> int:
             one.stop()
 
 
-def _wait_until_up(address: str) -> None:
-    while True:
-        try:
-            with urlopen(address, timeout=2):
-                return
-        except (URLError, OSError):
-            time.sleep(0.2)
+def _is_up(address: str) -> bool:
+    try:
+        with urlopen(address, timeout=2):
+            return True
+    except (URLError, OSError):
+        return False
 
 
 if __name__ == "__main__":

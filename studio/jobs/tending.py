@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+import os
 from threading import Event, Thread
 
 from django.conf import settings
@@ -29,7 +30,11 @@ def leave_jobs_alone() -> None:
 
 
 def _tend_until_the_end() -> None:
+    consumer = os.getppid()
     while not _over.is_set():
+        if os.getppid() != consumer:
+            # Whoever started this worker was killed, and a new one has workers of its own.
+            os._exit(1)
         try:
             tend()
         except Exception:

@@ -1,5 +1,4 @@
 import { expect, test } from 'vitest'
-import type { Cell } from '@/api/types'
 import cases from './cells.cases.json'
 import { cellBox, cellCorners } from './cells'
 
