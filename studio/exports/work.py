@@ -142,5 +142,5 @@ def _prune() -> None:
     piece_store().prune(keep=frozenset(wanted.values_list("subject", flat=True)))
 
 
-job_kinds.register("film")(JobKind(run=_make_film, priority=PUT_TOGETHER, attempts=8))
-job_kinds.register("piece")(JobKind(run=_make_piece, priority=IN_PARTS, attempts=8))
+job_kinds.register("film")(JobKind(run=_make_film, priority=PUT_TOGETHER))
+job_kinds.register("piece")(JobKind(run=_make_piece, priority=IN_PARTS))

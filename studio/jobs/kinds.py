@@ -63,14 +63,14 @@ class JobKind:
     again
         Hears of a job that is about to be tried once more.
     attempts
-        Times that a worker may die over it.
+        Times that a worker may die over it: so many that a bad hour of the machine ends nothing.
     """
 
     run: Callable[[Job, Note], Outcome]
     priority: int
     failed: Callable[[Job, Mapping[str, str]], None] = _no_problem
     again: Callable[[Job], None] = _nothing
-    attempts: int = 3
+    attempts: int = 8
 
 
 job_kinds: Registry[JobKind] = Registry("kind of job")
