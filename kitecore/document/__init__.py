@@ -35,7 +35,7 @@ from kitecore.document.invariants import check
 from kitecore.document.marker import Marker, Tag
 from kitecore.document.masks import Mask
 from kitecore.document.model import Id, Model, derived_id, new_id
-from kitecore.document.patch import diff
+from kitecore.document.patch import diff, made_by
 from kitecore.document.schema import dump, dumps, load, loads
 from kitecore.document.speed import Speed, SpeedPoint
 from kitecore.document.track import Track
@@ -89,5 +89,6 @@ __all__ = [
     "empty_document",
     "load",
     "loads",
+    "made_by",
     "new_id",
 ]

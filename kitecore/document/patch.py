@@ -21,6 +21,23 @@ def diff(old: Document, new: Document) -> list[Operation]:
     return operations
 
 
+def made_by(forward: list[Operation], back: list[Operation]) -> list[str]:
+    """Ids of the clips, tracks and parts that a change brought, in order: added, and not moved.
+
+    Parameters
+    ----------
+    forward, back
+        The patches to and from the changed document.
+    """
+    gone = set(_added(back))
+    return [made for made in _added(forward) if made not in gone]
+
+
+def _added(operations: list[Operation]) -> list[str]:
+    values = (one.get("value") for one in operations if one["op"] == "add")
+    return [value["id"] for value in values if isinstance(value, dict) and "id" in value]
+
+
 def _diff(old: Any, new: Any, path: str, out: list[Operation]) -> None:
     if old is new or (type(old) is type(new) and not isinstance(old, Model | tuple) and old == new):
         return

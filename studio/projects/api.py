@@ -65,10 +65,14 @@ class State(Position):
 
 
 class StepDone(Position):
-    """A step that was kept, and the JSON Patch (RFC 6902) from revision ``start`` to it."""
+    """A step that was kept, and the JSON Patch (RFC 6902) from revision ``start`` to it.
+
+    ``made`` are the ids of the clips, tracks and parts that it brought.
+    """
 
     start: int
     patch: list[dict[str, Any]]
+    made: list[str]
 
 
 class StepIn(Schema):
@@ -133,7 +137,7 @@ def _card(project: Project) -> ProjectCard:
 
 def _done(step: history.Step) -> StepDone:
     place = _position(step.revision).model_dump()
-    return StepDone(**place, start=step.start, patch=step.patch)
+    return StepDone(**place, start=step.start, patch=step.patch, made=list(step.made))
 
 
 @router.get("/choices", response=Choices)

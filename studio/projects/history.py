@@ -16,7 +16,7 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitecore import edits
-from kitecore.document import Document, diff, dump, dumps, load, loads
+from kitecore.document import Document, diff, dump, dumps, load, loads, made_by
 from kitecore.errors import BadInput, NotThere
 from kitecore.kept import Kept
 from studio.kit.models import may_use_fonts, may_use_looks
@@ -34,11 +34,15 @@ _documents: Kept[Document] = Kept(32)
 
 @dataclass(frozen=True)
 class Step:
-    """Where a change led: the new revision and the patch from the document at ``start``."""
+    """Where a change led: the new revision and the patch from the document at ``start``.
+
+    ``made`` are the ids of what an edit brought.
+    """
 
     start: int
     revision: Revision
     patch: list[dict[str, Any]]
+    made: tuple[str, ...] = ()
 
 
 def document_at(revision: Revision) -> Document:
@@ -129,7 +133,7 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
         edit=json.loads(edit.model_dump_json()),
         seed=edit.seed,
         facts=facts_of(after).model_dump(),
-        forward=(patch := diff(before, after)),
+        forward=diff(before, after),
         back=diff(after, before),
         snapshot=_packed(after) if number % SNAPSHOT_EVERY == 0 else None,
     )
@@ -137,7 +141,12 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
     _move_head(project, revision)
     # Not before: a number given out in a transaction that fails is given out again.
     transaction.on_commit(lambda: _documents.put((project.pk, revision.pk), after))
-    return Step(head.pk, revision, patch)
+    return _step_of(head.pk, revision)
+
+
+def _step_of(start: int, revision: Revision) -> Step:
+    made = made_by(revision.forward, revision.back)
+    return Step(start, revision, revision.forward, tuple(made))
 
 
 def _done_before(known: Revision, edit: edits.EditBase) -> Step:
@@ -145,7 +154,7 @@ def _done_before(known: Revision, edit: edits.EditBase) -> Step:
     if known.edit is None or known.edit["kind"] != edit.kind:
         raise BadInput("Another step was done under this step's name.", todo="Do it again.")
     assert known.parent_id is not None
-    return Step(known.parent_id, known, known.forward)
+    return _step_of(known.parent_id, known)
 
 
 @transaction.atomic

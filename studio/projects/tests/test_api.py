@@ -149,6 +149,24 @@ class StepTest(People, TestCase):
         names = [clip["name"] for clip in self.document()["tracks"][0]["clips"]]
         self.assertEqual(["a", "b"], names)
 
+    def test_a_step_says_what_it_made(self) -> None:
+        self.edit(kind="place", clip=self.solid("a", 2))
+        [clip] = self.document()["tracks"][0]["clips"]
+        split = self.edit(kind="split", at=SECOND, seed="cut").json()
+        later = self.document()["tracks"][0]["clips"][1]["id"]
+        self.assertEqual([later], split["made"])
+        self.assertEqual([later], self.edit(0, kind="split", at=SECOND, seed="cut").json()["made"])
+        mask = [{"kind": "ellipse"}]
+        parts = self.edit(kind="add_parts", clips=[later], list="masks", parts=mask).json()
+        self.assertEqual(1, len(parts["made"]))
+        raised = self.edit(kind="raise", clip=clip["id"]).json()
+        self.assertNotIn(clip["id"], raised["made"])
+        self.project.refresh_from_db()
+        path = f"/projects/{self.project.id}/undo"
+        self.assertEqual(
+            [], self.call("post", path, {"based_on": self.project.head_id}).json()["made"]
+        )
+
     def test_another_step_under_a_known_name_is_refused(self) -> None:
         self.edit(kind="place", clip=self.solid("a"), seed="once")
         other = self.edit(kind="split", at=SECOND // 2, seed="once")

@@ -7783,6 +7783,8 @@ export interface components {
         /**
          * StepDone
          * @description A step that was kept, and the JSON Patch (RFC 6902) from revision ``start`` to it.
+         *
+         *     ``made`` are the ids of the clips, tracks and parts that it brought.
          */
         StepDone: {
             /** Can Redo */
@@ -7791,6 +7793,8 @@ export interface components {
             can_undo: boolean;
             /** Label */
             label: string;
+            /** Made */
+            made: string[];
             /** Patch */
             patch: {
                 [key: string]: unknown;

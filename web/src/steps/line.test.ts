@@ -5,7 +5,7 @@ import { makeLine, type Ask, type Done, type LineWorld, type State, type Waiting
 const problem = { code: 'x', message: 'no', safe: '', todo: '' }
 const split = (at: number): Ask => ({ kind: 'edit', edit: { kind: 'split', at } as never })
 const done = (start: number, revision: number) =>
-  ({ start, revision, patch: [] }) as unknown as Done
+  ({ start, revision, patch: [], made: [`of ${revision}`] }) as unknown as Done
 const state = (revision: number) => ({ revision, document: {} }) as unknown as State
 const away = () => new ServerError(problem, 0)
 
@@ -43,7 +43,10 @@ test('steps go one after another, each based on the one before', async () => {
   const line = makeLine('p', 1, made)
   const both = [line.push(split(0), 'a'), line.push(split(1), 'b')]
   expect(line.waiting.value).toHaveLength(2)
-  expect(await Promise.all(both)).toEqual([true, true])
+  expect(await Promise.all(both)).toEqual([
+    { good: true, made: ['of 2'] },
+    { good: true, made: ['of 3'] },
+  ])
   expect(asked.map(([, based]) => based)).toEqual([1, 2])
   expect([said, kept.size]).toEqual([['patched 2', 'patched 3'], 0])
 })
@@ -53,7 +56,7 @@ test('when nobody answers a step is sent again, with growing pauses, until it is
   const line = makeLine('p', 1, made)
   const answer = line.push(split(0), 'a')
   expect(kept.has('a')).toBe(true)
-  expect(await answer).toBe(true)
+  expect((await answer).good).toBe(true)
   expect(said).toEqual(['pause 1', 'pause 2', 'patched 2'])
   expect(new Set(asked.map(([ask]) => ask)).size).toBe(1)
   expect([line.trouble.value, kept.size]).toEqual(['', 0])
@@ -74,7 +77,7 @@ test('an old step that others have gone on from leads to the newest state', asyn
   line.resume([{ project: 'p', seed: 'a', made: 1, ask: split(0), from: 1, tries: 1 }])
   await drained(line)
   expect(said).toEqual(['replaced 99'])
-  expect(await line.push(split(3), 'b')).toBe(true)
+  expect((await line.push(split(3), 'b')).good).toBe(true)
   expect(said).toEqual(['replaced 99', 'patched 100'])
 })
 
@@ -82,7 +85,7 @@ test('a stale step is done again on the state that came', async () => {
   const stale = new ServerError(problem, 409, state(5))
   const { made, asked, said } = world(stale, done(5, 6))
   const line = makeLine('p', 1, made)
-  expect(await line.push(split(0), 'a')).toBe(true)
+  expect((await line.push(split(0), 'a')).good).toBe(true)
   expect(asked.map(([, based]) => based)).toEqual([1, 5])
   expect(said).toEqual(['replaced 5 elsewhere', 'patched 6'])
 })
@@ -91,16 +94,16 @@ test('a step that is always stale is given up and told', async () => {
   const stale = () => new ServerError(problem, 409, state(5))
   const { made, said } = world(stale(), stale(), stale(), stale(), done(5, 6))
   const line = makeLine('p', 1, made)
-  expect(await line.push(split(0), 'a')).toBe(false)
+  expect((await line.push(split(0), 'a')).good).toBe(false)
   expect(said.at(-1)).toBe('refused a')
-  expect(await line.push(split(1), 'b')).toBe(true)
+  expect((await line.push(split(1), 'b')).good).toBe(true)
 })
 
 test('an undo whose answer was lost is not done twice', async () => {
   const stale = new ServerError(problem, 409, state(4))
   const { made, asked, said } = world(away(), stale)
   const line = makeLine('p', 5, made)
-  expect(await line.push({ kind: 'undo' }, 'u')).toBe(true)
+  expect((await line.push({ kind: 'undo' }, 'u')).good).toBe(true)
   expect(asked.map(([, based]) => based)).toEqual([5, 5])
   expect(said).toEqual(['pause 1', 'replaced 4'])
 })
@@ -108,7 +111,7 @@ test('an undo whose answer was lost is not done twice', async () => {
 test('an undo of what others did meanwhile is not done at all', async () => {
   const { made, said } = world(new ServerError(problem, 409, state(9)))
   const line = makeLine('p', 5, made)
-  expect(await line.push({ kind: 'undo' }, 'u')).toBe(false)
+  expect((await line.push({ kind: 'undo' }, 'u')).good).toBe(false)
   expect(said).toEqual(['replaced 9 elsewhere'])
 })
 
@@ -127,7 +130,7 @@ test('a refused step is told, and later ones go on', async () => {
   const { made, said } = world(new ServerError(problem, 422), done(1, 2))
   const line = makeLine('p', 1, made)
   const answers = [line.push(split(0), 'a'), line.push(split(1), 'b')]
-  expect(await Promise.all(answers)).toEqual([false, true])
+  expect((await Promise.all(answers)).map(({ good }) => good)).toEqual([false, true])
   expect(said).toEqual(['refused a', 'patched 2'])
 })
 
@@ -138,7 +141,7 @@ test('signed out, steps stay; they are sent after signing in', async () => {
   await until(() => line.trouble.value === 'signed-out')
   expect([kept.size, line.waiting.value.length]).toEqual([1, 1])
   line.again()
-  expect([await answer, said]).toEqual([true, ['patched 2']])
+  expect([(await answer).good, said]).toEqual([true, ['patched 2']])
 })
 
 test('only a step that was never sent can be taken back', async () => {
@@ -148,7 +151,7 @@ test('only a step that was never sent can be taken back', async () => {
   expect(line.takeBack()).toBe(false)
   const second = line.push(split(1), 'b')
   expect(line.takeBack()).toBe(true)
-  expect(await Promise.all([first, second])).toEqual([true, false])
+  expect((await Promise.all([first, second])).map(({ good }) => good)).toEqual([true, false])
 })
 
 async function until(condition: () => boolean) {

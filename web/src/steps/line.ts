@@ -39,6 +39,13 @@ export interface LineWorld {
   refused(step: Waiting, error: unknown): void
 }
 
+/** What became of a step; `made` are the ids of what it brought. */
+export interface Answer {
+  good: boolean
+  made: string[]
+}
+
+const REFUSED: Answer = { good: false, made: [] }
 const STALE_TRIES = 4
 const CHANGING = 'The project is being changed elsewhere all the time. Try again.'
 
@@ -50,20 +57,20 @@ const CHANGING = 'The project is being changed elsewhere all the time. Try again
 export function makeLine(project: string, first: number, world: LineWorld) {
   const waiting = shallowRef<Waiting[]>([])
   const trouble = ref<Trouble>('')
-  const settled = new Map<string, (good: boolean) => void>()
+  const settled = new Map<string, (answer: Answer) => void>()
   let revision = first
   let running = false
   let hurry = new AbortController()
   let last = 0
   let stales = 0
 
-  /** Add a step; settles with whether it was done. */
-  function push(ask: Ask, seed: string): Promise<boolean> {
+  /** Add a step; settles with whether it was done, and what it made. */
+  function push(ask: Ask, seed: string): Promise<Answer> {
     last = Math.max(Date.now(), last + 1)
     const step: Waiting = { project, seed, made: last, ask, from: null, tries: 0 }
     waiting.value = [...waiting.value, step]
     world.outbox.keep(step)
-    const answer = new Promise<boolean>((done) => settled.set(seed, done))
+    const answer = new Promise<Answer>((done) => settled.set(seed, done))
     run()
     return answer
   }
@@ -81,7 +88,7 @@ export function makeLine(project: string, first: number, world: LineWorld) {
     const newest = waiting.value.at(-1)
     if (!newest || newest.tries || newest.ask.kind !== 'edit') return false
     if (running && waiting.value[0] === newest) return false
-    settle(newest, false)
+    settle(newest, REFUSED)
     return true
   }
 
@@ -101,9 +108,10 @@ export function makeLine(project: string, first: number, world: LineWorld) {
     // A way along the history has no seed that the server knows: remember where it began.
     if (step.ask.kind !== 'edit') await world.outbox.keep(step)
     try {
-      await accept(await world.post(project, step.ask, basedOn(step)))
+      const answer = await world.post(project, step.ask, basedOn(step))
+      await accept(answer)
       trouble.value = ''
-      settle(step, true)
+      settle(step, { good: true, made: 'made' in answer ? answer.made : [] })
     } catch (error) {
       await failed(step, error)
     }
@@ -150,20 +158,20 @@ export function makeLine(project: string, first: number, world: LineWorld) {
   function stale(step: Waiting, state: State) {
     const again = step.tries > 1
     catchUp(state, step.ask.kind === 'edit' || !again)
-    if (step.ask.kind !== 'edit') settle(step, again)
+    if (step.ask.kind !== 'edit') settle(step, { good: again, made: [] })
     else if (++stales >= STALE_TRIES) refuse(step, new Error(CHANGING))
   }
 
   function refuse(step: Waiting, error: unknown) {
-    settle(step, false, () => world.refused(step, error))
+    settle(step, REFUSED, () => world.refused(step, error))
   }
 
-  function settle(step: Waiting, good: boolean, tell = () => {}) {
+  function settle(step: Waiting, answer: Answer, tell = () => {}) {
     stales = 0
     waiting.value = waiting.value.filter((one) => one !== step)
     world.outbox.drop(step)
     tell()
-    settled.get(step.seed)?.(good)
+    settled.get(step.seed)?.(answer)
     settled.delete(step.seed)
   }
 

@@ -4,7 +4,15 @@ import { client, need, ServerError, type Problem, type Schemas } from '@/api/cli
 import type { Clip, Document, Edit, FrameRate, Step, Track } from '@/api/types'
 import { useNotes } from '@/stores/notes'
 import type { Source } from '@/api/source'
-import { makeLine, type Ask, type Done, type Line, type State, type Waiting } from '@/steps/line'
+import {
+  makeLine,
+  type Answer,
+  type Ask,
+  type Done,
+  type Line,
+  type State,
+  type Waiting,
+} from '@/steps/line'
 import { outbox } from '@/steps/outbox'
 import { patched, type Operation } from '@/steps/patched'
 import { pause } from '@/steps/pauses'
@@ -174,8 +182,8 @@ export const useProject = defineStore('project', () => {
     if (gone >= 0) leaveTo(gone)
   })
 
-  function send(ask: Ask, seed = newSeed()): Promise<boolean> {
-    return line.value?.push(ask, seed) ?? Promise.resolve(false)
+  async function send(ask: Ask, seed = newSeed()): Promise<Answer> {
+    return (await line.value?.push(ask, seed)) ?? { good: false, made: [] }
   }
 
   /** A step as it is sent: with a seed for new ids, and the group that is open. */
@@ -185,7 +193,12 @@ export const useProject = defineStore('project', () => {
   }
 
   /** `taken` may take a refusal on itself by returning true; otherwise it is shown as a note. */
-  function edit(what: Step, taken?: Refused): Promise<boolean> {
+  async function edit(what: Step, taken?: Refused): Promise<boolean> {
+    return (await make(what, taken)).good
+  }
+
+  /** The same, telling what the step made. */
+  function make(what: Step, taken?: Refused): Promise<Answer> {
     const edit = whole(what)
     const seed = edit.seed ?? newSeed()
     if (taken) takers.set(seed, taken)
@@ -201,7 +214,7 @@ export const useProject = defineStore('project', () => {
       notes.told('The step that waited is taken back.')
       return true
     }
-    const good = await send({ kind: where })
+    const { good } = await send({ kind: where })
     if (good) notes.told(where === 'undo' ? `Undone: ${told}` : `Done again: ${label.value}`)
     return good
   }
@@ -250,6 +263,7 @@ export const useProject = defineStore('project', () => {
     frames,
     open,
     edit,
+    make,
     undo: () => go('undo'),
     redo: () => go('redo'),
     rename,

@@ -31,13 +31,9 @@ const canvas = computed(() => project.document?.canvas ?? { width: 1080, height:
 const at = computed(() => tickOf(player.frame.value, project.rate))
 
 async function place(step: Step) {
-  const before = new Set(project.tracks.flatMap((track) => track.clips.map((one) => one.id)))
-  const done = await project.edit(step)
-  const fresh = project.tracks
-    .flatMap((track) => track.clips)
-    .filter((one) => !before.has(one.id))
-    .map((one) => one.id ?? '')
-  if (done && fresh.length) hand.takeAll(fresh)
+  const { good: done, made } = await project.make(step)
+  const fresh = made.filter((id) => project.findClip(id))
+  if (fresh.length) hand.takeAll(fresh)
   return done
 }
 

@@ -13,12 +13,14 @@ import { omitted } from '@/motion/props'
 import { useClipboard } from '@/stores/clipboard'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
 import { found } from './effects'
 import type { Layer } from '@/inhand/useLayer'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
 const notes = useNotes()
+const project = useProject()
 const clipboard = useClipboard()
 
 const effects = computed<Effect[]>(() => props.layer.clip.value?.effects ?? [])
@@ -29,12 +31,12 @@ const kinds = computed(() => found(kit.layer?.effects ?? [], wanted.value))
 const kindOf = (effect: Effect) => kit.layer?.effects.find((one) => one.kind === effect.kind)
 
 async function add(kind: string) {
-  const before = new Set(effects.value.map((one) => one.id))
-  const done = await props.layer.addParts('effects', [{ kind }])
+  const parts = [{ kind }] as never
+  const clips = props.layer.ids.value
+  const { made } = await project.make({ kind: 'add_parts', clips, list: 'effects', parts })
   wanted.value = ''
   searching.value = false
-  const fresh = effects.value.find((one) => !before.has(one.id))
-  if (done && fresh?.id) open.value = fresh.id
+  if (made[0]) open.value = made[0]
 }
 
 function search(event: KeyboardEvent) {

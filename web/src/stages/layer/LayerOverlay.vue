@@ -146,7 +146,6 @@ function toCanvas(point: Point): [number, number] {
 
 async function drawByHand(points: Point[]) {
   if (points.length < 3) return
-  const before = new Set(project.tracks.flatMap((track) => track.clips.map((one) => one.id)))
   const first = points[0]
   const last = points.at(-1)
   const span = Math.max(
@@ -161,7 +160,8 @@ async function drawByHand(points: Point[]) {
     const { x, y } = own.back(point)
     return [x, y]
   }
-  const done = await layer.send({
+  player.endTrial()
+  const { made } = await project.make({
     kind: 'draw_freehand',
     points: thinned(points).map(place),
     smoothness: layering.smoothness,
@@ -171,8 +171,8 @@ async function drawByHand(points: Point[]) {
     length: 3 * TICKS_PER_SECOND,
     ...layering.drawn,
   })
-  const fresh = project.tracks.flatMap((track) => track.clips).find((one) => !before.has(one.id))
-  if (done && fresh?.id) hand.take(fresh.id)
+  const fresh = made.find((id) => project.findClip(id))
+  if (fresh) hand.take(fresh)
 }
 
 function pick(event: PointerEvent) {
