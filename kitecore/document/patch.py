@@ -6,6 +6,7 @@ places in a project of thousands of clips at once.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from kitecore.document.document import Document
@@ -34,8 +35,19 @@ def made_by(forward: list[Operation], back: list[Operation]) -> list[str]:
 
 
 def _added(operations: list[Operation]) -> list[str]:
-    values = (one.get("value") for one in operations if one["op"] == "add")
-    return [value["id"] for value in values if isinstance(value, dict) and "id" in value]
+    return [id for one in operations if one["op"] == "add" for id in _ids_in(one.get("value"))]
+
+
+def _ids_in(value: Any) -> Iterator[str]:
+    """The ids of plain data and of all that lies in it: a track comes with its clips."""
+    if isinstance(value, dict):
+        if isinstance(value.get("id"), str):
+            yield value["id"]
+        for inner in value.values():
+            yield from _ids_in(inner)
+    elif isinstance(value, list):
+        for inner in value:
+            yield from _ids_in(inner)
 
 
 def _diff(old: Any, new: Any, path: str, out: list[Operation]) -> None:

@@ -159,6 +159,10 @@ class StepTest(People, TestCase):
         mask = [{"kind": "ellipse"}]
         parts = self.edit(kind="add_parts", clips=[later], list="masks", parts=mask).json()
         self.assertEqual(1, len(parts["made"]))
+        above = self.edit(kind="place", clip=self.solid("b"), mode="above", at=0).json()
+        tracks = self.document()["tracks"]
+        [new] = [c["id"] for track in tracks for c in track["clips"] if c["name"] == "b"]
+        self.assertIn(new, above["made"])
         raised = self.edit(kind="raise", clip=clip["id"]).json()
         self.assertNotIn(clip["id"], raised["made"])
         self.project.refresh_from_db()
