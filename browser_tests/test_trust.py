@@ -122,18 +122,23 @@ class TrustTest(SiteTest):
         browser.all("[data-clip]")[0].click()
         field = '[aria-label="Turn, exact"]'
         browser.find(field)
-        # Somebody else deletes the clip meanwhile, and this page does not know.
+        before = browser.find(field).get_attribute("value")
+        # Somebody else locks the track meanwhile, and this page does not know.
         self.project.refresh_from_db()
-        clip = history.document_at(self.project.head).main.clips[0].id
-        remove = edit_kinds["remove"](clips=(clip,), close=True)
-        history.apply_edit(self.project, self.project.head_id, remove)
+        track = history.document_at(self.project.head).main.id
+        lock = edit_kinds["set_track"](track=track, locked=True)
+        history.apply_edit(self.project, self.project.head_id, lock)
         browser.run(
             "const field = document.querySelector(arguments[0]); field.value = '33';"
             "field.dispatchEvent(new Event('change'))",
             field,
         )
-        browser.wait(lambda: browser.all(".note.problem"), what="nothing was said")
-        self.clips(1)
+        browser.wait(lambda: "locked" in browser.find(".note.problem").text, what="nothing said")
+        browser.wait(
+            lambda: browser.find(field).get_attribute("value") == before,
+            what="the field went on showing what was refused",
+        )
+        self.assertEqual(3, self.steps())
 
     def test_a_step_that_was_never_sent_can_be_taken_back(self) -> None:
         self.enter()

@@ -7,7 +7,7 @@ from unittest import TestCase
 
 from kitecore import edits
 from kitecore.document import ClipBase, Document, Paced, empty_document
-from kitecore.edits.tests.strategies import SECOND, edit
+from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import EditRefused
 
 FRAME = SECOND // 30

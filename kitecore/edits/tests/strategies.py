@@ -2,30 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from functools import cache
+from collections.abc import Callable
 from typing import Any
 
 from hypothesis import strategies as st
-from pydantic import TypeAdapter
 
 from kitecore.document import Document, GroupClip, empty_document
 from kitecore.document.document import FrameRate
 from kitecore.document.properties import Keys
-from kitecore.edits import Edit, EditBase, apply
+from kitecore.edits import EditBase
+from kitecore.edits.tests.populated import SECOND, edit, populated
 from kitecore.ticks import RATES
-
-SECOND = 705_600_000
-_edits: TypeAdapter[Any] = TypeAdapter(Edit)
 
 ticks = st.integers(0, 12 * SECOND)
 lengths = st.integers(SECOND // 10, 4 * SECOND)
-
-
-def edit(**fields: Any) -> EditBase:
-    """An edit from plain data, as it comes from a page."""
-    made: EditBase = _edits.validate_python(fields)
-    return made
 
 
 DRAWN_KINDS = ["solid", "text", "shape", "adjustment"]
@@ -55,58 +45,6 @@ def documents(draw: st.DrawFn) -> Document:
     if draw(st.integers(0, 5)) == 0:
         return empty_document(rate=FrameRate(num=rate.num, den=rate.den))
     return populated(rate.num, rate.den)
-
-
-@cache
-def populated(num: int, den: int) -> Document:
-    """Every kind of clip, keys, a group, a transition, masks, effects, markers, several tracks."""
-    document = empty_document(rate=FrameRate(num=num, den=den))
-    for number, step in enumerate(_steps()):
-        document = apply(document, edit(seed=f"made{number}", **step(document)))
-    return document
-
-
-def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
-    source = {"media": "m1", "source_in": SECOND, "source_length": 9 * SECOND}
-    kinds: list[dict[str, Any]] = [
-        {"kind": "video", "name": "first", "length": 3 * SECOND, **source},
-        {"kind": "video", "name": "second", "length": 2 * SECOND, **source},
-        {"kind": "still", "name": "still", "length": SECOND, "media": "m2"},
-        {"kind": "sequence", "name": "row", "length": SECOND, "pictures": ["m1", "m2"], "each": 9},
-        {"kind": "solid", "name": "inner", "length": SECOND},
-        {"kind": "text", "name": "word", "length": SECOND},
-    ]
-    for clip in kinds:
-        yield _placed(clip, "end")
-    keys = [{"at": 0, "value": 0.2}, {"at": SECOND, "value": 1.0}]
-    above = {"kind": "shape", "name": "above", "length": 2 * SECOND, "opacity": {"keys": keys}}
-    yield _placed(above, "above", SECOND)
-    yield _placed({"kind": "adjustment", "name": "over", "length": SECOND}, "above", 4 * SECOND)
-    yield _placed({"kind": "sound", "name": "hum", "length": 4 * SECOND, **source}, "above")
-    yield lambda document: {"kind": "group", "clips": _ids(document, "inner", "word")}
-    yield lambda document: {
-        "kind": "set_transition",
-        "clip": _ids(document, "second")[0],
-        "transition": {"kind": "dissolve", "length": SECOND // 2},
-        "short": "shorten",
-    }
-    for name, parts in (("masks", [{"kind": "ellipse"}]), ("effects", [{"kind": "glow"}])):
-        yield lambda document, name=name, parts=parts: {  # type: ignore[misc]
-            "kind": "add_parts",
-            "clips": _ids(document, "first"),
-            "list": name,
-            "parts": parts,
-        }
-    yield lambda document: {"kind": "add_marker", "at": SECOND, "clip": _ids(document, "first")[0]}
-    yield lambda document: {"kind": "add_marker", "at": 2 * SECOND}
-
-
-def _placed(clip: dict[str, Any], mode: str, at: int = 0) -> Callable[[Document], dict[str, Any]]:
-    return lambda document: {"kind": "place", "clip": clip, "mode": mode, "at": at}
-
-
-def _ids(document: Document, *names: str) -> list[str]:
-    return [clip.id for _, clip in document.clips() if clip.name in names]
 
 
 @st.composite

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from kitecore.document import Grade, Pictured, dumps, loads
 from kitecore.edits.tests.cutcase import CutCase
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import NotThere
 
 

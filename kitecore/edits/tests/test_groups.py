@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from kitecore.edits.tests.cutcase import CutCase
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 
 
 class GroupEditTest(CutCase):

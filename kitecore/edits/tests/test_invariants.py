@@ -13,7 +13,8 @@ from kitecore import edits
 from kitecore.document import Document, all_clips, check, diff, dump, load
 from kitecore.document.clips import clip_kinds
 from kitecore.edits import EditBase, edit_kinds
-from kitecore.edits.tests.strategies import MAKERS, documents, edits_for, populated
+from kitecore.edits.tests.populated import populated
+from kitecore.edits.tests.strategies import MAKERS, documents, edits_for
 from kitecore.errors import BrokenDocument, EditRefused, NotThere
 from kitecore.ticks import RATES
 

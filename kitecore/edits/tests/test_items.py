@@ -7,7 +7,7 @@ from unittest import TestCase
 
 from kitecore import edits
 from kitecore.document import Document, empty_document
-from kitecore.edits.tests.strategies import edit
+from kitecore.edits.tests.populated import edit
 from kitecore.errors import EditRefused
 
 SECOND = 705_600_000

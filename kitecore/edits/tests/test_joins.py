@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from kitecore import edits
 from kitecore.edits.tests.cutcase import FRAME, CutCase
-from kitecore.edits.tests.strategies import SECOND, edit
+from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import TooLittleFootage
 
 

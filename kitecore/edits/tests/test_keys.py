@@ -9,7 +9,7 @@ from kitecore import edits
 from kitecore.document import Document, ShapeClip, empty_document
 from kitecore.document.moves import Entrance, Meanwhile, Moves
 from kitecore.document.properties import Keys, PointKeys
-from kitecore.edits.tests.strategies import SECOND, edit
+from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import EditRefused
 from kitecore.motion import value_at
 from kitecore.motion.posing import pose_at

@@ -7,7 +7,7 @@ from typing import Any
 from kitecore.document import ShapeClip, TextClip, dumps, loads
 from kitecore.document.shapes import PathForm
 from kitecore.edits.tests.cutcase import CutCase
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import NotThere
 
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from kitecore import edits
 from kitecore.document import Document, Paced, empty_document
 from kitecore.edits.tests.cutcase import FRAME, CutCase
-from kitecore.edits.tests.strategies import SECOND, edit
+from kitecore.edits.tests.populated import SECOND, edit
 
 
 class SpeedEditTest(CutCase):

@@ -11,7 +11,7 @@ from PIL import Image
 
 from kitecore import edits
 from kitecore.document import Canvas, Document, FrameRate, empty_document
-from kitecore.edits.tests.strategies import SECOND, edit
+from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.tests.material import ingested, make_video, make_wav, tone
 

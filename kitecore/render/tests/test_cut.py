@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 from PIL import Image
 
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import ingested, make_video, read_number
 from kitecore.render.export import ExportSettings, encode_piece, join, plan
 from kitecore.render.extract import content_key

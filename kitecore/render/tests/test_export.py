@@ -10,7 +10,7 @@ import av
 import numpy as np
 from pymediainfo import MediaInfo
 
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.media.tests.material import decoded_numbers, tone
 from kitecore.render.export import ExportSettings, encode_piece, join, piece_key, plan

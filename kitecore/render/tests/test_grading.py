@@ -17,7 +17,7 @@ from kitecore.colour.chain import graded
 from kitecore.colour.looks import shipped
 from kitecore.document import Grade
 from kitecore.document.grade import grade_of
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import BadInput, NotThere
 from kitecore.render.deep import render_deep, render_deep_planes
 from kitecore.render.export import ExportSettings, encode_piece

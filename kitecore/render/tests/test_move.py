@@ -12,7 +12,7 @@ import av
 import numpy as np
 
 from kitecore.document.ease import Spring
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.motion.easing import eased
 from kitecore.picture.layer import Rgba
 from kitecore.render.export import ExportSettings, encode_piece, join, plan

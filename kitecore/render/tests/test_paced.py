@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.signal import butter, sosfilt
 
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.render.tests.test_sound import MixedTest, Samples
 from kitecore.sound.crossfade import equal_power
 from kitecore.sound.ramps import DECLICK

@@ -12,7 +12,7 @@ import numpy as np
 import simplejpeg
 
 from kitecore.document import Place
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import decoded_numbers, read_number
 from kitecore.motion.pose import Pose
 from kitecore.render.export import ExportSettings, encode_piece, plan

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import FrameRate, SoundClip, Track, empty_document
-from kitecore.edits.tests.strategies import SECOND
+from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import tone
 from kitecore.render.pieces import frame_samples, sound_piece
 from kitecore.render.samples import SAMPLE_TICKS, render_samples, sample_at

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** A bench of two panels: what there is beside the parts of what is in hand. */
+import { useProject } from '@/stores/project'
+
 defineProps<{
   /** Name of the panel of what is in hand. */
   label: string
@@ -10,6 +12,7 @@ defineProps<{
   /** Whether the first panel takes less of the width. */
   narrow?: boolean
 }>()
+const project = useProject()
 </script>
 
 <template>
@@ -18,7 +21,8 @@ defineProps<{
     <section v-if="filled" class="panel right" :aria-label="label">
       <div class="tools"><slot name="parts" /></div>
       <div class="tools second"><slot name="tools" /></div>
-      <div class="body"><slot /></div>
+      <!-- Drawn anew when a step was refused: fields and switches show again what is. -->
+      <div :key="project.refusals" class="body"><slot /></div>
     </section>
     <section v-else class="panel right empty"><slot name="empty" /></section>
   </div>

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { isPaced, isPictured, isSounding } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useHand } from '@/stores/hand'
+import { useProject } from '@/stores/project'
 import JoinView from './JoinView.vue'
 import PacePanel from './PacePanel.vue'
 import PlacePanel from './PlacePanel.vue'
@@ -13,6 +14,7 @@ import SoundPanel from './SoundPanel.vue'
 type Part = 'pictures' | 'pace' | 'place' | 'sound' | 'screen'
 
 const hand = useHand()
+const project = useProject()
 const wanted = ref<Part>('pace')
 
 const clip = computed(() => hand.one?.clip ?? null)
@@ -40,7 +42,8 @@ const part = computed(() =>
 <template>
   <div class="cut">
     <JoinView class="panel join" />
-    <section v-if="part" class="panel values" aria-label="What is in hand">
+    <!-- Drawn anew when a step was refused: fields and switches show again what is. -->
+    <section v-if="part" :key="project.refusals" class="panel values" aria-label="What is in hand">
       <ChoiceGroup label="Part" :choices="parts" :taken="part" @take="wanted = $event" />
       <PacePanel
         v-if="part === 'pace' && clip && isPaced(clip)"
