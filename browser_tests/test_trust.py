@@ -73,7 +73,7 @@ class TrustTest(SiteTest):
         browser = self.browser
         browser.wait(
             lambda: words in browser.test("saving").text,
-            what=f"the page never said “{words}”, but “{browser.test('saving').text}”",
+            what=f"the page never said “{words}”",
         )
 
     def clips(self, number: int) -> None:
