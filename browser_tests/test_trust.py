@@ -98,6 +98,11 @@ class TrustTest(SiteTest):
         self.saving("saved · step 4")
         self.assertEqual(4, self.steps())
 
+    def test_an_opened_project_shows_all_of_its_timeline(self) -> None:
+        self.project = self.make_project("Long", 40)
+        self.enter()
+        self.clips(40)
+
     def test_a_drag_that_loses_its_line_in_the_middle_is_kept(self) -> None:
         self.enter()
         browser = self.browser

@@ -102,7 +102,7 @@ function scrubTo(px: number | null) {
 }
 
 watch(
-  [() => project.id, () => project.within, () => laneWidth.value > 200],
+  [() => project.document && project.id, () => project.within, () => laneWidth.value > 200],
   () => showAll(project.length),
   { immediate: true },
 )
