@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import shutil
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -16,7 +17,7 @@ UNFINISHED = ".unfinished-"
 def whole_file(path: Path) -> Iterator[Path]:
     """A place to write a file that becomes ``path`` at the end; nothing is left if that fails."""
     handle, name = mkstemp(prefix=UNFINISHED, suffix=path.suffix, dir=path.parent)
-    open(handle, "wb").close()  # noqa: PTH123
+    os.close(handle)
     unfinished = Path(name)
     try:
         yield unfinished

@@ -6,7 +6,8 @@ import json
 from collections.abc import Mapping
 from uuid import UUID
 
-from django.db import transaction
+from django.db import connection, transaction
+from huey.contrib.djhuey import on_startup
 
 from kitecore.analysis import analyses, result_of, standing_for
 from kitecore.media.info import MediaInfo
@@ -38,6 +39,18 @@ def ask_for(take: Take, name: str, parameters: Mapping[str, object] | None = Non
         return None
     args = {"take": take.id.hex, "name": name, "parameters": given}
     return hand_out(take.owner, "analysis", f"{take.id.hex}/{name}", args=args)
+
+
+@on_startup()
+def find_out_what_is_missing() -> None:
+    """Hand out analyses that takes lack: those of before there were any, or of an older version."""
+    open_jobs = Job.objects.unfinished().filter(kind="analysis")
+    asked = set(open_jobs.values_list("subject", flat=True))
+    for take in Take.objects.filter(state=Take.State.READY, removed=False).select_related("owner"):
+        for name in standing_for(MediaInfo.model_validate(take.facts)):
+            if f"{take.id.hex}/{name}" not in asked and take.folder.original.exists():
+                ask_for(take, name)
+    connection.close()
 
 
 def _take_of(id: str) -> Take | None:

@@ -15,7 +15,7 @@ from studio.jobs import queue, running
 from studio.jobs.models import Job
 from studio.jobs.programs import Interrupted
 from studio.library.models import Take
-from studio.library.work import ask_for, take_in
+from studio.library.work import ask_for, find_out_what_is_missing, take_in
 from studio.projects import history
 from studio.tests.site import Calm, People, Uploader, work_off
 
@@ -187,6 +187,17 @@ class TakeInTest(People, TestCase):
         take.refresh_from_db()
         self.assertEqual("refused", take.state)
         self.assertIn("cancelled", take.problem["message"])
+
+    def test_a_worker_that_starts_sees_to_what_takes_lack(self) -> None:
+        take = self._take(self._film())
+        work_off()
+        shutil.rmtree(result_of(take.folder, "strip"))
+        with patch("studio.library.work.connection"):
+            for _ in range(2):
+                find_out_what_is_missing()
+        self.assertEqual(1, Job.objects.unfinished().count())
+        work_off()
+        self.assertIsNotNone(result_of(take.folder, "strip"))
 
     def test_an_analysis_that_is_there_is_not_asked_for(self) -> None:
         take = self._take(self._film())
