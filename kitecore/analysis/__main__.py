@@ -10,7 +10,7 @@ from pathlib import Path
 
 from kitecore.analysis import analyse, analyses
 from kitecore.media.folder import MediaFolder
-from kitecore.programs import GIB, run_limited
+from kitecore.programs import GIB, Tell, run_limited
 
 MEMORY_LIMIT = 6 * GIB
 CPU_LIMIT = 6 * 3600
@@ -19,15 +19,11 @@ CPU_LIMIT = 6 * 3600
 
 def main(folder: str, name: str, parameters: str) -> int:
     wanted = analyses[name].parameters.model_validate_json(parameters)
-    return run_limited(
-        lambda tell: void(analyse(MediaFolder(Path(folder)), name, wanted, tell)),
-        memory=MEMORY_LIMIT,
-        cpu=CPU_LIMIT,
-    )
 
+    def work(tell: Tell) -> None:
+        analyse(MediaFolder(Path(folder)), name, wanted, tell)
 
-def void(_: object) -> None:
-    """The result lies where it belongs; nobody waits for its place."""
+    return run_limited(work, memory=MEMORY_LIMIT, cpu=CPU_LIMIT)
 
 
 if __name__ == "__main__":

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import os
 from pathlib import Path
+from uuid import uuid4
 
 from django.conf import settings
 from django.contrib.auth.models import User
@@ -34,10 +35,10 @@ def piece_store() -> PieceStore:
 @transaction.atomic
 def start(owner: User, project: Project, revision: Revision, wanted: ExportSettings) -> Export:
     """A film of a revision, handed out."""
-    job = hand_out(owner, "film", project.id.hex)
-    job.subject = str(job.id)
-    job.save(update_fields=["subject"])
+    id = uuid4()
+    job = hand_out(owner, "film", id.hex)
     return Export.objects.create(
+        id=id,
         owner=owner,
         project=project,
         revision=revision,

@@ -18,7 +18,7 @@ from django.utils import timezone
 
 from kitecore.errors import BadInput, KiteError, RenderFailed
 from studio.jobs.kinds import PUT_TOGETHER, Part, job_kinds
-from studio.jobs.models import Job, State
+from studio.jobs.models import Job, JobQuerySet, State
 from studio.jobs.waking import wake
 from studio.problems import Problem
 
@@ -86,7 +86,7 @@ def take() -> Job | None:
     return None
 
 
-def _free() -> Any:
+def _free() -> JobQuerySet:
     """Jobs that wait and whose subject nobody works on."""
     busy = Job.objects.filter(
         kind=OuterRef("kind"), subject=OuterRef("subject"), state=State.WORKING
@@ -94,7 +94,7 @@ def _free() -> Any:
     return Job.objects.filter(~Exists(busy), state=State.WAITING)
 
 
-def _mine(job: Job) -> Any:
+def _mine(job: Job) -> JobQuerySet:
     """The row of a job, as long as it is ours."""
     return Job.objects.filter(pk=job.pk, claim=job.claim, state=State.WORKING)
 

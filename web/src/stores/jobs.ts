@@ -5,8 +5,8 @@ import { client, need } from '@/api/client'
 import { openStream } from '@/jobs/stream'
 import { useNotes } from '@/stores/notes'
 
-const PACE = 250
 /** Milliseconds between two looks at the same list. */
+const PACE = 250
 
 /** Long work on the server: told of by one stream of events, which is open while there is some. */
 export const useJobs = defineStore('jobs', () => {

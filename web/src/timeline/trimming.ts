@@ -2,8 +2,8 @@ import { isPaced, type Clip, type PacedClip, type Track } from '@/api/types'
 import { endOf, startOf } from '@/stores/project'
 import { pointsOf, sourceOffset } from './speed'
 
-const MOST = 2 ** 22
 /** Frames that a clip is at most drawn out by: more than any source lasts. */
+const MOST = 2 ** 22
 
 /** Tick at which the source of a clip ends. */
 function sourceEnd(clip: PacedClip): number {
