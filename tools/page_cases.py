@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import json
+from itertools import product
 from pathlib import Path
 from typing import Any
 
 import numpy as np
 from pydantic import TypeAdapter
 
-from kitecore.document import VideoClip
+from kitecore.document import Place, StillClip, VideoClip
 from kitecore.document.cell import Cell
 from kitecore.document.ease import Ease
+from kitecore.document.masks import MASKS
 from kitecore.document.paths import PathKeys
 from kitecore.document.properties import (
     ColourKeys,
@@ -25,6 +27,9 @@ from kitecore.document.properties import (
 from kitecore.motion import value_at
 from kitecore.motion.curve import around, curve_at
 from kitecore.motion.easing import eased
+from kitecore.motion.posing import pose_at
+from kitecore.picture.masks import distances
+from kitecore.render.placing import land
 
 WEB = Path(__file__).parents[1] / "web/src"
 EASES: list[dict[str, Any]] = [
@@ -208,12 +213,85 @@ def _pairs(points: list[list[float]]) -> tuple[tuple[float, float], ...]:
     return tuple((x, y) for x, y in points)
 
 
+MASKED: list[tuple[dict[str, Any], tuple[float, ...]]] = [
+    ({"kind": "ellipse", "size": [0.3, 0.3]}, (0.0, 0.1, -0.05)),
+    ({"kind": "ellipse", "size": [0.5, 0.12]}, (0.0, 0.05, 0.2)),
+    ({"kind": "rectangle", "size": [0.4, 0.2]}, (0.0, 0.08, -0.05)),
+    ({"kind": "rectangle", "size": [0.2, 0.35], "radius": 0.12}, (0.0, 0.1, -0.05, -0.15)),
+    ({"kind": "rectangle", "size": [0.2, 0.1], "radius": 0.4}, (0.0, 0.05)),
+]
+
+
+def outlines() -> list[dict[str, Any]]:
+    """Masks, and how far from their middle the distance to their edge is a level."""
+    return [
+        {
+            "mask": mask.model_dump(mode="json"),
+            "level": level,
+            "reach": [[angle, _reach(mask, angle, level)] for angle in range(3, 360, 24)],
+        }
+        for plain, levels in MASKED
+        for mask in [MASKS[plain["kind"]].model_validate({"id": "m", **plain})]
+        for level in levels
+    ]
+
+
+def _reach(mask: Any, degrees: float, level: float) -> float:
+    """By halving: along a ray from the middle the distance only grows."""
+    cos, sin = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
+    low, high = 0.0, 3.0
+    for _ in range(40):
+        half = (low + high) / 2
+        there = distances[mask.kind](mask, np.float64([[half * cos]]), np.float64([[half * sin]]))
+        low, high = (half, high) if float(there[0, 0]) < level else (low, half)
+    return round(low, 6)
+
+
+PLACES: list[dict[str, Any]] = [
+    {},
+    {"fit": "fill", "position": [30, -40]},
+    {"fit": "own", "size": [0.5, 2], "turn": 33, "pivot": [20, 10]},
+    {"size": [0.7, 0.4], "turn": -120, "lean": 25, "pivot": [-60, 90], "mirrored": True},
+    {"upside_down": True, "size": [1.3, 1.3], "position": [-200, 5]},
+    {"position": _keys([0, 0], [300, 90], after=[0, 200]), "turn": _keys(0, 90, BACK)},
+]
+
+
+def corners() -> list[dict[str, Any]]:
+    """Places of pictures, and where their corners are on the canvas at a moment."""
+    return [
+        {
+            "number": number,
+            "place": clip.place.model_dump(mode="json"),
+            "tick": 600,
+            "picture": picture,
+            "canvas": canvas,
+            "corners": _corners(clip, 600, picture, canvas),
+        }
+        for number, (plain, picture, canvas) in enumerate(product(PLACES, PICTURES, CANVASES))
+        for clip in [StillClip(id="s", media="m", length=SECOND, place=Place(**plain))]
+    ]
+
+
+PICTURES = ((1920.0, 1080.0), (300.0, 700.0))
+CANVASES = ((1080.0, 1920.0), (1920.0, 1080.0))
+
+
+def _corners(clip: StillClip, tick: int, picture: Any, canvas: Any) -> list[list[float]]:
+    landing = land(clip.place, pose_at(clip, tick, canvas), picture, canvas, (1.0, 1.0))
+    width, height = landing.pixels
+    spots = np.array([[0, 0, 1], [width, 0, 1], [width, height, 1], [0, height, 1]])
+    return np.round((landing.matrix @ spots.T).T[:, :2], 5).tolist()  # type: ignore[no-any-return]
+
+
 CASES = {
     "motion/easing": easings,
     "motion/keys": values,
     "motion/curve": curves,
     "timeline/speed": speeds,
     "picture/cells": cells,
+    "picture/masks": outlines,
+    "picture/placing": corners,
 }
 
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from typing import Any, cast
 
 from kitecore.document import ClipBase, GroupClip, Pictured, Place, Sounding
 from kitecore.document.properties import Keys, Vector
+from kitecore.edits._fitting import mapped
 from kitecore.errors import EditRefused
 
 
@@ -54,7 +54,7 @@ def carried(clip: ClipBase, group: GroupClip) -> ClipBase:
     if isinstance(clip, Sounding):
         update["muted"] = clip.muted or group.muted
         if group.gain:
-            update["gain"] = _mapped(clip.gain, lambda gain: gain + group.gain)
+            update["gain"] = mapped(clip.gain, lambda gain: gain + group.gain)
     return clip.model_copy(update=update)
 
 
@@ -74,17 +74,14 @@ def _placed(inner: Place, outer: Place) -> Place:
             py + cy + factor * (sin * x + cos * y) - dy,
         )
 
+    def turned(handle: Vector) -> Vector:
+        x, y = handle
+        return factor * (cos * x - sin * y), factor * (sin * x + cos * y)
+
     return inner.model_copy(
         update={
-            "position": _mapped(inner.position, moved),
-            "size": _mapped(inner.size, lambda size: (size[0] * factor, size[1] * factor)),
-            "turn": _mapped(inner.turn, lambda angle: angle + turn),
+            "position": mapped(inner.position, moved, turned),
+            "size": mapped(inner.size, lambda size: (size[0] * factor, size[1] * factor)),
+            "turn": mapped(inner.turn, lambda angle: angle + turn),
         }
     )
-
-
-def _mapped(prop: Any, change: Callable[[Any], Any]) -> Any:
-    if not isinstance(prop, Keys):
-        return change(prop)
-    keys = tuple(key.model_copy(update={"value": change(key.value)}) for key in prop.keys)
-    return prop.model_copy(update={"keys": keys})

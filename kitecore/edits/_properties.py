@@ -91,15 +91,27 @@ def with_item(model: M, path: str, item: Any, new_id: str, at: int | None = None
 
 
 def without_item(model: M, path: str) -> M:
-    """Without the item of a list that a path leads to. Raises as the others."""
+    """Without the item of a list that a path leads to. Raises as the others.
+
+    Lists beside it that name its id, as the chain of a warp's pins, name it no longer.
+    """
 
     def take(data: Any) -> None:
         items, last = _parent(data, path)
         if not isinstance(items, list):
             raise EditRefused("That is no part of a list.")
-        del items[_index(items, last)]
+        gone = items.pop(_index(items, last))
+        around, _ = _parent(data, path.rpartition("/")[0])
+        if isinstance(around, dict) and isinstance(gone, dict) and "id" in gone:
+            _forget(around, gone["id"])
 
     return _changed(model, take)
+
+
+def _forget(around: dict[str, Any], id: str) -> None:
+    for named in around.values():
+        if isinstance(named, list) and id in named:
+            named.remove(id)
 
 
 def _changed(model: M, change: Callable[[Any], None]) -> M:

@@ -5,13 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
-from pydantic import Field, ValidationError
+from pydantic import Field
 
 from kitecore.document import Document, Id, Model, Pictured, derived_id
 from kitecore.document.clips import MOST_EFFECTS, MOST_MASKS
 from kitecore.document.effects import EffectBase, effect_kinds
 from kitecore.document.masks import MASKS, MaskBase
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.edits._properties import with_values
 from kitecore.errors import EditRefused, NotThere
 
 List = Literal["masks", "effects"]
@@ -109,13 +110,9 @@ class SetPart(PartsEdit):
         return self._changed(document, change)
 
     def _set(self, part: Model) -> Model:
-        try:
-            fixed = {"kind", "id"} & set(self.values)
-            if fixed:
-                raise EditRefused("A part keeps its kind.")
-            return type(part).model_validate(part.model_dump(mode="json") | self.values)
-        except ValidationError as error:
-            raise EditRefused(f"That value does not fit: {error.errors()[0]['msg']}.") from error
+        if {"kind", "id"} & set(self.values):
+            raise EditRefused("A part keeps its kind.")
+        return with_values(part, self.values)
 
 
 @edit_kinds.register("remove_part")

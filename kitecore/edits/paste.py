@@ -1,4 +1,4 @@
-"""Several clips at once: pasting what was copied, placing chosen takes together."""
+"""Several clips at once: pasting what was copied."""
 
 from __future__ import annotations
 
@@ -7,12 +7,13 @@ from typing import Literal
 
 from pydantic import Field
 
-from kitecore.document import Clip, ClipBase, Document, Id, Model, derived_id
+from kitecore.document import Canvas, Clip, ClipBase, Document, Model, derived_id
+from kitecore.document.document import Side
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
+from kitecore.edits._fitting import fitted
 from kitecore.edits._lanes import pushed_in, renamed, settled, split_at
 from kitecore.edits._tracks import FreeKind, on_free_track
-from kitecore.edits.place import Mode, PlaceClip
 from kitecore.errors import EditRefused
 from kitecore.ticks import Rate
 
@@ -25,21 +26,35 @@ class Copied(Model):
     of: Literal["main", "picture", "sound"]
 
 
+class Sheet(Model):
+    """Width and height of a canvas, in pixels."""
+
+    width: Side
+    height: Side
+
+
 @edit_kinds.register("paste")
 class Paste(EditBase):
     """Put copies at ``at``, as far from each other as they were.
 
     What came from the main track is pushed into it; the rest goes to free tracks with room, or to
-    new ones. From another project they come with their media.
+    new ones. From another project they come with their media; ``made_on`` is the canvas that they
+    were made on, from which they are fitted to that of the document.
     """
 
     kind: Literal["paste"] = "paste"
     copies: tuple[Copied, ...] = Field(min_length=1, max_length=2000)
     at: Start
+    made_on: Sheet | None = None
 
     def label(self) -> str:
         many = len(self.copies)
         return f"Paste “{self.copies[0].clip.name}”" if many == 1 else f"Paste {many} clips"
+
+    def _factor(self, canvas: Canvas) -> float:
+        """How much larger what was copied is here, so that all of it is there."""
+        made_on = self.made_on or canvas
+        return min(canvas.width / made_on.width, canvas.height / made_on.height)
 
     def apply(self, document: Document) -> Document:
         rate = document.rate.exact
@@ -48,8 +63,11 @@ class Paste(EditBase):
         if main := [c for c in self.copies if c.of == "main" and document.main.accepts(c.clip)]:
             # Others keep their distance to what is pushed in, so they start where that does.
             at = min(at, document.main.end) if document.main.closes_gaps else at
+        factor = self._factor(document.canvas)
         fresh = {
-            copied.clip.id: _fresh(copied.clip, rate, at - first, f"{self.seed}/{number}")
+            copied.clip.id: _fresh(
+                fitted(copied.clip, factor), rate, at - first, f"{self.seed}/{number}"
+            )
             for number, copied in enumerate(self.copies)
         }
         ids = {old: clip.id for old, clip in fresh.items()}
@@ -96,32 +114,3 @@ def _onto_lane(document: Document, kind: FreeKind, clips: list[ClipBase], new: s
     if any(first.end > second.start for first, second in pairwise(clips)):
         raise EditRefused("Copies of one track would overlap.")
     return on_free_track(document, kind, tuple(clips), new)
-
-
-@edit_kinds.register("place_several")
-class PlaceSeveral(EditBase):
-    """Place clips in their order: one after another, or stacked on tracks above each other."""
-
-    kind: Literal["place_several"] = "place_several"
-    clips: tuple[Clip, ...] = Field(min_length=1, max_length=500)
-    how: Literal["row", "stack"] = "row"
-    mode: Mode = "end"
-    at: Start = 0
-    track: Id | None = None
-
-    def label(self) -> str:
-        how = "one after another" if self.how == "row" else "stacked"
-        return f"Place {len(self.clips)} takes {how}"
-
-    def apply(self, document: Document) -> Document:
-        rate = document.rate.exact
-        at = document.main.end if self.mode == "end" else rate.nearest(self.at)
-        for number, clip in enumerate(self.clips):
-            mode = self.mode if self.how == "row" or not number else "above"
-            one = PlaceClip(
-                seed=f"{self.seed}-{number}", clip=clip, mode=mode, at=at, track=self.track
-            )
-            document = one.apply(document)
-            if self.how == "row":
-                at += clip.length // rate.frame_ticks * rate.frame_ticks
-        return document

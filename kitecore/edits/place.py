@@ -12,7 +12,7 @@ from kitecore.edits._tracks import FreeKind, on_free_track
 from kitecore.errors import EditRefused
 
 Mode = Literal["end", "push", "over", "above"]
-_HOW = {"end": "at the end", "push": "pushed in", "over": "over what was there", "above": "above"}
+HOW = {"end": "at the end", "push": "pushed in", "over": "over what was there", "above": "above"}
 
 
 @edit_kinds.register("place")
@@ -29,7 +29,7 @@ class PlaceClip(EditBase):
     track: Id | None = None
 
     def label(self) -> str:
-        return f"Place “{self.clip.name}” {_HOW[self.mode]}"
+        return f"Place “{self.clip.name}” {HOW[self.mode]}"
 
     def apply(self, document: Document) -> Document:
         step = document.rate.exact.frame_ticks

@@ -2,9 +2,10 @@ from __future__ import annotations
 
 from typing import Final, Literal
 
-from kitecore.document import Clip, ClipBase, Document, Id, Model, Paced, clip_kinds
+from kitecore.document import ClipBase, Document, Id, Model, Paced, clip_kinds
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._lanes import settled, swapped
+from kitecore.edits.takes import STILL_LENGTH, TakePart
 from kitecore.errors import EditRefused
 
 _SOURCE: Final = {
@@ -23,16 +24,17 @@ class Replace(EditBase):
 
     kind: Literal["replace"] = "replace"
     clip: Id
-    source: Clip
+    take: TakePart
 
     def label(self) -> str:
-        return f"Replace by “{self.source.name}”"
+        return f"Replace by “{self.take.title}”"
 
     def apply(self, document: Document) -> Document:
         [(track, clip)] = open_clips(document, (self.clip,))
-        if not track.accepts(self.source):
+        source = self.take.clip(STILL_LENGTH)
+        if not track.accepts(source):
             raise EditRefused(f"The track “{track.name}” does not hold clips of that kind.")
-        new = _shown_as(self.source, clip)
+        new = _shown_as(source, clip)
         if isinstance(new, Paced):
             new = _within_source(new, document.rate.exact.frame_ticks)
         return document.with_track(settled(track, swapped(track.clips, new)))

@@ -19,6 +19,7 @@ from kitecore.document.fills import FILLS, Stop
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.document.masks import MASKS
 from kitecore.document.shapes import FORMS, Stroke
+from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.place import PlaceClip
 from kitecore.errors import BadInput
 from kitecore.exchange.svg import MOST_BYTES as MOST_SVG
@@ -53,6 +54,14 @@ class BlendMode(Schema):
     group: str
 
 
+class FreshLayerOut(Schema):
+    """What can be added that is made of no take."""
+
+    name: str
+    title: str
+    help: str
+
+
 class LayerControls(Schema):
     """Parameters of a layer's parts, by kind where there are several."""
 
@@ -67,6 +76,7 @@ class LayerControls(Schema):
     text: list[Control]
     plate: list[Control]
     crop: list[Control]
+    fresh: list[FreshLayerOut]
 
 
 class FontOut(Schema):
@@ -126,6 +136,10 @@ def layer_controls(request: HttpRequest) -> LayerControls:
         text=[one for one in controls_of(TextClip) if one.name != "opacity"],
         plate=list(controls_of(Plate)),
         crop=list(controls_of(Crop)),
+        fresh=[
+            FreshLayerOut(name=name, title=layer.title, help=layer.help)
+            for name, layer in fresh_layers.items()
+        ],
     )
 
 

@@ -11,6 +11,7 @@ from kitecore.document import Document, GroupClip, empty_document
 from kitecore.document.document import FrameRate
 from kitecore.document.properties import Keys
 from kitecore.edits import EditBase
+from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.tests.populated import SECOND, edit, populated
 from kitecore.ticks import RATES
 
@@ -320,17 +321,46 @@ def _place(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
     return {"clip": some_clip(draw), "mode": mode, "at": draw(ticks), "track": track}
 
 
-@maker("place_several")
-def _place_several(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
-    clips = [some_clip(draw) for _ in range(draw(st.integers(1, 3)))]
+modes = st.sampled_from(["end", "push", "over", "above"])
+
+
+def takes(kinds: tuple[str, ...] = ("video", "still", "sound")) -> st.SearchStrategy[Any]:
+    marks = st.none() | st.integers(0, 6 * SECOND)
+    return st.fixed_dictionaries(
+        {
+            "media": st.sampled_from(["ma", "mb"]),
+            "name": st.sampled_from(["launch.mp4", "star-07.png", "star-10.png", ""]),
+            "kind": st.sampled_from(kinds),
+            "length": st.integers(0, 9 * SECOND),
+            "mark_in": marks,
+            "mark_out": marks,
+        }
+    )
+
+
+@maker("place_takes")
+def _place_takes(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    rows = draw(st.lists(takes(), min_size=1, max_size=3))
     how = draw(st.sampled_from(["row", "stack"]))
-    mode = draw(st.sampled_from(["end", "push", "over", "above"]))
-    return {"clips": clips, "how": how, "mode": mode, "at": draw(ticks)}
+    return {"takes": rows, "how": how, "mode": draw(modes), "at": draw(ticks)}
+
+
+@maker("place_sequence")
+def _place_sequence(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    rows = draw(st.lists(takes(("still",)), min_size=1, max_size=4))
+    order = draw(st.sampled_from(["forward", "backward", "there_and_back"]))
+    each = draw(st.integers(1, 9))
+    return {"takes": rows, "frames_each": each, "order": order, "mode": draw(modes)}
+
+
+@maker("add_layer")
+def _add_layer(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
+    return {"layer": draw(st.sampled_from(sorted(fresh_layers))), "at": draw(ticks)}
 
 
 @maker("replace")
 def _replace(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
-    return {"clip": draw(pick.clip), "source": some_clip(draw)}
+    return {"clip": draw(pick.clip), "take": draw(takes())}
 
 
 @maker("apply_settings")
@@ -362,4 +392,5 @@ def _paste(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
         clip = some_clip(draw) | {"id": f"old{number}", "start": number * 5 * SECOND}
         of = draw(st.sampled_from(["main", "picture", "sound"]))
         copies.append({"clip": clip, "lane": draw(st.integers(0, 2)), "of": of})
-    return {"copies": copies, "at": draw(ticks)}
+    made_on = draw(st.none() | st.just({"width": 540, "height": 960}))
+    return {"copies": copies, "at": draw(ticks), "made_on": made_on}

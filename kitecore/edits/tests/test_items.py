@@ -69,6 +69,18 @@ class ItemsTest(TestCase):
         self.do(kind="remove_item", clips=clips, item=f"{path}/{masks[0].id}")
         self.assertEqual(["edge"], [m.kind for m in self.now().grade.zones[0].masks])
 
+    def test_a_pin_that_goes_leaves_the_chain_too(self) -> None:
+        clips = [self.clip.id]
+        self.do(kind="adjust", clips=clips, values={"warp": {"kind": "pins"}})
+        for x in (-0.1, 0.1):
+            pin = {"rest": [x, 0], "at": [x, 0]}
+            self.do(kind="add_item", clips=clips, list="warp/pins", item=pin)
+        first, second = (pin.id for pin in self.now().warp.pins)
+        self.do(kind="adjust", clips=clips, values={"warp/chain": [first, second]})
+        self.do(kind="remove_item", clips=clips, item=f"warp/pins/{first}")
+        self.assertEqual((second,), self.now().warp.chain)
+        self.assertEqual([second], [pin.id for pin in self.now().warp.pins])
+
     def test_what_does_not_fit_is_refused(self) -> None:
         clips = [self.clip.id]
         for step in (

@@ -33,22 +33,22 @@ class JoinEditTest(CutCase):
 
     def test_replace_keeps_settings_and_tells_its_length(self) -> None:
         self.do(kind="adjust", clips=[self.clip("a").id], values={"opacity": 0.5, "gain": -6})
-        source = {
-            "kind": "video", "media": "z", "name": "z", "length": SECOND,
-            "source_in": 9 * SECOND, "source_length": 10 * SECOND,
+        take = {
+            "kind": "video", "media": "z", "name": "z", "length": 10 * SECOND,
+            "mark_in": 9 * SECOND,
         }  # fmt: skip
-        self.do(kind="replace", clip=self.clip("a").id, source=source)
+        self.do(kind="replace", clip=self.clip("a").id, take=take)
         new = self.row()[0]
         self.assertEqual(("z", 0.5, -6, 4 * SECOND), (new.media, new.opacity, new.gain, new.length))
         self.assertEqual(6 * SECOND, new.source_in)
-        still = {"kind": "still", "media": "s", "name": "s", "length": SECOND}
-        self.do(kind="replace", clip=new.id, source=still)
+        still = {"kind": "still", "media": "s", "name": "s"}
+        self.do(kind="replace", clip=new.id, take=still)
         self.assertEqual(
             ("still", 0.5, 4 * SECOND),
             (self.row()[0].kind, self.row()[0].opacity, self.row()[0].length),
         )
-        short = source | {"source_length": 2 * SECOND, "source_in": 0}
-        self.do(kind="replace", clip=new.id, source=short)
+        short = take | {"length": 2 * SECOND, "mark_in": None}
+        self.do(kind="replace", clip=new.id, take=short)
         self.assertEqual(2 * SECOND, self.row()[0].length)
 
     def test_transitions_ask_before_they_make_do(self) -> None:

@@ -1175,6 +1175,33 @@ export interface components {
             within?: string | null;
         };
         /**
+         * AddLayer
+         * @description Lay a fresh layer above everything at ``at``, as large as the canvas asks for.
+         */
+        AddLayer: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_layer";
+            /** Layer */
+            layer: string;
+            /**
+             * Length
+             * @default 2116800000
+             */
+            length: number;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddMarker
          * @description A marker at a moment of the timeline; with ``clip``, on that clip, to travel with it.
          */
@@ -3473,6 +3500,18 @@ export interface components {
             within?: string | null;
         };
         /**
+         * FreshLayerOut
+         * @description What can be added that is made of no take.
+         */
+        FreshLayerOut: {
+            /** Help */
+            help: string;
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Glow
          * @description Glow: light around what is bright, or around the outline of the layer.
          */
@@ -4471,6 +4510,8 @@ export interface components {
             forms: {
                 [key: string]: components["schemas"]["Control"][];
             };
+            /** Fresh */
+            fresh: components["schemas"]["FreshLayerOut"][];
             /** Keys */
             keys: {
                 [key: string]: components["schemas"]["Control"][];
@@ -5249,7 +5290,8 @@ export interface components {
          * @description Put copies at ``at``, as far from each other as they were.
          *
          *     What came from the main track is pushed into it; the rest goes to free tracks with room, or to
-         *     new ones. From another project they come with their media.
+         *     new ones. From another project they come with their media; ``made_on`` is the canvas that they
+         *     were made on, from which they are fitted to that of the document.
          */
         Paste: {
             /** At */
@@ -5261,6 +5303,7 @@ export interface components {
              * @enum {string}
              */
             kind: "paste";
+            made_on?: components["schemas"]["Sheet"] | null;
             /** Seed */
             seed?: string;
             /** Within */
@@ -5631,17 +5674,54 @@ export interface components {
             within?: string | null;
         };
         /**
-         * PlaceSeveral
-         * @description Place clips in their order: one after another, or stacked on tracks above each other.
+         * PlaceSequence
+         * @description Put numbered stills on the timeline as one clip, in the order of their numbers.
          */
-        PlaceSeveral: {
+        PlaceSequence: {
             /**
              * At
              * @default 0
              */
             at: number;
-            /** Clips */
-            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
+            /**
+             * Frames Each
+             * @default 3
+             */
+            frames_each: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "place_sequence";
+            /**
+             * Mode
+             * @default end
+             * @enum {string}
+             */
+            mode: "end" | "push" | "over" | "above";
+            /**
+             * Order
+             * @default forward
+             * @enum {string}
+             */
+            order: "forward" | "backward" | "there_and_back";
+            /** Seed */
+            seed?: string;
+            /** Takes */
+            takes: components["schemas"]["TakePart"][];
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * PlaceTakes
+         * @description Put the marked parts of takes on the timeline: one after another, or stacked above the first.
+         */
+        PlaceTakes: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
             /**
              * How
              * @default row
@@ -5652,7 +5732,7 @@ export interface components {
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
-            kind: "place_several";
+            kind: "place_takes";
             /**
              * Mode
              * @default end
@@ -5661,6 +5741,13 @@ export interface components {
             mode: "end" | "push" | "over" | "above";
             /** Seed */
             seed?: string;
+            /**
+             * Still Length
+             * @default 2116800000
+             */
+            still_length: number;
+            /** Takes */
+            takes: components["schemas"]["TakePart"][];
             /** Track */
             track?: string | null;
             /** Within */
@@ -6303,8 +6390,7 @@ export interface components {
             kind: "replace";
             /** Seed */
             seed?: string;
-            /** Source */
-            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            take: components["schemas"]["TakePart"];
             /** Within */
             within?: string | null;
         };
@@ -7168,6 +7254,16 @@ export interface components {
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
+        /**
+         * Sheet
+         * @description Width and height of a canvas, in pixels.
+         */
+        Sheet: {
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+        };
         /** ShelfIn */
         ShelfIn: {
             /** Name */
@@ -7811,7 +7907,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -7978,7 +8074,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["PlaceClip"] | components["schemas"]["Paste"] | components["schemas"]["PlaceSeveral"] | components["schemas"]["Remove"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -8259,6 +8355,32 @@ export interface components {
             strip: components["schemas"]["StripLayout"] | null;
             /** Tag */
             tag: string;
+        };
+        /**
+         * TakePart
+         * @description A take as it was found in its file, and the part of it that is meant.
+         *
+         *     ``length`` is that of the whole take, nothing for a still; without marks all of it is meant.
+         */
+        TakePart: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "video" | "still" | "sound";
+            /**
+             * Length
+             * @default 0
+             */
+            length: number;
+            /** Mark In */
+            mark_in?: number | null;
+            /** Mark Out */
+            mark_out?: number | null;
+            /** Media */
+            media: string;
+            /** Name */
+            name: string;
         };
         /**
          * Target

@@ -82,3 +82,24 @@ test('a control that goes away lets go without committing', () => {
   send(at('pointermove', 1, 120), at('pointerup', 1, 120))
   expect(said).toEqual(['cancel pin'])
 })
+
+test('a finger that scrolls lifts nothing, one that rests does', () => {
+  vi.useFakeTimers()
+  const touch = (type: string, x: number) => Object.assign(at(type, 1, x), { pointerType: 'touch' })
+  const grip = useGrip({
+    ...telling,
+    rest: () => 260,
+    lift: (_, what) => said.push(`lift ${what}`),
+  })
+  grip.down(touch('pointerdown', 100), 'clip')
+  send(touch('pointermove', 120), touch('pointerup', 120))
+  expect(said).toEqual(['cancel clip'])
+
+  said = []
+  grip.down(touch('pointerdown', 100), 'clip')
+  vi.advanceTimersByTime(300)
+  expect(grip.isLifted()).toBe(true)
+  send(touch('pointermove', 120), touch('pointerup', 120))
+  expect(said).toEqual(['lift clip', 'move clip 20', 'drop clip 20'])
+  vi.useRealTimers()
+})

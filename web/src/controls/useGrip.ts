@@ -1,4 +1,5 @@
 import { onScopeDispose, shallowReadonly, shallowRef } from 'vue'
+import { makeEars } from './ears'
 
 /** Where a held pointer is, and how far it has come from where it went down. */
 export interface Pull {
@@ -12,9 +13,11 @@ export interface Pull {
 export interface Holding<T> {
   /** Asked as a pointer goes down; false if nothing is to be held there. */
   begin?(what: T, pull: Pull): boolean | void
-  /** The pointer moves, once it has come farther than the slop. */
+  /** It is lifted: it has come farther than the slop, or rested long enough. */
+  lift?(pull: Pull, what: T): void
+  /** The pointer moves, once lifted. */
   move(pull: Pull, what: T): void
-  /** It was let go after it had moved: what was done is meant. */
+  /** It was let go after it had been lifted: what was done is meant. */
   drop(pull: Pull, what: T): void
   /** It was let go where it went down. */
   tap?(pull: Pull, what: T): void
@@ -22,6 +25,8 @@ export interface Holding<T> {
   cancel?(what: T): void
   /** Pixels that a pointer may wander and still be a tap; 0: the press itself moves. */
   slop?: number
+  /** Milliseconds that a finger has to rest to lift; one that moves sooner scrolls the page. */
+  rest?(what: T): number
 }
 
 const SLOP = 4
@@ -35,25 +40,39 @@ export function useGrip<T = void>(holding: Holding<T>) {
   const held = shallowRef<{ what: T } | null>(null)
   let pointer = -1
   let from = { x: 0, y: 0 }
-  let moved = false
+  let lifted = false
+  let resting: ReturnType<typeof setTimeout> | null = null
+  const listen = makeEars({ move, up, taken, escape: cancel })
 
   function down(event: PointerEvent, what: T) {
     if (held.value || event.button !== 0) return
     from = { x: event.clientX, y: event.clientY }
     if (holding.begin?.(what, pullOf(event)) === false) return
-    ;(event.currentTarget as Element | null)?.setPointerCapture?.(event.pointerId)
+    const rest = event.pointerType === 'touch' ? holding.rest?.(what) : 0
+    // A finger that may yet scroll the page is not taken from it.
+    if (!rest) (event.currentTarget as Element | null)?.setPointerCapture?.(event.pointerId)
     pointer = event.pointerId
-    moved = false
+    lifted = false
     held.value = { what }
     listen(true)
+    if (rest) resting = setTimeout(() => lift(event), rest)
     if (!slop) move(event)
+  }
+
+  function lift(event: PointerEvent) {
+    if (!held.value) return
+    lifted = true
+    holding.lift?.(pullOf(event), held.value.what)
   }
 
   function move(event: PointerEvent) {
     if (!held.value || event.pointerId !== pointer) return
     const pull = pullOf(event)
-    if (!moved && Math.hypot(pull.dx, pull.dy) < slop) return
-    moved = true
+    if (!lifted) {
+      if (Math.hypot(pull.dx, pull.dy) < slop) return
+      if (resting !== null) return cancel()
+      lift(event)
+    }
     holding.move(pull, held.value.what)
   }
 
@@ -61,19 +80,12 @@ export function useGrip<T = void>(holding: Holding<T>) {
     if (event.pointerId !== pointer) return
     const what = release()
     if (!what) return
-    if (moved) holding.drop(pullOf(event), what.what)
+    if (lifted) holding.drop(pullOf(event), what.what)
     else holding.tap?.(pullOf(event), what.what)
   }
 
   function taken(event: PointerEvent) {
     if (event.pointerId === pointer) cancel()
-  }
-
-  function escape(event: KeyboardEvent) {
-    if (event.key !== 'Escape') return
-    event.preventDefault()
-    event.stopPropagation()
-    cancel()
   }
 
   function cancel() {
@@ -85,21 +97,10 @@ export function useGrip<T = void>(holding: Holding<T>) {
     const what = held.value
     held.value = null
     pointer = -1
+    if (resting !== null) clearTimeout(resting)
+    resting = null
     listen(false)
     return what
-  }
-
-  // On the window: what was pressed may be drawn anew, or away, while it is held.
-  let ears: AbortController | null = null
-  function listen(on: boolean) {
-    ears?.abort()
-    if (!on) return
-    ears = new AbortController()
-    const { signal } = ears
-    window.addEventListener('pointermove', move, { signal })
-    window.addEventListener('pointerup', up, { signal })
-    window.addEventListener('pointercancel', taken, { signal })
-    window.addEventListener('keydown', escape, { signal, capture: true })
   }
 
   function pullOf(event: PointerEvent): Pull {
@@ -108,5 +109,10 @@ export function useGrip<T = void>(holding: Holding<T>) {
   }
 
   onScopeDispose(cancel)
-  return { down, cancel, held: shallowReadonly(held) }
+  return {
+    down,
+    cancel,
+    held: shallowReadonly(held),
+    isLifted: () => held.value !== null && lifted,
+  }
 }

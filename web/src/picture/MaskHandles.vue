@@ -56,6 +56,7 @@ const shown = computed<MaskNow[]>(() =>
       centre: now('centre', [0, 0]),
       size: now('size', [0.3, 0.3]),
       turn: now('turn', 0),
+      grow: now('grow', 0),
       radius: now('radius', 0),
       inwards: now('inwards', 0),
       outwards: now('outwards', 0),
@@ -114,14 +115,15 @@ function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
   const along = Math.abs(away.x * Math.cos(turn) + away.y * Math.sin(turn))
   const across = Math.abs(away.y * Math.cos(turn) - away.x * Math.sin(turn))
   const [wide, high] = mask.size
+  const { grow } = mask
   if (grip === 'move') return { centre: [round(cx + now.x - from.x), round(cy + now.y - from.y)] }
-  if (grip === 'width') return { size: [round(Math.max(0.01, along)), high] }
-  if (grip === 'height') return { size: [wide, round(Math.max(0.01, across))] }
+  if (grip === 'width') return { size: [round(Math.max(0.01, along - grow)), high] }
+  if (grip === 'height') return { size: [wide, round(Math.max(0.01, across - grow))] }
   if (grip === 'turn') {
     const angle = (Math.atan2(away.x, -away.y) * 180) / Math.PI
     return { turn: Math.round(angle * 2) / 2 }
   }
-  const edge = mask.kind === 'edge' ? 0 : high
+  const edge = (mask.kind === 'edge' ? 0 : high) + grow
   return { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
 }
 

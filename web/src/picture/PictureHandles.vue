@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
+import { useGrip } from '@/controls/useGrip'
 import { useScreen } from '@/player/inject'
 import type { Point } from './placing'
 import { usePlacing } from './usePlacing'
@@ -23,6 +24,7 @@ const scale = computed(() => props.width / placing.canvas.value.width)
 const placing = usePlacing(
   player,
   computed(() => scale.value),
+  { box: () => frame.value?.getBoundingClientRect() ?? null, tapped: (at) => tapped(at) },
 )
 
 const spots = computed(() =>
@@ -63,27 +65,13 @@ const cross = computed(() => {
   return at ? { x: at.x * scale.value, y: at.y * scale.value } : null
 })
 
-let pressed: { x: number; y: number } | null = null
-
-function press(event: PointerEvent) {
-  pressed = { x: event.clientX, y: event.clientY }
-}
-
-function lift(event: PointerEvent) {
-  placing.up(event)
+function tapped({ x, y }: Point) {
   const box = frame.value?.getBoundingClientRect()
-  const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 5
-  pressed = null
-  if (!still || !box || !props.tappable) return
-  emit('tap', {
-    x: (event.clientX - box.left) / scale.value,
-    y: (event.clientY - box.top) / scale.value,
-  })
+  if (!box || !props.tappable) return
+  emit('tap', { x: (x - box.left) / scale.value, y: (y - box.top) / scale.value })
 }
 
-function move(event: PointerEvent) {
-  if (frame.value) placing.move(event, frame.value.getBoundingClientRect())
-}
+const ground = useGrip({ move() {}, drop() {}, tap: tapped })
 </script>
 
 <template>
@@ -93,10 +81,6 @@ function move(event: PointerEvent) {
     :viewBox="`0 0 ${width} ${height}`"
     aria-hidden="true"
     data-test="handles"
-    @pointermove="move"
-    @pointerdown.capture="press"
-    @pointerup="lift"
-    @pointercancel="placing.cancel"
   >
     <rect
       v-if="tappable"
@@ -104,6 +88,7 @@ function move(event: PointerEvent) {
       :width="width"
       :height="height"
       data-test="picture-ground"
+      @pointerdown="ground.down($event)"
     />
     <g v-if="placing.clip.value && placing.corners.value">
       <polygon

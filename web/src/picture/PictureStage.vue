@@ -81,9 +81,6 @@ const percent = computed(() => {
         data-test="move-picture"
         aria-hidden="true"
         @pointerdown="look.down"
-        @pointermove="look.move"
-        @pointerup="look.up"
-        @pointercancel="look.up"
       />
     </div>
     <TransportBar

@@ -177,20 +177,19 @@ function atRest(at: Pair): Pair {
   return p && r ? [round(r[0] + at[0] - p[0]), round(r[1] + at[1] - p[1])] : at
 }
 
-function addPin(event: PointerEvent) {
+async function addPin(event: PointerEvent) {
   const now = warp.value
   const found = spot(event)
   if (now?.kind !== 'pins' || !found) return
   const at: Pair = [round(found[0]), round(found[1])]
   if (Math.abs(at[0]) > props.aspect / 2 || Math.abs(at[1]) > 0.5) return
-  const id = `pin-${Date.now().toString(36)}`
-  const pins = [...(now.pins ?? []), { id, rest: atRest(at), at }]
-  moving.pin = id
-  project.edit({
-    kind: 'adjust',
+  const { made } = await project.make({
+    kind: 'add_item',
     clips: [props.clip.id ?? ''],
-    values: { warp: { ...now, pins } },
+    list: 'warp/pins',
+    item: { rest: atRest(at), at },
   })
+  moving.pin = made[0] ?? ''
 }
 </script>
 

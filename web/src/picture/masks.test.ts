@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { frameOfMask, maskShape, type MaskNow } from './masks'
+import cases from './masks.cases.json'
+import { frameOfMask, maskShape, outlineOf, type MaskNow } from './masks'
 
 const corners = [
   { x: 100, y: 0 },
@@ -14,6 +15,7 @@ const mask: MaskNow = {
   centre: [0.1, 0],
   size: [0.1, 0.2],
   turn: 0,
+  grow: 0,
   radius: 0,
   inwards: 0,
   outwards: 0.05,
@@ -38,5 +40,27 @@ describe('masks on the picture', () => {
       'soft',
       'turn',
     ])
+  })
+})
+
+/** How far from the middle a closed outline is met in a direction. */
+function reach(outline: [number, number][], degrees: number): number {
+  const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
+  const turned = outline.map(([x, y]) => [x * cos + y * sin, y * cos - x * sin] as const)
+  const found = turned.flatMap(([x1, y1], i) => {
+    const [x2, y2] = turned[(i + 1) % turned.length] ?? [0, 0]
+    if (y1 === y2 || y1 > 0 === y2 > 0) return []
+    const x = x1 + ((x2 - x1) * -y1) / (y2 - y1)
+    return x > 0 ? [x] : []
+  })
+  return Math.max(...found)
+}
+
+describe('outlines of masks', () => {
+  it.each(cases)('are where the core draws the edge: $mask.kind at $level', (one) => {
+    const outline = outlineOf(one.mask as unknown as MaskNow, one.level)
+    for (const [degrees = 0, far = 0] of one.reach) {
+      expect(Math.abs(reach(outline, degrees) - far)).toBeLessThan(0.003)
+    }
   })
 })

@@ -6,6 +6,7 @@ export interface MaskNow {
   centre: [number, number]
   size: [number, number]
   turn: number
+  grow: number
   radius: number
   inwards: number
   outwards: number
@@ -70,34 +71,51 @@ export function maskShape(
       outlineOf(mask, grown).map(([x, y]) => place(x, y)),
       mask.kind !== 'edge',
     )
-  const [wide, high] = mask.size
-  const top = mask.kind === 'edge' ? 0 : high
-  const stalk = mask.kind === 'edge' ? 0.14 : high + 0.07
+  const { grow, outwards } = mask
+  const [wide, high] = [mask.size[0] + grow, mask.size[1] + grow]
+  const top = mask.kind === 'edge' ? grow : high
+  const stalk = mask.kind === 'edge' ? 0.14 - grow : high + 0.07
   const grips: Grip[] = [
-    { id: 'soft', ...place(mask.kind === 'edge' ? 0.12 : 0, top + Math.max(mask.outwards, 0.025)) },
+    { id: 'soft', ...place(mask.kind === 'edge' ? 0.12 : 0, top + Math.max(outwards, 0.025)) },
     { id: 'turn', ...place(0, -stalk) },
   ]
   if (mask.kind !== 'edge') {
     grips.unshift({ id: 'width', ...place(wide, 0) }, { id: 'height', ...place(0, -high) })
   }
-  return { body: outline(0), soft: outline(mask.outwards), grips }
+  return { body: outline(grow), soft: outline(grow + outwards), grips }
 }
 
-function outlineOf(mask: MaskNow, grown: number): [number, number][] {
-  const [wide, high] = [mask.size[0] + grown, mask.size[1] + grown]
+/**
+ * Where the signed distance to a mask's edge is `level`, about its middle and before its turn: what
+ * the core draws there is half let through, or where its softness ends.
+ */
+export function outlineOf(mask: MaskNow, level: number): [number, number][] {
+  const [wide, high] = mask.size
   if (mask.kind === 'edge') {
     return [
-      [-FAR, grown],
-      [FAR, grown],
+      [-FAR, level],
+      [FAR, level],
     ]
   }
-  if (mask.kind === 'ellipse') {
-    return Array.from({ length: 48 }, (_, i) => {
-      const angle = (i / 48) * 2 * Math.PI
-      return [Math.cos(angle) * wide, Math.sin(angle) * high]
-    })
-  }
-  const radius = Math.min(mask.radius + grown, wide, high)
+  return mask.kind === 'ellipse' ? beside(wide, high, level) : rounded(mask, level)
+}
+
+const ROUND = 96
+
+/** The line beside an ellipse: as far from it everywhere, so no ellipse itself. */
+function beside(wide: number, high: number, by: number): [number, number][] {
+  return Array.from({ length: ROUND }, (_, i) => {
+    const angle = (i / ROUND) * 2 * Math.PI
+    const [cos, sin] = [Math.cos(angle), Math.sin(angle)]
+    const long = Math.hypot(cos * high, sin * wide) || 1
+    return [cos * (wide + (by * high) / long), sin * (high + (by * wide) / long)]
+  })
+}
+
+function rounded(mask: MaskNow, by: number): [number, number][] {
+  const [wide, high] = [Math.max(0, mask.size[0] + by), Math.max(0, mask.size[1] + by)]
+  const own = Math.min(Math.max(mask.radius, 0), mask.size[0], mask.size[1])
+  const radius = Math.max(0, own + by)
   const corners = [
     [1, -1, -90],
     [1, 1, 0],
@@ -105,8 +123,8 @@ function outlineOf(mask: MaskNow, grown: number): [number, number][] {
     [-1, -1, 180],
   ] as const
   return corners.flatMap(([sx, sy, from]) =>
-    Array.from({ length: 7 }, (_, i): [number, number] => {
-      const angle = ((from + i * 15) * Math.PI) / 180
+    Array.from({ length: 13 }, (_, i): [number, number] => {
+      const angle = ((from + i * 7.5) * Math.PI) / 180
       return [
         sx * (wide - radius) + Math.cos(angle) * radius,
         sy * (high - radius) + Math.sin(angle) * radius,

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
 import type { PicturedClip } from '@/api/types'
+import cases from './placing.cases.json'
 import {
   alongAxes,
   cornersOf,
@@ -108,4 +109,19 @@ test('a picture in its cell slides along its own axes, also when turned', () => 
   const turned = alongAxes({ x: 40, y: 44 }, 45, 8)
   expect(turned.x).toBeCloseTo(turned.y, 9)
   expect(alongAxes({ x: 60, y: 30 }, 0, 8)).toEqual({ x: 60, y: 30 })
+})
+
+test.each(cases)('a picture lies where the core draws it: $number', (one) => {
+  const clip = { kind: 'still', place: one.place } as unknown as PicturedClip
+  const [width = 0, height = 0] = one.picture
+  const [across = 0, down = 0] = one.canvas
+  const corners = cornersOf(
+    placedOf(clip, one.tick),
+    { width, height },
+    { width: across, height: down },
+  )
+  one.corners.forEach(([x = 0, y = 0], index) => {
+    expect(corners[index]?.x).toBeCloseTo(x, 2)
+    expect(corners[index]?.y).toBeCloseTo(y, 2)
+  })
 })

@@ -1,5 +1,6 @@
-import { computed, onScopeDispose, ref, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { faceMedia, isPictured, type PicturedClip, type Step } from '@/api/types'
+import { usePinch } from '@/controls/usePinch'
 import { changedAt } from '@/motion/keys'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
@@ -34,18 +35,22 @@ const NONE: Guides = { x: null, y: null }
 
 export type Handle = 'move' | 'size' | 'width' | 'height' | 'turn' | 'lean' | 'pivot'
 
+/** What the picture is handled on: where it is on the screen, and who is told of taps. */
+interface Surface {
+  box(): DOMRect | null
+  tapped(at: Point): void
+}
+
 /** Handling the picture itself: one finger moves it, two size and turn it, handles do either. */
-export function usePlacing(player: Player, scale: Ref<number>) {
+export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface) {
   const project = useProject()
   const library = useLibrary()
   const hand = useHand()
   const layering = useLayering()
   const draft = ref<Placed | null>(null)
   const guides = ref<Guides>(NONE)
-  const fingers = new Map<number, Point>()
   let handle: Handle = 'move'
   let from: Placed | null = null
-  let begun: Point[] = []
   let lines: Lines = { x: [], y: [] }
 
   const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
@@ -119,33 +124,36 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     return found
   }
 
-  function down(event: PointerEvent, which: Handle) {
-    if (!placed.value || event.button !== 0) return
-    ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-    fingers.set(event.pointerId, spot(event))
-    handle = which
-    lines = linesAround()
-    restart()
-  }
+  const pinch = usePinch<Handle>({
+    begin(which) {
+      if (!placed.value) return false
+      handle = which
+      lines = linesAround()
+      from = { ...placed.value }
+    },
+    // Two that come down together size and turn, even if the first one met a knob of a small picture.
+    joins: (which, moved) => which === 'move' || !moved,
+    settle: () => (from = placed.value && { ...placed.value }),
+    move({ begun, now }) {
+      const box = surface?.box()
+      if (!from || !size.value || !box) return
+      const [was, is] = [begun.map(scaled), now.map(scaled)]
+      if (is.length >= 2) handle = 'move'
+      draft.value = is.length >= 2 ? pinched(from, was, is) : handled(from, was, is, box)
+      player.tryOut(stepOf(draft.value))
+    },
+    drop: finish,
+    tap: (at) => surface?.tapped(at),
+    cancel() {
+      draft.value = null
+      guides.value = NONE
+      player.tryOut(null)
+    },
+  })
 
-  function spot(event: PointerEvent): Point {
-    return { x: event.clientX / scale.value, y: event.clientY / scale.value }
-  }
+  const scaled = ({ x, y }: Point): Point => ({ x: x / scale.value, y: y / scale.value })
 
-  function restart() {
-    from = placed.value ? { ...placed.value } : null
-    begun = [...fingers.values()]
-  }
-
-  function move(event: PointerEvent, box: DOMRect) {
-    if (!fingers.has(event.pointerId) || !from || !size.value) return
-    fingers.set(event.pointerId, spot(event))
-    const now = [...fingers.values()]
-    draft.value = now.length >= 2 ? pinched(from, now) : handled(from, now, box)
-    player.tryOut(stepOf(draft.value))
-  }
-
-  function handled(start: Placed, now: Point[], box: DOMRect): Placed {
+  function handled(start: Placed, begun: Point[], now: Point[], box: DOMRect): Placed {
     const [was, is] = [begun[0], now[0]]
     if (!was || !is) return start
     const by = unmappedShift(shown.value, { x: is.x - was.x, y: is.y - was.y })
@@ -164,7 +172,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     return sized(start, handle === 'height' ? 1 : factor, handle === 'width' ? 1 : factor)
   }
 
-  function pinched(start: Placed, now: Point[]): Placed {
+  function pinched(start: Placed, begun: Point[], now: Point[]): Placed {
     const [a, b] = [begun[0], begun[1]]
     const [c, d] = [now[0], now[1]]
     if (!a || !b || !c || !d) return start
@@ -211,7 +219,8 @@ export function usePlacing(player: Player, scale: Ref<number>) {
   /** Where a property has keys, what is done sets one at the playhead. */
   function stepOf(to: Placed): Step | null {
     const one = clip.value
-    if (!one?.id || !from) return null
+    if (!one?.id) return null
+    const was = placedOf(one, local.value)
     if (handle === 'pivot') {
       const values = withPivot(one, [to.pivot.x, to.pivot.y], local.value)
       return { kind: 'adjust', clips: [one.id], values }
@@ -219,26 +228,15 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     const values: Record<string, unknown> = {}
     const put = (path: string, prop: unknown, value: unknown) =>
       (values[path] = changedAt(prop, local.value, value))
-    if (to.x !== from.x || to.y !== from.y) {
+    if (to.x !== was.x || to.y !== was.y) {
       put('place/position', one.place?.position, [to.x, to.y])
     }
-    if (to.across !== from.across || to.down !== from.down) {
+    if (to.across !== was.across || to.down !== was.down) {
       put('place/size', one.place?.size, [to.across, to.down])
     }
-    if (to.turn !== from.turn) put('place/turn', one.place?.turn, to.turn)
-    if (to.lean !== from.lean) put('place/lean', one.place?.lean, to.lean)
+    if (to.turn !== was.turn) put('place/turn', one.place?.turn, to.turn)
+    if (to.lean !== was.lean) put('place/lean', one.place?.lean, to.lean)
     return Object.keys(values).length ? { kind: 'adjust', clips: [one.id], values } : null
-  }
-
-  function up(event: PointerEvent) {
-    if (!fingers.delete(event.pointerId)) return
-    if (fingers.size) {
-      // One finger of two was lifted: what is done so far is the new beginning.
-      finish()
-      restart()
-      return
-    }
-    finish()
   }
 
   function finish() {
@@ -256,15 +254,6 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     })
   }
 
-  function cancel() {
-    fingers.clear()
-    draft.value = null
-    guides.value = NONE
-    player.tryOut(null)
-  }
-
-  onScopeDispose(() => fingers.clear())
-
   return {
     canvas,
     area,
@@ -276,10 +265,7 @@ export function usePlacing(player: Player, scale: Ref<number>) {
     corners,
     pivot,
     guides,
-    down,
-    move,
-    up,
-    cancel,
+    down: pinch.down,
   }
 }
 

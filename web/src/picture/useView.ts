@@ -1,4 +1,6 @@
 import { computed, ref, watch, type Ref } from 'vue'
+import { usePinch, type Spot } from '@/controls/usePinch'
+import { middleOf } from './placing'
 import { closerBy, keptInside, type View } from './view'
 
 const FITS: View = { zoom: 1, x: 0, y: 0 }
@@ -11,7 +13,6 @@ export function useView(
   const view = ref<View>({ ...FITS })
   /** Whether a finger moves the picture itself instead of what is on it. */
   const moving = ref(false)
-  const fingers = new Map<number, { x: number; y: number }>()
 
   const size = computed(() => ({
     width: Math.round(fitted.value.width * view.value.zoom),
@@ -55,32 +56,27 @@ export function useView(
     view.value = kept({ ...view.value, x: view.value.x + x, y: view.value.y + y })
   }
 
-  function down(event: PointerEvent) {
-    ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-    fingers.set(event.pointerId, { x: event.clientX, y: event.clientY })
-  }
+  let from: View = FITS
+  const pinch = usePinch<Element>({
+    joins: () => true,
+    begin: () => void (from = view.value),
+    settle: () => (from = view.value),
+    move({ begun, now }, ground) {
+      const box = ground.getBoundingClientRect()
+      const [was, is] = [middleOf(begun), middleOf(now)]
+      const middle = { x: box.left + box.width / 2, y: box.top + box.height / 2 }
+      const at = { x: was.x - middle.x, y: was.y - middle.y }
+      const closer = closerBy(from, apart(now) / apart(begun), at)
+      view.value = kept({ ...closer, x: closer.x + is.x - was.x, y: closer.y + is.y - was.y })
+    },
+    drop: () => (from = view.value),
+  })
+  const down = (event: PointerEvent) => pinch.down(event, event.currentTarget as Element)
 
-  function move(event: PointerEvent) {
-    const before = fingers.get(event.pointerId)
-    if (!before) return
-    const now = { x: event.clientX, y: event.clientY }
-    const other = [...fingers].find(([id]) => id !== event.pointerId)?.[1]
-    fingers.set(event.pointerId, now)
-    if (!other) {
-      pan(now.x - before.x, now.y - before.y)
-      return
-    }
-    const box = (event.currentTarget as Element).getBoundingClientRect()
-    const apart = (a: { x: number; y: number }) => Math.hypot(a.x - other.x, a.y - other.y)
-    const at = {
-      x: (now.x + other.x) / 2 - box.left - box.width / 2,
-      y: (now.y + other.y) / 2 - box.top - box.height / 2,
-    }
-    zoomBy(apart(now) / Math.max(1, apart(before)), at)
-    pan((now.x - before.x) / 2, (now.y - before.y) / 2)
-  }
+  return { view, size, moving, zoomBy, fit, wheel, down }
+}
 
-  const up = (event: PointerEvent) => fingers.delete(event.pointerId)
-
-  return { view, size, moving, zoomBy, fit, wheel, down, move, up }
+/** Pixels between two fingers; of one, always the same. */
+function apart([a, b]: Spot[]): number {
+  return a && b ? Math.max(1, Math.hypot(a.x - b.x, a.y - b.y)) : 1
 }

@@ -1,6 +1,7 @@
 import { StorageSerializers, useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { computed } from 'vue'
+import type { Schemas } from '@/api/client'
 import type { Clip, Effect, LayerKey, Step, Track } from '@/api/types'
 import type { InHand } from '@/stores/hand'
 import type { Key } from '@/motion/keys'
@@ -11,6 +12,8 @@ export interface CopiedKeys {
   keys: Key[]
 }
 
+type Sheet = Schemas['Sheet']
+
 interface Copied {
   clip: Clip
   lane: number
@@ -20,6 +23,10 @@ interface Copied {
 /** Copied clips; kept in the browser, so that they can be pasted in another project or tab. */
 export const useClipboard = defineStore('clipboard', () => {
   const copies = useLocalStorage<Copied[]>('velvet-kite.copied', [])
+  /** The canvas that they were copied from. */
+  const sheet = useLocalStorage<Sheet | null>('velvet-kite.copied-from', null, {
+    serializer: StorageSerializers.object,
+  })
   /** Copied effects, and a copied key, of layers. */
   const effects = useLocalStorage<Effect[]>('velvet-kite.copied-effects', [])
   const key = useLocalStorage<LayerKey | null>('velvet-kite.copied-key', null, {
@@ -30,7 +37,8 @@ export const useClipboard = defineStore('clipboard', () => {
   /** The clip whose settings others can be given. */
   const first = computed<Clip | null>(() => copies.value[0]?.clip ?? null)
 
-  function copy(hand: InHand[], tracks: Track[]) {
+  function copy(hand: InHand[], tracks: Track[], canvas: Sheet) {
+    sheet.value = { width: canvas.width, height: canvas.height }
     copies.value = hand.map(({ clip, track }) => ({
       clip,
       lane: tracks.findIndex((one) => one.id === track.id),
@@ -39,7 +47,7 @@ export const useClipboard = defineStore('clipboard', () => {
   }
 
   function pasteStep(at: number): Step {
-    return { kind: 'paste', copies: copies.value, at }
+    return { kind: 'paste', copies: copies.value, at, made_on: sheet.value }
   }
 
   return { count, first, effects, key, keys, copy, pasteStep }

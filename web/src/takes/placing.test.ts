@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Take } from '@/api/types'
-import { markedPart, placeStep, STILL_LENGTH } from './placing'
+import { markedPart, partsOf, placeStep, STILL_LENGTH } from './placing'
 
 const SECOND = 705_600_000
 
@@ -19,29 +19,27 @@ test('marks bound the part, and never beyond the take', () => {
   expect(markedPart(marked)).toEqual({ from: 2 * SECOND, to: 10 * SECOND })
 })
 
-test('a placed part says where in its source it lies', () => {
+test('a step names the take, its length and its marks', () => {
   const marked = take('video', { mark_in: 2 * SECOND, mark_out: 5 * SECOND })
   expect(placeStep(marked, 'push', 7)).toEqual({
-    kind: 'place',
+    kind: 'place_takes',
     mode: 'push',
     at: 7,
-    clip: {
-      kind: 'video',
-      name: 'launch',
-      media: 'm',
-      length: 3 * SECOND,
-      source_in: 2 * SECOND,
-      source_length: 10 * SECOND,
-    },
+    takes: [
+      {
+        kind: 'video',
+        name: 'launch.mp4',
+        media: 'm',
+        length: 10 * SECOND,
+        mark_in: 2 * SECOND,
+        mark_out: 5 * SECOND,
+      },
+    ],
   })
 })
 
-test('a still has a length but no place in a source', () => {
-  const step = placeStep(take('still', { name: 'kite.cutout.png' }), 'end', 0)
-  expect(step).toMatchObject({ clip: { kind: 'still', name: 'kite.cutout', length: STILL_LENGTH } })
-  expect(JSON.stringify(step)).not.toContain('source')
-})
-
 test('a take that has not been looked at cannot be placed', () => {
-  expect(placeStep(take('video', { facts: null }), 'end', 0)).toBeNull()
+  const unseen = take('video', { facts: null })
+  expect(placeStep(unseen, 'end', 0)).toBeNull()
+  expect(partsOf([unseen, take('still')])).toHaveLength(1)
 })

@@ -148,9 +148,6 @@ watch(playheadPx, (px) => {
           aria-label="Clips"
           aria-multiselectable="true"
           @pointerdown="presses.down"
-          @pointermove="presses.move"
-          @pointerup="presses.up"
-          @pointercancel="fingers.forget()"
           @keydown="presses.onClipKey"
         >
           <template v-for="{ track, clips } in drawn" :key="track.id">

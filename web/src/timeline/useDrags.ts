@@ -1,4 +1,4 @@
-import { computed, onScopeDispose, ref, type Ref } from 'vue'
+import { computed, ref, type Ref } from 'vue'
 import { isPaced, type Clip, type Step, type Track } from '@/api/types'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
@@ -8,10 +8,6 @@ import { toPx, toTick } from '@/timeline/scale'
 import { trimRoom } from '@/timeline/trimming'
 import { frameOf, frameTicks } from '@/time'
 
-const HOLD = 260
-/** Milliseconds after which a resting finger lifts a clip. */
-const SLOP = 5
-
 export interface Draft {
   id: string
   start: number
@@ -20,14 +16,14 @@ export interface Draft {
   track: string | null
 }
 
-interface Drag {
+/** What a press on a clip would drag. */
+export interface Drag {
   kind: 'trim' | 'move' | 'slip'
   edge: 'start' | 'end'
   clip: Clip
   track: Track
-  x: number
-  lifted: boolean
-  pointer: number
+  /** Whether a finger need not rest first: ends are dragged, clips only once they are lifted. */
+  atOnce: boolean
 }
 
 /** Dragging clips and their ends: what is under the finger moves at once, the step is sent on drop. */
@@ -38,54 +34,33 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   const snapped = ref<Target | null>(null)
   /** How far the source of a clip is being slipped, in ticks. */
   const slip = ref<{ id: string; by: number } | null>(null)
-  let drag: Drag | null = null
-  let holding = 0
   const active = computed(() => draft.value !== null || slip.value !== null)
 
   const coarse = () => window.matchMedia('(pointer: coarse)').matches
   const frame = () => frameTicks(project.rate)
   const onFrame = (tick: number) => Math.round(tick / frame()) * frame()
 
-  function down(event: PointerEvent, clip: Clip, track: Track, edge: 'start' | 'end' | null) {
-    if (track.locked || event.button !== 0) return
-    drag = {
-      kind: edge ? 'trim' : hand.slips && isPaced(clip) ? 'slip' : 'move',
-      edge: edge ?? 'start',
-      clip,
-      track,
-      x: event.clientX,
-      lifted: Boolean(edge) || hand.slips,
-      pointer: event.pointerId,
-    }
-    if (drag.lifted || event.pointerType !== 'touch') return
-    holding = window.setTimeout(() => {
-      if (!drag) return
-      drag.lifted = true
-      takeUp(clip)
-      draft.value = whole(drag)
-      navigator.vibrate?.(12)
-    }, HOLD)
+  /** What a press on a clip drags; nothing on a locked track. */
+  function dragOf(clip: Clip, track: Track, edge: 'start' | 'end' | null): Drag | null {
+    if (track.locked) return null
+    const kind = edge ? 'trim' : hand.slips && isPaced(clip) ? 'slip' : 'move'
+    return { kind, edge: edge ?? 'start', clip, track, atOnce: Boolean(edge) || hand.slips }
+  }
+
+  function lift(drag: Drag) {
+    if (drag.atOnce) return
+    takeUp(drag.clip)
+    draft.value = whole(drag)
   }
 
   function whole({ clip, track }: Drag): Draft {
     return { id: clip.id ?? '', start: startOf(clip), end: endOf(clip), track: track.id ?? null }
   }
 
-  function move(event: PointerEvent) {
-    if (!drag || event.pointerId !== drag.pointer) return
-    const by = event.clientX - drag.x
-    if (!drag.lifted) {
-      if (Math.abs(by) < SLOP) return
-      if (event.pointerType === 'touch') {
-        forget()
-        return
-      }
-      drag.lifted = true
-      takeUp(drag.clip)
-    }
+  function move(drag: Drag, by: number, y: number) {
     if (drag.kind === 'trim') trimTo(drag, by)
     else if (drag.kind === 'slip') slipTo(drag, by)
-    else moveTo(drag, by, event.clientY)
+    else moveTo(drag, by, y)
   }
 
   /** What is lifted comes in hand, unless it is among what already is. */
@@ -196,44 +171,38 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     return clip.kind !== 'sound'
   }
 
-  /** Drop: true if something was dragged (and so the press was no tap). */
-  function up(): boolean {
-    const used = drag
-    const result = draft.value
-    window.clearTimeout(holding)
-    drag = null
+  function drop(drag: Drag) {
     snapped.value = null
-    if (used?.kind === 'slip') return dropSlip(used)
-    if (!used || !result) {
-      draft.value = null
-      return false
-    }
-    const step = stepOf(used, result)
+    if (drag.kind === 'slip') dropSlip(drag)
+    else dropDraft(drag)
+  }
+
+  function dropDraft(drag: Drag) {
+    const result = draft.value
+    const step = result && stepOf(drag, result)
     if (!step) {
       draft.value = null
       player.tryOut(null)
-      return used.lifted
+      return
     }
     player.endTrial()
     project.edit(step).then(() => {
       if (draft.value === result) draft.value = null
     })
-    return true
   }
 
-  function dropSlip(used: Drag): boolean {
+  function dropSlip(drag: Drag) {
     const result = slip.value
     hand.slipBy = 0
     if (!result?.by) {
       slip.value = null
       player.tryOut(null)
-      return false
+      return
     }
     player.endTrial()
     project
-      .edit({ kind: 'slip', clips: together(used.clip), by: result.by })
+      .edit({ kind: 'slip', clips: together(drag.clip), by: result.by })
       .then(() => (slip.value = null))
-    return true
   }
 
   function stepOf(used: Drag, result: Draft): Step | null {
@@ -257,26 +226,23 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     return { kind: 'trim', clip: clip.id ?? '', edge, to, also }
   }
 
+  /** As if nothing had been dragged. */
   function forget() {
-    window.clearTimeout(holding)
-    if ((draft.value && drag?.kind === 'trim') || slip.value) player.tryOut(null)
-    drag = null
+    if (draft.value || slip.value) player.tryOut(null)
     draft.value = slip.value = null
     hand.slipBy = 0
     snapped.value = null
   }
 
-  onScopeDispose(forget)
-
   return {
     draft,
     slipOf: (id: string | undefined) => (slip.value?.id === id ? (slip.value?.by ?? 0) : 0),
     active,
-    down,
+    dragOf,
+    lift,
     move,
-    up,
+    drop,
     forget,
-    isLifted: () => Boolean(drag?.lifted),
     snapPx: computed(() => (snapped.value ? toPx(snapped.value.tick, zoom.value) : null)),
     snapName: computed(() => snapped.value?.name ?? ''),
   }

@@ -1,8 +1,9 @@
 import type { Clip, Track } from '@/api/types'
 import type { Player } from '@/player/usePlayer'
+import { useGrip } from '@/controls/useGrip'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
-import type { useDrags } from '@/timeline/useDrags'
+import type { Drag, useDrags } from '@/timeline/useDrags'
 import { useLasso } from '@/timeline/useLasso'
 import { frameOf } from '@/time'
 
@@ -12,8 +13,18 @@ export interface Lane {
   box: DOMRect
 }
 
-const TWICE = 350
 /** Milliseconds between two taps that open a group. */
+const TWICE = 350
+/** Milliseconds after which a resting finger lifts a clip. */
+const LIFTS = 260
+/** Milliseconds after which a finger resting on an empty place draws a lasso. */
+const DRAWS = 320
+
+/** What lies under a press. */
+interface Pressed {
+  clip: Clip | null
+  drag: Drag | null
+}
 
 /** What a press on the timeline becomes: a tap, a drag, or a lasso. */
 export function usePresses(
@@ -25,8 +36,6 @@ export function usePresses(
   const project = useProject()
   const hand = useHand()
   const lasso = useLasso(takeWithin)
-
-  let pressed: { clip: Clip | null; x: number; y: number; pointer: number } | null = null
   let tapped = { id: '', at: 0 }
 
   function clipUnder(target: EventTarget | null): { clip: Clip; track: Track } | null {
@@ -34,35 +43,34 @@ export function usePresses(
     return id ? project.findClip(id) : null
   }
 
-  /** One pointer presses at a time: a second finger is the zoom's, a palm nobody's. */
-  const isOther = (event: PointerEvent) => pressed !== null && event.pointerId !== pressed.pointer
-
   function down(event: PointerEvent) {
-    if (isOther(event)) return
     const found = clipUnder(event.target)
-    const { clientX: x, clientY: y, pointerId: pointer } = event
-    pressed = { clip: found?.clip ?? null, x, y, pointer }
     const edge = (event.target as HTMLElement).dataset.edge as 'start' | 'end' | undefined
-    if (edge || event.pointerType !== 'touch') {
-      ;(event.currentTarget as HTMLElement).setPointerCapture(event.pointerId)
-    }
-    if (found) drags.down(event, found.clip, found.track, edge ?? null)
-    else if (event.button === 0) lasso.down(event)
+    const drag = found && drags.dragOf(found.clip, found.track, edge ?? null)
+    grip.down(event, { clip: found?.clip ?? null, drag })
   }
 
-  function move(event: PointerEvent) {
-    if (isOther(event)) return
-    drags.move(event)
-    lasso.move(event)
-  }
-
-  function up(event: PointerEvent) {
-    if (isOther(event)) return
-    const used = [drags.up(), lasso.up()].some(Boolean)
-    const still = pressed && Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) < 8
-    if (!used && pressed && still) tap(event, pressed.clip)
-    pressed = null
-  }
+  const grip = useGrip<Pressed>({
+    slop: 5,
+    rest: ({ clip, drag }) => (drag?.atOnce ? 0 : clip ? LIFTS : DRAWS),
+    lift({ event }, { clip, drag }) {
+      if (event.pointerType === 'touch' && !drag?.atOnce) navigator.vibrate?.(12)
+      if (drag && clip) drags.lift(drag)
+    },
+    move({ x, y, dx, dy }, { clip, drag }) {
+      if (drag) drags.move(drag, dx, y)
+      else if (!clip) lasso.draw({ x: x - dx, y: y - dy }, { x, y })
+    },
+    drop(_, { drag }) {
+      if (drag) drags.drop(drag)
+      lasso.end()
+    },
+    tap: ({ event }, { clip }) => tap(event, clip),
+    cancel() {
+      drags.forget()
+      lasso.end()
+    },
+  })
 
   function tap(event: PointerEvent, clip: Clip | null) {
     if (!clip) {
@@ -103,13 +111,5 @@ export function usePresses(
     hand.take(found.clip.id ?? '', event.shiftKey)
   }
 
-  function forget() {
-    drags.forget()
-    lasso.forget()
-    pressed = null
-  }
-
-  const holds = () => drags.isLifted() || lasso.holds()
-
-  return { lasso: lasso.box, down, move, up, onClipKey, forget, holds }
+  return { lasso: lasso.box, down, onClipKey, forget: grip.cancel, holds: grip.isLifted }
 }

@@ -106,7 +106,7 @@ const now = computed<Situation>(() => ({
 
 const hands: Hands = {
   copy(held) {
-    clipboard.copy(held, project.tracks)
+    if (project.document) clipboard.copy(held, project.tracks, project.document.canvas)
     notes.told(held.length === 1 ? 'Copied.' : `${held.length} clips copied.`)
   },
   paste: (at) => project.edit(clipboard.pasteStep(at)).then(() => library.refresh()),

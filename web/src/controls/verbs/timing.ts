@@ -7,8 +7,8 @@ import IconReplace from '~icons/tabler/replace'
 import IconReverse from '~icons/tabler/arrows-exchange'
 import IconStay from '~icons/tabler/unlink'
 import IconSync from '~icons/tabler/arrows-left-right'
-import { TICKS_PER_SECOND } from '@/api/types'
-import { clipOf } from '@/takes/placing'
+import { TICKS_PER_SECOND, type Take } from '@/api/types'
+import { partOf, type TakePart } from '@/takes/placing'
 import { always, ids, ofKind, onFree, over, paced, single, type Situation, type Verb } from './verb'
 
 /** Time, sources and sound of clips. */
@@ -68,7 +68,7 @@ export const TIMING: Verb[] = [
     step: (now) => ({
       kind: 'replace',
       clip: ids(now)[0] ?? '',
-      source: clipOf(now.chosen as never) as never,
+      take: partOf(now.chosen as Take) as TakePart,
     }),
   },
   {

@@ -2,15 +2,15 @@
 /** What can be done with several takes at once. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
-import { TICKS_PER_SECOND } from '@/api/types'
+import { TICKS_PER_SECOND, type Step } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useScreen } from '@/player/inject'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
-import { clipOf, sequenceOf } from '@/takes/placing'
-import { frameTicks, tickOf } from '@/time'
+import { partsOf } from '@/takes/placing'
+import { tickOf } from '@/time'
 
 const emit = defineEmits<{ done: [] }>()
 const library = useLibrary()
@@ -34,23 +34,29 @@ const allStills = computed(
 )
 
 async function place(how: 'row' | 'stack') {
-  const clips = usable.value.map((take) =>
-    clipOf(take, Math.round(seconds.value * TICKS_PER_SECOND)),
-  )
-  const at = tickOf(player.frame.value, project.rate)
-  const mode = how === 'stack' ? 'push' : 'end'
-  const step = { kind: 'place_several', clips: clips as never, how, mode, at } as const
-  if (await project.edit(step)) told(`${clips.length} takes are on the timeline.`)
+  const takes = partsOf(usable.value)
+  const step: Step = {
+    kind: 'place_takes',
+    takes,
+    how,
+    mode: how === 'stack' ? 'push' : 'end',
+    at: tickOf(player.frame.value, project.rate),
+    still_length: Math.round(seconds.value * TICKS_PER_SECOND),
+  }
+  if (await project.edit(step)) told(`${takes.length} takes are on the timeline.`)
 }
 
 async function sequence() {
-  const clip = sequenceOf(
-    stills.value,
-    Math.round(each.value) * frameTicks(project.rate),
-    order.value,
-  )
-  if (await project.edit({ kind: 'place', clip: clip as never, mode: 'end' })) {
-    told(`${stills.value.length} stills are on the timeline as one clip.`)
+  const takes = partsOf(stills.value)
+  const frames = Math.round(each.value)
+  const step: Step = {
+    kind: 'place_sequence',
+    takes,
+    frames_each: frames,
+    order: order.value,
+  }
+  if (await project.edit(step)) {
+    told(`${takes.length} stills are on the timeline as one clip.`)
   }
 }
 

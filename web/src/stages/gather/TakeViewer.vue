@@ -16,7 +16,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { useUploads } from '@/stores/uploads'
 import MarkStrip from './MarkStrip.vue'
-import { clipOf, markedPart, placeStep, STILL_LENGTH, type PlaceMode } from '@/takes/placing'
+import { markedPart, partOf, placeStep, STILL_LENGTH, type PlaceMode } from '@/takes/placing'
 import TakeFacts from './TakeFacts.vue'
 import TakeParts from './TakeParts.vue'
 import { frameTicks, lengthLabel, tickOf } from '@/time'
@@ -99,10 +99,10 @@ async function place(mode: PlaceMode) {
 
 async function replace() {
   const one = take.value
-  const source = one && clipOf(one)
+  const part = one && partOf(one)
   const clip = hand.one?.clip.id
-  if (!one || !source || !clip) return
-  if (await project.edit({ kind: 'replace', clip, source: source as never })) {
+  if (!one || !part || !clip) return
+  if (await project.edit({ kind: 'replace', clip, take: part })) {
     notes.told(`The clip shows “${one.name}”. Its length and settings stayed.`)
   }
 }

@@ -10,6 +10,7 @@ import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { useUploads } from '@/stores/uploads'
+import type { TakePart } from '@/takes/placing'
 import { lengthLabel, tickOf } from '@/time'
 import { useRecorder } from './voice/useRecorder'
 
@@ -87,16 +88,9 @@ function end() {
 function lay(media: string, length: number, skip: number) {
   const into = Math.max(0, Math.round(skip * TICKS_PER_SECOND))
   if (length <= into) return
-  const clip = {
-    kind: 'sound',
-    name: 'Voice',
-    media,
-    source_in: into,
-    source_length: length,
-    length: length - into,
-  }
+  const voice: TakePart = { media, name: 'Voice', kind: 'sound', length, mark_in: into }
   const at = tickOf(from, project.rate)
-  project.edit({ kind: 'place', clip: clip as never, mode: 'above', at })
+  project.edit({ kind: 'place_takes', takes: [voice], mode: 'above', at })
   notes.told('Your voice is on the timeline, and kept as a take.')
 }
 </script>

@@ -1,7 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Take, Track } from '@/api/types'
 import { EVERYTHING, filtered, usage } from './library'
-import { numberOf, sequenceOf } from '@/takes/placing'
 
 function take(name: string, more: Partial<Take> = {}): Take {
   const facts = { kind: 'still', length: 0 }
@@ -37,16 +36,6 @@ test('names sort by their numbers', () => {
   const takes = [take('star 10.png'), take('star 9.png')]
   const sorted = filtered(takes, { ...EVERYTHING, sort: 'name' })
   expect(sorted.map((one) => one.name)).toEqual(['star 9.png', 'star 10.png'])
-})
-
-test('numbered stills hold their order and end where they began', () => {
-  expect([numberOf('star-07.png'), numberOf('take2 v3.png'), numberOf('kite.png')]).toEqual([
-    7, 3, -1,
-  ])
-  const takes = ['s-10.png', 's-2.png', 's-1.png'].map((name) => take(name))
-  const clip = sequenceOf(takes, 5, 'there_and_back')
-  expect(clip.pictures).toEqual(['s-1.png', 's-2.png', 's-10.png'])
-  expect([clip.length, clip.name]).toEqual([20, 's'])
 })
 
 test('clips in groups count as uses', () => {

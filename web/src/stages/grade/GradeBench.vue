@@ -9,6 +9,7 @@ import IconBefore from '~icons/tabler/history'
 import IconKeyNext from '~icons/tabler/chevron-right'
 import IconKeyBefore from '~icons/tabler/chevron-left'
 import BenchPair from '@/controls/BenchPair.vue'
+import { useGrip } from '@/controls/useGrip'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
@@ -53,10 +54,13 @@ watch(part, (now) => {
 
 const off = () => ({ kind: 'set_grade', clips: grade.ids.value, values: { on: false } }) as const
 
-function hold(event: PointerEvent) {
-  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
-  before(true)
-}
+const holding = useGrip({
+  begin: () => before(true),
+  move() {},
+  drop: () => before(false),
+  tap: () => before(false),
+  cancel: () => before(false),
+})
 
 function before(shown: boolean) {
   if (shown) player.tryOut(off())
@@ -110,9 +114,7 @@ function before(shown: boolean) {
         class="btn btn-bare"
         title="Hold to see it before the grade"
         data-test="before"
-        @pointerdown="hold"
-        @pointerup="before(false)"
-        @pointercancel="before(false)"
+        @pointerdown="holding.down($event)"
         @keydown.space.prevent="!$event.repeat && before(true)"
         @keyup.space.prevent="before(false)"
         @contextmenu.prevent

@@ -8,6 +8,7 @@ import {
 } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconPlus from '~icons/tabler/plus'
+import type { Schemas } from '@/api/client'
 import type { Step } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
@@ -17,7 +18,8 @@ import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { tickOf } from '@/time'
-import { elementStep, FRESH, placeStep, type Fresh } from './adding'
+
+type Kept = { copies: Schemas['Copied'][]; width: number; height: number }
 
 const project = useProject()
 const hand = useHand()
@@ -27,7 +29,6 @@ const layering = useLayering()
 const library = useLibrary()
 const { player } = useScreen()
 const file = ref<HTMLInputElement | null>(null)
-const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
 const at = computed(() => tickOf(player.frame.value, project.rate))
 
 async function place(step: Step) {
@@ -37,12 +38,12 @@ async function place(step: Step) {
   return done
 }
 
-async function add(one: Fresh) {
-  const done = await place(placeStep(one.clip, at.value, canvas.value))
+async function add(layer: string) {
+  const done = await place({ kind: 'add_layer', layer, at: at.value })
   if (!done) return
-  layering.part = one.id === 'adjustment' ? 'effects' : 'content'
+  layering.part = layer === 'adjustment' ? 'effects' : 'content'
   layering.fill = ''
-  layering.tool = one.id === 'path' ? 'pen' : ''
+  layering.tool = layer === 'path' ? 'pen' : ''
 }
 
 function byHand() {
@@ -63,8 +64,10 @@ async function bringIn(event: Event) {
   field.value = ''
 }
 
+/** A kept element, fitted from the canvas it was made on to this one. */
 async function paste(element: Preset) {
-  await place(elementStep(element.content, at.value, canvas.value))
+  const { copies, width, height } = element.content as unknown as Kept
+  await place({ kind: 'paste', at: at.value, copies, made_on: { width, height } })
   await library.refresh()
 }
 </script>
@@ -82,13 +85,13 @@ async function paste(element: Preset) {
   >
     <template #button-content><IconPlus aria-hidden="true" /> Layer</template>
     <BDropdownItemButton
-      v-for="one in FRESH"
-      :key="one.id"
+      v-for="one in kit.layer?.fresh"
+      :key="one.name"
       :title="one.help"
-      :data-test="`add-${one.id}`"
-      @click="add(one)"
+      :data-test="`add-${one.name}`"
+      @click="add(one.name)"
     >
-      {{ one.name }}
+      {{ one.title }}
     </BDropdownItemButton>
     <BDropdownDivider />
     <BDropdownItemButton

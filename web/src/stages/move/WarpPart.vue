@@ -49,15 +49,7 @@ const all = computed(() => pins.value?.pins ?? [])
 const chain = computed(() => pins.value?.chain ?? [])
 const place = (id: string) => all.value.findIndex((pin) => pin.id === id) + 1
 
-function removePin(id: string) {
-  props.layer.setWhole({
-    warp: {
-      ...pins.value,
-      pins: all.value.filter((pin) => pin.id !== id),
-      chain: chain.value.filter((one) => one !== id),
-    },
-  })
-}
+const removePin = (id: string) => props.layer.removeItem(`warp/pins/${id}`)
 
 /** From the top down, as they lie on the picture. */
 function chainAll() {
