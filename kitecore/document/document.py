@@ -103,16 +103,6 @@ class Document(Model):
         """Of all files it uses."""
         return frozenset().union(*(clip.uses() for _, clip in self.clips()))
 
-    def looks(self) -> frozenset[str]:
-        """Names of all looks that its grades use."""
-        grades = (getattr(clip, "grade", None) for clip in all_clips(self.tracks))
-        return frozenset().union(*(grade.looks() for grade in grades if grade))
-
-    def fonts(self) -> frozenset[str]:
-        """Names of all fonts that its texts use."""
-        fonts = (getattr(clip, "font", "") for clip in all_clips(self.tracks))
-        return frozenset(font for font in fonts if font)
-
     def inside(self, group_id: str) -> Document:
         """The timeline within a group, however deep, as a document of its own."""
         group = self.find_group(group_id)

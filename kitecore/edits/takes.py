@@ -17,6 +17,7 @@ from kitecore.document import (
     VideoClip,
 )
 from kitecore.document.model import Length, Name, Start
+from kitecore.document.references import TakeId
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits.place import HOW, Mode, PlaceClip
 from kitecore.errors import EditRefused
@@ -35,7 +36,7 @@ class TakePart(Model):
     ``length`` is that of the whole take, nothing for a still; without marks all of it is meant.
     """
 
-    media: Id
+    media: TakeId
     name: Name
     kind: Literal["video", "still", "sound"]
     length: Start = 0

@@ -14,7 +14,7 @@ from kitecore.colour.cubefile import MOST_BYTES, BadCube, read_cube, write_cube
 from kitecore.colour.inputs import transforms
 from kitecore.colour.looks import SHIPPED, shipped
 from kitecore.colour.scopes import SKIN_ANGLE, targets
-from kitecore.document import Canvas, Document, Grade, Model, Track, Zone, dumps, empty_document
+from kitecore.document import Canvas, Grade, Model, Zone, dumps, empty_document
 from kitecore.document.clips import MOST_EFFECTS
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.effects import Effect
@@ -26,11 +26,11 @@ from kitecore.errors import BadInput, NotThere
 from kitecore.exchange.cdl import MOST_BYTES as MOST_CDL
 from kitecore.exchange.cdl import read_cdl
 from kitecore.render.worker import Request
-from studio.kit.models import Look, Preset, look_folder, may_use_fonts, may_use_looks
-from studio.library.models import count_own
+from studio.kit.models import Look, Preset, look_folder
 from studio.owned import owned
 from studio.playback.service import Job, render
 from studio.problems import Problem
+from studio.projects.belongings import require_own
 
 router = Router()
 
@@ -199,8 +199,7 @@ def keep_preset(request: HttpRequest, given: PresetIn) -> tuple[int, Preset]:
         content = _CONTENT[given.kind].model_validate(given.content)
     except ValidationError as error:
         raise BadInput(f"These settings cannot be kept: {error.errors()[0]['msg']}.") from error
-    if isinstance(content, Element):
-        _require_own(request, content)
+    require_own(request.user.pk, content)
     return 201, Preset.objects.create(
         owner=request.user,
         kind=given.kind,
@@ -222,21 +221,6 @@ def element_picture(request: HttpRequest, id: int) -> HttpResponse:
     jpeg = render(Job(wanted, lambda: dumps(document), "", 0))
     headers = {"Cache-Control": "private, max-age=86400"}
     return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
-
-
-def _require_own(request: HttpRequest, element: Element) -> None:
-    """An element leads only to takes, looks and fonts of the same person."""
-    document = Document(tracks=tuple(_track_of(copied) for copied in element.copies))
-    owner: int = request.user.pk
-    media = document.media_ids()
-    if count_own(owner, media) < len(media):
-        raise NotThere("A take that this element uses is not there.")
-    if not may_use_looks(owner, document.looks()) or not may_use_fonts(owner, document.fonts()):
-        raise NotThere("A look or a font that this element uses is not there.")
-
-
-def _track_of(copied: Copied) -> Track:
-    return Track(kind="picture", clips=(copied.clip,))
 
 
 @router.patch("/kit/presets/{int:id}", response={200: PresetOut, 404: Problem})

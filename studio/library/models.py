@@ -87,10 +87,10 @@ class Take(models.Model):
         return folder_of(self.id.hex)
 
 
-def count_own(owner_id: int, media: frozenset[str]) -> int:
-    """How many of these media ids are takes of this person."""
+def may_use_takes(owner_id: int, media: frozenset[str]) -> bool:
+    """Whether all these media ids are takes of this person."""
     ids = [uuid.UUID(one) for one in media if _MEDIA_ID.fullmatch(one)]
-    return Take.objects.filter(owner=owner_id, pk__in=ids).count()
+    return Take.objects.filter(owner=owner_id, pk__in=ids).count() == len(media)
 
 
 def folder_of(media: str) -> MediaFolder:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import cache
+from hashlib import blake2s
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -10,9 +11,8 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
-from kitecore import edits
 from kitecore.document import Document, dumps
-from kitecore.edits import Edit
+from kitecore.edits import Edit, EditBase
 from kitecore.errors import BadInput
 from kitecore.render.extract import content_key
 from kitecore.render.instruments import ScopesWanted
@@ -28,6 +28,7 @@ from studio.playback.service import Job, render
 from studio.playback.store import PieceStore
 from studio.playback.watched import PLAIN, Look, project_document, take_document
 from studio.problems import Problem
+from studio.projects.belongings import changed
 from studio.projects.models import Project
 
 router = Router()
@@ -75,10 +76,12 @@ def store() -> PieceStore:
     return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
 
 
-def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) -> HttpResponse:
+def _still(
+    request: HttpRequest, name: str, document: Document, given: StillIn, look: Look = PLAIN
+) -> HttpResponse:
     for edit in given.edits:
-        document = edits.apply(document, edit)
-        name = f"{name}+{hash(edit.model_dump_json())}"
+        document = changed(request.user.pk, document, edit)
+        name = f"{name}+{_digest(edit)}"
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     job = Job(
         Request(
@@ -96,6 +99,10 @@ def _still(name: str, document: Document, given: StillIn, look: Look = PLAIN) ->
     )
     kind = "image/jpeg" if given.scopes is None else "application/octet-stream"
     return HttpResponse(render(job), content_type=kind)
+
+
+def _digest(edit: EditBase) -> str:
+    return blake2s(edit.model_dump_json().encode(), digest_size=12).hexdigest()
 
 
 def _playing(document: Document) -> Playing:
@@ -146,7 +153,7 @@ def project_still(
     request: HttpRequest, id: UUID, revision: int, given: StillIn, look: Query[Look]
 ) -> HttpResponse:
     """A JPEG of the picture at a frame."""
-    return _still(*project_document(request, id, revision), given, look)
+    return _still(request, *project_document(request, id, revision), given, look)
 
 
 @router.get("/projects/{uuid:id}/revisions/{int:revision}/frames/{int:frame}", response=_MEDIA)
@@ -160,7 +167,7 @@ def project_frame(
 ) -> HttpResponse:
     """The same for a page to show directly; a revision's picture never changes."""
     found = project_document(request, id, revision)
-    response = _still(*found, StillIn(frame=frame, long_side=long_side), look)
+    response = _still(request, *found, StillIn(frame=frame, long_side=long_side), look)
     response["Cache-Control"] = "private, max-age=3600"
     return response
 
@@ -203,7 +210,7 @@ def project_piece(
 
 @router.post("/takes/{uuid:id}/still", response=_MEDIA)
 def take_still(request: HttpRequest, id: UUID, given: StillIn) -> HttpResponse:
-    return _still(*take_document(request, id), given)
+    return _still(request, *take_document(request, id), given)
 
 
 @router.get("/takes/{uuid:id}/playing", response=Playing)

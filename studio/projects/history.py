@@ -19,9 +19,8 @@ from kitecore import edits
 from kitecore.document import Document, diff, dump, dumps, load, loads, made_by
 from kitecore.errors import BadInput, NotThere
 from kitecore.kept import Kept
-from studio.kit.models import may_use_fonts, may_use_looks
-from studio.library.models import count_own
 from studio.problems import Stale
+from studio.projects.belongings import changed
 from studio.projects.facts import Facts, facts_of
 from studio.projects.models import Project, Revision
 
@@ -122,8 +121,7 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
     project = _fresh(project, based_on)
     head = head_of(project)
     before = document_at(head)
-    after = edits.apply(before, edit)
-    _require_own_media(project, before, after)
+    after = changed(project.owner_id, before, edit)
     number = head.number + 1
     revision = Revision.objects.create(
         project=project,
@@ -227,20 +225,6 @@ def _fresh(project: Project, based_on: int) -> Project:
 def _move_head(project: Project, revision: Revision) -> None:
     project.head = revision
     project.save(update_fields=["head", "changed_at"])
-
-
-def _require_own_media(project: Project, before: Document, after: Document) -> None:
-    """New references lead only to takes, looks and fonts of the same person."""
-    known = {id(track) for track in before.tracks}
-    tracks = tuple(track for track in after.tracks if id(track) not in known)
-    changed = after.model_copy(update={"tracks": tracks})
-    fresh = changed.media_ids() - before.media_ids()
-    if fresh and count_own(project.owner_id, fresh) < len(fresh):
-        raise NotThere("A take that this step uses is not there.")
-    if not may_use_looks(project.owner_id, changed.looks()):
-        raise NotThere("A look that this step uses is not there.")
-    if not may_use_fonts(project.owner_id, changed.fonts()):
-        raise NotThere("A font that this step uses is not there.")
 
 
 def _packed(document: Document) -> bytes:

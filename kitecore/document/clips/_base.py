@@ -15,6 +15,7 @@ from kitecore.document.masks import Mask
 from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.document.moves import Moves
 from kitecore.document.properties import Number, Point, map_keys
+from kitecore.document.references import TakeId
 from kitecore.document.speed import Speed
 from kitecore.document.transitions import Transition
 from kitecore.document.warps import Warp
@@ -140,7 +141,7 @@ class Sourced(Paced):
     edits need to ask nobody.
     """
 
-    media: Id
+    media: TakeId
     source_length: Length
 
     @property

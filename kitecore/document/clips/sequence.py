@@ -5,7 +5,8 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document.clips._base import Pictured, clip_kinds
-from kitecore.document.model import Id, Length
+from kitecore.document.model import Length
+from kitecore.document.references import TakeIds
 
 
 @clip_kinds.register("sequence")
@@ -16,7 +17,7 @@ class SequenceClip(Pictured):
     """
 
     kind: Literal["sequence"] = "sequence"
-    pictures: tuple[Id, ...] = Field(min_length=1, max_length=5000)
+    pictures: TakeIds = Field(min_length=1, max_length=5000)
     each: Length
     order: Literal["forward", "backward", "there_and_back"] = "forward"
     first: int = Field(default=0, ge=-(2**53), le=2**53)

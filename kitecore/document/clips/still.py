@@ -3,7 +3,7 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document.clips._base import Pictured, clip_kinds
-from kitecore.document.model import Id
+from kitecore.document.references import TakeId
 
 
 @clip_kinds.register("still")
@@ -11,7 +11,7 @@ class StillClip(Pictured):
     """A picture that does not move; as long as one likes."""
 
     kind: Literal["still"] = "still"
-    media: Id
+    media: TakeId
 
     def uses(self) -> frozenset[str]:
         return frozenset((self.media,))

@@ -1,6 +1,6 @@
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field
 
@@ -8,11 +8,9 @@ from kitecore.document.clips._base import Pictured, clip_kinds
 from kitecore.document.fills import Fill, PlainFill
 from kitecore.document.model import Model, param
 from kitecore.document.properties import Number
+from kitecore.document.references import FontName
 
 MOST_LETTERS = 4000
-
-FontName = Annotated[str, Field(min_length=1, max_length=80, pattern=r"^[a-z0-9-]+$")]
-"""Of a shipped font, or the id of one that was brought in."""
 
 
 class Plate(Model):

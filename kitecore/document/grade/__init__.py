@@ -59,11 +59,6 @@ class Grade(Adjustments):
     def stages(self) -> tuple[tuple[str, StageBase], ...]:
         return (("input", self.input), *super().stages)
 
-    def looks(self) -> frozenset[str]:
-        """Names of the looks it needs."""
-        every = (self.lut, *(zone.adjust.lut for zone in self.zones))
-        return frozenset(lut.look for lut in every if lut.look)
-
 
 def grade_of(adjustments: Adjustments) -> Grade:
     """The same adjustments as a grade of its own."""

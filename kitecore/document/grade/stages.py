@@ -9,6 +9,7 @@ from typing import Any, ClassVar
 
 from kitecore.document.model import Model, Name, param
 from kitecore.document.properties import Curve, Number, Point, Triple, Vector3
+from kitecore.document.references import LookName
 
 
 class StageBase(Model):
@@ -159,5 +160,5 @@ class Lut(StageBase):
 
     title: ClassVar[str] = "Look"
 
-    look: Name = param("", help="Which look", control="look")
+    look: LookName = param("", help="Which look", control="look")
     mix: Number = _percent(100.0, "How much of it", 0, 100)
