@@ -2,11 +2,16 @@
 
 import os
 import secrets
+from contextlib import suppress
 from pathlib import Path
 
 BASE_DIR = Path(__file__).resolve().parent.parent
 DATA_DIR = Path(os.environ.get("VELVET_KITE_DATA", BASE_DIR / "var")).resolve()
+os.umask(0o077)
+"""What this site writes only the account that it runs under can read."""
 DATA_DIR.mkdir(parents=True, exist_ok=True)
+with suppress(PermissionError):
+    DATA_DIR.chmod(0o700)
 
 DEBUG = os.environ.get("VELVET_KITE_DEBUG") == "1"
 ALLOWED_HOSTS = os.environ.get("VELVET_KITE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
@@ -46,8 +51,9 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "studio.policy.content_policy",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "studio.policy.ContentPolicy",
+    "studio.policy.private_answers",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -80,13 +86,25 @@ AUTHENTICATION_BACKENDS = [
     "django.contrib.auth.backends.ModelBackend",
 ]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
-AXES_FAILURE_LIMIT = 10
+AXES_FAILURE_LIMIT = 20
 AXES_COOLOFF_TIME = 0.25
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+"""Hours that a name, and an address, wait after so many wrong passwords."""
+AXES_LOCKOUT_PARAMETERS = ["username", "ip_address"]
+AXES_CLIENT_IP_CALLABLE = "studio.accounts.addresses.address_of"
+AXES_LOCKOUT_CALLABLE = "studio.accounts.api.slowed_down"
 AXES_VERBOSE = False
 
 HTTPS = os.environ.get("VELVET_KITE_HTTPS") == "1"
+BEHIND_PROXY = os.environ.get("VELVET_KITE_PROXY") == "1"
+"""Whether every request comes through a proxy of ours, which tells address and scheme."""
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_SSL_REDIRECT = HTTPS
+SECURE_REDIRECT_EXEMPT = [r"^api/health$"]
+SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365 if HTTPS else 0
+SECURE_HSTS_INCLUDE_SUBDOMAINS = HTTPS
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_PROXY else None
+SILENCED_SYSTEM_CHECKS = ["security.W021"]
+"""Whether browsers shall know the domain beforehand is for whoever owns the domain."""
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Strict"
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
 X_FRAME_OPTIONS = "DENY"

@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-from axes.handlers.proxy import AxesProxyHandler
 from django.contrib.auth import authenticate, login, logout
-from django.http import HttpRequest
+from django.http import HttpRequest, JsonResponse
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from ninja import Router, Schema
 from ninja.decorators import decorate_view
 
 from kitecore.errors import BadInput
+from studio.problems import Problem
 
 router = Router()
 
@@ -40,15 +40,22 @@ def who(request: HttpRequest) -> Person:
 def sign_in(request: HttpRequest, given: Credentials) -> Person:
     user = authenticate(request, username=given.name, password=given.password)
     if user is None:
-        if AxesProxyHandler.is_locked(request, {"username": given.name}):
-            raise BadInput(
-                "Too many attempts.", safe="Your account is safe.", todo="Wait 15 minutes."
-            )
         raise BadInput(
             "The name or the password is not right.", safe="", todo="Check both and try again."
         )
     login(request, user)
     return _person(request)
+
+
+def slowed_down(request: HttpRequest, *_: object) -> JsonResponse:
+    """The answer to a name, or an address, from which too many wrong passwords came."""
+    problem = Problem(
+        code="too_many_attempts",
+        message="Too many attempts.",
+        safe="Your account is safe.",
+        todo="Wait 15 minutes.",
+    )
+    return JsonResponse(problem.model_dump(), status=429)
 
 
 @router.delete("/session", response=Person)

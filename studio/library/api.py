@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
 from kitecore.analysis import result_of
@@ -12,6 +12,7 @@ from kitecore.analysis.peaks import PEAKS
 from kitecore.analysis.strip import POSTER, STRIP
 from kitecore.document import Tag
 from kitecore.errors import BadInput, NotThere
+from studio.files import shown_file
 from studio.library import samples
 from studio.library.arrival import bring_in
 from studio.library.models import Shelf, Take
@@ -171,9 +172,7 @@ def take_file(request: HttpRequest, id: UUID, name: str) -> HttpResponse:
     made = result_of(take.folder, analysis) if analysis else None
     if made is None:
         raise NotThere("That is not made yet.")
-    response = FileResponse((made / name).open("rb"), content_type=kind)
-    response["Cache-Control"] = "private, max-age=86400, immutable"
-    return response
+    return shown_file(made / name, kind)
 
 
 class Sample(Schema):
@@ -199,9 +198,7 @@ def list_samples(request: HttpRequest) -> list[Sample]:
 
 @router.get("/samples/{str:name}/picture", response={200: None, 404: Problem})
 def sample_picture(request: HttpRequest, name: str) -> HttpResponse:
-    response = FileResponse(samples.picture_of(name).open("rb"), content_type="image/jpeg")
-    response["Cache-Control"] = "private, max-age=86400"
-    return response
+    return shown_file(samples.picture_of(name), "image/jpeg")
 
 
 @router.post("/projects/{uuid:id}/samples", response={201: list[TakeOut], 404: Problem})
