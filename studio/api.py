@@ -81,6 +81,12 @@ def on_validation(request: HttpRequest, error: ValidationError) -> HttpResponse:
     return _answer(request, Problem.of(BadInput(message)), 422)
 
 
+@api.exception_handler(OverflowError)
+def on_overflow(request: HttpRequest, error: OverflowError) -> HttpResponse:
+    """A number larger than the database can hold names nothing that is there."""
+    return _answer(request, Problem.of(NotThere("There is nothing of that number.")), 404)
+
+
 @api.exception_handler(AuthenticationError)
 def on_stranger(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
     problem = Problem(code="signed_out", message="You are signed out.", safe="", todo="Sign in.")

@@ -9,10 +9,10 @@ from pydantic import Field, model_validator
 
 from kitecore.document.clips import ClipBase
 from kitecore.document.clips.group import GroupClip
-from kitecore.document.marker import Marker
+from kitecore.document.marker import MOST_MARKERS, Marker
 from kitecore.document.model import Model
 from kitecore.document.properties import Hex
-from kitecore.document.track import Track
+from kitecore.document.track import MOST_TRACKS, Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
@@ -54,8 +54,8 @@ class Document(Model):
     schema_: Literal["velvet-kite/5"] = Field(default="velvet-kite/5", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
-    tracks: tuple[Track, ...] = ()
-    markers: tuple[Marker, ...] = ()
+    tracks: tuple[Track, ...] = Field(default=(), max_length=MOST_TRACKS)
+    markers: tuple[Marker, ...] = Field(default=(), max_length=MOST_MARKERS)
 
     @property
     def length(self) -> int:

@@ -17,8 +17,12 @@ class KeyBase(Model):
 
     on: bool = True
     invert: bool = False
-    shrink: Number = param(0.0, help="Shrink the edge", unit="px", low=-10, high=20, step=0.1)
-    soften: Number = param(0.0, help="Soften the edge", unit="px", low=0, high=20, step=0.1)
+    shrink: Number = param(
+        0.0, help="Shrink the edge", unit="px", low=-10, high=20, step=0.1, ge=-100, le=200
+    )
+    soften: Number = param(
+        0.0, help="Soften the edge", unit="px", low=0, high=20, step=0.1, ge=0, le=200
+    )
 
 
 class ChromaKey(KeyBase):

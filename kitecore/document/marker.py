@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Final, Literal
 
 from pydantic import Field
 
 from kitecore.document.model import Id, Model, Name, Tick, new_id
+
+MOST_MARKERS: Final = 2000
+"""Of the timeline, or of one clip."""
 
 Tag = Literal["", "sky", "amber", "olive", "sea", "violet", "rose"]
 """A colour by name; a page shows the name too."""

@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field, field_validator
 
 from kitecore.document.ease import Ease
-from kitecore.document.model import Id, Length, Model, Tick, new_id, param
+from kitecore.document.model import Id, Length, Model, Real, Tick, new_id, param
 from kitecore.document.properties import Number, Vector
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -54,15 +54,15 @@ class Rest(Model):
 
     position: Vector = (0.0, 0.0)
     size: Vector = (1.0, 1.0)
-    turn: float = 0.0
-    lean: float = 0.0
+    turn: Real = 0.0
+    lean: Real = 0.0
 
 
 class Follow(Model):
     """Goes along with another layer, by what changed there since it lay as ``rest`` says."""
 
     clip: Id
-    inherits: tuple[Inherited, ...] = ("position", "turn", "size")
+    inherits: tuple[Inherited, ...] = Field(default=("position", "turn", "size"), max_length=8)
     rest: Rest = Rest()
 
 

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from itertools import pairwise
-from typing import Annotated, Any, Generic, TypeVar
+from typing import Annotated, Any, Final, Generic, TypeVar
 
 from pydantic import AfterValidator, Field, field_validator
 
 from kitecore.document.ease import Ease, Steady
-from kitecore.document.model import Model, Tick
+from kitecore.document.model import Model, Real, Tick
 
 T = TypeVar("T")
 M = TypeVar("M", bound=Model)
+
+
+MOST_KEYS: Final = 10_000
+"""Of one property."""
 
 
 class Key(Model, Generic[T]):
@@ -26,7 +30,7 @@ class Key(Model, Generic[T]):
 class Keys(Model, Generic[T]):
     """At least one key, in order of time, no two at the same tick."""
 
-    keys: tuple[Key[T], ...] = Field(min_length=1)
+    keys: tuple[Key[T], ...] = Field(min_length=1, max_length=MOST_KEYS)
 
     @field_validator("keys")
     @classmethod
@@ -40,8 +44,8 @@ class Keys(Model, Generic[T]):
         return self.model_copy(update={"keys": keys})
 
 
-Vector = tuple[float, float]
-Vector3 = tuple[float, float, float]
+Vector = tuple[Real, Real]
+Vector3 = tuple[Real, Real, Real]
 
 
 def _rising(points: tuple[Vector, ...]) -> tuple[Vector, ...]:
@@ -58,7 +62,7 @@ CurvePoints = Annotated[
 Hex = Annotated[str, Field(pattern=r"^#[0-9a-f]{6}$")]
 
 
-class NumberKeys(Keys[float]):
+class NumberKeys(Keys[Real]):
     pass
 
 
@@ -73,7 +77,7 @@ class SpotKey(Key[Vector]):
 
 
 class PointKeys(Keys[Vector]):
-    keys: tuple[SpotKey, ...] = Field(min_length=1)
+    keys: tuple[SpotKey, ...] = Field(min_length=1, max_length=MOST_KEYS)
 
 
 class ColourKeys(Keys[Hex]):
@@ -96,7 +100,7 @@ class LatticeKeys(Keys[Lattice]):
     pass
 
 
-Number = float | NumberKeys
+Number = Real | NumberKeys
 Point = Vector | PointKeys
 Colour = Hex | ColourKeys
 Triple = Vector3 | TripleKeys

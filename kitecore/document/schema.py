@@ -9,6 +9,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from kitecore.document.document import SCHEMA, Document
+from kitecore.document.mending import with_numbers_in_bounds
 from kitecore.errors import BadInput
 
 Data = dict[str, Any]
@@ -54,14 +55,21 @@ upgrades = Upgrades(SCHEMA)
 def load(data: Data) -> Document:
     """A document from plain data, upgraded if need be.
 
+    Numbers beyond the bounds of today, as older versions let through, come to the nearest bound:
+    what was kept can always be opened.
+
     Raises
     ------
     BadInput
         If the data are no document.
     """
+    data = upgrades.to_newest(data)
     try:
-        return Document.model_validate(upgrades.to_newest(data))
+        return Document.model_validate(data)
     except ValidationError as error:
+        data, mended = with_numbers_in_bounds(data, error)
+        if mended:
+            return load(data)
         first = error.errors()[0]
         where = " / ".join(str(part) for part in first["loc"])
         raise BadInput(f"The project cannot be read: {first['msg']} ({where}).") from error

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal
+from typing import Final, Literal
 
 from pydantic import Field
 
@@ -11,6 +11,10 @@ from kitecore.document.clips import Clip, ClipBase, Pictured, Sounding
 from kitecore.document.clips.group import GroupClip
 from kitecore.document.model import Id, Model, Name, new_id
 from kitecore.document.transitions import TransitionBase
+
+MOST_TRACKS: Final = 500
+MOST_CLIPS: Final = 20_000
+"""Of one track."""
 
 TrackKind = Literal["main", "picture", "sound"]
 
@@ -21,7 +25,7 @@ class Track(Model):
     id: Id = Field(default_factory=new_id)
     kind: TrackKind
     name: Name = ""
-    clips: tuple[Clip, ...] = ()
+    clips: tuple[Clip, ...] = Field(default=(), max_length=MOST_CLIPS)
     closes_gaps: bool = False
     hidden: bool = False
     muted: bool = False

@@ -9,7 +9,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from kitecore.document.model import Id, Model, new_id, param
+from kitecore.document.model import Id, Model, Start, new_id, param
 from kitecore.document.properties import LatticeKeys, Offsets, Point, Vector
 
 MOST_PINS = 40
@@ -38,8 +38,8 @@ class PinWarp(Model):
     stiffness: float = param(
         0.3, help="How far a bend spreads", low=0, high=1, step=0.05, ge=0, le=1
     )
-    chain: tuple[Id, ...] = ()
-    later: int = Field(default=0, ge=0, le=2**53)
+    chain: tuple[Id, ...] = Field(default=(), max_length=MOST_PINS)
+    later: Start = 0
 
     @model_validator(mode="after")
     def _consistent(self) -> Self:

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from kitecore.document import Document, check
 from kitecore.edits._base import EditBase, edit_kinds
+from kitecore.edits._bounds import require_within
 from kitecore.edits._inside import changed_inside
 from kitecore.edits._tidy import tidied
 from kitecore.registry import import_all
@@ -40,5 +41,6 @@ def apply(document: Document, edit: EditBase) -> Document:
         after = changed_inside(
             document, edit.within, lambda inner: tidied(inner, edit.apply(inner))
         )
+    require_within(document, after)
     check(after, before=document)
     return after

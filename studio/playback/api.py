@@ -26,7 +26,7 @@ from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
 from studio.playback.service import Job, render
 from studio.playback.store import PieceStore
-from studio.playback.watched import PLAIN, Look, project_document, take_document
+from studio.playback.watched import PLAIN, FrameNumber, Look, project_document, take_document
 from studio.problems import Problem
 from studio.projects.belongings import changed
 from studio.projects.models import Project
@@ -61,11 +61,11 @@ class StillIn(Schema):
     With ``scopes`` the answer is as `render.instruments` packs it.
     """
 
-    frame: int = Field(ge=0)
+    frame: FrameNumber
     long_side: LongSide = 640
     edits: list[Edit] = Field(default=[], max_length=MOST_TRIED)
     lane: str = Field(default="", max_length=80)
-    turn: int = 0
+    turn: int = Field(default=0, ge=0, le=2**53)
     matte: str = Field(default="", max_length=40)
     onion: str = Field(default="", max_length=40)
     scopes: ScopesWanted | None = None
@@ -116,11 +116,11 @@ def _playing(document: Document) -> Playing:
 
 
 class PieceQuery(Schema):
-    first: int = Field(ge=0)
-    last: int
+    first: FrameNumber
+    last: FrameNumber
     long_side: LongSide = 640
     lane: str = Field(default="", max_length=80)
-    turn: int = 0
+    turn: int = Field(default=0, ge=0, le=2**53)
 
 
 Kind = Literal["picture", "sound"]
@@ -161,7 +161,7 @@ def project_frame(
     request: HttpRequest,
     id: UUID,
     revision: int,
-    frame: int,
+    frame: FrameNumber,
     look: Query[Look],
     long_side: LongSide = 360,
 ) -> HttpResponse:
@@ -177,7 +177,7 @@ def project_frame(
     response={201: TakeOut, 404: Problem, 422: Problem},
 )
 def keep_frame(
-    request: HttpRequest, id: UUID, revision: int, frame: int, look: Query[Look]
+    request: HttpRequest, id: UUID, revision: int, frame: FrameNumber, look: Query[Look]
 ) -> tuple[int, TakeOut]:
     """The picture at a frame, in the project's own size, as a still in the library."""
     name, document = project_document(request, id, revision)

@@ -15,7 +15,7 @@ from kitecore.errors import BadInput
 from kitecore.exchange.cdl import write_cdl
 from kitecore.motion import still_at
 from studio.playback.asking import asked
-from studio.playback.watched import Look, project_document
+from studio.playback.watched import FrameNumber, Look, project_document
 from studio.problems import Problem
 
 router = Router()
@@ -25,7 +25,7 @@ class ClipAt(Schema):
     """A clip as it is at a frame of the timeline."""
 
     clip: str = Field(max_length=40)
-    frame: int = Field(ge=0)
+    frame: FrameNumber
 
 
 class SpotIn(ClipAt):
@@ -37,7 +37,7 @@ class SpotIn(ClipAt):
 
 class MatchIn(ClipAt):
     other: str = Field(max_length=40)
-    other_frame: int = Field(ge=0)
+    other_frame: FrameNumber
 
 
 class BalanceOut(Schema):
@@ -85,23 +85,33 @@ _FILE = {200: None, 404: Problem, 422: Problem}
 
 @router.get(f"{_BASE}/clips/{{clip}}/grade.cube", response=_FILE)
 def grade_as_cube(
-    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    clip: str,
+    look: Query[Look],
+    frame: FrameNumber = 0,
 ) -> HttpResponse:
     """A clip's grade as a .cube file; zones with masks are left out."""
-    text = asked(request, id, revision, look, "cube", max(frame, 0), clip=clip)
+    text = asked(request, id, revision, look, "cube", frame, clip=clip)
     return _attached(text, "grade.cube", "text/plain")
 
 
 @router.get(f"{_BASE}/clips/{{clip}}/grade.cc", response=_FILE)
 def grade_as_cdl(
-    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    clip: str,
+    look: Query[Look],
+    frame: FrameNumber = 0,
 ) -> HttpResponse:
     """The CDL stage of a clip's grade as a .cc file."""
     document = look.of(project_document(request, id, revision)[1])
     found = document.find_clip(clip)[1]
     if not isinstance(found, Pictured):
         raise BadInput("A sound has no colours.")
-    tick = document.rate.exact.start_of(max(frame, 0)) - found.start
+    tick = document.rate.exact.start_of(frame) - found.start
     cdl = still_at(found.grade or Grade(), tick).cdl
     return _attached(write_cdl(cdl, found.name or "grade").encode(), "grade.cc", "application/xml")
 

@@ -11,7 +11,7 @@ from ninja import Field, Query, Router, Schema
 
 from studio.playback.asking import asked
 from studio.playback.colours import ClipAt, SpotIn
-from studio.playback.watched import Look
+from studio.playback.watched import FrameNumber, Look
 from studio.problems import Problem
 
 router = Router()
@@ -22,7 +22,7 @@ LAYER_SIDE = 128
 class Spot(Schema):
     """``x`` and ``y`` in pixels of the canvas."""
 
-    frame: int = Field(ge=0)
+    frame: FrameNumber
     x: float = Field(allow_inf_nan=False)
     y: float = Field(allow_inf_nan=False)
 
@@ -82,26 +82,36 @@ def under(request: HttpRequest, id: UUID, revision: int, given: Spot, look: Quer
 
 @router.get(f"{_BASE}/extents", response={200: ExtentsOut, **_ANSWERS})
 def extents(
-    request: HttpRequest, id: UUID, revision: int, look: Query[Look], frame: int = 0
+    request: HttpRequest, id: UUID, revision: int, look: Query[Look], frame: FrameNumber = 0
 ) -> Any:
     """How large texts and shapes are at a frame."""
-    return json.loads(asked(request, id, revision, look, "extents", max(frame, 0)))
+    return json.loads(asked(request, id, revision, look, "extents", frame))
 
 
 @router.get(f"{_BASE}/bending/{{clip}}", response={200: BendingOut, **_ANSWERS})
 def bending(
-    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    clip: str,
+    look: Query[Look],
+    frame: FrameNumber = 0,
 ) -> Any:
     """The mesh of a clip's warp at a frame."""
-    return json.loads(asked(request, id, revision, look, "bending", max(frame, 0), clip=clip))
+    return json.loads(asked(request, id, revision, look, "bending", frame, clip=clip))
 
 
 @router.get(f"{_BASE}/layers/{{clip}}.jpg", response={200: None, **_ANSWERS})
 def layer_picture(
-    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look], frame: int = 0
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    clip: str,
+    look: Query[Look],
+    frame: FrameNumber = 0,
 ) -> HttpResponse:
     """A clip alone, small."""
-    jpeg = asked(request, id, revision, look, "layer", max(frame, 0), side=LAYER_SIDE, clip=clip)
+    jpeg = asked(request, id, revision, look, "layer", frame, side=LAYER_SIDE, clip=clip)
     headers = {"Cache-Control": "private, max-age=3600"}
     return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
 

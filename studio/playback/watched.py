@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Annotated
 from uuid import UUID
 
 from django.http import HttpRequest
@@ -14,6 +15,9 @@ from studio.owned import owned
 from studio.playback.takes import document_of_take
 from studio.projects import history
 from studio.projects.models import Project
+
+FrameNumber = Annotated[int, Field(ge=0, le=48 * 3600 * 240)]
+"""Of the longest timeline there is, at the fastest rate."""
 
 
 class Look(Schema):

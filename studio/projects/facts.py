@@ -19,6 +19,10 @@ class Facts(Schema):
     uses: dict[str, int]
 
 
+UNKNOWN = Facts(width=0, height=0, rate=FrameRate(), length=0, uses={})
+"""Of a document that cannot be read."""
+
+
 def facts_of(document: Document) -> Facts:
     """The facts of a document; clips within groups count by themselves, groups do not."""
     clips = (one for one in all_clips(document.tracks) if not isinstance(one, GroupClip))

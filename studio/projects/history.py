@@ -21,7 +21,7 @@ from kitecore.errors import BadInput, NotThere
 from kitecore.kept import Kept
 from studio.problems import Stale
 from studio.projects.belongings import changed
-from studio.projects.facts import Facts, facts_of
+from studio.projects.facts import UNKNOWN, Facts, facts_of
 from studio.projects.models import Project, Revision
 
 SNAPSHOT_EVERY = 20
@@ -84,7 +84,12 @@ def revision_of(project: Project, number: int) -> Revision:
 def facts_at(revision: Revision) -> Facts:
     """What lists tell of a revision. Those of before facts were kept get theirs now."""
     if revision.facts is None:
-        revision.facts = facts_of(document_at(revision)).model_dump()
+        try:
+            document = document_at(revision)
+        except BadInput:
+            # One project that cannot be read does not keep a person from the list of all.
+            return UNKNOWN
+        revision.facts = facts_of(document).model_dump()
         Revision.objects.filter(pk=revision.pk).update(facts=revision.facts)
     return Facts.model_validate(revision.facts)
 

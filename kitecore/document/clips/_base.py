@@ -10,7 +10,7 @@ from kitecore.document.cell import Cell
 from kitecore.document.effects import Effect
 from kitecore.document.grade import Grade
 from kitecore.document.keying import LayerKey
-from kitecore.document.marker import Marker, Tag
+from kitecore.document.marker import MOST_MARKERS, Marker, Tag
 from kitecore.document.masks import Mask
 from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.document.moves import Moves
@@ -40,7 +40,7 @@ class ClipBase(Model):
     start: Start = 0
     length: Length
     tag: Tag = ""
-    markers: tuple[Marker, ...] = ()
+    markers: tuple[Marker, ...] = Field(default=(), max_length=MOST_MARKERS)
     transition: Transition | None = None
     rides: Id | None = None
 

@@ -2,6 +2,8 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Literal
 
+from pydantic import Field
+
 from kitecore.document.clips._base import Between, Paced, Pictured, Sounding, clip_kinds
 
 if TYPE_CHECKING:
@@ -16,7 +18,7 @@ class GroupClip(Paced, Pictured, Sounding):
     """Several clips that behave as one; its tracks have a time of their own."""
 
     kind: Literal["group"] = "group"
-    tracks: tuple["Track", ...]  # noqa: UP037
+    tracks: tuple["Track", ...] = Field(max_length=500)  # noqa: UP037
     between: Between = "nearest"
 
     @property

@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document.clips._base import Pictured, clip_kinds
-from kitecore.document.model import Length
+from kitecore.document.model import Length, Tick
 from kitecore.document.references import TakeIds
 
 
@@ -20,7 +20,7 @@ class SequenceClip(Pictured):
     pictures: TakeIds = Field(min_length=1, max_length=5000)
     each: Length
     order: Literal["forward", "backward", "there_and_back"] = "forward"
-    first: int = Field(default=0, ge=-(2**53), le=2**53)
+    first: Tick = 0
     """Ticks of the row that have passed at the clip's start."""
 
     def trimmed(self, start: int, end: int) -> SequenceClip:

@@ -21,4 +21,6 @@ class ZoomBlur(EffectBase):
         high=1000,
         step=1,
         control="spot",
+        ge=-4000,
+        le=4000,
     )

@@ -11,6 +11,9 @@ from kitecore.motion.plain import number, pair
 from kitecore.picture.effects._base import effect_drawings
 from kitecore.picture.layer import Layer
 
+MOST_GROWN = 2
+"""How many of its own sides a picture is smeared beyond itself, at most."""
+
 
 @effect_drawings.register("zoom_blur")
 def zoom_blur(layer: Layer, effect: ZoomBlur, tick: int) -> Layer:
@@ -26,7 +29,8 @@ def zoom_blur(layer: Layer, effect: ZoomBlur, tick: int) -> Layer:
     x, y = pair(effect.centre)
     middle = np.array([width / 2 + x * layer.density, height / 2 + y * layer.density])
     farthest = float(np.hypot(*np.maximum(middle, (width, height) - middle)))
-    grown = layer.padded(0 if layer.endless else math.ceil(amount * farthest))
+    reach = min(math.ceil(amount * farthest), MOST_GROWN * max(width, height))
+    grown = layer.padded(0 if layer.endless else reach)
     middle += (grown.pixels.shape[1] - width) / 2
     steps = max(1, math.ceil(math.log2(max(2.0, amount * farthest))))
     pixels = grown.pixels.astype(np.float32)

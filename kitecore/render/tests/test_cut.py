@@ -200,9 +200,8 @@ class TransitionTest(FilmCase):
         self.cross(kind="dissolve")
         span = Span(0, 27 * FRAME)
         before = content_key(self.scene.document, span, self.scene.find)
-        self.do(kind="replace", clip=self.clip("blue"), source={
-            "kind": "still", "media": "green", "name": "blue", "length": SECOND,
-        })  # fmt: skip
+        take = {"kind": "still", "media": "green", "name": "blue"}
+        self.do(kind="replace", clip=self.clip("blue"), take=take)
         self.assertNotEqual(before, content_key(self.scene.document, span, self.scene.find))
         early = Span(0, 20 * FRAME)
         first = content_key(self.scene.document, early, self.scene.find)

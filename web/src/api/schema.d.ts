@@ -2496,7 +2496,7 @@ export interface components {
         /** CurveKeys */
         CurveKeys: {
             /** Keys */
-            keys: components["schemas"]["Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__"][];
+            keys: components["schemas"]["Key_Annotated_tuple_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False________________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__"][];
         };
         /**
          * Curves
@@ -4350,6 +4350,20 @@ export interface components {
              */
             shutter: number;
         };
+        /** Key[Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])]] */
+        Key_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False_____: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Value */
+            value: number;
+        };
         /** Key[Annotated[str, FieldInfo(annotation=NoneType, required=True, metadata=[_PydanticGeneralMetadata(pattern='^#[0-9a-f]{6}$')])]] */
         "Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata___PydanticGeneralMetadata_pattern_____0-9a-f__6________": {
             /** At */
@@ -4378,8 +4392,8 @@ export interface components {
             /** Value */
             value: components["schemas"]["Contour"][];
         };
-        /** Key[Annotated[tuple[tuple[float, float], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=24)]), AfterValidator]] */
-        Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__: {
+        /** Key[Annotated[tuple[tuple[Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])], Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])]], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=24)]), AfterValidator]] */
+        Key_Annotated_tuple_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False________________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_24_____AfterValidator__: {
             /** At */
             at: number;
             /**
@@ -4395,8 +4409,8 @@ export interface components {
                 number
             ][];
         };
-        /** Key[Annotated[tuple[tuple[float, float], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=625)])]] */
-        Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____: {
+        /** Key[Annotated[tuple[tuple[Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])], Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])]], ...], FieldInfo(annotation=NoneType, required=True, metadata=[MinLen(min_length=1), MaxLen(max_length=625)])]] */
+        Key_Annotated_tuple_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False________________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____: {
             /** At */
             at: number;
             /**
@@ -4412,22 +4426,8 @@ export interface components {
                 number
             ][];
         };
-        /** Key[float] */
-        Key_float_: {
-            /** At */
-            at: number;
-            /**
-             * Ease
-             * @default {
-             *       "kind": "steady"
-             *     }
-             */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
-            /** Value */
-            value: number;
-        };
-        /** Key[tuple[float, float, float]] */
-        Key_tuple_float__float__float__: {
+        /** Key[tuple[Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])], Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])], Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])]]] */
+        Key_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______: {
             /** At */
             at: number;
             /**
@@ -4489,7 +4489,7 @@ export interface components {
         /** LatticeKeys */
         LatticeKeys: {
             /** Keys */
-            keys: components["schemas"]["Key_Annotated_tuple_tuple_float__float____________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____"][];
+            keys: components["schemas"]["Key_Annotated_tuple_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False________________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____"][];
         };
         /**
          * LayerControls
@@ -5142,7 +5142,7 @@ export interface components {
         /** NumberKeys */
         NumberKeys: {
             /** Keys */
-            keys: components["schemas"]["Key_float_"][];
+            keys: components["schemas"]["Key_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False_____"][];
         };
         /**
          * OrderLayer
@@ -8690,7 +8690,7 @@ export interface components {
         /** TripleKeys */
         TripleKeys: {
             /** Keys */
-            keys: components["schemas"]["Key_tuple_float__float__float__"][];
+            keys: components["schemas"]["Key_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______"][];
         };
         /**
          * UnderOut
