@@ -66,9 +66,15 @@ def main() -> int:
     parser.add_argument("--port", type=int, default=int(os.environ.get("PORT", "8000")))
     parser.add_argument("--sign-in", default="", help="told when the site is up")
     given = parser.parse_args()
-    # Each open page holds a thread for its stream of events while it has work going on.
-    web = [sys.executable, "-m", "gunicorn", "studio.wsgi:application", "--threads", "48"]
-    web += ["--bind", f"{given.host}:{given.port}", "--timeout", "180", "--graceful-timeout", "5"]
+    web = [
+        sys.executable,
+        "-m",
+        "studio.listening",
+        "--host",
+        given.host,
+        "--port",
+        f"{given.port}",
+    ]
     worker = [sys.executable, "manage.py", "run_huey", "--quiet"]
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     kept: list[Kept] = []

@@ -14,7 +14,7 @@ from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
 
-from kitecore.errors import RenderFailed, Superseded
+from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.render.export import ExportSettings, encode_piece, join, piece_key, plan
 from kitecore.render.sources import Sources
 from studio.exports.models import Export
@@ -27,6 +27,9 @@ from studio.playback.store import PieceStore
 from studio.projects import history
 from studio.projects.models import Project, Revision
 
+MOST_UNFINISHED = 10
+"""Films of one person that wait or are being made."""
+
 
 def piece_store() -> PieceStore:
     return PieceStore(settings.CACHE_DIR / "encoded", settings.EXPORT_PIECE_BYTES)
@@ -34,7 +37,19 @@ def piece_store() -> PieceStore:
 
 @transaction.atomic
 def start(owner: User, project: Project, revision: Revision, wanted: ExportSettings) -> Export:
-    """A film of a revision, handed out."""
+    """A film of a revision, handed out.
+
+    Raises
+    ------
+    BadInput
+        If the person has as many unfinished films as one may have.
+    """
+    unfinished = Job.objects.unfinished().filter(owner=owner, kind="film").count()
+    if unfinished >= MOST_UNFINISHED:
+        raise BadInput(
+            f"{MOST_UNFINISHED} of your films are not finished yet.",
+            todo="Wait for one of them, or cancel one.",
+        )
     id = uuid4()
     job = hand_out(owner, "film", id.hex)
     return Export.objects.create(

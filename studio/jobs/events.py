@@ -31,7 +31,13 @@ _OVERLAP = timedelta(seconds=2)
 _STILL_HERE = 10.0
 
 Change = dict[str, str]
-_Box = SimpleQueue[Change]
+_Box = SimpleQueue[Change | None]
+"""What is told to a stream; nothing, when it shall end."""
+
+MOST_OF_ONE = 4
+"""Streams of one person; a newer one ends the oldest, whose page opens it anew."""
+MOST = 48
+"""Streams of all: each holds a thread of the server."""
 
 
 class Watch:
@@ -45,6 +51,7 @@ class Watch:
     def listen(self, owner: int) -> _Box:
         box: _Box = SimpleQueue()
         with self._lock:
+            self._make_room(owner)
             self._boxes.setdefault(owner, []).append(box)
             if not self._running:
                 self._running = True
@@ -53,9 +60,20 @@ class Watch:
 
     def leave(self, owner: int, box: _Box) -> None:
         with self._lock:
-            self._boxes[owner].remove(box)
-            if not self._boxes[owner]:
-                del self._boxes[owner]
+            boxes = self._boxes.get(owner, [])
+            if box in boxes:
+                boxes.remove(box)
+            if not boxes:
+                self._boxes.pop(owner, None)
+
+    def _make_room(self, owner: int) -> None:
+        """End the oldest stream of a person who has many, or of whoever has most."""
+        count = sum(len(boxes) for boxes in self._boxes.values())
+        if len(self._boxes.get(owner, [])) >= MOST_OF_ONE:
+            self._boxes[owner].pop(0).put(None)
+        elif count >= MOST:
+            most = max(self._boxes, key=lambda one: len(self._boxes[one]))
+            self._boxes[most].pop(0).put(None)
 
     def _run(self) -> None:
         since = timezone.now()
@@ -109,6 +127,8 @@ def stream(owner: int) -> Iterator[bytes]:
         while (left := end - monotonic()) > 0:
             try:
                 change = box.get(timeout=min(left, _STILL_HERE))
+                if change is None:
+                    return
                 yield f"data: {json.dumps(change)}\n\n".encode()
             except Empty:
                 yield b": still here\n\n"

@@ -68,6 +68,7 @@ class Job(models.Model):
             models.Index(fields=["state", "-priority", "made_at"], name="job_next"),
             models.Index(fields=["kind", "subject"], name="job_subject"),
             models.Index(fields=["owner", "-changed_at"], name="job_changed"),
+            models.Index(fields=["owner", "-started_at"], name="job_served"),
         ]
 
     @property

@@ -13,7 +13,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Exists, OuterRef, Q
+from django.db.models import Exists, F, OuterRef, Q, Subquery
 from django.utils import timezone
 
 from kitecore.errors import BadInput, KiteError, RenderFailed
@@ -63,9 +63,16 @@ def split(job: Job, parts: Iterable[Part]) -> None:
 
 
 def take() -> Job | None:
-    """The most urgent job that waits, now ours; none if there is nothing to do."""
+    """The job whose turn it is, now ours; none if there is nothing to do.
+
+    The most urgent go first; of those that are as urgent, that of the person whose last one was
+    begun longest ago: many jobs of one wait for a few of another.
+    """
+    served = Job.objects.filter(owner=OuterRef("owner"), started_at__isnull=False)
+    last = Subquery(served.order_by("-started_at").values("started_at")[:1])
     for _ in range(20):
-        job = _free().order_by("-priority", "made_at").first()
+        turns = _free().annotate(served=last)
+        job = turns.order_by("-priority", F("served").asc(nulls_first=True), "made_at").first()
         if job is None:
             return None
         now, claim = timezone.now(), uuid.uuid4()

@@ -28,7 +28,8 @@ from kitecore.exchange.cdl import read_cdl
 from kitecore.render.worker import Request
 from studio.kit.models import Look, Preset, look_folder
 from studio.owned import owned
-from studio.playback.service import Job, render
+from studio.playback.service import render
+from studio.playback.turns import Job
 from studio.problems import Problem
 from studio.projects.belongings import require_own
 
@@ -218,7 +219,7 @@ def element_picture(request: HttpRequest, id: int) -> HttpResponse:
     canvas = Canvas(width=element.width, height=element.height, colour="#2a2530")
     document = Paste(seed="element", copies=element.copies, at=0).apply(empty_document(canvas))
     wanted = Request("still", f"element-{preset.pk}", document.frames // 2, long_side=240)
-    jpeg = render(Job(wanted, lambda: dumps(document), "", 0))
+    jpeg = render(Job(wanted, lambda: dumps(document), request.user.pk))
     headers = {"Cache-Control": "private, max-age=86400"}
     return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
 

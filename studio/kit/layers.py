@@ -31,7 +31,8 @@ from kitecore.render.worker import Request
 from kitecore.ticks import TICKS_PER_SECOND
 from studio.kit.models import Font, font_folder, may_use_fonts
 from studio.owned import owned
-from studio.playback.service import Job, render
+from studio.playback.service import render
+from studio.playback.turns import Job
 from studio.problems import Problem
 
 router = Router()
@@ -218,7 +219,7 @@ def font_sample(request: HttpRequest, name: str) -> HttpResponse:
     )
     document = PlaceClip(seed="sample", clip=clip).apply(canvas)
     wanted = Request("still", f"font-{name}", 0, long_side=480)
-    jpeg = render(Job(wanted, lambda: dumps(document), "", 0))
+    jpeg = render(Job(wanted, lambda: dumps(document), request.user.pk))
     headers = {"Cache-Control": "private, max-age=86400"}
     return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
 

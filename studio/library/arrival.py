@@ -7,7 +7,7 @@ from pathlib import Path
 
 from kitecore.errors import BadInput
 from studio.library.digest import digest_of
-from studio.library.models import Take
+from studio.library.models import Take, require_room
 from studio.library.work import take_in
 from studio.problems import Problem
 from studio.projects.models import Project
@@ -23,6 +23,7 @@ def bring_in(project: Project, name: str, content: bytes | Path, order: int = 0)
 def new_take(project: Project, name: str, content: bytes | Path, order: int = 0) -> Take:
     """A take with its file, from bytes or from a file of our own, that waits to be looked at."""
     size = len(content) if isinstance(content, bytes) else content.stat().st_size
+    require_room(project.owner_id, size)
     take = Take.objects.create(
         owner=project.owner,
         project=project,

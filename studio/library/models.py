@@ -10,6 +10,7 @@ from django.db import models, transaction
 from django.db.models.signals import post_delete, pre_delete
 from django.dispatch import receiver
 
+from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
 from studio.projects.models import Project
 
@@ -85,6 +86,13 @@ class Take(models.Model):
     @property
     def folder(self) -> MediaFolder:
         return folder_of(self.id.hex)
+
+
+def require_room(owner_id: int, length: int) -> None:
+    """Raises `BadInput` if a person's library has no room for so many more bytes."""
+    held = Take.objects.filter(owner=owner_id, removed=False).aggregate(sum=models.Sum("bytes"))
+    if (held["sum"] or 0) + length > settings.LIBRARY_LIMIT:
+        raise BadInput("Your library is full.", todo="Remove takes that you do not need.")
 
 
 def may_use_takes(owner_id: int, media: frozenset[str]) -> bool:

@@ -15,7 +15,6 @@ from uuid import UUID
 
 from django.conf import settings
 from django.db import transaction
-from django.db.models import Sum
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.urls import path, reverse
 from django.views import View
@@ -23,7 +22,7 @@ from django.views import View
 from kitecore.errors import BadInput, KiteError, NotMedia, NotThere
 from kitecore.media.sniff import HEAD, sniff
 from studio.library.arrival import found_again
-from studio.library.models import Take
+from studio.library.models import Take, require_room
 from studio.library.work import take_in
 from studio.owned import owned
 from studio.problems import Problem
@@ -215,9 +214,7 @@ def _require_room(request: HttpRequest, length: int) -> None:
         raise BadInput("The file is empty.", safe="", todo="Choose another file.")
     if length > limit:
         raise BadInput(f"The file is larger than {limit / 2**30:g} GB, the most that is taken.")
-    held = Take.objects.filter(owner=request.user, removed=False).aggregate(sum=Sum("bytes"))["sum"]
-    if (held or 0) + length > settings.LIBRARY_LIMIT:
-        raise BadInput("Your library is full.", todo="Remove takes that you do not need.")
+    require_room(request.user.pk, length)
 
 
 def _number(request: HttpRequest, header: str) -> int:

@@ -24,8 +24,9 @@ from studio.library.arrival import bring_in
 from studio.library.models import folder_of
 from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
-from studio.playback.service import Job, render
+from studio.playback.service import render
 from studio.playback.store import PieceStore
+from studio.playback.turns import Job
 from studio.playback.watched import PLAIN, FrameNumber, Look, project_document, take_document
 from studio.problems import Problem
 from studio.projects.belongings import changed
@@ -94,6 +95,7 @@ def _still(
             scopes=given.scopes,
         ),
         lambda: dumps(document),
+        request.user.pk,
         f"still:{given.lane}" if given.lane else "",
         given.turn,
     )
@@ -127,7 +129,7 @@ Kind = Literal["picture", "sound"]
 
 
 def _piece(
-    name: str, document: Document, kind: Kind, given: PieceQuery, look: Look = PLAIN
+    person: int, name: str, document: Document, kind: Kind, given: PieceQuery, look: Look = PLAIN
 ) -> HttpResponse:
     if not given.first < given.last <= given.first + MOST_FRAMES:
         raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
@@ -140,7 +142,7 @@ def _piece(
     if data is None:
         request = Request(kind, name, given.first, given.last, side)
         lane = f"{kind}:{given.lane}" if given.lane else ""
-        data = render(Job(request, lambda: dumps(document), lane, given.turn))
+        data = render(Job(request, lambda: dumps(document), person, lane, given.turn))
         store().put(key, data)
     return HttpResponse(data, content_type="video/mp4" if kind == "picture" else "audio/mp4")
 
@@ -184,7 +186,7 @@ def keep_frame(
     document = look.of(document)
     side = max(document.canvas.width, document.canvas.height)
     wanted = Request("frame", f"{name}/{look.within}/{look.speed}", frame, long_side=side)
-    picture = render(Job(wanted, lambda: dumps(document), "", 0))
+    picture = render(Job(wanted, lambda: dumps(document), request.user.pk))
     project = owned(Project, request.user, "project", id)
     code = to_timecode(frame, document.rate.exact).replace(":", "-")
     return 201, take_out(bring_in(project, f"{project.name} {code}.png"[-200:], picture))
@@ -205,7 +207,8 @@ def project_piece(
     look: Query[Look],
 ) -> HttpResponse:
     """Some frames as fragmented MP4, to be appended to a player."""
-    return _piece(*project_document(request, id, revision), kind, given, look)
+    found = project_document(request, id, revision)
+    return _piece(request.user.pk, *found, kind, given, look)
 
 
 @router.post("/takes/{uuid:id}/still", response=_MEDIA)
@@ -222,4 +225,4 @@ def take_playing(request: HttpRequest, id: UUID) -> Playing:
 def take_piece(
     request: HttpRequest, id: UUID, kind: Kind, given: Query[PieceQuery]
 ) -> HttpResponse:
-    return _piece(*take_document(request, id), kind, given)
+    return _piece(request.user.pk, *take_document(request, id), kind, given)

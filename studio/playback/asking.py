@@ -9,7 +9,8 @@ from django.http import HttpRequest
 
 from kitecore.document import dumps
 from kitecore.render.questions import Request
-from studio.playback.service import Job, render
+from studio.playback.service import render
+from studio.playback.turns import Job
 from studio.playback.watched import Look, project_document
 
 
@@ -27,4 +28,4 @@ def asked(
     name, document = project_document(request, id, revision)
     document = look.of(document)
     wanted = Request(what, f"{name}/{look.within}/{look.speed}", frame, long_side=side, of=of)
-    return render(Job(wanted, lambda: dumps(document), "", 0))
+    return render(Job(wanted, lambda: dumps(document), request.user.pk))

@@ -7,15 +7,12 @@ import logging
 import socket
 import subprocess
 import sys
-from collections import deque
-from collections.abc import Callable
 from concurrent.futures import Future
 from concurrent.futures import TimeoutError as FutureTimeout
-from dataclasses import dataclass, field
 from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
-from threading import Condition, Lock, Thread
+from threading import Lock, Thread
 
 from django.conf import settings
 
@@ -26,11 +23,11 @@ from kitecore.errors import (
     MediaMissing,
     NotThere,
     RenderFailed,
-    Superseded,
     TookTooLong,
 )
 from kitecore.render.questions import Request, questions
 from kitecore.render.worker import Answer, Failed, Unknown
+from studio.playback.turns import SITE, Job, Turns
 
 log = logging.getLogger(__name__)
 
@@ -47,40 +44,18 @@ class _Silent(Exception):
     """A render process did not answer in time."""
 
 
-@dataclass
-class Job:
-    """A request that waits for a render process.
-
-    Of a ``lane`` only the newest ``turn`` is wanted: older ones are dropped if not begun.
-    """
-
-    request: Request
-    document: Callable[[], str]
-    lane: str
-    turn: int
-    future: Future[bytes] = field(default_factory=Future)
-
-
 class RenderProcess:
     """One process, fed by one thread; started when first needed and again when it has died."""
 
     def __init__(self, media: Path) -> None:
         self._media = media
-        self._jobs: deque[Job] = deque()
-        self._turns: dict[str, int] = {}
-        self._wake = Condition()
+        self._turns = Turns()
         self._process: subprocess.Popen[bytes] | None = None
         self._line: Connection | None = None
         Thread(target=self._run, name="render", daemon=True).start()
 
     def submit(self, job: Job) -> Future[bytes]:
-        with self._wake:
-            if job.lane:
-                self._turns[job.lane] = max(job.turn, self._turns.pop(job.lane, 0))
-                while len(self._turns) > 1000:
-                    self._turns.pop(next(iter(self._turns)))
-            self._jobs.append(job)
-            self._wake.notify()
+        self._turns.put(job)
         return job.future
 
     def close(self) -> None:
@@ -92,14 +67,7 @@ class RenderProcess:
 
     def _run(self) -> None:
         while True:
-            with self._wake:
-                self._wake.wait_for(lambda: bool(self._jobs))
-                job = self._jobs.popleft()
-                unwanted = job.lane and self._turns.get(job.lane, 0) > job.turn
-            if unwanted or not job.future.set_running_or_notify_cancel():
-                if unwanted:
-                    job.future.set_exception(Superseded("A newer picture was asked for."))
-                continue
+            job = self._turns.take()
             try:
                 job.future.set_result(self._ask(job))
             except Exception as error:
@@ -171,7 +139,7 @@ class RenderService:
         """Start the processes now, so that the first picture need not wait for that."""
         for process in (self.stills, self.pieces):
             request = Request("still", "nothing", 0, long_side=16)
-            process.submit(Job(request, lambda: dumps(empty_document()), "", 0))
+            process.submit(Job(request, lambda: dumps(empty_document()), SITE))
 
     def close(self) -> None:
         self.stills.close()

@@ -15,7 +15,7 @@ class ServingTest(Served):
         return next((pid for pid, command in found if word in command), None)
 
     def test_each_is_brought_back_alone_and_both_end_with_their_keeper(self) -> None:
-        before = {word: self.part(word) for word in ("gunicorn", "run_huey")}
+        before = {word: self.part(word) for word in ("studio.listening", "run_huey")}
         for word, pid in before.items():
             assert pid is not None
             os.kill(pid, signal.SIGKILL)

@@ -51,6 +51,13 @@ class QueueTest(Kinds, TestCase):
         self.assertEqual([jobs[n] for n in (1, 3, 0, 2)], taken)
         self.assertIsNone(queue.take())
 
+    def test_people_take_turns(self) -> None:
+        self.kind("plain")
+        mine = [self.job() for _ in range(4)]
+        theirs = [queue.hand_out(self.wren, "plain", f"w{number}") for number in range(2)]
+        taken = [queue.take() for _ in range(6)]
+        self.assertEqual([mine[0], theirs[0], mine[1], theirs[1], *mine[2:]], taken)
+
     def test_of_one_subject_only_one_is_worked_on(self) -> None:
         self.kind("plain")
         first, second = self.job(subject="same"), self.job(subject="same")

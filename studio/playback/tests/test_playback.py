@@ -16,8 +16,9 @@ from django.test import SimpleTestCase, TestCase
 from kitecore.errors import RenderFailed, Superseded, TookTooLong
 from kitecore.media.tests.material import read_number
 from kitecore.render.questions import Request
-from studio.playback.service import Job, RenderProcess, _Silent, service
+from studio.playback.service import RenderProcess, _Silent, service
 from studio.playback.store import PieceStore
+from studio.playback.turns import Job
 from studio.tests.site import People, clip_of, take_of
 
 
@@ -140,7 +141,7 @@ class RenderProcessTest(SimpleTestCase):
         from kitecore.document import dumps, empty_document
 
         request = Request("still", "empty", 0, long_side=64)
-        return self.process.submit(Job(request, lambda: dumps(empty_document()), lane, turn))
+        return self.process.submit(Job(request, lambda: dumps(empty_document()), 1, lane, turn))
 
     def test_of_a_lane_only_the_newest_is_drawn(self) -> None:
         futures = [self.ask("scrub", turn) for turn in range(12)]
