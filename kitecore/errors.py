@@ -11,6 +11,7 @@ KiteError
 │   ├── BrokenMedia              it claims to be one, but cannot be decoded
 │   └── MediaMissing             the file has gone
 ├── RenderFailed (RuntimeError)  drawing or encoding did not succeed
+├── MachineFailed                there is no room to write, or no right to
 ├── TookTooLong (TimeoutError)   it was given up after a bounded time
 └── Superseded                   nobody waits for this answer any more
 """
@@ -95,6 +96,12 @@ class MediaMissing(MediaError, LookupError):
 class RenderFailed(KiteError, RuntimeError):
     code = "render_failed"
     default_todo = "Try again."
+
+
+class MachineFailed(KiteError):
+    """No room, no right to write: nothing of the person's, and nothing of the program's."""
+
+    code = "machine_failed"
 
 
 class TookTooLong(KiteError, TimeoutError):

@@ -3,6 +3,7 @@ from django.urls import include, path, re_path
 from studio.api import api
 from studio.page import page
 
+handler500 = "studio.failures.answer_failure"
 urlpatterns = [
     path("api/uploads/", include("studio.library.tus")),
     path("api/", api.urls),

@@ -11,7 +11,8 @@ from django.conf import settings
 from django.db import Error as DatabaseError
 from django.db import connection
 
-from kitecore.errors import KiteError, RenderFailed, Superseded
+from kitecore.errors import KiteError, MachineFailed, RenderFailed, Superseded
+from studio.failures import failure_of
 from studio.jobs import queue
 from studio.jobs.kinds import InParts, job_kinds
 from studio.jobs.models import Job
@@ -113,5 +114,10 @@ def run(job: Job) -> None:
     except KiteError as error:
         queue.fail(job, error)
     except Exception as error:
+        failure = failure_of(error)
+        if failure is not None:
+            told, _ = failure
+            queue.fail(job, MachineFailed(told.message, safe=told.safe, todo=told.todo))
+            return
         log.exception("a job of kind %s failed", job.kind)
         queue.fail(job, RenderFailed(f"This could not be done ({type(error).__name__})."))

@@ -25,7 +25,7 @@ class Served(TestCase):
     """A site of its own, with a worker, kept alive by ``tools/serve.py``."""
 
     def setUp(self) -> None:
-        self.data = Path(self.enterContext(tempfile.TemporaryDirectory(ignore_cleanup_errors=True)))
+        self.data = self.make_data()
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.base = f"http://127.0.0.1:{free.getsockname()[1]}"
@@ -48,6 +48,9 @@ class Served(TestCase):
         self.opener = build_opener(HTTPCookieProcessor(jar := CookieJar()))
         self.jar = jar
         self.until(self.answers, what="the site never answered")
+
+    def make_data(self) -> Path:
+        return Path(self.enterContext(tempfile.TemporaryDirectory(ignore_cleanup_errors=True)))
 
     def manage(self, *words: str) -> None:
         command = [sys.executable, "manage.py", *words]

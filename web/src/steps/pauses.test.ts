@@ -6,7 +6,7 @@ const error = (status: number) =>
   new ServerError({ code: '', message: 'no', safe: '', todo: '' }, status)
 
 test('a line that is away passes, a refusal does not', () => {
-  expect([0, 429, 502, 503, 504].every((status) => passes(error(status)))).toBe(true)
+  expect([0, 429, 502, 503, 504, 507].every((status) => passes(error(status)))).toBe(true)
   expect([400, 401, 404, 409, 422, 500].some((status) => passes(error(status)))).toBe(false)
   expect(passes(new Error('a mistake of ours'))).toBe(false)
   expect([401, 403].every((status) => isSignedOut(error(status)))).toBe(true)

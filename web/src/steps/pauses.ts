@@ -1,7 +1,7 @@
 import { ServerError } from '@/api/client'
 
 const SIGNED_OUT = [401, 403]
-const PASSING = [0, 429, 502, 503, 504]
+const PASSING = [0, 429, 502, 503, 504, 507]
 const FIRST = 500
 const LONGEST = 30_000
 
