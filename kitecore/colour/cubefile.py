@@ -17,6 +17,8 @@ from kitecore.errors import BadInput
 MOST_1D: Final = 65_536
 MOST_3D: Final = 129
 MOST_BYTES: Final = 80 * 2**20
+LONGEST_LINE: Final = 1000
+"""Characters; a line holds three numbers, a title, or a remark."""
 
 _NUMBERS: Final = {
     "LUT_1D_SIZE": 1,
@@ -39,13 +41,6 @@ class BadCube(BadInput):
     def __init__(self, message: str, line: int) -> None:
         super().__init__(f"Line {line}: {message}")
         self.line = line
-        self._reason = message
-
-    def of_file(self, name: str) -> BadCube:
-        """The same, naming the file."""
-        named = BadCube(self._reason, self.line)
-        named.message = f"“{name}”, line {self.line}: {self._reason}"
-        return named
 
 
 def read_cube(data: bytes) -> Cube:
@@ -59,6 +54,9 @@ def read_cube(data: bytes) -> Cube:
     if len(data) > MOST_BYTES:
         raise BadCube(f"the file is larger than {MOST_BYTES // 2**20} MB.", 1)
     lines = data.decode("utf-8", "replace").lstrip("\ufeff").splitlines()
+    for number, line in enumerate(lines, 1):
+        if len(line) > LONGEST_LINE:
+            raise BadCube(f"more than {LONGEST_LINE} characters stand here.", number)
     header, first = _header(lines)
     size, channels_only = _size(header, len(lines))
     rows = _rows(lines, first, size if channels_only else size**3)

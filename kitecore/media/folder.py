@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -39,6 +40,12 @@ class MediaFolder:
     @property
     def index_file(self) -> Path:
         return self.path / "frames.npz"
+
+    def forget_copies(self) -> None:
+        """Remove all that was made of the file, and all that was begun and is not whole."""
+        for path in self.path.iterdir():
+            if path != self.original:
+                shutil.rmtree(path) if path.is_dir() else path.unlink(missing_ok=True)
 
     @cached_property
     def info(self) -> MediaInfo:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import shutil
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from typing import BinaryIO, Final
 
 import av
 import numpy as np
@@ -14,7 +16,7 @@ from av.audio.stream import AudioStream
 from av.container import InputContainer
 from numpy.typing import NDArray
 
-from kitecore.errors import BrokenMedia
+from kitecore.errors import BrokenMedia, MachineFailed
 from kitecore.media.container import opened, origin_of, to_ticks
 from kitecore.media.folder import MediaFolder
 from kitecore.media.whole import whole_file
@@ -24,6 +26,15 @@ SOUND_RATE = 48_000
 """Samples a second in which all sound is kept and mixed."""
 
 CHANNELS = 2
+SAMPLE_BYTES: Final = 4
+LONGEST_SOUND: Final = 12 * 3600
+"""Seconds of sound that a file may have; decoded it is 16.6 GB."""
+SLOWEST_RATE: Final = 1000
+"""Samples a second below which it is no sound: a small file of them would fill days."""
+RESERVE: Final = 512 * 2**20
+"""Bytes of disk that are left to everything else."""
+LOOK_EVERY: Final = 64 * 2**20
+_ROOM: Final = "Make room, or ask whoever runs this site; then try again."
 _TOLERATED = 0.04
 """Seconds by which time stamps may wander before silence is put in or samples left out."""
 
@@ -49,7 +60,8 @@ def make_sound_copy(folder: MediaFolder, progress: Progress = lambda share: None
     """
     resample: soxr.ResampleStream | None = None
     damage = Damage()
-    with whole_file(folder.sound) as unfinished, unfinished.open("wb") as out:
+    with whole_file(folder.sound) as unfinished, unfinished.open("wb") as file:
+        out = Bounded(file, LONGEST_SOUND * SOUND_RATE * CHANNELS * SAMPLE_BYTES)
         for samples, rate, share in _in_place(folder.original, damage):
             if rate != SOUND_RATE:
                 resample = resample or soxr.ResampleStream(rate, SOUND_RATE, CHANNELS, "float32")
@@ -60,6 +72,34 @@ def make_sound_copy(folder: MediaFolder, progress: Progress = lambda share: None
             last = resample.resample_chunk(np.zeros((0, CHANNELS), np.float32), last=True)
             out.write(last.tobytes())
     return damage.packets
+
+
+class Bounded:
+    """Writes what is made of a file: never more than it may be, never the disk full.
+
+    Raises
+    ------
+    BrokenMedia
+        If it grows beyond ``most`` bytes.
+    MachineFailed
+        If the disk would be left with less than `RESERVE`.
+    """
+
+    def __init__(self, file: BinaryIO, most: int) -> None:
+        self._file = file
+        self._most = most
+        self._written = 0
+        self._looked = -LOOK_EVERY
+
+    def write(self, data: bytes) -> None:
+        self._written += len(data)
+        if self._written > self._most:
+            raise BrokenMedia(f"Its sound is longer than {LONGEST_SOUND // 3600} hours.")
+        if self._written - self._looked >= LOOK_EVERY:
+            self._looked = self._written
+            if shutil.disk_usage(self._file.name).free < RESERVE + LOOK_EVERY:
+                raise MachineFailed("There is no room left for this file.", todo=_ROOM)
+        self._file.write(data)
 
 
 @dataclass
@@ -99,6 +139,8 @@ def _in_place(path: Path, damage: Damage) -> Iterator[tuple[Samples, int, float]
     with opened(path) as container:
         stream = container.streams.audio[0]
         rate = stream.codec_context.sample_rate
+        if rate < SLOWEST_RATE:
+            raise BrokenMedia(f"Its sound has {rate} samples a second: too few to be heard.")
         # One channel goes to both sides as it is; more than two are mixed down.
         mono = stream.codec_context.channels == 1
         layout = "mono" if mono else "stereo"
@@ -116,6 +158,8 @@ def _in_place(path: Path, damage: Damage) -> Iterator[tuple[Samples, int, float]
             flat = np.concatenate([np.zeros(0, np.float32), *parts], dtype=np.float32)
             samples = (np.repeat(flat, CHANNELS) if mono else flat).reshape(-1, CHANNELS)
             off = start - done
+            if off > LONGEST_SOUND * rate:
+                raise BrokenMedia("The times in its sound leave a gap of many hours.")
             if off > 0 and (done == 0 or off > rate * _TOLERATED):
                 yield np.zeros((off, CHANNELS), np.float32), rate, 0.0
                 done += off

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 from uuid import UUID
 
@@ -10,7 +11,7 @@ from ninja import Field, File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import ValidationError
 
-from kitecore.colour.cubefile import MOST_BYTES, BadCube, read_cube, write_cube
+from kitecore.colour.cubefile import MOST_BYTES
 from kitecore.colour.inputs import transforms
 from kitecore.colour.looks import SHIPPED, shipped
 from kitecore.colour.scopes import SKIN_ANGLE, targets
@@ -24,9 +25,9 @@ from kitecore.edits.kept_motion import KeptMotion
 from kitecore.edits.paste import Copied, Paste
 from kitecore.errors import BadInput, NotThere
 from kitecore.exchange.cdl import MOST_BYTES as MOST_CDL
-from kitecore.exchange.cdl import read_cdl
 from kitecore.render.worker import Request
 from studio.kit.models import Look, Preset, look_folder
+from studio.kit.reading import read_apart
 from studio.owned import owned
 from studio.playback.service import render
 from studio.playback.turns import Job
@@ -156,16 +157,15 @@ def bring_in_look(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, 
         raise BadInput(f"The Kit holds {MOST_LOOKS} looks.", todo="Remove one first.")
     name = (file.name or "Look")[:200]
     try:
-        if (file.size or 0) > MOST_BYTES:
-            raise BadCube(f"the file is larger than {MOST_BYTES // 2**20} MB.", 1)
-        cube = read_cube(file.read())
-    except BadCube as error:
-        raise error.of_file(name) from error
-    title = (cube.title or name.rsplit(".", 1)[0] or "Look")[:200]
+        told = json.loads(read_apart("look", file, MOST_BYTES))
+    except BadInput as error:
+        error.message = f"“{name}”: {error.message}"
+        raise
+    title = (told["title"] or name.rsplit(".", 1)[0] or "Look")[:200]
     look = Look(owner=request.user, name=title)
     folder = look_folder()
     folder.path.mkdir(parents=True, exist_ok=True)
-    folder.file(look.id.hex).write_text(write_cube(cube))
+    folder.file(look.id.hex).write_text(told["table"])
     look.save()
     return 201, LookOut(name=look.id.hex, title=look.name, own=True)
 
@@ -182,9 +182,7 @@ def remove_look(request: HttpRequest, id: UUID) -> tuple[int, None]:
 @router.post("/kit/cdl", response={200: Cdl, 422: Problem})
 def cdl_in(request: HttpRequest, file: File[UploadedFile]) -> Cdl:
     """The settings in an ASC CDL file; nothing is kept."""
-    if (file.size or 0) > MOST_CDL:
-        raise BadInput("This file is too large for a CDL.")
-    return read_cdl(file.read())
+    return Cdl.model_validate_json(read_apart("cdl", file, MOST_CDL))
 
 
 @router.get("/kit/presets", response=list[PresetOut])

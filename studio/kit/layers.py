@@ -23,13 +23,12 @@ from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.place import PlaceClip
 from kitecore.errors import BadInput
 from kitecore.exchange.svg import MOST_BYTES as MOST_SVG
-from kitecore.exchange.svg import read_svg
 from kitecore.fonts import SHIPPED_FONTS
 from kitecore.fonts.reading import MOST_BYTES as MOST_FONT
-from kitecore.fonts.reading import title_of_font
 from kitecore.render.worker import Request
 from kitecore.ticks import TICKS_PER_SECOND
 from studio.kit.models import Font, font_folder, may_use_fonts
+from studio.kit.reading import read_apart
 from studio.owned import owned
 from studio.playback.service import render
 from studio.playback.turns import Job
@@ -180,13 +179,11 @@ def bring_in_font(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, 
     """A TrueType or OpenType font, for the texts of this person."""
     if Font.objects.filter(owner=request.user, removed=False).count() >= MOST_FONTS:
         raise BadInput(f"The Kit holds {MOST_FONTS} fonts.", todo="Remove one first.")
-    if (file.size or 0) > MOST_FONT:
-        raise BadInput(f"A font may have at most {MOST_FONT // 2**20} MB.")
-    data = file.read()
-    font = Font(owner=request.user, name=title_of_font(data))
+    font = Font(owner=request.user, name=read_apart("font", file, MOST_FONT))
     folder = font_folder()
     folder.path.mkdir(parents=True, exist_ok=True)
-    folder.file(font.id.hex).write_bytes(data)
+    file.seek(0)
+    folder.file(font.id.hex).write_bytes(file.read())
     font.save()
     return 201, _own(font)
 
@@ -228,12 +225,15 @@ def font_sample(request: HttpRequest, name: str) -> HttpResponse:
 def drawing_in(
     request: HttpRequest,
     file: File[UploadedFile],
-    seconds: Form[float] = 3.0,
-    fit: Form[float] = 700.0,
+    seconds: float = Form(3.0, ge=0.1, le=600),
+    fit: float = Form(700.0, ge=16, le=4096),
 ) -> DrawingOut:
     """The shapes of an SVG file as a clip; nothing is kept."""
-    if (file.size or 0) > MOST_SVG:
-        raise BadInput(f"A drawing may have at most {MOST_SVG // 2**20} MB.")
-    name = (file.name or "Drawing").rsplit(".", 1)[0][:80]
-    length = round(min(max(seconds, 0.1), 600) * TICKS_PER_SECOND)
-    return DrawingOut(clip=read_svg(file.read(), name, length, min(max(fit, 16), 4096)))
+    told = {
+        "name": (file.name or "Drawing").rsplit(".", 1)[0][:80],
+        "length": round(seconds * TICKS_PER_SECOND),
+        "fit": fit,
+    }
+    return DrawingOut.model_validate_json(
+        f'{{"clip": {read_apart("drawing", file, MOST_SVG, **told)}}}'
+    )

@@ -84,9 +84,14 @@ def _keep_facts(take: Take) -> None:
 
 
 def _refuse(job: Job, problem: Mapping[str, str]) -> None:
-    Take.objects.filter(pk=UUID(job.subject)).exclude(state=Take.State.READY).update(
-        state=Take.State.REFUSED, problem=dict(problem)
-    )
+    """What was made of it so far goes; the file stays, to be tried again."""
+    take = Take.objects.filter(pk=UUID(job.subject)).exclude(state=Take.State.READY).first()
+    if take is None:
+        return
+    take.state, take.problem = Take.State.REFUSED, dict(problem)
+    take.save(update_fields=["state", "problem"])
+    if take.folder.path.exists():
+        take.folder.forget_copies()
 
 
 def _wait_again(job: Job) -> None:

@@ -60,7 +60,7 @@ class KitTest(People, TestCase):
         answer = self.send("/kit/looks", "x.cube", CUBE.replace(b"0.500000", b"half", 1))
         self.assertEqual(422, answer.status_code)
         self.assertEqual("bad_cube", answer.json()["code"])
-        self.assertRegex(answer.json()["message"], r"“x.cube”, line \d+: .*half")
+        self.assertRegex(answer.json()["message"], r"“x.cube”: Line \d+: .*half")
         self.assertFalse(Look.objects.exists())
 
     def test_presets_are_kept_renamed_and_removed(self) -> None:
