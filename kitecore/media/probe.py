@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pathlib import Path
+from typing import Any, Final
 
 import av
 from av.container import InputContainer
@@ -23,6 +24,9 @@ _DOUBLE_COVER = {"vp8", "vp9"}
 """Codecs whose alpha comes as a second picture that the pixel format does not tell of."""
 
 
+UNREADABLE_SOUND: Final = "Its sound is coded in a way that nothing here can decode: it is silent."
+
+
 def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
     """What the file holds, and for video when each frame is shown.
 
@@ -41,6 +45,7 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
         sound = _probe_sound(container)
         if stream is None and sound is None:
             raise NotMedia("The file holds neither picture nor sound.")
+        has_sound = bool(container.streams.audio)
         sound_end = _sound_end(container)
         picture = _probe_picture(stream, container) if stream is not None else None
     if picture is None:
@@ -55,7 +60,15 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
             "frames": len(index),
         }
     )
-    info = MediaInfo(kind="video", container=family, length=index.end, picture=picture, sound=sound)
+    remarks = (UNREADABLE_SOUND,) if sound is None and has_sound else ()
+    info = MediaInfo(
+        kind="video",
+        container=family,
+        length=index.end,
+        picture=picture,
+        sound=sound,
+        remarks=remarks,
+    )
     return info, index
 
 
@@ -80,7 +93,9 @@ def _probe_still(path: Path, family: str) -> MediaInfo:
 
 
 def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInfo:
-    context = stream.codec_context
+    context = _context_of(stream)
+    if context is None:
+        raise BrokenMedia("Its picture is coded in a way that nothing here can decode.")
     if context.width * context.height > MAX_PIXELS:
         raise NotMedia(f"The picture is too large ({context.width} × {context.height}).")
     frame = next(container.decode(stream), None)
@@ -117,12 +132,17 @@ def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInf
 def _probe_sound(container: InputContainer) -> SoundInfo | None:
     if not container.streams.audio:
         return None
-    context = container.streams.audio[0].codec_context
-    if not context.sample_rate:
+    context = _context_of(container.streams.audio[0])
+    if context is None or not context.sample_rate:
         return None
     return SoundInfo(
         codec=context.codec.canonical_name, rate=context.sample_rate, channels=context.channels
     )
+
+
+def _context_of(stream: Any) -> Any:
+    """What decodes a stream; None where its coding is unknown, whatever the types say."""
+    return stream.codec_context
 
 
 def _sound_end(container: InputContainer) -> int:
