@@ -5,8 +5,11 @@ from __future__ import annotations
 import logging
 import os
 from threading import Event, Thread
+from time import monotonic
+from typing import Final
 
 from django.conf import settings
+from django.core.management import call_command
 from django.db import connection
 from huey.contrib.djhuey import on_shutdown, on_startup
 
@@ -14,6 +17,11 @@ from studio.jobs.queue import tend
 
 log = logging.getLogger(__name__)
 
+
+SIGN: Final = settings.DATA_DIR / "worker.alive"
+"""Touched as long as a worker looks after jobs."""
+SWEEP_EVERY: Final = 6 * 3600.0
+"""Seconds between two looks for sessions that are over."""
 
 _over = Event()
 
@@ -30,13 +38,17 @@ def leave_jobs_alone() -> None:
 
 
 def _tend_until_the_end() -> None:
-    consumer = os.getppid()
+    consumer, swept = os.getppid(), -SWEEP_EVERY
     while not _over.is_set():
         if os.getppid() != consumer:
             # Whoever started this worker was killed, and a new one has workers of its own.
             os._exit(1)
         try:
             tend()
+            SIGN.touch()
+            if monotonic() >= swept + SWEEP_EVERY:
+                swept = monotonic()
+                call_command("clearsessions")
         except Exception:
             log.exception("jobs could not be looked after")
         finally:

@@ -52,11 +52,17 @@ class RenderProcess:
         self._turns = Turns()
         self._process: subprocess.Popen[bytes] | None = None
         self._line: Connection | None = None
-        Thread(target=self._run, name="render", daemon=True).start()
+        self._thread = Thread(target=self._run, name="render", daemon=True)
+        self._thread.start()
 
     def submit(self, job: Job) -> Future[bytes]:
         self._turns.put(job)
         return job.future
+
+    @property
+    def lives(self) -> bool:
+        """Whether its thread takes questions; the process itself is started by the next one."""
+        return self._thread.is_alive()
 
     def close(self) -> None:
         if self._process is not None and self._line is not None:
@@ -140,6 +146,11 @@ class RenderService:
         for process in (self.stills, self.pieces):
             request = Request("still", "nothing", 0, long_side=16)
             process.submit(Job(request, lambda: dumps(empty_document()), SITE))
+
+    @property
+    def draws(self) -> bool:
+        """Whether the processes are there, or will be for the next question."""
+        return all(process.lives for process in (self.stills, self.pieces))
 
     def close(self) -> None:
         self.stills.close()

@@ -21,6 +21,8 @@ class ServingTest(Served):
             os.kill(pid, signal.SIGKILL)
             self.until(lambda word=word, old=pid: self.part(word) not in (None, old))
         self.until(self.answers)
+        self.until(lambda: self.call("GET", "/api/health")["worker"], what="no sign of the worker")
+        self.assertTrue(self.call("GET", "/api/health")["drawing"])
         after = [self.part(word) for word in before]
         self.assertFalse(set(before.values()) & set(after))
         self.served.kill()

@@ -83,10 +83,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Health
+         * Tell Health
          * @description Answers as soon as the site is up.
          */
-        get: operations["studio_api_health"];
+        get: operations["studio_api_tell_health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -9405,7 +9405,7 @@ export interface operations {
             };
         };
     };
-    studio_api_health: {
+    studio_api_tell_health: {
         parameters: {
             query?: never;
             header?: never;
