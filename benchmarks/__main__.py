@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, cut, grade, layers, move, scopes, site
+from benchmarks import core, crowd, cut, grade, layers, move, scopes, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -30,6 +30,7 @@ def main() -> None:
         lambda: move.moving(shop),
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
+        lambda: crowd.crowd(data),
         lambda: [site.play_start(data)],
         lambda: scopes.following(data),
         lambda: site.timeline(data),
