@@ -34,6 +34,7 @@ def _secret_key() -> str:
 SECRET_KEY = _secret_key()
 
 INSTALLED_APPS = [
+    "django.contrib.admin",
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
@@ -64,7 +65,20 @@ MIDDLEWARE = [
 ]
 ROOT_URLCONF = "studio.urls"
 WSGI_APPLICATION = "studio.wsgi.application"
-TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+_CONTEXT = "django.template.context_processors"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                f"{_CONTEXT}.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ]
+        },
+    }
+]
 
 DATABASES = {
     "default": {
@@ -84,6 +98,14 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTHENTICATION_BACKENDS = [
     "axes.backends.AxesStandaloneBackend",
     "django.contrib.auth.backends.ModelBackend",
+]
+ACCOUNTS = os.environ.get("VELVET_KITE_ACCOUNTS", "closed")
+"""Who may make an account: nobody but the first (``closed``), the ``invited``, or all (``open``)."""
+_VALIDATION = "django.contrib.auth.password_validation"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"{_VALIDATION}.UserAttributeSimilarityValidator"},
+    {"NAME": f"{_VALIDATION}.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": f"{_VALIDATION}.CommonPasswordValidator"},
 ]
 PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
 AXES_FAILURE_LIMIT = 20
@@ -114,6 +136,7 @@ TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"
 STATIC_URL = "static/"
 WEB_DIST = BASE_DIR / "web" / "dist"
+WHITENOISE_USE_FINDERS = True
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
 
 MEDIA_DIR = DATA_DIR / "takes"

@@ -1,3 +1,4 @@
+from django.contrib import admin
 from django.urls import include, path, re_path
 
 from studio.api import api
@@ -7,5 +8,6 @@ handler500 = "studio.failures.answer_failure"
 urlpatterns = [
     path("api/uploads/", include("studio.library.tus")),
     path("api/", api.urls),
-    re_path(r"^(?!api/|assets/).*$", page),
+    path("admin/", admin.site.urls),
+    re_path(r"^(?!api/|assets/|static/).*$", page),
 ]

@@ -17,6 +17,7 @@ from django.db import transaction
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.render.export import ExportSettings, encode_piece, join, piece_key, plan
 from kitecore.render.sources import Sources
+from studio.accounts.allowances import allowed_to
 from studio.exports.models import Export
 from studio.jobs.kinds import IN_PARTS, PUT_TOGETHER, InParts, JobKind, Note, Part, job_kinds
 from studio.jobs.models import Job
@@ -26,9 +27,6 @@ from studio.library.models import folder_of
 from studio.playback.store import PieceStore
 from studio.projects import history
 from studio.projects.models import Project, Revision
-
-MOST_UNFINISHED = 10
-"""Films of one person that wait or are being made."""
 
 
 def piece_store() -> PieceStore:
@@ -45,9 +43,9 @@ def start(owner: User, project: Project, revision: Revision, wanted: ExportSetti
         If the person has as many unfinished films as one may have.
     """
     unfinished = Job.objects.unfinished().filter(owner=owner, kind="film").count()
-    if unfinished >= MOST_UNFINISHED:
+    if unfinished >= allowed_to(owner.pk).unfinished_films:
         raise BadInput(
-            f"{MOST_UNFINISHED} of your films are not finished yet.",
+            f"{unfinished} of your films are not finished yet.",
             todo="Wait for one of them, or cancel one.",
         )
     id = uuid4()

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 import uuid
+from typing import Any
 
 from django.conf import settings
-from django.db import models
+from django.db import models, transaction
+from django.db.models.signals import post_delete
+from django.dispatch import receiver
 
 from kitecore.colour.looks import LOOKS, SHIPPED, LookFolder
 from kitecore.fonts import FONTS, SHIPPED_FONTS, FontFolder
@@ -80,3 +83,15 @@ def may_use_fonts(owner_id: int, names: frozenset[str]) -> bool:
 
 def _are_own(rows: models.QuerySet[Look] | models.QuerySet[Font], names: frozenset[str]) -> bool:
     return not names or names <= {id.hex for id in rows.values_list("id", flat=True)}
+
+
+@receiver(post_delete, sender=Look)
+def take_the_table_along(instance: Look, **_: Any) -> None:
+    path = look_folder().file(instance.id.hex)
+    transaction.on_commit(lambda: path.unlink(missing_ok=True))
+
+
+@receiver(post_delete, sender=Font)
+def take_the_font_along(instance: Font, **_: Any) -> None:
+    path = font_folder().file(instance.id.hex)
+    transaction.on_commit(lambda: path.unlink(missing_ok=True))

@@ -12,6 +12,7 @@ from django.dispatch import receiver
 
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
+from studio.accounts.allowances import allowed_to
 from studio.projects.models import Project
 
 _MEDIA_ID = re.compile(r"[0-9a-f]{32}")
@@ -88,10 +89,15 @@ class Take(models.Model):
         return folder_of(self.id.hex)
 
 
+def bytes_of(owner_id: int) -> int:
+    """Bytes of all takes in a person's library."""
+    held = Take.objects.filter(owner=owner_id, removed=False).aggregate(sum=models.Sum("bytes"))
+    return int(held["sum"] or 0)
+
+
 def require_room(owner_id: int, length: int) -> None:
     """Raises `BadInput` if a person's library has no room for so many more bytes."""
-    held = Take.objects.filter(owner=owner_id, removed=False).aggregate(sum=models.Sum("bytes"))
-    if (held["sum"] or 0) + length > settings.LIBRARY_LIMIT:
+    if bytes_of(owner_id) + length > allowed_to(owner_id).library:
         raise BadInput("Your library is full.", todo="Remove takes that you do not need.")
 
 

@@ -16,15 +16,13 @@ from kitecore.document import Canvas, Document, FrameRate, dumps, empty_document
 from kitecore.edits import Edit
 from kitecore.errors import BadInput
 from kitecore.ticks import RATES, TICKS_PER_SECOND
+from studio.accounts.allowances import allowed_to
 from studio.owned import owned
 from studio.problems import Problem
 from studio.projects import history
 from studio.projects.models import Project, Revision
 
 router = Router()
-
-MOST_PROJECTS = 500
-"""Of one person."""
 
 
 class ProjectCard(Schema):
@@ -159,8 +157,9 @@ def list_projects(request: HttpRequest) -> list[ProjectCard]:
 
 @router.post("/projects", response={201: ProjectCard, 422: Problem})
 def make_project(request: HttpRequest, given: ProjectIn) -> tuple[int, ProjectCard]:
-    if Project.objects.filter(owner=request.user).count() >= MOST_PROJECTS:
-        raise BadInput(f"You have {MOST_PROJECTS} projects.", todo="Delete one first.")
+    most = allowed_to(request.user.pk).projects
+    if Project.objects.filter(owner=request.user).count() >= most:
+        raise BadInput(f"You may have {most} projects.", todo="Delete one first.")
     document = empty_document(given.canvas, given.rate)
     project = history.start_project(request.user, given.name.strip() or "Untitled", document)
     return 201, _card(project)

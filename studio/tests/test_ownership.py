@@ -170,4 +170,5 @@ class EveryAddressTest(Ownership):
     def _named(self, path: str) -> str:
         own, _ = self.takes
         take = str(own.id if "/takes/" in path else self.project.id)
-        return path.removeprefix("/api").replace("{id}", take if "/kit/" not in path else "1")
+        numbered = "/kit/" in path or "/account/" in path
+        return path.removeprefix("/api").replace("{id}", "1" if numbered else take)

@@ -6,6 +6,12 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/sign-in', name: 'sign-in', component: () => import('@/views/SignIn.vue') },
+    {
+      path: '/new-password/:who/:token',
+      name: 'new-password',
+      component: () => import('@/views/NewPassword.vue'),
+      props: true,
+    },
     { path: '/', name: 'projects', component: () => import('@/views/ProjectList.vue') },
     {
       path: `/projects/:id/:stage(${STAGE_IDS.join('|')})`,
@@ -25,6 +31,7 @@ router.beforeEach(async (to) => {
   } catch {
     return true
   }
+  if (to.name === 'new-password') return true
   if (!session.name && to.name !== 'sign-in') {
     return { name: 'sign-in', query: { to: to.fullPath } }
   }

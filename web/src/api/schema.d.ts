@@ -4,6 +4,117 @@
  */
 
 export interface paths {
+    "/api/account": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /** Change Account */
+        patch: operations["studio_accounts_api_change_account"];
+        trace?: never;
+    };
+    "/api/account/delete": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Delete Account
+         * @description With all projects, takes and films of the person.
+         */
+        post: operations["studio_accounts_api_delete_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Devices */
+        get: operations["studio_accounts_api_list_devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/devices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sign Out Device */
+        delete: operations["studio_accounts_api_sign_out_device"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/account/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Room
+         * @description What the person has of what may be had, told before it runs out.
+         */
+        get: operations["studio_accounts_api_room"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/accounts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Account
+         * @description Make an account and sign in.
+         */
+        post: operations["studio_accounts_api_make_account"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -407,6 +518,26 @@ export interface paths {
         get: operations["studio_kit_api_element_picture"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/new-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set New Password
+         * @description By a link of whoever runs the site, after the old one was forgotten.
+         */
+        post: operations["studio_accounts_api_set_new_password"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1149,6 +1280,21 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AccountChange
+         * @description ``password`` is the one of now, which a new one asks for.
+         */
+        AccountChange: {
+            /** Name */
+            name?: string | null;
+            /** New Password */
+            new_password?: string | null;
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+        };
         /**
          * AddItem
          * @description Add an item to the list at a path, e.g. ``fill/stops`` or ``masks/ID/strokes``.
@@ -2649,6 +2795,28 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * DeviceOut
+         * @description ``here``: the one that asks.
+         */
+        DeviceOut: {
+            /** Browser */
+            browser: string;
+            /** Here */
+            here: boolean;
+            /** Id */
+            id: number;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /**
+             * Seen At
+             * Format: date-time
+             */
+            seen_at: string;
         };
         /**
          * Dip
@@ -4546,6 +4714,11 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /** Leaving */
+        Leaving: {
+            /** Password */
+            password: string;
+        };
         /** Levels */
         Levels: {
             /**
@@ -5093,10 +5266,31 @@ export interface components {
             /** Warmth */
             warmth: number;
         };
+        /** NewAccount */
+        NewAccount: {
+            /**
+             * Invitation
+             * @default
+             */
+            invitation: string;
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
+        };
         /** NewName */
         NewName: {
             /** Name */
             name: string;
+        };
+        /** NewPassword */
+        NewPassword: {
+            /** Password */
+            password: string;
+            /** Token */
+            token: string;
+            /** Who */
+            who: string;
         };
         /**
          * Node
@@ -5421,7 +5615,10 @@ export interface components {
              */
             turn: number | components["schemas"]["NumberKeys"];
         };
-        /** Person */
+        /**
+         * Person
+         * @description ``way_in`` says whether a stranger can make an account: the first one, openly, by invitation.
+         */
         Person: {
             /**
              * Name
@@ -5430,6 +5627,12 @@ export interface components {
             name: string;
             /** Signed In */
             signed_in: boolean;
+            /**
+             * Way In
+             * @default closed
+             * @enum {string}
+             */
+            way_in: "first" | "open" | "invited" | "closed";
         };
         /**
          * PictureInfo
@@ -6547,6 +6750,15 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Room
+         * @description ``library`` in bytes.
+         */
+        Room: {
+            library: components["schemas"]["Share"];
+            projects: components["schemas"]["Share"];
+            unfinished_films: components["schemas"]["Share"];
+        };
+        /**
          * RoundFill
          * @description A gradient from a middle outwards, to a point on its rim; lengths as in `StraightFill`.
          */
@@ -7253,6 +7465,13 @@ export interface components {
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /** Share */
+        Share: {
+            /** Has */
+            has: number;
+            /** Most */
+            most: number;
         };
         /**
          * Sheet
@@ -9300,6 +9519,174 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    studio_accounts_api_change_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_delete_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Leaving"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_list_devices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceOut"][];
+                };
+            };
+        };
+    };
+    studio_accounts_api_sign_out_device: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Room"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_make_account: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewAccount"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_projects_api_choices: {
         parameters: {
             query?: never;
@@ -10015,6 +10402,48 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_accounts_api_set_new_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,28 +1,64 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
-import { client, need } from '@/api/client'
+import { client, need, type Schemas } from '@/api/client'
 
-/** Who is signed in. */
+type Person = Schemas['Person']
+export type WayIn = NonNullable<Person['way_in']>
+
+/** Who is signed in, and how a stranger may come in. */
 export const useSession = defineStore('session', () => {
   const name = ref('')
   const known = ref(false)
+  const wayIn = ref<WayIn>('closed')
 
-  async function look() {
-    if (known.value) return
-    const person = await need(client.GET('/api/session'))
-    name.value = person.signed_in ? person.name : ''
+  function take(person: Person) {
+    name.value = person.signed_in ? (person.name ?? '') : ''
+    wayIn.value = person.way_in ?? 'closed'
     known.value = true
   }
 
+  async function look() {
+    if (!known.value) take(await need(client.GET('/api/session')))
+  }
+
   async function signIn(user: string, password: string) {
-    const person = await need(client.POST('/api/session', { body: { name: user, password } }))
-    name.value = person.name
+    take(await need(client.POST('/api/session', { body: { name: user, password } })))
   }
 
   async function signOut() {
-    await need(client.DELETE('/api/session'))
-    name.value = ''
+    take(await need(client.DELETE('/api/session')))
+    known.value = false
   }
 
-  return { name, known, look, signIn, signOut }
+  async function makeAccount(user: string, password: string, invitation: string) {
+    const body = { name: user, password, invitation }
+    take(await need(client.POST('/api/accounts', { body })))
+  }
+
+  async function change(body: Schemas['AccountChange']) {
+    take(await need(client.PATCH('/api/account', { body })))
+  }
+
+  /** By the link that whoever runs the site gave. */
+  async function newPassword(who: string, token: string, password: string) {
+    take(await need(client.POST('/api/new-password', { body: { who, token, password } })))
+  }
+
+  async function leaveForGood(password: string) {
+    take(await need(client.POST('/api/account/delete', { body: { password } })))
+    known.value = false
+  }
+
+  return {
+    name,
+    known,
+    wayIn,
+    look,
+    signIn,
+    signOut,
+    makeAccount,
+    change,
+    newPassword,
+    leaveForGood,
+  }
 })

@@ -5,9 +5,11 @@ import { useRouter } from 'vue-router'
 import IconDots from '~icons/tabler/dots'
 import IconLogout from '~icons/tabler/logout'
 import IconPlus from '~icons/tabler/plus'
+import IconUser from '~icons/tabler/user'
 import { client, need } from '@/api/client'
 import type { ProjectCard } from '@/api/types'
 import KiteMark from '@/controls/KiteMark.vue'
+import AccountDialog from '@/views/AccountDialog.vue'
 import NewProject from '@/views/NewProject.vue'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -20,6 +22,7 @@ const session = useSession()
 const router = useRouter()
 const projects = ref<ProjectCard[] | null>(null)
 const making = ref(false)
+const account = ref(false)
 const deleting = ref<ProjectCard | null>(null)
 const renaming = ref<ProjectCard | null>(null)
 const newName = ref('')
@@ -94,11 +97,14 @@ async function leave() {
       <KiteMark />
       <h1 class="wordmark m-0">Velvet Kite</h1>
       <span class="spacer" />
-      <span class="quiet small name clip-text">{{ session.name }}</span>
-      <BButton variant="secondary" @click="leave"
+      <BButton variant="secondary" title="Your account" data-test="account" @click="account = true">
+        <IconUser aria-hidden="true" /><span class="name clip-text">{{ session.name }}</span>
+      </BButton>
+      <BButton variant="secondary" data-test="sign-out" @click="leave"
         ><IconLogout aria-hidden="true" />Sign out</BButton
       >
     </header>
+    <AccountDialog v-model="account" />
     <main class="content">
       <div class="d-flex align-items-center mb-3 gap-3">
         <h2 class="title m-0">Projects</h2>
@@ -159,7 +165,8 @@ async function leave() {
       @ok="remove"
       @hidden="deleting = null"
     >
-      “{{ deleting?.name }}” goes with its history and its films. Its takes stay on the server.
+      “{{ deleting?.name }}” goes with its history, its films, and the takes that no other project
+      uses.
     </BModal>
     <BModal
       :model-value="renaming !== null"

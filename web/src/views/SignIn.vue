@@ -1,83 +1,70 @@
 <script setup lang="ts">
-import { BButton, BForm, BFormGroup, BFormInput } from 'bootstrap-vue-next'
-import { ref } from 'vue'
+/** Signing in, and making an account where that is allowed. */
+import { BButton, BFormGroup, BFormInput } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { ServerError } from '@/api/client'
-import KiteMark from '@/controls/KiteMark.vue'
 import { useSession } from '@/stores/session'
+import TheDoor from './TheDoor.vue'
 
 const session = useSession()
 const router = useRouter()
 const route = useRoute()
 const name = ref('')
 const password = ref('')
-const problem = ref('')
-const busy = ref(false)
+const invitation = computed(() =>
+  typeof route.query.invitation === 'string' ? route.query.invitation : '',
+)
+const can = computed(
+  () =>
+    session.wayIn === 'first' ||
+    session.wayIn === 'open' ||
+    (session.wayIn === 'invited' && Boolean(invitation.value)),
+)
+const making = ref(session.wayIn === 'first' || Boolean(invitation.value && can.value))
 
 async function enter() {
-  busy.value = true
-  problem.value = ''
-  try {
-    await session.signIn(name.value, password.value)
-    const to = typeof route.query.to === 'string' ? route.query.to : '/'
-    await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
-  } catch (error) {
-    problem.value =
-      error instanceof ServerError
-        ? `${error.problem.message} ${error.problem.todo}`
-        : 'Signing in did not work. Try again.'
-  } finally {
-    busy.value = false
-  }
+  if (making.value) await session.makeAccount(name.value, password.value, invitation.value)
+  else await session.signIn(name.value, password.value)
+  const to = typeof route.query.to === 'string' ? route.query.to : '/'
+  await router.push(to.startsWith('/') && !to.startsWith('//') ? to : '/')
 }
 </script>
 
 <template>
-  <main class="door">
-    <BForm class="panel card-in" @submit.prevent="enter">
-      <div class="d-flex align-items-center gap-3 mb-3">
-        <KiteMark />
-        <div>
-          <h1 class="wordmark m-0">Velvet Kite</h1>
-          <div class="small quiet">Short videos, from first take to finished film</div>
-        </div>
-      </div>
-      <BFormGroup label="Name" label-for="name" class="mb-3">
-        <BFormInput id="name" v-model="name" autocomplete="username" required autofocus />
-      </BFormGroup>
-      <BFormGroup label="Password" label-for="password" class="mb-3">
-        <BFormInput
-          id="password"
-          v-model="password"
-          type="password"
-          autocomplete="current-password"
-          required
-        />
-      </BFormGroup>
-      <p v-if="problem" class="problem small" role="alert">{{ problem }}</p>
-      <BButton type="submit" variant="primary" class="w-100" :disabled="busy">
-        {{ busy ? 'Signing in' : 'Sign in' }}
+  <TheDoor
+    :label="making ? 'Make the account' : 'Sign in'"
+    :busy-label="making ? 'Making it' : 'Signing in'"
+    :enter="enter"
+  >
+    <p v-if="session.wayIn === 'first'" class="small soft" data-test="first-account">
+      Nobody has an account here yet. The first one also runs the site.
+    </p>
+    <BFormGroup label="Name" label-for="name" class="mb-3">
+      <BFormInput id="name" v-model="name" autocomplete="username" required autofocus />
+    </BFormGroup>
+    <BFormGroup label="Password" label-for="password" class="mb-3">
+      <BFormInput
+        id="password"
+        v-model="password"
+        type="password"
+        :autocomplete="making ? 'new-password' : 'current-password'"
+        required
+      />
+      <div v-if="making" class="tiny quiet mt-1">At least ten letters, and none that many use.</div>
+    </BFormGroup>
+    <template #below>
+      <BButton
+        v-if="can && session.wayIn !== 'first'"
+        variant="link"
+        class="w-100 mt-2"
+        data-test="make-account"
+        @click="making = !making"
+      >
+        {{ making ? 'I have an account' : 'Make an account' }}
       </BButton>
-    </BForm>
-  </main>
+      <p v-else-if="session.wayIn !== 'first'" class="tiny quiet text-center mt-3 mb-0">
+        Forgotten the password? Whoever runs this site gives you a link.
+      </p>
+    </template>
+  </TheDoor>
 </template>
-
-<style scoped>
-.door {
-  min-height: 100%;
-  display: grid;
-  place-items: center;
-  padding: 16px;
-  background:
-    radial-gradient(900px 500px at 80% -10%, #5d438455, transparent),
-    radial-gradient(700px 500px at 0% 110%, #8f4a6b44, transparent), var(--page);
-}
-.card-in {
-  width: min(380px, 100%);
-  padding: 28px;
-}
-.problem {
-  border-left: 4px solid #e5534b;
-  padding-left: 10px;
-}
-</style>

@@ -1,0 +1,228 @@
+<script setup lang="ts">
+/** One's own account: name, password, devices, leaving. */
+import { BButton, BFormGroup, BFormInput, BModal } from 'bootstrap-vue-next'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import { client, need, ServerError, type Schemas } from '@/api/client'
+import { useNotes } from '@/stores/notes'
+import { useSession } from '@/stores/session'
+
+const open = defineModel<boolean>({ required: true })
+const session = useSession()
+const notes = useNotes()
+const router = useRouter()
+const name = ref('')
+const now = ref('')
+const next = ref('')
+const room = ref<Schemas['Room'] | null>(null)
+const devices = ref<Schemas['DeviceOut'][]>([])
+const leaving = ref(false)
+const farewell = ref('')
+const problem = ref('')
+
+watch(open, (shown) => {
+  if (!shown) return
+  name.value = session.name
+  now.value = next.value = farewell.value = problem.value = ''
+  leaving.value = false
+  look()
+})
+
+/** Do something of the account; what is against it stands in the dialog. */
+async function attempt(work: () => Promise<unknown>, done = '') {
+  problem.value = ''
+  try {
+    await work()
+    if (done) notes.told(done)
+    return true
+  } catch (error) {
+    problem.value =
+      error instanceof ServerError
+        ? `${error.problem.message} ${error.problem.todo}`
+        : 'That did not work. Try again.'
+    return false
+  }
+}
+
+const look = () =>
+  attempt(async () => {
+    devices.value = await need(client.GET('/api/account/devices'))
+    room.value = await need(client.GET('/api/account/room'))
+  })
+
+const GB = 2 ** 30
+const size = (bytes: number) => (bytes / GB).toFixed(bytes < 10 * GB ? 1 : 0)
+/** What there is of what may be had; what is nearly used up stands out. */
+const shares = computed(() => {
+  if (!room.value) return []
+  const { library, projects, unfinished_films: films } = room.value
+  return [
+    { name: 'Takes', text: `${size(library.has)} of ${size(library.most)} GB`, ...library },
+    { name: 'Projects', text: `${projects.has} of ${projects.most}`, ...projects },
+    { name: 'Films being made', text: `${films.has} of ${films.most}`, ...films },
+  ]
+})
+
+const rename = () => attempt(() => session.change({ name: name.value, password: '' }), 'Renamed.')
+
+async function changePassword() {
+  const body = { password: now.value, new_password: next.value }
+  if (!(await attempt(() => session.change(body), 'Your password is changed.'))) return
+  now.value = next.value = ''
+  await look()
+}
+
+async function signOut(id: number) {
+  const path = { params: { path: { id } } }
+  if (await attempt(() => need(client.DELETE('/api/account/devices/{id}', path)))) await look()
+}
+
+async function leaveForGood() {
+  if (await attempt(() => session.leaveForGood(farewell.value))) await router.push('/sign-in')
+}
+
+function browserOf(text: string): string {
+  const found = /(Firefox|Edg|OPR|Chrome|Safari)/.exec(text)?.[1]
+  const system = /(Android|iPhone|iPad|Windows|Mac OS|Linux)/.exec(text)?.[1]
+  return [found ?? 'A browser', system && `on ${system}`].filter(Boolean).join(' ')
+}
+
+function seen(text: string): string {
+  return new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(
+    new Date(text),
+  )
+}
+</script>
+
+<template>
+  <BModal v-model="open" title="Your account" no-footer scrollable>
+    <p v-if="problem" class="problem small" role="alert">{{ problem }}</p>
+    <form class="part" @submit.prevent="rename">
+      <BFormGroup label="Name" label-for="account-name">
+        <div class="d-flex gap-2">
+          <BFormInput id="account-name" v-model="name" autocomplete="username" required />
+          <BButton type="submit" variant="secondary" :disabled="name === session.name">
+            Rename
+          </BButton>
+        </div>
+      </BFormGroup>
+    </form>
+    <form class="part" @submit.prevent="changePassword">
+      <h3 class="h6">Password</h3>
+      <BFormInput
+        v-model="now"
+        type="password"
+        placeholder="The one of now"
+        aria-label="The password of now"
+        autocomplete="current-password"
+        required
+      />
+      <BFormInput
+        v-model="next"
+        type="password"
+        placeholder="The new one, at least ten letters"
+        aria-label="The new password"
+        autocomplete="new-password"
+        required
+      />
+      <BButton type="submit" variant="secondary" data-test="change-password">
+        Change, and sign out all other devices
+      </BButton>
+    </form>
+    <section class="part" aria-label="Devices">
+      <h3 class="h6">Signed in on</h3>
+      <ul class="devices">
+        <li v-for="one in devices" :key="one.id">
+          <span class="clip-text">
+            {{ browserOf(one.browser) }}
+            <span class="tiny quiet">{{ one.here ? 'this one' : seen(one.seen_at) }}</span>
+          </span>
+          <BButton v-if="!one.here" variant="secondary" @click="signOut(one.id)">Sign out</BButton>
+        </li>
+      </ul>
+    </section>
+    <section class="part" aria-label="Room">
+      <h3 class="h6">Room</h3>
+      <ul class="devices" data-test="room">
+        <li v-for="one in shares" :key="one.name" class="share">
+          <span>{{ one.name }}</span>
+          <span :class="one.has >= 0.9 * one.most ? 'nearly' : 'quiet'">{{ one.text }}</span>
+        </li>
+      </ul>
+    </section>
+    <section class="part" aria-label="Leaving">
+      <BButton
+        v-if="!leaving"
+        variant="outline-danger"
+        data-test="leave-for-good"
+        @click="leaving = true"
+      >
+        Delete the account
+      </BButton>
+      <form v-else @submit.prevent="leaveForGood">
+        <p class="small">
+          All your projects, takes, films and presets are deleted with it, at once and for good.
+        </p>
+        <BFormInput
+          v-model="farewell"
+          type="password"
+          placeholder="Your password"
+          aria-label="Your password"
+          autocomplete="current-password"
+          required
+        />
+        <div class="d-flex gap-2 mt-2">
+          <BButton type="submit" variant="danger" data-test="leave-now">Delete all of it</BButton>
+          <BButton variant="secondary" @click="leaving = false">Keep it</BButton>
+        </div>
+      </form>
+    </section>
+  </BModal>
+</template>
+
+<style scoped>
+.part {
+  display: grid;
+  gap: 8px;
+  justify-items: start;
+  padding-bottom: 12px;
+}
+.part ~ .part {
+  padding-top: 12px;
+  border-top: 1px solid var(--bs-border-color);
+}
+.part > :deep(*) {
+  max-width: 100%;
+}
+.part > :deep(.form-control),
+.part > :deep(fieldset),
+.part > form,
+.devices {
+  width: 100%;
+}
+.devices {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+}
+.devices li {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+  min-height: 44px;
+}
+.devices .share {
+  min-height: 0;
+}
+.nearly {
+  color: var(--mark);
+  font-weight: 600;
+}
+.problem {
+  border-left: 4px solid #e5534b;
+  padding-left: 10px;
+}
+</style>
