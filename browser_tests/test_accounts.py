@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from io import BytesIO
+from zipfile import ZipFile
+
 from django.contrib.auth.models import User
 
 from browser_tests.site import SiteTest
@@ -35,6 +38,11 @@ class AccountsTest(SiteTest):
             lambda: User.objects.get(username="pippin").check_password("eight-kites-up"),
             what="the password was not changed",
         )
+
+        browser.press("make-archive")
+        packed = browser.test("fetch-archive").get_attribute("href")
+        with ZipFile(BytesIO(browser.fetched(packed or ""))) as archive:
+            self.assertEqual({"takes.json", "kit.json"}, set(archive.namelist()))
 
         browser.press("leave-for-good")
         browser.type("[aria-label='Your password']", "eight-kites-up")

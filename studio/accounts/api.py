@@ -6,16 +6,17 @@ from datetime import datetime
 from typing import Annotated
 
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
-from django.http import HttpRequest, JsonResponse
+from django.http import FileResponse, HttpRequest, JsonResponse
 from django.views.decorators.csrf import csrf_protect, ensure_csrf_cookie
 from ninja import Field, Router, Schema
 from ninja.decorators import decorate_view
 
-from kitecore.errors import BadInput
-from studio.accounts import devices, keeping
+from kitecore.errors import BadInput, NotThere
+from studio.accounts import devices, keeping, work
 from studio.accounts.allowances import allowed_to
 from studio.accounts.models import Device
-from studio.jobs.models import Job
+from studio.jobs.models import Job, State
+from studio.jobs.shown import JobOut, job_out
 from studio.library.models import bytes_of
 from studio.owned import owned
 from studio.problems import Problem
@@ -177,6 +178,31 @@ def room(request: HttpRequest) -> Room:
         library=Share(has=bytes_of(owner.pk), most=allowed.library),
         projects=Share(has=Project.objects.filter(owner=owner).count(), most=allowed.projects),
         unfinished_films=Share(has=films, most=allowed.unfinished_films),
+    )
+
+
+@router.post("/account/archive", response={201: JobOut})
+def make_archive(request: HttpRequest) -> tuple[int, JobOut]:
+    """Pack all that is the person's; what was packed before goes."""
+    return 201, job_out(work.ask_for_archive(request.user))
+
+
+@router.get("/account/archive", response={200: JobOut | None})
+def look_at_archive(request: HttpRequest) -> JobOut | None:
+    job = work.newest(request.user)
+    return None if job is None else job_out(job)
+
+
+@router.get("/account/archive/file", response={200: None, 404: Problem})
+def fetch_archive(request: HttpRequest) -> FileResponse:
+    job = work.newest(request.user)
+    if job is None or job.state != State.DONE or not work.path_of(job).exists():
+        raise NotThere("There is no archive yet.", todo="Have one packed first.")
+    return FileResponse(
+        work.path_of(job).open("rb"),
+        as_attachment=True,
+        filename="velvet-kite.zip",
+        content_type="application/zip",
     )
 
 

@@ -17,6 +17,7 @@ from django.utils.http import urlsafe_base64_decode, urlsafe_base64_encode
 from kitecore.errors import BadInput, NotThere
 from studio.accounts.devices import living, sign_out
 from studio.accounts.models import Invitation
+from studio.accounts.work import forget_archives
 from studio.jobs.models import Job
 from studio.jobs.queue import cancel
 from studio.kit.models import Font, Look
@@ -99,6 +100,7 @@ def delete_account(user: User) -> None:
         cancel(job)
     for device in living(user):
         sign_out(device)
+    forget_archives(user)
     with transaction.atomic():
         for one in (Take, Look, Font):
             one.objects.filter(owner=user).delete()

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import io
+import json
 from typing import Any
+from zipfile import ZipFile
 
 from django.contrib.auth.models import User
 from django.core.management import call_command
 from django.test import Client, TestCase, override_settings
 
+from kitecore.document import load
 from studio.accounts.keeping import delete_account
 from studio.accounts.models import Allowance, Invitation
 from studio.kit.models import Look, look_folder
 from studio.projects.models import Project
-from studio.tests.site import People, take_of
+from studio.tests.site import People, clip_of, take_of, work_off
 
 GOOD = "four-folds-up-7"
 
@@ -173,3 +176,30 @@ class RoomTest(Accounts):
         for page in ("", "accounts/allowance/", "accounts/device/", "jobs/job/", "auth/user/"):
             with self.subTest(page):
                 self.assertEqual(200, self.mine.get(f"/admin/{page}").status_code)
+
+
+class ArchiveTest(Accounts):
+    def test_all_that_is_a_persons_is_packed_and_nothing_of_others(self) -> None:
+        take = take_of(self.project, "kite: high?.mp4")
+        theirs = Project.objects.create(owner=self.wren, name="Theirs")
+        take_of(theirs, "theirs.mp4")
+        self.edit(kind="place", clip=clip_of(take))
+        self.assertEqual(404, self.call("get", "/account/archive/file").status_code)
+        job = self.call("post", "/account/archive").json()
+        self.assertEqual(job["id"], self.call("post", "/account/archive").json()["id"])
+        work_off()
+        self.assertEqual("done", self.call("get", "/account/archive").json()["state"])
+        answer = self.call("get", "/account/archive/file")
+        self.assertIn("attachment", answer["Content-Disposition"])
+        with ZipFile(io.BytesIO(b"".join(answer.streaming_content))) as archive:
+            self.assertIsNone(archive.testzip())
+            names = archive.namelist()
+            [told] = json.loads(archive.read("takes.json"))
+            self.assertEqual(take.folder.original.read_bytes(), archive.read(told["file"]))
+            [project] = [name for name in names if name.startswith("projects/")]
+            document = load(json.loads(archive.read(project))["document"])
+        self.assertEqual({take.id.hex}, document.media_ids())
+        self.assertFalse(any("theirs" in name or ":" in name for name in names))
+        self.assertEqual(
+            404, self.call("get", "/account/archive/file", client=self.other).status_code
+        )

@@ -1,9 +1,12 @@
 <script setup lang="ts">
 /** One's own account: name, password, devices, leaving. */
 import { BButton, BFormGroup, BFormInput, BModal } from 'bootstrap-vue-next'
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { client, need, ServerError, type Schemas } from '@/api/client'
+import { isUnfinished, type Job } from '@/jobs/job'
+import JobRow from '@/jobs/JobRow.vue'
+import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useSession } from '@/stores/session'
 
@@ -26,6 +29,7 @@ watch(open, (shown) => {
   now.value = next.value = farewell.value = problem.value = ''
   leaving.value = false
   look()
+  lookAtArchive()
 })
 
 /** Do something of the account; what is against it stands in the dialog. */
@@ -48,6 +52,21 @@ const look = () =>
   attempt(async () => {
     devices.value = await need(client.GET('/api/account/devices'))
     room.value = await need(client.GET('/api/account/room'))
+  })
+
+const jobs = useJobs()
+const archive = ref<Job | null>(null)
+const lookAtArchive = () =>
+  attempt(async () => {
+    archive.value = await need(client.GET('/api/account/archive'))
+    jobs.setBusy('archive', Boolean(archive.value && isUnfinished(archive.value)))
+  })
+jobs.onChange(['archive'], lookAtArchive)
+
+const makeArchive = () =>
+  attempt(async () => {
+    await need(client.POST('/api/account/archive'))
+    await lookAtArchive()
   })
 
 const GB = 2 ** 30
@@ -75,6 +94,13 @@ async function changePassword() {
 async function signOut(id: number) {
   const path = { params: { path: { id } } }
   if (await attempt(() => need(client.DELETE('/api/account/devices/{id}', path)))) await look()
+}
+
+const farewells = ref<HTMLFormElement | null>(null)
+async function askToLeave() {
+  leaving.value = true
+  await nextTick()
+  farewells.value?.scrollIntoView({ block: 'end' })
 }
 
 async function leaveForGood() {
@@ -150,16 +176,49 @@ function seen(text: string): string {
         </li>
       </ul>
     </section>
+    <section class="part" aria-label="Taking all along">
+      <h3 class="h6">All your things</h3>
+      <p class="small soft mb-0">
+        Projects, takes as they came, films, looks, fonts and presets in one ZIP file.
+      </p>
+      <JobRow
+        v-if="archive && archive.state !== 'done'"
+        class="w-100"
+        :job="archive"
+        title="Archive"
+        @cancel="jobs.cancel(archive.id).then(lookAtArchive)"
+        @again="jobs.again(archive.id).then(lookAtArchive)"
+      />
+      <div class="d-flex flex-wrap gap-2">
+        <a
+          v-if="archive?.state === 'done'"
+          class="btn btn-primary"
+          href="/api/account/archive/file"
+          download
+          data-test="fetch-archive"
+        >
+          Fetch it
+        </a>
+        <BButton
+          v-if="!archive || !isUnfinished(archive)"
+          variant="secondary"
+          data-test="make-archive"
+          @click="makeArchive"
+        >
+          {{ archive?.state === 'done' ? 'Pack it anew' : 'Pack them' }}
+        </BButton>
+      </div>
+    </section>
     <section class="part" aria-label="Leaving">
       <BButton
         v-if="!leaving"
         variant="outline-danger"
         data-test="leave-for-good"
-        @click="leaving = true"
+        @click="askToLeave"
       >
         Delete the account
       </BButton>
-      <form v-else @submit.prevent="leaveForGood">
+      <form v-else ref="farewells" @submit.prevent="leaveForGood">
         <p class="small">
           All your projects, takes, films and presets are deleted with it, at once and for good.
         </p>
@@ -199,6 +258,9 @@ function seen(text: string): string {
 .part > form,
 .devices {
   width: 100%;
+}
+.part > form {
+  scroll-margin-bottom: 16px;
 }
 .devices {
   list-style: none;
