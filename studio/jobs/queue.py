@@ -28,14 +28,21 @@ SILENT = timedelta(seconds=settings.WORKER_SILENCE)
 _CANCELLED = BadInput("That was cancelled.", safe="Nothing else is changed.", todo="")
 
 
-def hand_out(owner: User, kind: str, subject: str, *, args: Mapping[str, Any] | None = None) -> Job:
-    """A new job; a worker takes it once the transaction is over."""
+def hand_out(
+    owner: User,
+    kind: str,
+    subject: str,
+    *,
+    args: Mapping[str, Any] | None = None,
+    priority: int | None = None,
+) -> Job:
+    """A new job, as urgent as its kind is or as is said; a worker takes it after the transaction."""
     job = Job.objects.create(
         owner=owner,
         kind=kind,
         subject=subject,
         args=dict(args or {}),
-        priority=job_kinds[kind].priority,
+        priority=job_kinds[kind].priority if priority is None else priority,
     )
     transaction.on_commit(wake)
     return job

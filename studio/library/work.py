@@ -11,13 +11,15 @@ from huey.contrib.djhuey import on_startup
 
 from kitecore.analysis import analyses, result_of, standing_for
 from kitecore.media.info import MediaInfo
-from studio.jobs.kinds import WAITED_FOR, JobKind, Note, job_kinds
+from studio.jobs.kinds import IN_THE_BACKGROUND, WAITED_FOR, JobKind, Note, job_kinds
 from studio.jobs.models import Job
 from studio.jobs.programs import run_program
 from studio.jobs.queue import hand_out
 from studio.library.digest import digest_of
 from studio.library.models import Take
 
+STANDING = WAITED_FOR - 1
+"""Of analyses that every take gets, which a person sees at once; others come when there is time."""
 _STAGES = {"sound": (0.0, 0.2), "proxy": (0.2, 1.0)}
 """Where in the whole each stage of taking in begins and ends."""
 
@@ -31,14 +33,20 @@ def take_in(take: Take) -> Job:
     return take.job
 
 
-def ask_for(take: Take, name: str, parameters: Mapping[str, object] | None = None) -> Job | None:
+def ask_for(
+    take: Take,
+    name: str,
+    parameters: Mapping[str, object] | None = None,
+    priority: int = IN_THE_BACKGROUND,
+) -> Job | None:
     """Hand out an analysis of a take; none if its result is there."""
     given = dict(parameters or {})
     wanted = analyses[name].parameters.model_validate(given)
     if result_of(take.folder, name, wanted) is not None:
         return None
     args = {"take": take.id.hex, "name": name, "parameters": given}
-    return hand_out(take.owner, "analysis", f"{take.id.hex}/{name}", args=args)
+    subject = f"{take.id.hex}/{name}"
+    return hand_out(take.owner, "analysis", subject, args=args, priority=priority)
 
 
 @on_startup()
@@ -49,7 +57,7 @@ def find_out_what_is_missing() -> None:
     for take in Take.objects.filter(state=Take.State.READY, removed=False).select_related("owner"):
         for name in standing_for(MediaInfo.model_validate(take.facts)):
             if f"{take.id.hex}/{name}" not in asked and take.folder.original.exists():
-                ask_for(take, name)
+                ask_for(take, name, priority=STANDING)
     connection.close()
 
 
@@ -75,7 +83,7 @@ def _take_in(job: Job, note: Note) -> None:
     _keep_facts(take)
     Take.objects.filter(pk=take.pk).update(state=Take.State.READY)
     for name in standing_for(MediaInfo.model_validate(take.facts)):
-        ask_for(take, name)
+        ask_for(take, name, priority=STANDING)
 
 
 def _keep_facts(take: Take) -> None:
@@ -109,4 +117,4 @@ def _analyse(job: Job, note: Note) -> None:
 job_kinds.register("take_in")(
     JobKind(run=_take_in, priority=WAITED_FOR, failed=_refuse, again=_wait_again)
 )
-job_kinds.register("analysis")(JobKind(run=_analyse, priority=WAITED_FOR - 1))
+job_kinds.register("analysis")(JobKind(run=_analyse, priority=IN_THE_BACKGROUND))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from functools import cache
 from hashlib import blake2s
 from typing import Annotated, Literal
@@ -143,7 +144,9 @@ def _piece(
         request = Request(kind, name, given.first, given.last, side)
         lane = f"{kind}:{given.lane}" if given.lane else ""
         data = render(Job(request, lambda: dumps(document), person, lane, given.turn))
-        store().put(key, data)
+        # On a full disk it is made again the next time, and plays all the same.
+        with suppress(OSError):
+            store().put(key, data)
     return HttpResponse(data, content_type="video/mp4" if kind == "picture" else "audio/mp4")
 
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 import os
 from pathlib import Path
 from random import random
-from tempfile import NamedTemporaryFile
+
+from kitecore.media.whole import whole_file
 
 
 class PieceStore:
@@ -30,9 +31,8 @@ class PieceStore:
     def put(self, key: str, data: bytes) -> None:
         path = self.path(key)
         path.parent.mkdir(parents=True, exist_ok=True)
-        with NamedTemporaryFile(dir=path.parent, delete=False) as file:
-            file.write(data)
-        Path(file.name).replace(path)
+        with whole_file(path) as unfinished:
+            unfinished.write_bytes(data)
         if random() < 1 / 64:
             self.prune()
 

@@ -16,7 +16,7 @@ from urllib.error import HTTPError
 from kitecore.media.tests.material import decoded_numbers, make_video, tone
 from studio.tests.serving import Served, below
 
-KILLS = 14
+KILLS = 30
 SECOND = 705_600_000
 
 
@@ -66,7 +66,7 @@ class KillTest(Served):
     def _kill_at_random(self) -> None:
         chance = random.Random(7)
         for _ in range(KILLS):
-            time.sleep(chance.uniform(0.3, 2.5))
+            time.sleep(chance.uniform(0.2, 1.8))
             victims = list(below(self.served.pid))
             if victims:
                 os.kill(chance.choice(victims), signal.SIGKILL)
