@@ -6,8 +6,10 @@ progress and the reason of a refusal. A file that crashes or floods a decoder ha
 
 from __future__ import annotations
 
+import ctypes
 import json
 import resource
+import signal
 from collections.abc import Callable
 from time import monotonic
 from typing import Final
@@ -21,8 +23,14 @@ REFUSED: Final = 3
 """How a program ends that found a reason to refuse its file."""
 
 GIB: Final = 2**30
+_PR_SET_PDEATHSIG: Final = 1
 _PAUSE = 0.25
 """Seconds between two lines about the same."""
+
+
+def end_with_parent(how: int = signal.SIGKILL) -> None:
+    """Have this process end when the one that started it does, by a signal (Linux' prctl)."""
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, how)
 
 
 def tell_nobody(doing: str, share: float) -> None:

@@ -6,7 +6,6 @@ One of them that dies is started again, alone; when this program goes, they go w
 from __future__ import annotations
 
 import argparse
-import ctypes
 import os
 import signal
 import subprocess
@@ -18,8 +17,10 @@ from urllib.error import URLError
 from urllib.request import urlopen
 
 ROOT = Path(__file__).resolve().parent.parent
-PR_SET_PDEATHSIG = 1
-"""Of Linux' prctl: the signal that a process gets when its parent ends."""
+sys.path.insert(0, str(ROOT))
+
+from kitecore.programs import end_with_parent
+
 FAST, PAUSE, LONGEST = 5.0, 1.0, 30.0
 """Seconds: a program that ends within the first starts again after a pause that grows."""
 
@@ -34,7 +35,7 @@ class Kept:
 
     def start(self) -> None:
         self._begun = time.monotonic()
-        self.process = subprocess.Popen(self._command, cwd=ROOT, preexec_fn=_end_with_parent)
+        self.process = subprocess.Popen(self._command, cwd=ROOT, preexec_fn=_with_us)
 
     def look(self) -> None:
         """Start it again if it has ended, not at once if it ends again and again."""
@@ -56,8 +57,8 @@ class Kept:
             self.process.wait()
 
 
-def _end_with_parent() -> None:
-    ctypes.CDLL(None).prctl(PR_SET_PDEATHSIG, signal.SIGTERM)
+def _with_us() -> None:
+    end_with_parent(signal.SIGTERM)
 
 
 def main() -> int:

@@ -1,9 +1,13 @@
 from __future__ import annotations
 
+import os
+import sys
 from importlib import import_module
 from importlib.util import find_spec
 
 from django.apps import AppConfig, apps
+
+from kitecore.programs import end_with_parent
 
 
 class JobsConfig(AppConfig):
@@ -15,3 +19,6 @@ class JobsConfig(AppConfig):
             if app.name.startswith("studio.") and find_spec(f"{app.name}.work"):
                 import_module(f"{app.name}.work")
         import_module("studio.jobs.tending")
+        if "run_huey" in sys.argv:
+            # Whoever starts workers may be killed; a new one has workers of its own.
+            os.register_at_fork(after_in_child=end_with_parent)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import logging
-import os
 from threading import Event, Thread
 from time import monotonic
 from typing import Final
@@ -38,11 +37,8 @@ def leave_jobs_alone() -> None:
 
 
 def _tend_until_the_end() -> None:
-    consumer, swept = os.getppid(), -SWEEP_EVERY
+    swept = -SWEEP_EVERY
     while not _over.is_set():
-        if os.getppid() != consumer:
-            # Whoever started this worker was killed, and a new one has workers of its own.
-            os._exit(1)
         try:
             tend()
             SIGN.touch()

@@ -5,7 +5,7 @@ from __future__ import annotations
 import os
 import signal
 
-from studio.tests.serving import Served, alive, children
+from studio.tests.serving import Served, alive, below, children
 
 
 class ServingTest(Served):
@@ -15,6 +15,8 @@ class ServingTest(Served):
         return next((pid for pid, command in found if word in command), None)
 
     def test_each_is_brought_back_alone_and_both_end_with_their_keeper(self) -> None:
+        workers = set(below(self.part("run_huey") or 0))
+        self.assertLess(1, len(workers))
         before = {word: self.part(word) for word in ("studio.listening", "run_huey")}
         for word, pid in before.items():
             assert pid is not None
@@ -25,5 +27,6 @@ class ServingTest(Served):
         self.assertTrue(self.call("GET", "/api/health")["drawing"])
         after = [self.part(word) for word in before]
         self.assertFalse(set(before.values()) & set(after))
+        self.until(lambda: not any(alive(pid) for pid in workers), what="workers were left behind")
         self.served.kill()
         self.until(lambda: not any(alive(pid) for pid in after if pid))
