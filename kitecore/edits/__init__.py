@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Annotated, Union
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from kitecore.document import Document, check
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._bounds import require_within
 from kitecore.edits._inside import changed_inside
 from kitecore.edits._tidy import tidied
+from kitecore.errors import EditRefused
 from kitecore.registry import import_all
 
 import_all(__name__)
@@ -36,11 +37,19 @@ def apply(document: Document, edit: EditBase) -> Document:
         If it names a clip or track that is not there.
     """
     if edit.within is None:
-        after = tidied(document, edit.apply(document))
+        after = tidied(document, _done(edit, document))
     else:
         after = changed_inside(
-            document, edit.within, lambda inner: tidied(inner, edit.apply(inner))
+            document, edit.within, lambda inner: tidied(inner, _done(edit, inner))
         )
     require_within(document, after)
     check(after, before=document)
     return after
+
+
+def _done(edit: EditBase, document: Document) -> Document:
+    """The edit by itself; a part that it would make of numbers that do not fit refuses it."""
+    try:
+        return edit.apply(document)
+    except ValidationError as error:
+        raise EditRefused(f"That does not fit: {error.errors()[0]['msg']}.") from error

@@ -66,6 +66,8 @@ def _only_moved(clip: ClipBase, old: ClipBase) -> bool:
 
 def _require_valid(clip: ClipBase) -> None:
     # What lies in a group is looked at by itself, so that a large one is not gone through twice.
+    if isinstance(clip, GroupClip) and not clip.source_end:
+        raise EditRefused("A group holds at least one clip.")
     hull: Any = clip.model_copy(update={"tracks": ()}) if isinstance(clip, GroupClip) else clip
     try:
         type(clip).model_validate(hull.model_dump(mode="json"))

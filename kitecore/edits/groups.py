@@ -34,6 +34,8 @@ class Group(EditBase):
 
     def apply(self, document: Document) -> Document:
         found = open_clips(document, self.clips)
+        if not found:
+            raise EditRefused("There is nothing to group.", todo="Take clips in hand first.")
         start, end = min(c.start for _, c in found), max(c.end for _, c in found)
         group = GroupClip(
             id=derived_id(self.seed, 0),

@@ -45,6 +45,19 @@ def leading(schema: Schema, seen: tuple[str, ...] = ()) -> Iterator[Any]:
         yield from ([found] for found in leading(schema["items"], seen))
 
 
+def every(schema: Schema) -> Iterator[Any]:
+    """The smallest body, or, of one that holds an edit, the smallest with each kind of edit."""
+    plain = smallest(schema)
+    inner = _followed(schema, ())[0].get("properties", {})
+    for name in ("edit", "edits"):
+        told = inner.get(name, {})
+        one = told.get("items", told)
+        for variant in one.get("oneOf", ()):
+            made = smallest(variant)
+            yield plain | {name: [made] if "items" in told else made}
+    yield plain
+
+
 def free_fields(schema: Schema, seen: tuple[str, ...] = ()) -> Iterator[str]:
     """Names of fields that may hold anything: what lies in them no schema tells."""
     schema, seen = _followed(schema, seen)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+from pydantic import ValidationError
+
 from kitecore.document import Document, dump, load
 from kitecore.document.model import LONGEST
 from kitecore.edits.tests.cutcase import SECOND, CutCase
@@ -73,3 +75,22 @@ class BoundsTest(CutCase):
         place: Any = opened.place  # type: ignore[attr-defined]
         self.assertEqual(36_180, place.turn)
         self.assertEqual((42_000, -5), place.position.keys[0].value)
+
+    def test_what_no_part_can_be_made_of_is_refused(self) -> None:
+        here = self.clip("a").id
+        empty = {"kind": "group", "length": SECOND, "tracks": []}
+        for step in (
+            {"kind": "split_screen", "clips": [here], "rows": [5, 5]},
+            {"kind": "split_screen", "clips": [here], "rows": []},
+            {"kind": "split_screen", "clips": [here], "rows": [0]},
+            {"kind": "draw_freehand", "points": [[1e6, 0], [0, -1e6], [5, 5]]},
+            {"kind": "place", "clip": empty},
+            {"kind": "group", "clips": []},
+            {"kind": "adjust", "clips": [here], "values": {"place/size": [1e5, 1]}},
+        ):
+            with self.subTest(step):
+                try:
+                    self.refused(**step)
+                except ValidationError:
+                    # Refused by the form of the step itself.
+                    continue
