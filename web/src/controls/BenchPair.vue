@@ -51,7 +51,7 @@ const project = useProject()
   padding-right: 6px;
 }
 .right.empty {
-  display: flex;
+  display: grid;
 }
 .tools {
   display: flex;
