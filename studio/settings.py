@@ -155,6 +155,9 @@ PIECE_CACHE_BYTES = 2 * 2**30
 EXPORT_PIECE_BYTES = 8 * 2**30
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 2**20
 
+JOBS_EACH = max(2, os.cpu_count() or 1)
+"""Of one person so many long works go on at once; a worker more than that waits for the others."""
+
 _redis = os.environ.get("VELVET_KITE_REDIS_URL")
 HUEY = {
     "name": "velvet-kite",
@@ -162,7 +165,12 @@ HUEY = {
     "immediate": False,
     "results": False,
     **({"url": _redis} if _redis else {"filename": str(DATA_DIR / "queue.sqlite3")}),
-    "consumer": {"workers": 2, "worker_type": "process", "initial_delay": 0.1, "max_delay": 0.5},
+    "consumer": {
+        "workers": JOBS_EACH + 1,
+        "worker_type": "process",
+        "initial_delay": 0.1,
+        "max_delay": 0.5,
+    },
 }
 
 TEST_RUNNER = "studio.testing.Runner"

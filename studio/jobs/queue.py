@@ -13,7 +13,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
-from django.db.models import Exists, F, OuterRef, Q, Subquery
+from django.db.models import Count, Exists, F, OuterRef, Q, Subquery
 from django.utils import timezone
 
 from kitecore.errors import BadInput, KiteError, RenderFailed
@@ -73,7 +73,8 @@ def take() -> Job | None:
     """The job whose turn it is, now ours; none if there is nothing to do.
 
     The most urgent go first; of those that are as urgent, that of the person whose last one was
-    begun longest ago: many jobs of one wait for a few of another.
+    begun longest ago: many jobs of one wait for a few of another. There is a worker more than one
+    person may have, so that nobody waits for the long works of another to end.
     """
     served = Job.objects.filter(owner=OuterRef("owner"), started_at__isnull=False)
     last = Subquery(served.order_by("-started_at").values("started_at")[:1])
@@ -101,11 +102,16 @@ def take() -> Job | None:
 
 
 def _free() -> JobQuerySet:
-    """Jobs that wait and whose subject nobody works on."""
-    busy = Job.objects.filter(
-        kind=OuterRef("kind"), subject=OuterRef("subject"), state=State.WORKING
+    """Jobs that wait, whose subject nobody works on and whose owner has a worker to spare."""
+    working = Job.objects.filter(state=State.WORKING)
+    busy = working.filter(kind=OuterRef("kind"), subject=OuterRef("subject"))
+    full = (
+        working.values("owner")
+        .annotate(count=Count("pk"))
+        .filter(count__gte=settings.JOBS_EACH)
+        .values("owner")
     )
-    return Job.objects.filter(~Exists(busy), state=State.WAITING)
+    return Job.objects.filter(~Exists(busy), state=State.WAITING).exclude(owner__in=full)
 
 
 def _mine(job: Job) -> JobQuerySet:

@@ -42,6 +42,7 @@ class Kinds(People):
         Job.objects.filter(pk=job.pk).update(heartbeat=timezone.now() + by)
 
 
+@override_settings(JOBS_EACH=9)
 class QueueTest(Kinds, TestCase):
     def test_the_most_urgent_goes_first_then_the_oldest(self) -> None:
         self.kind("later", priority=1)
@@ -57,6 +58,18 @@ class QueueTest(Kinds, TestCase):
         theirs = [queue.hand_out(self.wren, "plain", f"w{number}") for number in range(2)]
         taken = [queue.take() for _ in range(6)]
         self.assertEqual([mine[0], theirs[0], mine[1], theirs[1], *mine[2:]], taken)
+
+    @override_settings(JOBS_EACH=2)
+    def test_one_person_never_has_all_workers(self) -> None:
+        self.kind("plain")
+        mine = [self.job() for _ in range(4)]
+        self.assertEqual(mine[:2], [queue.take(), queue.take()])
+        self.assertIsNone(queue.take())
+        theirs = queue.hand_out(self.wren, "plain", "w")
+        self.assertEqual(theirs, queue.take())
+        mine[0].refresh_from_db()
+        queue.finish(mine[0], None)
+        self.assertEqual(mine[2], queue.take())
 
     def test_of_one_subject_only_one_is_worked_on(self) -> None:
         self.kind("plain")
