@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, crowd, cut, grade, layers, move, scopes, site
+from benchmarks import core, crowd, cut, endurance, grade, layers, move, scopes, site
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -31,6 +31,8 @@ def main() -> None:
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),
+        lambda: endurance.beside(data),
+        lambda: endurance.long_use(data),
         lambda: [site.play_start(data)],
         lambda: scopes.following(data),
         lambda: site.timeline(data),
