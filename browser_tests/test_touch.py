@@ -28,6 +28,7 @@ class TouchTest(SiteTest):
         for mode, at in (("end", 0), ("end", 0), ("above", 0)):
             self._edit({"kind": "place", "mode": mode, "at": at, "clip": clip_of(take, 2.0)})
         self.browser.open(f"/projects/{self.project.id}/cut")
+        self.browser.press("open-timeline")
         self.browser.wait(lambda: len(self.browser.all("[data-clip]")) == 3)
         self.fingers = Fingers(self.browser)
 
@@ -90,6 +91,7 @@ class TouchTest(SiteTest):
         other.open(f"/projects/{self.project.id}/cut")
         other.wait(lambda: len(other.all("[data-clip]")) == 3)
         self.fingers.tap(self.fingers.middle(self._selector(0)))
+        self.browser.find(".verb-more").click()
         self.browser.press("verb-duplicate")
         self.browser.wait(lambda: len(self.browser.all("[data-clip]")) == 4)
         other.find(f"{self._selector(1)} .face").click()

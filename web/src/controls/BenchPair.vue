@@ -1,26 +1,66 @@
-<script setup lang="ts">
-/** A bench of two panels: what there is beside the parts of what is in hand. */
+<script setup lang="ts" generic="Part extends string">
+/** What there is, beside the parts of what is in hand; on a phone, one of all of them. */
+import { computed, ref, watch } from 'vue'
+import { usePhone } from '@/look/phone'
 import { useProject } from '@/stores/project'
+import ToolTray from '@/tray/ToolTray.vue'
+import ChoiceGroup from './ChoiceGroup.vue'
 
-defineProps<{
+const props = defineProps<{
   /** Name of the panel of what is in hand. */
   label: string
+  parts: readonly { id: Part; name: string; test?: string }[]
+  part: Part | null
+  /** Name of the first panel, as it stands among the parts on a phone. */
+  left: string
   /** Whether something is in hand. */
   filled: boolean
-  /** Whether the first panel stays in sight on a phone while the second is scrolled. */
-  sticky?: boolean
   /** Whether the first panel takes less of the width. */
   narrow?: boolean
+  /** Whether a phone shows the first panel to begin with. */
+  leftFirst?: boolean
 }>()
+const emit = defineEmits<{ take: [part: Part] }>()
 const project = useProject()
+const { phone } = usePhone()
+
+const onLeft = ref(props.leftFirst ?? false)
+const LEFT = 'left'
+const places = computed(() => [
+  { id: LEFT, name: props.left, test: 'part-left' },
+  ...(props.filled ? props.parts : []),
+])
+const place = computed<string>(() => (onLeft.value ? LEFT : (props.part ?? '')))
+
+function take(id: string) {
+  onLeft.value = id === LEFT
+  const part = props.parts.find((one) => one.id === id)
+  if (part) emit('take', part.id)
+}
+watch(
+  () => props.part,
+  () => (onLeft.value = false),
+)
 </script>
 
 <template>
-  <div class="pair" :class="{ narrow }">
-    <div class="left" :class="{ sticky }"><slot name="left" /></div>
+  <ToolTray v-if="phone" :label="label" :parts="places" :part="place" @take="take">
+    <slot v-if="onLeft" name="left" />
+    <div v-else-if="filled" :key="project.refusals" class="in-tray"><slot /></div>
+    <div v-else class="empty"><slot name="empty" /></div>
+  </ToolTray>
+  <div v-else class="pair" :class="{ narrow }">
+    <div class="left"><slot name="left" /></div>
     <section v-if="filled" class="panel right" :aria-label="label">
-      <div class="tools"><slot name="parts" /></div>
-      <div class="tools second"><slot name="tools" /></div>
+      <div class="tools">
+        <ChoiceGroup
+          :label="label"
+          :choices="parts"
+          :taken="part ?? ''"
+          @take="emit('take', $event as Part)"
+        />
+      </div>
+      <div v-if="$slots.tools" class="tools second"><slot name="tools" /></div>
       <!-- Drawn anew when a step was refused: fields and switches show again what is. -->
       <div :key="project.refusals" class="body"><slot /></div>
     </section>
@@ -45,8 +85,8 @@ const project = useProject()
   min-width: 0;
 }
 .right {
-  display: grid;
-  grid-template-rows: auto auto minmax(0, 1fr);
+  display: flex;
+  flex-direction: column;
   gap: 4px;
   padding-right: 6px;
 }
@@ -85,6 +125,7 @@ const project = useProject()
   flex: 1;
 }
 .body {
+  flex: 1;
   overflow-y: auto;
   scrollbar-width: thin;
   padding: 0 8px 0 3px;
@@ -94,23 +135,10 @@ const project = useProject()
 .body :deep(.field) {
   min-height: 34px;
 }
-@media (max-width: 759px) {
-  .pair,
-  .pair.narrow {
-    grid-template-columns: 1fr;
-    grid-auto-rows: max-content;
-    overflow-y: auto;
-    padding-top: 20px;
-  }
-  .left.sticky {
-    position: sticky;
-    top: -20px;
-    z-index: 2;
-    box-shadow: 0 10px 12px -8px #17141a;
-  }
-  .body {
-    overflow: visible;
-  }
+.in-tray {
+  display: grid;
+  grid: minmax(0, 1fr) / minmax(0, 1fr);
+  min-height: 0;
 }
 @media (pointer: coarse) {
   .body :deep(.field) {

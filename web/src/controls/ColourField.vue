@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** A colour: a swatch that opens the browser's own picker, and its code to type. */
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { useEntry } from '@/tray/useEntry'
 import { useDraft } from './useDraft'
 import KeyButton, { type Keyed } from './KeyButton.vue'
 
@@ -15,6 +16,14 @@ const emit = defineEmits<{ trying: [value: string]; set: [value: string]; key: [
 
 const draft = useDraft<string>(() => props.value)
 const shown = computed(() => draft.value ?? props.value)
+
+const field = ref<HTMLElement | null>(null)
+const { alone, away } = useEntry(
+  field,
+  () => props.label,
+  () => '',
+  () => Boolean(props.keyed && props.keyed !== 'none'),
+)
 
 function trying(event: Event) {
   draft.value = (event.target as HTMLInputElement).value
@@ -35,7 +44,7 @@ function set(event: Event) {
 </script>
 
 <template>
-  <div class="colour" :class="{ keyable: keyed }" :title="help">
+  <div ref="field" class="colour" :class="{ keyable: keyed, alone, away }" :title="help">
     <span class="name">{{ label }}</span>
     <input
       type="color"
@@ -101,8 +110,19 @@ input[type='color']::-webkit-color-swatch {
   text-align: right;
   min-height: 30px;
 }
+.colour.alone {
+  align-content: center;
+  height: 100%;
+}
+.colour.alone input[type='color'] {
+  height: 44px;
+}
+.colour.alone .code {
+  font-size: 17px;
+  min-height: 44px;
+}
 @media (pointer: coarse) {
-  input[type='color'] {
+  .colour:not(.alone) input[type='color'] {
     height: 36px;
   }
 }

@@ -7,6 +7,7 @@ import type { Control } from '@/stores/kit'
 import ChoiceGroup from './ChoiceGroup.vue'
 import ColourField from './ColourField.vue'
 import { rowOf, type Row } from './rows'
+import TrayItem from '@/tray/TrayItem.vue'
 import ValueField from './ValueField.vue'
 
 const props = defineProps<{
@@ -63,25 +64,39 @@ function toggle(row: Row) {
       @set="emit('set', changed(row, $event))"
       @key="toggle(row)"
     />
-    <div v-else-if="row.control.control === 'choice'" class="choice">
-      <span class="name" :title="row.help">{{ row.label }}</span>
-      <ChoiceGroup
-        :label="row.label"
-        :choices="(row.control.choices ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') }))"
-        :taken="String(row.value)"
-        @take="emit('set', { [row.control.name]: $event })"
-      />
-    </div>
-    <label v-else-if="row.control.control === 'switch'" class="form-check form-switch switch">
-      <input
-        type="checkbox"
-        role="switch"
-        class="form-check-input"
-        :checked="Boolean(row.value)"
-        @change="emit('set', { [row.control.name]: ($event.target as HTMLInputElement).checked })"
-      />
-      <span>{{ row.label }}</span>
-    </label>
+    <TrayItem
+      v-else-if="row.control.control === 'choice'"
+      :name="row.label"
+      :told="String(row.value).replaceAll('_', ' ')"
+    >
+      <div class="choice">
+        <span class="name" :title="row.help">{{ row.label }}</span>
+        <ChoiceGroup
+          :label="row.label"
+          :choices="
+            (row.control.choices ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') }))
+          "
+          :taken="String(row.value)"
+          @take="emit('set', { [row.control.name]: $event })"
+        />
+      </div>
+    </TrayItem>
+    <TrayItem
+      v-else-if="row.control.control === 'switch'"
+      :name="row.label"
+      :told="row.value ? 'on' : 'off'"
+    >
+      <label class="form-check form-switch switch">
+        <input
+          type="checkbox"
+          role="switch"
+          class="form-check-input"
+          :checked="Boolean(row.value)"
+          @change="emit('set', { [row.control.name]: ($event.target as HTMLInputElement).checked })"
+        />
+        <span>{{ row.label }}</span>
+      </label>
+    </TrayItem>
     <ValueField
       v-else
       :label="row.label"

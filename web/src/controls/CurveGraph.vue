@@ -186,4 +186,8 @@ polyline {
 .knob.chosen {
   fill: var(--accent);
 }
+.phone .graph {
+  height: calc(100% - 16px);
+  min-height: 60px;
+}
 </style>

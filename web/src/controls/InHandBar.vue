@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
+import IconKeyBefore from '~icons/tabler/chevron-left'
+import IconKeyNext from '~icons/tabler/chevron-right'
 import IconMore from '~icons/tabler/dots'
 import IconPlus from '~icons/tabler/plus'
 import IconSeveral from '~icons/tabler/copy-plus'
@@ -8,23 +10,31 @@ import IconX from '~icons/tabler/x'
 import { faceMedia, type Tag } from '@/api/types'
 import { keyLabel } from '@/controls/keys'
 import TagPicker from '@/controls/TagPicker.vue'
-import type { Situation, Verb } from '@/controls/verbs'
+import { useDesk } from '@/controls/verbs/desk'
+import { useLayer } from '@/inhand/useLayer'
+import { usePhone } from '@/look/phone'
 import { KIND_NAMES, tagColour } from '@/api/kinds'
 import { fileUrl, useLibrary } from '@/stores/library'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 import { lengthLabel } from '@/time'
 
-const props = defineProps<{ now: Situation; verbs: Verb[] }>()
-const emit = defineEmits<{ verb: [verb: Verb] }>()
+const { now, verbs, act } = useDesk()
+const { phone } = usePhone()
+const layer = useLayer()
 const hand = useHand()
 const library = useLibrary()
 const project = useProject()
 
-const shown = computed(() => props.verbs.filter((verb) => verb.shown(props.now)))
-const safe = computed(() => shown.value.filter((verb) => !verb.danger && !verb.more))
-const more = computed(() => shown.value.filter((verb) => verb.more))
-const dangerous = computed(() => shown.value.filter((verb) => verb.danger))
+const shown = computed(() => verbs.value.filter((verb) => verb.shown(now.value)))
+/** On a phone all of them stand in one menu. */
+const inMenu = computed(() => shown.value.filter((verb) => verb.more || phone.value))
+const safe = computed(() =>
+  shown.value.filter((verb) => !verb.danger && !inMenu.value.includes(verb)),
+)
+const dangerous = computed(() =>
+  shown.value.filter((verb) => verb.danger && !inMenu.value.includes(verb)),
+)
 
 const picture = computed(() => {
   const clip = hand.one?.clip
@@ -85,13 +95,13 @@ function setName() {
         <div class="tiny quiet clip-text" :title="facts">{{ facts }}</div>
       </div>
       <button
-        v-if="hand.found.length"
+        v-if="hand.found.length && (!phone || hand.several)"
         class="btn btn-bare let-go"
         :class="{ on: hand.several }"
         :aria-pressed="hand.several"
         aria-label="Take several"
         title="Take several: each tap adds a clip"
-        data-test="several"
+        :data-test="phone ? 'several-on' : 'several'"
         @click="hand.several = !hand.several"
       >
         <IconSeveral aria-hidden="true" />
@@ -106,6 +116,26 @@ function setName() {
         <IconX aria-hidden="true" />
       </button>
     </div>
+    <span v-if="phone" class="spacer" />
+    <template v-if="phone && layer.hasKeys.value">
+      <button
+        class="btn btn-bare jump"
+        aria-label="To the key before"
+        data-test="key-before"
+        @click="layer.jump(-1)"
+      >
+        <IconKeyBefore aria-hidden="true" />
+      </button>
+      <svg class="sign" viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
+      <button
+        class="btn btn-bare jump"
+        aria-label="To the next key"
+        data-test="key-next"
+        @click="layer.jump(1)"
+      >
+        <IconKeyNext aria-hidden="true" />
+      </button>
+    </template>
     <div class="verbs">
       <BButton
         v-for="verb in safe"
@@ -114,13 +144,13 @@ function setName() {
         :disabled="!verb.ready(now)"
         :title="verb.help"
         :data-test="`verb-${verb.id}`"
-        @click="emit('verb', verb)"
+        @click="act(verb)"
       >
         <component :is="verb.icon" aria-hidden="true" />
         <span class="word">{{ verb.label }}</span>
       </BButton>
       <BDropdown
-        v-if="more.length"
+        v-if="inMenu.length"
         variant="secondary"
         no-caret
         teleport-to="body"
@@ -131,13 +161,17 @@ function setName() {
         <template #button-content>
           <IconMore aria-hidden="true" /><span class="word">More</span>
         </template>
+        <BDropdownItemButton v-if="phone" data-test="several" @click="hand.several = !hand.several">
+          <IconSeveral class="icon" aria-hidden="true" />
+          <span>{{ hand.several ? 'Take one at a time' : 'Take several' }}</span>
+        </BDropdownItemButton>
         <BDropdownItemButton
-          v-for="verb in more"
+          v-for="verb in inMenu"
           :key="verb.id"
           :disabled="!verb.ready(now)"
           :title="verb.help"
           :data-test="`verb-${verb.id}`"
-          @click="emit('verb', verb)"
+          @click="act(verb)"
         >
           <component :is="verb.icon" class="icon" aria-hidden="true" />
           <span>{{ verb.label }}</span>
@@ -162,15 +196,15 @@ function setName() {
         </BDropdownItemButton>
       </BDropdown>
     </div>
-    <span class="spacer" />
-    <div class="verbs">
+    <span v-if="!phone" class="spacer" />
+    <div v-if="dangerous.length" class="verbs">
       <BButton
         v-for="verb in dangerous"
         :key="verb.id"
         variant="secondary"
         :title="verb.help"
         :data-test="`verb-${verb.id}`"
-        @click="emit('verb', verb)"
+        @click="act(verb)"
       >
         <component :is="verb.icon" aria-hidden="true" />
         <span class="word">{{ verb.label }}</span>
@@ -296,9 +330,45 @@ function setName() {
 .spacer {
   flex: 1;
 }
-@media (max-width: 700px) {
-  .what {
-    width: 190px;
+.sign {
+  width: 9px;
+  height: 14px;
+  fill: var(--mark);
+  flex: none;
+}
+.jump {
+  padding: 0;
+}
+.phone .bar {
+  padding: 2px 8px 2px 12px;
+  gap: 2px;
+  border-bottom: 0;
+}
+.phone .what {
+  flex: 0 1 auto;
+  min-width: 0;
+  width: auto;
+  border: 0;
+}
+.phone .picture {
+  height: 36px;
+  width: 32px;
+}
+.phone .verbs :deep(.btn) {
+  min-height: 44px;
+  min-width: 44px;
+}
+.phone .word {
+  display: none;
+}
+@media (max-height: 720px) {
+  .phone .standing:not(.open) > .bar {
+    padding: 2px;
+    border: 0;
+    background: #110e14;
+  }
+  .phone .standing:not(.open) > .bar > :not(.verbs, .jump) {
+    display: none;
   }
 }
 </style>

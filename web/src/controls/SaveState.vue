@@ -50,20 +50,18 @@ const text = computed(() => savingText(now.value))
   overflow: hidden;
   text-overflow: ellipsis;
 }
-@media (max-width: 759px) {
-  .saved {
-    display: none;
-  }
-  /* There is no room in the bar: what is amiss stands right below it. */
-  .amiss {
-    position: absolute;
-    top: 46px;
-    left: 0;
-    right: 0;
-    z-index: 6;
-    justify-content: center;
-    background: rgb(31 27 35 / 92%);
-    border-bottom: 1px solid var(--line);
-  }
+.phone .saved {
+  display: none;
+}
+/* There is no room in the bar: what is amiss stands right below it. */
+.phone .amiss {
+  position: absolute;
+  top: 44px;
+  left: 0;
+  right: 0;
+  z-index: 6;
+  justify-content: center;
+  background: rgb(31 27 35 / 92%);
+  border-bottom: 1px solid var(--line);
 }
 </style>

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 /** A value: a slider for the eye, and the exact number to type. */
 import { computed, ref } from 'vue'
+import IconLess from '~icons/tabler/minus'
+import IconMore from '~icons/tabler/plus'
+import { useEntry } from '@/tray/useEntry'
 import { useDraft } from './useDraft'
+import { useTwice } from './useTwice'
 import KeyButton, { type Keyed } from './KeyButton.vue'
 
 const props = defineProps<{
@@ -65,15 +69,34 @@ function type(event: Event) {
   field.value = text.value
 }
 
+function stepBy(steps: number) {
+  const digits = props.digits ?? 0
+  const to = Number((shown.value + steps * props.step).toFixed(Math.max(digits, 3)))
+  const bounded = Math.min(props.high, Math.max(props.low, to))
+  draft.value = bounded
+  if (bounded !== props.value) emit('set', bounded)
+}
+
+const field = ref<HTMLElement | null>(null)
+const { alone, away } = useEntry(
+  field,
+  () => props.label,
+  () => (props.note ? '' : `${text.value}${props.unit ?? ''}`),
+  () => Boolean(props.keyed && props.keyed !== 'none'),
+)
+
 function back() {
   if (props.reset === undefined || props.disabled) return
+  dragging.value = false
   draft.value = props.reset
   if (props.reset !== props.value) emit('set', props.reset)
 }
+
+const twice = useTwice(back)
 </script>
 
 <template>
-  <div class="field" :class="{ disabled, keyable: keyed }">
+  <div ref="field" class="field" :class="{ disabled, keyable: keyed, alone, away }">
     <button
       type="button"
       class="name"
@@ -84,7 +107,7 @@ function back() {
             `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
       "
       tabindex="-1"
-      @dblclick="back"
+      @pointerup="twice"
     >
       {{ label }}
     </button>
@@ -103,7 +126,30 @@ function back() {
         @input="slide"
         @change="settle"
         @blur="settle"
+        @pointerup="twice"
       />
+      <button
+        v-if="alone"
+        type="button"
+        class="btn btn-secondary less"
+        :aria-label="`${label}: less`"
+        :disabled="disabled"
+        data-test="less"
+        @click="stepBy(-1)"
+      >
+        <IconLess aria-hidden="true" />
+      </button>
+      <button
+        v-if="alone"
+        type="button"
+        class="btn btn-secondary more"
+        :aria-label="`${label}: more`"
+        :disabled="disabled"
+        data-test="more"
+        @click="stepBy(1)"
+      >
+        <IconMore aria-hidden="true" />
+      </button>
       <span class="exact">
         <input
           type="text"
@@ -214,5 +260,77 @@ function back() {
 }
 .disabled {
   opacity: 0.5;
+}
+/* With the place to itself: as wide as the page, and large enough for a thumb. */
+.field.alone {
+  grid-template: 'less exact more name key' 44px 'slider slider slider slider slider' 48px / 52px 132px 52px 1fr 48px;
+  align-content: center;
+  gap: 4px 8px;
+  height: 100%;
+}
+.field.alone:not(.keyable) {
+  grid-template-columns: 52px 132px 52px 1fr 0;
+}
+.field.alone .name {
+  grid-area: name;
+  text-align: right;
+  font-size: 13px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.field.alone .less {
+  grid-area: less;
+}
+.field.alone .more {
+  grid-area: more;
+}
+.field.alone .exact {
+  grid-area: exact;
+  justify-content: center;
+}
+.field.alone .exact input {
+  width: 92px;
+  font-size: 22px;
+  min-height: 44px;
+}
+.field.alone .unit {
+  width: auto;
+}
+.field.alone .key {
+  grid-area: key;
+  height: 44px;
+}
+.field.alone .note {
+  grid-area: exact / exact / slider / key;
+}
+.field.alone .slider {
+  grid-area: slider;
+}
+.field.alone .slider::-webkit-slider-runnable-track {
+  height: 6px;
+}
+.field.alone .slider::-webkit-slider-thumb {
+  width: 34px;
+  height: 34px;
+  margin-top: -14px;
+  border-radius: 17px 17px 4px 17px;
+}
+.field.alone .slider::-moz-range-thumb {
+  width: 34px;
+  height: 34px;
+}
+@container (max-height: 92px) {
+  .field.alone,
+  .field.alone:not(.keyable) {
+    grid-template: 'less slider more exact key' minmax(44px, 1fr) / 44px 1fr 44px 84px 44px;
+    gap: 4px;
+  }
+  .field.alone .name {
+    display: none;
+  }
+  .field.alone .exact input {
+    width: 58px;
+    font-size: 17px;
+  }
 }
 </style>

@@ -159,6 +159,7 @@ function step(): Step {
         <g v-for="knob in shape.grips" :key="knob.id">
           <circle
             class="reach"
+            data-fine
             :cx="knob.x"
             :cy="knob.y"
             r="22"

@@ -195,6 +195,7 @@ const step = (to: Keyed) => ({
       <circle class="knob" :class="{ unset: !arm.set }" :cx="arm.x" :cy="arm.y" r="5.5" />
       <circle
         class="reach"
+        data-fine
         :cx="arm.x"
         :cy="arm.y"
         r="16"
@@ -212,6 +213,7 @@ const step = (to: Keyed) => ({
       <circle
         v-if="!one.here"
         class="reach"
+        data-fine
         :cx="one.x"
         :cy="one.y"
         r="16"

@@ -162,6 +162,7 @@ function nudge(event: KeyboardEvent) {
         class="ground"
         :width="width"
         :height="height"
+        data-fine
         data-test="pen-ground"
         @pointerdown="tapped"
       />
@@ -178,6 +179,7 @@ function nudge(event: KeyboardEvent) {
         />
         <circle
           class="touch"
+          data-fine
           :cx="handle.end.x"
           :cy="handle.end.y"
           r="18"
@@ -195,6 +197,7 @@ function nudge(event: KeyboardEvent) {
       <g v-for="knob in knobs" :key="`${knob.spot.contour}-${knob.spot.node}`">
         <circle
           class="touch"
+          data-fine
           :cx="knob.x"
           :cy="knob.y"
           r="18"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useGrip } from '@/controls/useGrip'
 import { useScreen } from '@/player/inject'
-import type { Point } from './placing'
+import { middleOf, type Point } from './placing'
+import { standing } from './standing'
 import { usePlacing } from './usePlacing'
 
 const props = defineProps<{
@@ -31,34 +31,21 @@ const spots = computed(() =>
   (placing.corners.value ?? []).map(({ x, y }) => ({ x: x * scale.value, y: y * scale.value })),
 )
 const outline = computed(() => spots.value.map(({ x, y }) => `${x},${y}`).join(' '))
-/** The turning handle stands off the middle of the top edge. */
-const stalk = computed(() => {
-  const [a, b, c] = spots.value
-  if (!a || !b || !c) return null
-  const top = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
-  const long = Math.hypot(b.x - c.x, b.y - c.y) || 1
-  const away = { x: (b.x - c.x) / long, y: (b.y - c.y) / long }
-  const end = { x: top.x + away.x * 34, y: top.y + away.y * 34 }
-  const inside = end.y < 10 || end.y > props.height - 10 || end.x < 10 || end.x > props.width - 10
-  const sign = inside ? -1 : 1
-  return { top, end: { x: top.x + away.x * 34 * sign, y: top.y + away.y * 34 * sign } }
-})
-
-/** Middles of the sides: right and bottom. */
+const handles = computed(() =>
+  spots.value.length === 4
+    ? standing(spots.value, { width: props.width, height: props.height })
+    : null,
+)
+const middle = computed(() => middleOf(spots.value))
+const around = computed(() => handles.value?.frame.map(({ x, y }) => `${x},${y}`).join(' ') ?? '')
+const standsOff = computed(() => around.value !== outline.value)
 const middles = computed(() => {
-  const [, b, c, d] = spots.value
-  if (!props.sides || !b || !c || !d) return []
-  const between = (p: Point, q: Point) => ({ x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 })
+  const sides = props.sides ? handles.value?.sides : null
+  if (!sides) return []
   return [
-    { id: 'width' as const, ...between(b, c) },
-    { id: 'height' as const, ...between(c, d) },
+    { id: 'width' as const, ...sides.width },
+    { id: 'height' as const, ...sides.height },
   ]
-})
-/** A quarter along the top edge, clear of the stalk and the corners. */
-const slant = computed(() => {
-  const [a, b] = spots.value
-  if (!props.leans || !a || !b) return null
-  return { x: a.x + (b.x - a.x) * 0.27, y: a.y + (b.y - a.y) * 0.27 }
 })
 const cross = computed(() => {
   const at = props.pivot ? placing.pivot.value : null
@@ -70,8 +57,6 @@ function tapped({ x, y }: Point) {
   if (!box || !props.tappable) return
   emit('tap', { x: (x - box.left) / scale.value, y: (y - box.top) / scale.value })
 }
-
-const ground = useGrip({ move() {}, drop() {}, tap: tapped })
 </script>
 
 <template>
@@ -83,12 +68,11 @@ const ground = useGrip({ move() {}, drop() {}, tap: tapped })
     data-test="handles"
   >
     <rect
-      v-if="tappable"
       class="ground"
       :width="width"
       :height="height"
       data-test="picture-ground"
-      @pointerdown="ground.down($event)"
+      @pointerdown="placing.down($event, 'ground')"
     />
     <g v-if="placing.clip.value && placing.corners.value">
       <polygon
@@ -97,33 +81,36 @@ const ground = useGrip({ move() {}, drop() {}, tap: tapped })
         data-test="handle-body"
         @pointerdown.stop="placing.down($event, 'move')"
       />
+      <polygon v-if="standsOff" :points="around" class="around" />
       <line
-        v-if="stalk"
+        v-if="handles?.turn"
         class="stalk"
-        :x1="stalk.top.x"
-        :y1="stalk.top.y"
-        :x2="stalk.end.x"
-        :y2="stalk.end.y"
+        :x1="handles.turn.from.x"
+        :y1="handles.turn.from.y"
+        :x2="handles.turn.at.x"
+        :y2="handles.turn.at.y"
       />
-      <g v-for="(spot, index) in spots" :key="index">
+      <g v-for="(spot, index) in handles?.corners" :key="index">
         <circle
           class="reach"
           :cx="spot.x"
           :cy="spot.y"
           r="22"
+          data-test="handle-size"
           @pointerdown.stop="placing.down($event, 'size')"
         />
         <circle class="knob" :cx="spot.x" :cy="spot.y" r="8" />
       </g>
-      <g v-if="stalk">
+      <g v-if="handles?.turn">
         <circle
           class="reach"
-          :cx="stalk.end.x"
-          :cy="stalk.end.y"
+          :cx="handles.turn.at.x"
+          :cy="handles.turn.at.y"
           r="22"
+          data-test="handle-turn"
           @pointerdown.stop="placing.down($event, 'turn')"
         />
-        <path class="knob" :d="`M${stalk.end.x} ${stalk.end.y - 9}l7 6-7 12-7-12z`" />
+        <path class="knob" :d="`M${handles.turn.at.x} ${handles.turn.at.y - 9}l7 6-7 12-7-12z`" />
       </g>
       <g v-for="one in middles" :key="one.id">
         <circle
@@ -136,17 +123,26 @@ const ground = useGrip({ move() {}, drop() {}, tap: tapped })
         />
         <rect class="knob" :x="one.x - 6" :y="one.y - 6" width="12" height="12" rx="3" />
       </g>
-      <g v-if="slant">
+      <g v-if="leans && handles?.lean">
         <circle
           class="reach"
-          :cx="slant.x"
-          :cy="slant.y"
+          :cx="handles.lean.x"
+          :cy="handles.lean.y"
           r="14"
           data-test="handle-lean"
           @pointerdown.stop="placing.down($event, 'lean')"
         />
-        <path class="knob" :d="`M${slant.x - 4} ${slant.y - 5}h12l-4 10h-12z`" />
+        <path class="knob" :d="`M${handles.lean.x - 4} ${handles.lean.y - 5}h12l-4 10h-12z`" />
       </g>
+      <circle
+        v-if="standsOff"
+        class="reach"
+        :cx="middle.x"
+        :cy="middle.y"
+        r="22"
+        data-test="handle-move"
+        @pointerdown.stop="placing.down($event, 'move')"
+      />
       <g v-if="cross">
         <circle
           v-if="pivot === 'handled'"
@@ -154,6 +150,7 @@ const ground = useGrip({ move() {}, drop() {}, tap: tapped })
           :cx="cross.x"
           :cy="cross.y"
           r="22"
+          data-fine
           data-test="handle-pivot"
           @pointerdown.stop="placing.down($event, 'pivot')"
         />
@@ -200,6 +197,12 @@ const ground = useGrip({ move() {}, drop() {}, tap: tapped })
   stroke: var(--accent);
   stroke-width: 2;
   cursor: move;
+}
+.around {
+  fill: none;
+  stroke: var(--accent);
+  stroke-dasharray: 3 5;
+  pointer-events: none;
 }
 .stalk {
   stroke: var(--accent);

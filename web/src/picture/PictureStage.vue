@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, type Component } from 'vue'
+import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
+import FingerLoupe from './FingerLoupe.vue'
+import LookCloser from './LookCloser.vue'
 import PictureHandles from './PictureHandles.vue'
 import { useExtents } from './useExtents'
 import { useView } from './useView'
@@ -11,8 +14,16 @@ import { useProject } from '@/stores/project'
 defineProps<{
   /** What the stage puts on the picture, instead of plain handles. */
   overlay?: Component
+  /** On a phone: what of the stage is always needed. */
+  side?: Component
+  /** On a phone: what lies over the picture, playing or not. */
+  band?: Component
+  /** On a phone: whether there is room for columns beside the picture, or a row below it. */
+  beside?: boolean
+  mirrored?: boolean
 }>()
 const project = useProject()
+const { phone } = usePhone()
 const { player, canvas, video } = useScreen()
 const asCanvas = (element: unknown) => (canvas.value = element as HTMLCanvasElement | null)
 const asVideo = (element: unknown) => (video.value = element as HTMLVideoElement | null)
@@ -26,8 +37,22 @@ const fitted = computed(() => {
   const factor = Math.min(width.value / shape.width, height.value / shape.height)
   return { width: Math.floor(shape.width * factor), height: Math.floor(shape.height * factor) }
 })
+/** Width of an upright picture as high as the place that it has. */
+const upright = computed(() => {
+  const shape = project.document?.canvas ?? { width: 1080, height: 1920 }
+  return Math.floor((height.value * shape.width) / shape.height)
+})
 const look = useView({ width, height }, fitted)
 const box = look.size
+const closer = computed(() => ({
+  percent: percent.value,
+  zoom: look.view.value.zoom,
+  moving: look.moving.value,
+  onCloser: () => look.zoomBy(2),
+  onFarther: () => look.zoomBy(0.5),
+  onFit: look.fit,
+  onMove: () => (look.moving.value = !look.moving.value),
+}))
 watch(
   () => look.view.value.zoom,
   (zoom) => player.sharpen(zoom),
@@ -39,7 +64,12 @@ const percent = computed(() => {
 </script>
 
 <template>
-  <section class="stage" aria-label="Picture">
+  <section class="stage" :class="{ beside, mirrored }" aria-label="Picture">
+    <aside v-if="side || beside" class="side" aria-label="Of the stage">
+      <LookCloser v-if="beside" v-bind="closer" short />
+      <span class="grow" />
+      <component :is="side" v-if="side" />
+    </aside>
     <div ref="room" class="room" @wheel="look.wheel">
       <div
         class="box"
@@ -82,16 +112,12 @@ const percent = computed(() => {
         aria-hidden="true"
         @pointerdown="look.down"
       />
+      <component :is="band" v-if="band && box.width" />
+      <FingerLoupe :canvas="canvas" :room="room" />
     </div>
-    <TransportBar
-      :percent="percent"
-      :zoom="look.view.value.zoom"
-      :moving="look.moving.value"
-      @closer="look.zoomBy(2)"
-      @farther="look.zoomBy(0.5)"
-      @fit="look.fit"
-      @move="look.moving.value = !look.moving.value"
-    />
+    <TransportBar :upright="beside">
+      <LookCloser v-bind="closer" :short="phone" />
+    </TransportBar>
   </section>
 </template>
 
@@ -109,6 +135,7 @@ const percent = computed(() => {
   min-height: 0;
   min-width: 0;
   overflow: hidden;
+  position: relative;
 }
 .box {
   position: absolute;
@@ -120,9 +147,6 @@ const percent = computed(() => {
   inset: 0;
   width: 100%;
   height: 100%;
-}
-.room {
-  position: relative;
 }
 .hand {
   cursor: grab;
@@ -139,6 +163,43 @@ const percent = computed(() => {
   border-radius: 8px 8px 2px 8px;
   background: rgb(23 20 26 / 82%);
   color: var(--text);
+}
+.phone .stage {
+  grid-template: 'room room' minmax(0, 1fr) 'side bar' 52px / minmax(0, 1fr) auto;
+}
+.phone .stage.mirrored {
+  grid-template: 'room room' minmax(0, 1fr) 'bar side' 52px / auto minmax(0, 1fr);
+}
+.phone .stage.beside {
+  grid-template: 'side room bar' minmax(0, 1fr) / minmax(0, 1fr) auto minmax(0, 1fr);
+}
+.phone .stage.beside.mirrored {
+  grid-template: 'bar room side' minmax(0, 1fr) / minmax(0, 1fr) auto minmax(0, 1fr);
+}
+.phone .beside .room {
+  width: min(v-bind('`${upright}px`'), 100vw - 120px);
+}
+.phone .room {
+  grid-area: room;
+}
+.grow {
+  flex: 1;
+}
+.phone .side {
+  grid-area: side;
+  display: flex;
+  align-items: center;
+  gap: 4px;
+  padding: 0 6px;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.phone .beside .side {
+  flex-direction: column;
+  justify-content: flex-end;
+  gap: 2px;
+  padding: 4px 0;
+  overflow: hidden auto;
 }
 .first {
   position: absolute;

@@ -1,24 +1,19 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import IconBackwards from '~icons/tabler/chevrons-left'
-import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import IconHand from '~icons/tabler/hand-grab'
 import IconForwards from '~icons/tabler/chevrons-right'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { shapeName } from '@/api/shapes'
 import { clockOf } from '@/time'
 
-defineProps<{ percent: number; zoom: number; moving: boolean }>()
-defineEmits<{ closer: []; farther: []; fit: []; move: [] }>()
+defineProps<{
+  /** Stands as a column beside the picture. */
+  upright?: boolean
+}>()
 const project = useProject()
 const { player } = useScreen()
-const shape = computed(() => {
-  const canvas = project.document?.canvas
-  return canvas ? shapeName(canvas.width, canvas.height) : ''
-})
 /** The speed, while it plays other than as it is. */
 const running = computed(() => {
   const { playing, speed } = player
@@ -28,7 +23,7 @@ const running = computed(() => {
 </script>
 
 <template>
-  <div class="bar">
+  <div class="bar" :class="{ upright }">
     <div class="clock">
       <div class="now" data-test="clock" :data-frame="player.frame.value">
         {{ clockOf(player.frame.value, project.rate) }}
@@ -88,45 +83,9 @@ const running = computed(() => {
         <IconForwards aria-hidden="true" />
       </button>
     </div>
-    <div class="tiny quiet shape">
+    <div v-if="running || !upright" class="tiny quiet shape">
       <span v-if="running" data-test="pace">{{ running }}</span>
-      <BDropdown
-        v-else
-        :variant="null"
-        no-caret
-        size="sm"
-        toggle-class="btn-bare look-closer"
-        teleport-to="body"
-        strategy="fixed"
-        placement="top-end"
-        data-test="look-closer"
-      >
-        <template #button-content>
-          <span data-test="pace" title="Look closer (Ctrl and wheel)">
-            {{ shape }} · {{ percent }} %
-          </span>
-        </template>
-        <BDropdownItemButton data-test="closer" @click="$emit('closer')">
-          Twice as close
-        </BDropdownItemButton>
-        <BDropdownItemButton :disabled="zoom === 1" @click="$emit('farther')">
-          Half as close
-        </BDropdownItemButton>
-        <BDropdownItemButton :disabled="zoom === 1" data-test="fit" @click="$emit('fit')">
-          All of it
-        </BDropdownItemButton>
-      </BDropdown>
-      <button
-        v-if="zoom > 1"
-        class="btn btn-bare hand"
-        :aria-pressed="moving"
-        aria-label="Move the picture"
-        title="A finger moves the picture, two zoom it"
-        data-test="hand-tool"
-        @click="$emit('move')"
-      >
-        <IconHand aria-hidden="true" />
-      </button>
+      <slot v-else />
     </div>
   </div>
 </template>
@@ -182,29 +141,64 @@ const running = computed(() => {
   min-width: 34px;
   padding: 0;
 }
-@media (max-width: 700px) {
-  .middle {
-    gap: 0;
-  }
-  .bar {
-    padding: 4px 12px;
-  }
-  .play {
-    width: 46px;
-    height: 46px;
-  }
+/* A thumb reaches it: in the row below the picture, or in the column beside it. */
+.phone .bar {
+  grid-area: bar;
+  display: flex;
+  gap: 2px;
+  padding: 0 8px;
 }
-.hand {
-  min-width: 34px;
-  padding: 0;
+.phone .play {
+  width: 48px;
+  height: 48px;
 }
-.hand[aria-pressed='true'] {
-  background: var(--accent);
-  color: var(--ink);
+.phone .shape {
+  order: -1;
 }
-.shape :deep(.look-closer) {
-  font-size: 12px;
-  color: var(--quiet);
-  padding: 0 4px;
+.phone .bar:not(.upright) .shuttle {
+  display: none;
+}
+.phone .upright,
+.phone .upright .middle {
+  flex-direction: column;
+}
+.phone .upright {
+  justify-content: flex-end;
+  padding: 4px 0;
+  min-height: 0;
+}
+.phone .upright .shape {
+  margin-bottom: auto;
+  text-align: center;
+}
+.phone .upright .clock {
+  text-align: center;
+}
+.phone .upright .now {
+  font-size: 15px;
+}
+.phone .upright .middle .btn {
+  min-width: 48px;
+  min-height: 44px;
+}
+.phone .play {
+  order: 1;
+}
+.phone .upright .play {
+  width: 54px;
+  height: 54px;
+}
+@media (max-height: 720px) and (max-aspect-ratio: 1/1) {
+  .phone .upright .middle {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    justify-items: center;
+  }
+  .phone .upright .middle .btn {
+    min-width: 40px;
+  }
+  .phone .upright .play {
+    grid-column: 1 / 3;
+  }
 }
 </style>

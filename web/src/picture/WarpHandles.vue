@@ -206,6 +206,7 @@ async function addPin(event: PointerEvent) {
       :class="{ pins: warp?.kind === 'pins' }"
       :width="width"
       :height="height"
+      data-fine
       data-test="warp-ground"
       @pointerdown="addPin"
     />
@@ -223,6 +224,7 @@ async function addPin(event: PointerEvent) {
       <circle v-else class="point" :cx="knob.x" :cy="knob.y" r="5.5" />
       <circle
         class="reach"
+        data-fine
         :cx="knob.x"
         :cy="knob.y"
         r="18"

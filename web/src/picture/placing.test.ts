@@ -100,7 +100,7 @@ test('turns snap to fifteen degrees and stay within half a circle', () => {
 })
 
 test('a lean snaps upright and has an end', () => {
-  expect([1.4, 12.34, 89].map(snapLean)).toEqual([0, 12.3, 80])
+  expect([1.4, 12.34, 89].map((one) => snapLean(one))).toEqual([0, 12.3, 80])
 })
 
 test('a picture in its cell slides along its own axes, also when turned', () => {

@@ -198,16 +198,16 @@ function nearest(own: number[], lines: number[], reach: number): { by: number; a
   return best
 }
 
-/** Degrees from -180 to 180, drawn to multiples of 15 when within two. */
-export function snapTurn(degrees: number): number {
+/** Degrees from -180 to 180, drawn to multiples of 15 when within so many. */
+export function snapTurn(degrees: number, reach = 2): number {
   const whole = ((((degrees + 180) % 360) + 360) % 360) - 180
   const step = Math.round(whole / 15) * 15
-  return Math.abs(step - whole) < 2 ? step : Math.round(whole * 10) / 10
+  return Math.abs(step - whole) < reach ? step : Math.round(whole * 10) / 10
 }
 
-/** Degrees of lean, upright when within two, never so far that the picture is torn apart. */
-export function snapLean(degrees: number): number {
-  if (Math.abs(degrees) < 2) return 0
+/** Degrees of lean, upright when within so many, never so far that the picture is torn apart. */
+export function snapLean(degrees: number, reach = 2): number {
+  if (Math.abs(degrees) < reach) return 0
   return Math.round(Math.min(80, Math.max(-80, degrees)) * 10) / 10
 }
 

@@ -1,6 +1,7 @@
 import { computed, ref, type Ref } from 'vue'
 import { faceMedia, isPictured, type PicturedClip, type Step } from '@/api/types'
 import { usePinch } from '@/controls/usePinch'
+import { SNAP_REACH, useFelt, useSnapping } from '@/controls/useSnapping'
 import { changedAt } from '@/motion/keys'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
@@ -33,7 +34,8 @@ import { tickOf } from '@/time'
 
 const NONE: Guides = { x: null, y: null }
 
-export type Handle = 'move' | 'size' | 'width' | 'height' | 'turn' | 'lean' | 'pivot'
+/** `ground`: beside what is in hand, where only two fingers together do something. */
+export type Handle = 'ground' | 'move' | 'size' | 'width' | 'height' | 'turn' | 'lean' | 'pivot'
 
 /** What the picture is handled on: where it is on the screen, and who is told of taps. */
 interface Surface {
@@ -49,6 +51,9 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
   const layering = useLayering()
   const draft = ref<Placed | null>(null)
   const guides = ref<Guides>(NONE)
+  const snapping = useSnapping()
+  const reach = () => (snapping.active.value ? SNAP_REACH / scale.value : 0)
+  useFelt(() => guides.value.x ?? guides.value.y)
   let handle: Handle = 'move'
   let from: Placed | null = null
   let lines: Lines = { x: [], y: [] }
@@ -126,18 +131,19 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
 
   const pinch = usePinch<Handle>({
     begin(which) {
-      if (!placed.value) return false
+      if (!placed.value && which !== 'ground') return false
       handle = which
       lines = linesAround()
-      from = { ...placed.value }
+      from = placed.value && { ...placed.value }
     },
     // Two that come down together size and turn, even if the first one met a knob of a small picture.
-    joins: (which, moved) => which === 'move' || !moved,
+    joins: (which, moved) => which === 'move' || which === 'ground' || !moved,
     settle: () => (from = placed.value && { ...placed.value }),
     move({ begun, now }) {
       const box = surface?.box()
       if (!from || !size.value || !box) return
       const [was, is] = [begun.map(scaled), now.map(scaled)]
+      if (is.length < 2 && handle === 'ground') return
       if (is.length >= 2) handle = 'move'
       draft.value = is.length >= 2 ? pinched(from, was, is) : handled(from, was, is, box)
       player.tryOut(stepOf(draft.value))
@@ -158,7 +164,7 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
     if (!was || !is) return start
     const by = unmappedShift(shown.value, { x: is.x - was.x, y: is.y - was.y })
     if (handle === 'move') {
-      return moved(start, clip.value?.cell ? alongAxes(by, start.turn, 8 / scale.value) : by)
+      return moved(start, clip.value?.cell ? alongAxes(by, start.turn, reach()) : by)
     }
     if (handle === 'pivot') {
       return { ...start, pivot: { x: round(start.pivot.x + by.x), y: round(start.pivot.y + by.y) } }
@@ -186,7 +192,7 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
 
   function moved(start: Placed, by: Point): Placed {
     const there = { ...start, x: start.x + by.x, y: start.y + by.y }
-    const found = snapTo(spotsOf(there, size.value ?? canvas.value), lines, 10 / scale.value)
+    const found = snapTo(spotsOf(there, size.value ?? canvas.value), lines, reach())
     guides.value = found.guides
     const back = unmappedShift(shown.value, found.by)
     return { ...there, x: round(there.x + back.x), y: round(there.y + back.y) }
@@ -209,11 +215,19 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
     const turn = (start.turn * Math.PI) / 180
     const along = by.x * Math.cos(turn) + by.y * Math.sin(turn)
     const slope = Math.tan((start.lean * Math.PI) / 180) + along / Math.max(lever, 1)
-    return { ...start, lean: snapLean((Math.atan(slope) * 180) / Math.PI) }
+    return { ...start, lean: snapLean((Math.atan(slope) * 180) / Math.PI, within(start)) }
+  }
+
+  /** Degrees by which the farthest corner moves no farther than things snap. */
+  function within(start: Placed): number {
+    const middle = pivotOf(start)
+    const spots = spotsOf(start, size.value ?? canvas.value)
+    const far = Math.max(1, ...spots.map((spot) => distance(middle, spot)))
+    return Math.min(2, (reach() / far) * (180 / Math.PI))
   }
 
   function turned(start: Placed, by: number): Placed {
-    return { ...start, turn: snapTurn(start.turn + by) }
+    return { ...start, turn: snapTurn(start.turn + by, within(start)) }
   }
 
   /** Where a property has keys, what is done sets one at the playhead. */

@@ -13,8 +13,10 @@ export interface Stage {
   bench: Component
   /** What it puts on the picture; without one, the handles of the layer in hand. */
   overlay?: Component
-  /** Whether the timeline, not the bench, is what one works on. */
-  onTimeline?: boolean
+  /** On a phone: what of the stage is always needed, beside the picture. */
+  side?: Component
+  /** On a phone: what lies over the picture, playing or not. */
+  band?: Component
   /** Verbs that only it has. */
   verbs?: Verb[]
   /** Keys that only it has. */

@@ -17,6 +17,8 @@ export const useGrading = defineStore('grading', () => {
   /** The measured part of the picture, in shares: left, top, right, bottom. */
   const box = ref<[number, number, number, number] | null>(null)
   const marks = useLocalStorage('velvet-kite.marks', false)
+  /** Whether a scope lies over the picture of a phone. */
+  const banded = useLocalStorage('velvet-kite.scope-banded', true)
   /** Whether scopes count levels of 10 bits. */
   const deep = useLocalStorage('velvet-kite.scopes-deep', false)
   /** A tapped spot in canvas pixels, until somebody has taken it. */
@@ -34,5 +36,5 @@ export const useGrading = defineStore('grading', () => {
     matte.value = false
   }
 
-  return { tool, zone, mask, matte, wipe, box, marks, deep, tapped, whole, leave }
+  return { tool, zone, mask, matte, wipe, box, marks, banded, deep, tapped, whole, leave }
 })

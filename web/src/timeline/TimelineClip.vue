@@ -73,7 +73,7 @@ let drawnAt = { pxPerSecond: 0, from: 0, width: 0 }
 const TINY = 14
 
 function draw() {
-  if (!canvas.value || !props.take || props.moving) return
+  if (!canvas.value || !props.take || props.moving || props.height < 1) return
   const from = Math.max(0, Math.floor(props.nearFrom - props.left))
   const to = Math.min(props.width, Math.ceil(props.nearTo - props.left))
   if (to <= from) return

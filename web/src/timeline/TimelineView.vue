@@ -4,7 +4,9 @@ import { useElementSize } from '@vueuse/core'
 import IconIn from '~icons/tabler/zoom-in'
 import IconOut from '~icons/tabler/zoom-out'
 import IconAll from '~icons/tabler/arrow-autofit-width'
+import IconClose from '~icons/tabler/chevrons-down'
 import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/types'
+import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
@@ -26,6 +28,8 @@ import { usePresses, type Lane } from '@/timeline/usePresses'
 import { useZoom } from '@/timeline/useZoom'
 import { frameOf, tickOf } from '@/time'
 
+defineEmits<{ close: [] }>()
+const { phone } = usePhone()
 const project = useProject()
 const library = useLibrary()
 const hand = useHand()
@@ -118,6 +122,16 @@ watch(playheadPx, (px) => {
 <template>
   <section class="timeline" :class="{ nested: project.within }" aria-label="Timeline">
     <GroupPath v-if="project.within" />
+    <button
+      v-if="phone"
+      class="btn btn-bare close"
+      aria-label="Back to the tools"
+      title="Back to the tools"
+      data-test="close-timeline"
+      @click="$emit('close')"
+    >
+      <IconClose aria-hidden="true" />
+    </button>
     <div ref="scroller" class="scroller" @scroll.passive="onScroll" @wheel="wheel">
       <div class="inner" :style="{ width: `${headWidth + LEAD + contentWidth}px` }">
         <div class="ruler-row">
@@ -240,7 +254,15 @@ watch(playheadPx, (px) => {
 .timeline {
   min-height: 0;
   min-width: 0;
+  position: relative;
   background: #110e14;
+}
+.close {
+  position: absolute;
+  right: 0;
+  bottom: 0;
+  z-index: 9;
+  background: #1a161ee6;
 }
 .timeline.nested {
   display: grid;

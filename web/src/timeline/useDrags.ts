@@ -1,5 +1,6 @@
 import { computed, ref, type Ref } from 'vue'
 import { isPaced, type Clip, type Step, type Track } from '@/api/types'
+import { SNAP_REACH, useFelt, useSnapping } from '@/controls/useSnapping'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
@@ -30,13 +31,14 @@ export interface Drag {
 export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number) => Track | null) {
   const project = useProject()
   const hand = useHand()
+  const snapping = useSnapping()
   const draft = ref<Draft | null>(null)
   const snapped = ref<Target | null>(null)
+  useFelt(() => snapped.value && `${snapped.value.name} ${snapped.value.tick}`)
   /** How far the source of a clip is being slipped, in ticks. */
   const slip = ref<{ id: string; by: number } | null>(null)
   const active = computed(() => draft.value !== null || slip.value !== null)
 
-  const coarse = () => window.matchMedia('(pointer: coarse)').matches
   const frame = () => frameTicks(project.rate)
   const onFrame = (tick: number) => Math.round(tick / frame()) * frame()
 
@@ -90,8 +92,8 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   }
 
   function drawn(edges: number[], without: string[]): number {
-    const reach = toTick(coarse() ? 16 : 9, zoom.value)
-    const found = snap(edges, targets(without), reach)
+    const reach = toTick(SNAP_REACH, zoom.value)
+    const found = snapping.active.value ? snap(edges, targets(without), reach) : null
     snapped.value = found
     return found?.by ?? 0
   }

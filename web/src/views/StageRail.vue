@@ -22,7 +22,7 @@ defineEmits<{ keys: []; flip: [] }>()
       :aria-current="one.id === stage ? 'page' : undefined"
       :data-test="`stage-${one.id}`"
     >
-      <component :is="one.icon" aria-hidden="true" />
+      <component :is="one.icon" class="icon" aria-hidden="true" />
       <span>{{ one.name }}</span>
     </RouterLink>
     <span class="spacer" />
@@ -88,26 +88,47 @@ defineEmits<{ keys: []; flip: [] }>()
   align-self: center;
   margin-bottom: 8px;
 }
-@media (max-width: 759px) {
-  .rail {
-    flex-direction: row;
-    padding-bottom: env(safe-area-inset-bottom);
+.phone .rail {
+  flex-direction: row;
+  padding-bottom: env(safe-area-inset-bottom);
+}
+.phone .home,
+.phone .more,
+.phone .spacer {
+  display: none;
+}
+.phone .stage {
+  flex: 1;
+  height: 54px;
+  min-width: 0;
+  gap: 2px;
+  border-left: 0;
+  border-top: 3px solid transparent;
+  padding: 0;
+}
+.phone .here {
+  border-top-color: var(--accent);
+  background: linear-gradient(#3a2442, #261a2e);
+}
+@media (max-height: 720px) {
+  .phone .stage {
+    height: 46px;
   }
-  .home,
-  .more,
-  .spacer {
-    display: none;
+  .phone .stage .icon {
+    width: 19px;
+    height: 19px;
   }
-  .stage {
-    flex: 1;
-    height: 56px;
-    border-left: 0;
-    border-top: 3px solid transparent;
-    padding: 0;
-  }
-  .here {
-    border-top-color: var(--accent);
-    background: linear-gradient(#3a2442, #261a2e);
-  }
+}
+.phone.lying .rail {
+  flex-direction: column;
+  padding: 0 0 0 env(safe-area-inset-left);
+}
+.phone.lying .stage {
+  height: auto;
+  border-top: 0;
+  border-left: 3px solid transparent;
+}
+.phone.lying .here {
+  border-left-color: var(--accent);
 }
 </style>

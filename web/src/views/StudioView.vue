@@ -1,29 +1,32 @@
 <script setup lang="ts">
-import { useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, onBeforeUnmount, provide, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ServerError } from '@/api/client'
 import InHandBar from '@/controls/InHandBar.vue'
 import KeySheet from '@/controls/KeySheet.vue'
 import SettingsDialog from '@/controls/SettingsDialog.vue'
+import { useSnapping } from '@/controls/useSnapping'
 import { useKeyMap } from '@/controls/useKeyMap'
-import { VERBS, type Hands, type Situation, type Verb } from '@/controls/verbs'
+import { VERBS, type Verb } from '@/controls/verbs'
 import PictureStage from '@/picture/PictureStage.vue'
 import { SCREEN } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
 import type { Source } from '@/player/source'
 import { STAGES, stageOf } from '@/stages'
-import { useClipboard } from '@/stores/clipboard'
 import { useExports } from '@/stores/exports'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
+import { usePage } from '@/stores/page'
 import { useProject } from '@/stores/project'
 import TimelineView from '@/timeline/TimelineView.vue'
+import TimeStrip from '@/timeline/TimeStrip.vue'
 import { commonKeys, keyOfVerb } from '@/views/keys'
 import StageRail from '@/views/StageRail.vue'
 import TopBar from '@/views/TopBar.vue'
-import { frameTicks, tickOf } from '@/time'
+import { usePhoneLayout } from '@/views/usePhoneLayout'
+import { useVerbs } from '@/views/useVerbs'
 
 const props = defineProps<{ id: string; stage: string }>()
 const router = useRouter()
@@ -31,13 +34,12 @@ const project = useProject()
 const library = useLibrary()
 const films = useExports()
 const hand = useHand()
-const clipboard = useClipboard()
 const notes = useNotes()
+const asked = usePage()
+const snapping = useSnapping()
 const keysShown = ref(false)
 const settingsShown = ref(false)
-const benchTall = ref(false)
 const otherSide = useLocalStorage('velvet-kite.other-side', false)
-const isPhone = useMediaQuery('(max-width: 759px)')
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const video = ref<HTMLVideoElement | null>(null)
@@ -50,12 +52,29 @@ const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
 provide(SCREEN, { player, canvas, video })
 
 const current = computed(() => stageOf(props.stage))
-const verbs = computed(() => [...VERBS, ...(current.value.verbs ?? [])])
+const desk = useVerbs(
+  player,
+  computed(() => current.value.verbs ?? []),
+  () => (settingsShown.value = true),
+)
+
+const shape = computed(() => project.document?.canvas)
+const { phone, lying, layout: shared } = usePhoneLayout(shape)
 const layout = computed(() => {
-  if (isPhone.value) return benchTall.value ? 'phone tall' : 'phone'
-  const shape = project.document?.canvas
-  const wide = shape ? shape.width > shape.height * 1.15 : false
-  return `${wide ? 'landscape' : 'upright'}${otherSide.value ? ' mirrored' : ''}`
+  const wide = shape.value ? shape.value.width > shape.value.height * 1.15 : false
+  const page = phone.value
+    ? `handheld ${lying.value ? 'lying' : 'standing'}${asked.whole ? ' whole' : timeOpen.value ? ' open' : ''}`
+    : wide
+      ? 'landscape'
+      : 'upright'
+  return `${page}${otherSide.value ? ' mirrored' : ''}`
+})
+
+/** On a phone: in which stages the whole timeline is open in place of the tools. */
+const opened = ref<Record<string, boolean>>({})
+const timeOpen = computed({
+  get: () => opened.value[props.stage] ?? false,
+  set: (open) => (opened.value = { ...opened.value, [props.stage]: open }),
 })
 
 watch(
@@ -86,65 +105,6 @@ watch(
   () => player.tryOut(null),
 )
 
-// On a phone the timeline matters in Cut; elsewhere the bench is what one works on.
-watch(
-  () => current.value,
-  (stage) => (benchTall.value = !stage.onTimeline),
-  { immediate: true },
-)
-
-const now = computed<Situation>(() => ({
-  hand: hand.found,
-  at: tickOf(player.frame.value, project.rate),
-  frame: frameTicks(project.rate),
-  tracks: project.tracks,
-  inGroup: Boolean(project.within),
-  markers: project.markers,
-  copied: clipboard.count,
-  chosen: library.take,
-}))
-
-const hands: Hands = {
-  copy(held) {
-    if (project.document) clipboard.copy(held, project.tracks, project.document.canvas)
-    notes.told(held.length === 1 ? 'Copied.' : `${held.length} clips copied.`)
-  },
-  paste: (at) => project.edit(clipboard.pasteStep(at)).then(() => library.refresh()),
-  takeAll: (ids) => hand.takeAll(ids),
-  enter: (group) => goInside(() => project.enter(group)),
-  leave: () => goInside(() => project.enter('')),
-  takeOut: (clips) => {
-    const group = project.within
-    const around = project.opened.at(-2) ?? null
-    project.edit({ kind: 'take_out', group, clips, within: around })
-  },
-  giveSettings: () => (settingsShown.value = true),
-  keepFrame: () => library.keepFrame(player.frame.value),
-}
-
-/** The playhead begins anew where another timeline is shown. */
-function goInside(go: () => void) {
-  if (player.playing.value) player.pause()
-  hand.release()
-  go()
-  player.seek(0)
-}
-
-function doVerb(verb: Verb) {
-  if (!verb.shown(now.value) || !verb.ready(now.value)) return
-  if (verb.step) project.edit(verb.step(now.value))
-  else verb.act?.(now.value, hands)
-}
-
-function takeEverything() {
-  hand.takeAll(project.tracks.flatMap((track) => track.clips.map((clip) => clip.id ?? '')))
-}
-
-function putDown() {
-  if (hand.ids.length) hand.release()
-  else if (project.within) hands.leave()
-}
-
 const common = commonKeys({
   toggle: () => player.toggle(),
   step: (by) => player.step(by),
@@ -154,14 +114,15 @@ const common = commonKeys({
   toEnd: () => player.seek(player.last.value),
   undo,
   redo,
-  takeEverything,
-  putDown,
+  takeEverything: desk.takeEverything,
+  putDown: desk.putDown,
+  snapping: switchSnapping,
   help: () => (keysShown.value = true),
 })
-const bound = (verb: Verb) => keyOfVerb(verb, () => doVerb(verb))
+const bound = (verb: Verb) => keyOfVerb(verb, () => desk.act(verb))
 const bindings = computed(() => [
   ...common,
-  ...verbs.value.map(bound),
+  ...desk.verbs.value.map(bound),
   ...(current.value.keys?.() ?? []),
 ])
 useKeyMap(() => bindings.value)
@@ -176,6 +137,11 @@ const keyGroups = [
   })).filter((group) => group.keys.length),
 ]
 
+function switchSnapping() {
+  snapping.on.value = !snapping.on.value
+  notes.told(snapping.on.value ? 'Snapping is on.' : 'Snapping is off.')
+}
+
 function undo() {
   if (project.canUndo || project.waiting) project.undo()
 }
@@ -186,30 +152,29 @@ function redo() {
 </script>
 
 <template>
-  <div class="studio" :class="layout">
+  <div class="studio" :class="layout" :style="{ '--picture': `${shared.picture}px` }">
     <StageRail
       :stage="stage"
       :project-id="id"
       @keys="keysShown = true"
       @flip="otherSide = !otherSide"
     />
-    <TopBar :project-id="id" />
+    <TopBar :project-id="id" @flip="otherSide = !otherSide" @keys="keysShown = true" />
     <main class="bench" :aria-label="current.name">
-      <button
-        v-if="isPhone"
-        class="pull"
-        :aria-expanded="benchTall"
-        :aria-label="benchTall ? 'Make the bench smaller' : 'Make the bench larger'"
-        @click="benchTall = !benchTall"
-      >
-        <span />
-      </button>
       <component :is="current.bench" v-if="project.document" />
       <div v-else class="empty">Opening the project</div>
     </main>
-    <InHandBar class="hand" :now="now" :verbs="verbs" @verb="doVerb" />
-    <TimelineView class="time" />
-    <PictureStage class="picture" :overlay="current.overlay" />
+    <InHandBar class="hand" />
+    <TimeStrip v-if="phone && !timeOpen" class="time" @open="timeOpen = true" />
+    <TimelineView v-else class="time" @close="timeOpen = false" />
+    <PictureStage
+      class="picture"
+      :overlay="current.overlay"
+      :side="phone ? current.side : undefined"
+      :band="phone ? current.band : undefined"
+      :beside="phone && shared.beside"
+      :mirrored="otherSide"
+    />
     <SettingsDialog v-model="settingsShown" />
     <KeySheet v-model="keysShown" :groups="keyGroups" />
   </div>
@@ -273,44 +238,76 @@ function redo() {
     'hand hand rail' auto
     'time time rail' minmax(200px, 33%) / minmax(0, 1.1fr) minmax(0, 0.9fr) 72px;
 }
-.phone {
+.standing {
   grid-template:
-    'top' 46px
-    'picture' minmax(0, 1fr)
+    'top' 44px
+    'picture' var(--picture)
+    'time' 50px
     'hand' auto
-    'time' 172px
-    'bench' 150px
+    'bench' minmax(0, 1fr)
     'rail' auto / minmax(0, 1fr);
 }
-.phone.tall {
+.standing.open {
   grid-template:
-    'top' 46px
-    'picture' minmax(0, 1fr)
+    'top' 44px
+    'picture' var(--picture)
+    'time' minmax(0, 1fr)
     'hand' auto
-    'time' 0
-    'bench' 52dvh
     'rail' auto / minmax(0, 1fr);
 }
-.phone.tall .time {
-  visibility: hidden;
+.handheld.open .bench {
+  display: none;
 }
-.pull {
-  position: absolute;
-  top: 0;
-  left: 50%;
-  transform: translateX(-50%);
-  width: 120px;
-  height: 22px;
-  border: 0;
-  background: none;
-  z-index: 3;
+/* On a low page what is in hand is seen in the strip; its verbs stand at the strip's end. */
+@media (max-height: 720px) {
+  .standing:not(.open) {
+    grid-template:
+      'top top' 44px
+      'picture picture' var(--picture)
+      'time hand' 50px
+      'bench bench' minmax(0, 1fr)
+      'rail rail' auto / minmax(0, 1fr) auto;
+  }
 }
-.pull span {
-  display: block;
-  margin: 0 auto;
-  width: 44px;
-  height: 4px;
-  border-radius: 2px;
-  background: #6d6873;
+.handheld.whole {
+  grid-template:
+    'top' 44px
+    'bench' minmax(0, 1fr)
+    'rail' auto / minmax(0, 1fr);
+}
+.handheld.lying.whole {
+  grid-template:
+    'rail top' 44px
+    'rail bench' minmax(0, 1fr) / 60px minmax(0, 1fr);
+}
+.handheld.whole > :is(.picture, .hand, .time) {
+  display: none;
+}
+.lying {
+  grid-template:
+    'rail picture top' 44px
+    'rail picture bench' minmax(0, 1fr)
+    'rail picture hand' auto
+    'rail picture time' 46px / 60px var(--picture) minmax(0, 1fr);
+  padding-right: env(safe-area-inset-right);
+}
+.lying.open {
+  grid-template:
+    'rail picture top' 44px
+    'rail picture hand' auto
+    'rail picture time' minmax(0, 1fr) / 60px var(--picture) minmax(0, 1fr);
+}
+.lying.mirrored {
+  grid-template:
+    'top picture rail' 44px
+    'bench picture rail' minmax(0, 1fr)
+    'hand picture rail' auto
+    'time picture rail' 46px / minmax(0, 1fr) var(--picture) 60px;
+}
+.lying.mirrored.open {
+  grid-template:
+    'top picture rail' 44px
+    'hand picture rail' auto
+    'time picture rail' minmax(0, 1fr) / minmax(0, 1fr) var(--picture) 60px;
 }
 </style>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { BButton, BFormSelect, BModal } from 'bootstrap-vue-next'
+import { BButton, BDropdown, BDropdownItemButton, BFormSelect, BModal } from 'bootstrap-vue-next'
+import IconDots from '~icons/tabler/dots-vertical'
 import IconRedo from '~icons/tabler/arrow-forward-up'
 import IconHistory from '~icons/tabler/history'
 import IconUndo from '~icons/tabler/arrow-back-up'
 import IconHome from '~icons/tabler/chevron-left'
 import { client, need } from '@/api/client'
 import type { FrameRate } from '@/api/types'
+import { usePhone } from '@/look/phone'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import HistoryDrawer from '@/views/HistoryDrawer.vue'
@@ -16,6 +18,8 @@ import SaveState from '@/controls/SaveState.vue'
 import { rateLabel } from '@/time'
 
 const props = defineProps<{ projectId: string }>()
+defineEmits<{ flip: []; keys: [] }>()
+const { phone } = usePhone()
 const project = useProject()
 const notes = useNotes()
 const router = useRouter()
@@ -113,7 +117,27 @@ function send() {
     >
       <IconRedo aria-hidden="true" />
     </button>
+    <BDropdown
+      v-if="phone"
+      :variant="null"
+      no-caret
+      toggle-class="btn-bare"
+      teleport-to="body"
+      strategy="fixed"
+      data-test="project-menu"
+    >
+      <template #button-content><IconDots aria-label="More for the project" /></template>
+      <BDropdownItemButton data-test="history" @click="remembering = true">
+        History: all steps, and back to any
+      </BDropdownItemButton>
+      <BDropdownItemButton @click="ask">Name, shape and frame rate</BDropdownItemButton>
+      <BDropdownItemButton data-test="flip" @click="$emit('flip')">
+        Play and time on the other side
+      </BDropdownItemButton>
+      <BDropdownItemButton @click="$emit('keys')">Keys</BDropdownItemButton>
+    </BDropdown>
     <button
+      v-else
       class="btn btn-bare"
       aria-label="History"
       title="History: all steps, and back to any"
@@ -189,17 +213,18 @@ function send() {
     display: none;
   }
 }
-@media (max-width: 759px) {
-  .home {
-    display: inline-flex;
-    margin-left: -10px;
-  }
-  .btn-primary {
-    min-height: 36px;
-  }
-  .top {
-    padding: 0 10px;
-    gap: 2px;
-  }
+.phone .home {
+  display: inline-flex;
+  margin-left: -8px;
+}
+.phone .facts {
+  display: none;
+}
+.phone .btn-primary {
+  min-height: 38px;
+}
+.phone .top {
+  padding: 0 8px;
+  gap: 0;
 }
 </style>

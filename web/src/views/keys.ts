@@ -12,6 +12,7 @@ interface Acts {
   redo: () => void
   takeEverything: () => void
   putDown: () => void
+  snapping: () => void
   help: () => void
 }
 
@@ -33,6 +34,7 @@ export function commonKeys(acts: Acts): Binding[] {
     { key: 'ctrl+shift+z', label: 'Do again', run: acts.redo, repeats: true },
     { key: 'ctrl+a', label: 'Take all clips in hand', run: acts.takeEverything },
     { key: 'esc', label: 'Put down what is in hand; then close the group', run: acts.putDown },
+    { key: 'n', label: 'Snapping on or off; Alt holds it off', run: acts.snapping },
     { key: '?', label: 'This list', run: acts.help },
   ]
 }

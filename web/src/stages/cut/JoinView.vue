@@ -5,6 +5,7 @@ import IconNext from '~icons/tabler/chevron-right'
 import IconBefore from '~icons/tabler/chevron-left'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
+import TrayItem from '@/tray/TrayItem.vue'
 import TransitionPanel from './TransitionPanel.vue'
 import { useJoins } from './useJoins'
 import { frameTicks } from '@/time'
@@ -42,40 +43,40 @@ async function roll(frames: number) {
 </script>
 
 <template>
-  <section class="joins" aria-label="Join nearest the playhead">
-    <div class="line">
-      <h2>Join near the playhead</h2>
-      <span class="ways">
-        <button
-          class="btn btn-bare"
-          aria-label="Join before"
-          title="Join before"
-          :disabled="!previous"
-          @click="previous && player.seek(previous.frame)"
+  <section class="joins tray-group" aria-label="Join nearest the playhead">
+    <TrayItem name="Join" :told="joins.length ? `${place} of ${joins.length}` : ''">
+      <div class="line">
+        <h2>Join near the playhead</h2>
+        <span class="ways">
+          <button
+            class="btn btn-bare"
+            aria-label="Join before"
+            title="Join before"
+            :disabled="!previous"
+            @click="previous && player.seek(previous.frame)"
+          >
+            <IconBefore aria-hidden="true" />
+          </button>
+          <span v-if="joins.length" class="small quiet">{{ place }} of {{ joins.length }}</span>
+          <button
+            class="btn btn-bare"
+            aria-label="Next join"
+            title="Next join"
+            :disabled="!next"
+            @click="next && player.seek(next.frame)"
+          >
+            <IconNext aria-hidden="true" />
+          </button>
+        </span>
+      </div>
+      <div v-if="!nearest || !sides" class="empty">
+        <strong>No join yet</strong>
+        <span
+          >Where two clips meet, the last picture of the one and the first of the other stand here
+          side by side.</span
         >
-          <IconBefore aria-hidden="true" />
-        </button>
-        <span v-if="joins.length" class="small quiet">{{ place }} of {{ joins.length }}</span>
-        <button
-          class="btn btn-bare"
-          aria-label="Next join"
-          title="Next join"
-          :disabled="!next"
-          @click="next && player.seek(next.frame)"
-        >
-          <IconNext aria-hidden="true" />
-        </button>
-      </span>
-    </div>
-    <div v-if="!nearest || !sides" class="empty">
-      <strong>No join yet</strong>
-      <span
-        >Where two clips meet, the last picture of the one and the first of the other stand here
-        side by side.</span
-      >
-    </div>
-    <template v-else>
-      <div class="pair">
+      </div>
+      <div v-else class="pair">
         <button class="side" title="To the last frame" @click="player.seek(nearest.frame - 1)">
           <img :src="picture(sides.last)" alt="" />
           <span class="tag clip-text">last of {{ nearest.before.name }}</span>
@@ -85,20 +86,24 @@ async function roll(frames: number) {
           <span class="tag clip-text">first of {{ nearest.after.name }}</span>
         </button>
       </div>
-      <div class="rolls" role="group" aria-label="Roll the join">
-        <span class="small quiet">Roll</span>
-        <BButton
-          v-for="by in ROLLS"
-          :key="by"
-          variant="secondary"
-          :disabled="locked"
-          :title="`Moves the join ${Math.abs(by)} frame${Math.abs(by) > 1 ? 's' : ''} ${by < 0 ? 'earlier' : 'later'}; nothing else moves`"
-          :data-test="`roll${by}`"
-          @click="roll(by)"
-        >
-          {{ by > 0 ? '+' : '−' }}{{ Math.abs(by) }}
-        </BButton>
-      </div>
+    </TrayItem>
+    <template v-if="nearest && sides">
+      <TrayItem name="Roll">
+        <div class="rolls" role="group" aria-label="Roll the join">
+          <span class="small quiet">Roll</span>
+          <BButton
+            v-for="by in ROLLS"
+            :key="by"
+            variant="secondary"
+            :disabled="locked"
+            :title="`Moves the join ${Math.abs(by)} frame${Math.abs(by) > 1 ? 's' : ''} ${by < 0 ? 'earlier' : 'later'}; nothing else moves`"
+            :data-test="`roll${by}`"
+            @click="roll(by)"
+          >
+            {{ by > 0 ? '+' : '−' }}{{ Math.abs(by) }}
+          </BButton>
+        </div>
+      </TrayItem>
       <TransitionPanel :key="nearest.after.id" :join="nearest" :locked="locked" />
     </template>
   </section>

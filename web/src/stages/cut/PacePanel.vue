@@ -8,6 +8,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 import { lengthLabel } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 import { FACTORS, factorOf, lengthAfter, type Point } from './pace'
 import RampGraph from './RampGraph.vue'
 import SlipRow from './SlipRow.vue'
@@ -75,28 +76,32 @@ function send(step: Step) {
 
 <template>
   <fieldset :disabled="locked">
-    <div class="line">
-      <BButton
-        v-for="one in FACTORS"
-        :key="one"
-        variant="secondary"
-        :aria-pressed="factor === one * sign"
-        :class="{ taken: factor === one * sign }"
-        :data-test="`speed-${one}`"
-        @click="run(one * sign)"
-      >
-        {{ one }} ×
-      </BButton>
-      <BButton
-        variant="secondary"
-        data-test="reverse"
-        @click="send({ kind: 'reverse', clips: [clip.id ?? ''] })"
-      >
-        {{ sign < 0 ? 'Forwards' : 'Reverse' }}
-      </BButton>
-    </div>
-    <ChoiceGroup label="What stays" :choices="KEEPS" :taken="keep" @take="keep = $event" />
-    <p class="tiny quiet mb-0">{{ effect }}</p>
+    <TrayItem name="Speed" :told="factor === null ? 'ramp' : `${Number(factor.toFixed(2))} ×`">
+      <div class="line">
+        <BButton
+          v-for="one in FACTORS"
+          :key="one"
+          variant="secondary"
+          :aria-pressed="factor === one * sign"
+          :class="{ taken: factor === one * sign }"
+          :data-test="`speed-${one}`"
+          @click="run(one * sign)"
+        >
+          {{ one }} ×
+        </BButton>
+        <BButton
+          variant="secondary"
+          data-test="reverse"
+          @click="send({ kind: 'reverse', clips: [clip.id ?? ''] })"
+        >
+          {{ sign < 0 ? 'Forwards' : 'Reverse' }}
+        </BButton>
+      </div>
+    </TrayItem>
+    <TrayItem name="What stays" :told="keep">
+      <ChoiceGroup label="What stays" :choices="KEEPS" :taken="keep" @take="keep = $event" />
+      <p class="tiny quiet mb-0">{{ effect }}</p>
+    </TrayItem>
     <ValueField
       label="Factor"
       :value="shown"
@@ -119,32 +124,38 @@ function send(step: Step) {
       unit="s"
       @set="fit"
     />
-    <BFormCheckbox
-      :model-value="showsRamp"
-      switch
-      data-test="ramp-on"
-      @update:model-value="ramped = Boolean($event)"
-    >
-      Speed ramp
-    </BFormCheckbox>
-    <RampGraph v-if="showsRamp" :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
-    <div v-if="clip.kind !== 'sound'" class="line spread">
-      <span class="soft">Between frames</span>
-      <ChoiceGroup
-        label="Between frames"
-        :choices="BETWEEN"
-        :taken="clip.between"
-        @take="set({ between: $event })"
-      />
-    </div>
-    <template v-if="isSounding(clip)">
+    <TrayItem name="Ramp" :told="showsRamp ? 'on' : 'off'">
       <BFormCheckbox
-        :model-value="clip.keep_pitch"
+        :model-value="showsRamp"
         switch
-        @update:model-value="set({ keep_pitch: Boolean($event) })"
+        data-test="ramp-on"
+        @update:model-value="ramped = Boolean($event)"
       >
-        Pitch kept
+        Speed ramp
       </BFormCheckbox>
+      <RampGraph v-if="showsRamp" :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
+    </TrayItem>
+    <TrayItem v-if="clip.kind !== 'sound'" name="Between frames" :told="clip.between">
+      <div class="line spread">
+        <span class="soft">Between frames</span>
+        <ChoiceGroup
+          label="Between frames"
+          :choices="BETWEEN"
+          :taken="clip.between"
+          @take="set({ between: $event })"
+        />
+      </div>
+    </TrayItem>
+    <template v-if="isSounding(clip)">
+      <TrayItem name="Pitch" :told="clip.keep_pitch ? 'kept' : ''">
+        <BFormCheckbox
+          :model-value="clip.keep_pitch"
+          switch
+          @update:model-value="set({ keep_pitch: Boolean($event) })"
+        >
+          Pitch kept
+        </BFormCheckbox>
+      </TrayItem>
       <ValueField
         label="Silent under"
         :value="clip.silent_below"
@@ -157,7 +168,7 @@ function send(step: Step) {
         @set="set({ silent_below: Math.min(1, Math.max(0, $event)) })"
       />
     </template>
-    <SlipRow :clip="clip" />
+    <TrayItem name="Slip"><SlipRow :clip="clip" /></TrayItem>
     <p class="tiny quiet mb-0">Length now {{ lengthLabel(clip.length) }}.</p>
   </fieldset>
 </template>

@@ -3,9 +3,11 @@
 import { computed } from 'vue'
 import type { PicturedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import NudgePad from '@/controls/NudgePad.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useLayer } from '@/inhand/useLayer'
 import { useProject } from '@/stores/project'
+import TrayItem from '@/tray/TrayItem.vue'
 
 defineProps<{ clip: PicturedClip; locked: boolean }>()
 const project = useProject()
@@ -20,6 +22,11 @@ function sized(percent: number): Record<string, unknown> {
   const [across, down] = size.value
   const factor = percent / 100 / (across || 1)
   return { 'place/size': [percent / 100, down * factor] }
+}
+
+function nudge(by: Record<'x' | 'y', number>) {
+  const [x, y] = position.value
+  layer.set({ 'place/position': [x + by.x, y + by.y] })
 }
 
 const FITS = [
@@ -73,12 +80,14 @@ const at = (x: number, y: number) => ({ 'place/position': [x, y] })
 
 <template>
   <fieldset :disabled="locked">
-    <ChoiceGroup
-      label="Fit"
-      :choices="FITS"
-      :taken="clip.place.fit"
-      @take="layer.setWhole({ 'place/fit': $event })"
-    />
+    <TrayItem name="Fit" :told="clip.place.fit">
+      <ChoiceGroup
+        label="Fit"
+        :choices="FITS"
+        :taken="clip.place.fit"
+        @take="layer.setWhole({ 'place/fit': $event })"
+      />
+    </TrayItem>
     <ValueField
       v-for="row in rows"
       :key="row.label"
@@ -95,5 +104,6 @@ const at = (x: number, y: number) => ({ 'place/position': [x, y] })
       @set="layer.set(row.put($event))"
       @key="layer.toggleKey(row.path, 0)"
     />
+    <TrayItem name="Nudge" last><NudgePad @nudge="nudge" /></TrayItem>
   </fieldset>
 </template>

@@ -8,6 +8,7 @@ import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 import { frameOf } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 import { boxes, cellsOf, LAYOUTS, type Layout } from './layouts'
 
 const project = useProject()
@@ -75,7 +76,7 @@ function press(spot: { place: number; clip?: PicturedClip }) {
 </script>
 
 <template>
-  <div class="screen">
+  <div class="screen tray-group">
     <div v-if="!clip" class="empty">
       <strong>Split screen</strong>
       <span
@@ -84,39 +85,41 @@ function press(spot: { place: number; clip?: PicturedClip }) {
       >
     </div>
     <template v-else>
-      <p v-if="!cell && pictured.length < 2" class="small quiet mb-0">
-        Take more clips in hand (Take several), then choose a layout. They begin together, each on a
-        track of its own.
-      </p>
-      <div class="layouts" role="group" aria-label="Layouts">
-        <button
-          v-for="one in offered"
-          :key="one.id"
-          type="button"
-          :title="one.name"
-          :aria-label="one.name"
-          :aria-pressed="
-            cell !== null &&
-            cell.rows.join('-') === one.rows.join('-') &&
-            (cell.upright ?? false) === one.upright
-          "
-          :disabled="!cell && pictured.length < 2"
-          :data-test="`layout-${one.id}`"
-          @click="choose(one)"
-        >
-          <svg viewBox="0 0 27 36" aria-hidden="true">
-            <rect
-              v-for="(box, index) in boxes(one.rows, one.upright)"
-              :key="index"
-              :x="1.5 + box.x * 24"
-              :y="1.5 + box.y * 33"
-              :width="box.width * 24 - 1"
-              :height="box.height * 33 - 1"
-              rx="2"
-            />
-          </svg>
-        </button>
-      </div>
+      <TrayItem name="Layout">
+        <p v-if="!cell && pictured.length < 2" class="small quiet mb-0">
+          Take more clips in hand (Take several), then choose a layout. They begin together, each on
+          a track of its own.
+        </p>
+        <div class="layouts" role="group" aria-label="Layouts">
+          <button
+            v-for="one in offered"
+            :key="one.id"
+            type="button"
+            :title="one.name"
+            :aria-label="one.name"
+            :aria-pressed="
+              cell !== null &&
+              cell.rows.join('-') === one.rows.join('-') &&
+              (cell.upright ?? false) === one.upright
+            "
+            :disabled="!cell && pictured.length < 2"
+            :data-test="`layout-${one.id}`"
+            @click="choose(one)"
+          >
+            <svg viewBox="0 0 27 36" aria-hidden="true">
+              <rect
+                v-for="(box, index) in boxes(one.rows, one.upright)"
+                :key="index"
+                :x="1.5 + box.x * 24"
+                :y="1.5 + box.y * 33"
+                :width="box.width * 24 - 1"
+                :height="box.height * 33 - 1"
+                rx="2"
+              />
+            </svg>
+          </button>
+        </div>
+      </TrayItem>
       <template v-if="cell">
         <ValueField
           v-for="one in MEASURES"
@@ -131,32 +134,36 @@ function press(spot: { place: number; clip?: PicturedClip }) {
           @trying="player.tryOut(step({ [one.name]: $event }))"
           @set="set({ [one.name]: $event })"
         />
-        <p class="small quiet mb-0">Tap another cell: the two clips swap.</p>
-        <div class="cells">
-          <button
-            v-for="spot in spots"
-            :key="spot.place"
-            type="button"
-            class="cell clip-text"
-            :class="{ mine: spot.place === cell.place }"
-            :style="{
-              left: `${spot.box.x * 100}%`,
-              top: `${spot.box.y * 100}%`,
-              width: `calc(${spot.box.width * 100}% - 4px)`,
-              height: `calc(${spot.box.height * 100}% - 4px)`,
-            }"
-            :data-test="`cell-${spot.place}`"
-            @click="press(spot)"
+        <TrayItem name="Cells">
+          <p class="small quiet mb-0">Tap another cell: the two clips swap.</p>
+          <div class="cells">
+            <button
+              v-for="spot in spots"
+              :key="spot.place"
+              type="button"
+              class="cell clip-text"
+              :class="{ mine: spot.place === cell.place }"
+              :style="{
+                left: `${spot.box.x * 100}%`,
+                top: `${spot.box.y * 100}%`,
+                width: `calc(${spot.box.width * 100}% - 4px)`,
+                height: `calc(${spot.box.height * 100}% - 4px)`,
+              }"
+              :data-test="`cell-${spot.place}`"
+              @click="press(spot)"
+            >
+              {{ spot.clip?.name || 'empty' }}
+            </button>
+          </div>
+          <BButton
+            variant="secondary"
+            @click="
+              project.edit({ kind: 'leave_screen', clips: members.map((one) => one.id ?? '') })
+            "
           >
-            {{ spot.clip?.name || 'empty' }}
-          </button>
-        </div>
-        <BButton
-          variant="secondary"
-          @click="project.edit({ kind: 'leave_screen', clips: members.map((one) => one.id ?? '') })"
-        >
-          End the split screen
-        </BButton>
+            End the split screen
+          </BButton>
+        </TrayItem>
       </template>
     </template>
   </div>

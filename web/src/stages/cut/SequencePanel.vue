@@ -5,6 +5,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
 import { frameTicks } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 import { useAdjust } from './useAdjust'
 
 const props = defineProps<{ clip: SequenceClip; locked: boolean }>()
@@ -21,12 +22,14 @@ const ticks = (frames: number) => Math.max(1, Math.round(frames)) * frameTicks(p
 
 <template>
   <fieldset :disabled="locked">
-    <ChoiceGroup
-      label="Order"
-      :choices="ORDERS"
-      :taken="clip.order"
-      @take="set({ order: $event })"
-    />
+    <TrayItem name="Order">
+      <ChoiceGroup
+        label="Order"
+        :choices="ORDERS"
+        :taken="clip.order"
+        @take="set({ order: $event })"
+      />
+    </TrayItem>
     <ValueField
       label="Each for"
       :value="clip.each / frameTicks(project.rate)"

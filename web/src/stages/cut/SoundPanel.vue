@@ -5,6 +5,7 @@ import { TICKS_PER_SECOND, type SoundingClip } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
 import { frameTicks } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 import { KEYED, plain, useAdjust } from './useAdjust'
 
 const props = defineProps<{ clip: SoundingClip; locked: boolean }>()
@@ -22,9 +23,15 @@ function fade(which: 'fade_in' | 'fade_out', value: number) {
 
 <template>
   <fieldset :disabled="locked">
-    <BFormCheckbox switch :model-value="!clip.muted" @update:model-value="set({ muted: !$event })">
-      Heard
-    </BFormCheckbox>
+    <TrayItem name="Heard" :told="clip.muted ? 'no' : 'yes'">
+      <BFormCheckbox
+        switch
+        :model-value="!clip.muted"
+        @update:model-value="set({ muted: !$event })"
+      >
+        Heard
+      </BFormCheckbox>
+    </TrayItem>
     <ValueField
       label="Gain"
       :value="plain(clip.gain) ?? 0"

@@ -8,6 +8,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
 import { DEFAULT_LENGTH, PARAMS, startOfKind, TRANSITIONS } from '@/timeline/transitions'
+import TrayItem from '@/tray/TrayItem.vue'
 import type { Join } from './useJoins'
 
 const props = defineProps<{ join: Join; locked: boolean }>()
@@ -58,19 +59,26 @@ async function send(
 
 <template>
   <fieldset class="how" :disabled="locked">
-    <ChoiceGroup label="Transition" :choices="CHOICES" :taken="now?.kind ?? 'cut'" @take="choose" />
-    <div v-if="offer" class="offer" role="alert">
-      <span>{{ offer.problem.message }}</span>
-      <span class="ways">
-        <BButton variant="primary" data-test="shorten" @click="send(offer.wanted, 'shorten')">
-          Shorten it
-        </BButton>
-        <BButton variant="secondary" data-test="hold" @click="send(offer.wanted, 'hold')">
-          Hold the picture
-        </BButton>
-        <BButton variant="secondary" @click="offer = null">Leave it</BButton>
-      </span>
-    </div>
+    <TrayItem name="Transition" :told="now?.kind ?? 'cut'">
+      <ChoiceGroup
+        label="Transition"
+        :choices="CHOICES"
+        :taken="now?.kind ?? 'cut'"
+        @take="choose"
+      />
+      <div v-if="offer" class="offer" role="alert">
+        <span>{{ offer.problem.message }}</span>
+        <span class="ways">
+          <BButton variant="primary" data-test="shorten" @click="send(offer.wanted, 'shorten')">
+            Shorten it
+          </BButton>
+          <BButton variant="secondary" data-test="hold" @click="send(offer.wanted, 'hold')">
+            Hold the picture
+          </BButton>
+          <BButton variant="secondary" @click="offer = null">Leave it</BButton>
+        </span>
+      </div>
+    </TrayItem>
     <template v-if="now">
       <ValueField
         label="Length"
@@ -94,23 +102,27 @@ async function send(
         :reset="one.start * one.scale"
         @set="set({ [one.name]: $event / one.scale })"
       />
-      <label v-if="now.kind === 'dip'" class="colour">
-        <span>Colour</span>
-        <input
-          type="color"
-          :value="String(values.colour ?? '#000000')"
-          @change="set({ colour: ($event.target as HTMLInputElement).value })"
-        />
-      </label>
-      <div class="line">
-        <span class="small quiet">Pace</span>
-        <ChoiceGroup
-          label="Pace"
-          :choices="PACES"
-          :taken="now.ease?.kind === 'bezier' ? 'soft' : 'steady'"
-          @take="set({ ease: $event === 'soft' ? SOFT : { kind: 'steady' } })"
-        />
-      </div>
+      <TrayItem v-if="now.kind === 'dip'" name="Colour">
+        <label class="colour">
+          <span>Colour</span>
+          <input
+            type="color"
+            :value="String(values.colour ?? '#000000')"
+            @change="set({ colour: ($event.target as HTMLInputElement).value })"
+          />
+        </label>
+      </TrayItem>
+      <TrayItem name="Pace">
+        <div class="line">
+          <span class="small quiet">Pace</span>
+          <ChoiceGroup
+            label="Pace"
+            :choices="PACES"
+            :taken="now.ease?.kind === 'bezier' ? 'soft' : 'steady'"
+            @take="set({ ease: $event === 'soft' ? SOFT : { kind: 'steady' } })"
+          />
+        </div>
+      </TrayItem>
     </template>
   </fieldset>
 </template>

@@ -7,5 +7,4 @@ export default defineStage({
   place: 2,
   icon: Icon,
   bench: CutBench,
-  onTimeline: true,
 })

@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref, watchEffect } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
 import IconMicrophone from '~icons/tabler/microphone'
 import IconSamples from '~icons/tabler/library-photo'
 import IconSearch from '~icons/tabler/search'
 import IconSeveral from '~icons/tabler/copy-plus'
 import IconUpload from '~icons/tabler/upload'
+import { usePhone } from '@/look/phone'
 import { useLibrary } from '@/stores/library'
+import { usePage } from '@/stores/page'
 import { useUploads } from '@/stores/uploads'
 import { useProject } from '@/stores/project'
+import ToolTray from '@/tray/ToolTray.vue'
 import ImportTray from './ImportTray.vue'
 import { EVERYTHING, filtered, usage, type Filter } from './library'
 import LibraryFilters from './LibraryFilters.vue'
@@ -27,6 +30,12 @@ const over = ref(false)
 const several = ref(false)
 const samples = ref(false)
 const voice = ref(false)
+const { phone } = usePhone()
+const page = usePage()
+/** On a phone: the take that was tapped has the page to itself. */
+const watching = ref(false)
+watchEffect(() => (page.whole = phone.value && !voice.value))
+onBeforeUnmount(() => (page.whole = false))
 
 const shown = computed(() => filtered(library.takes, filter.value))
 const used = computed(() => usage(project.document?.tracks ?? []))
@@ -34,6 +43,7 @@ const used = computed(() => usage(project.document?.tracks ?? []))
 function choose(id: string) {
   if (!several.value) {
     library.chosen = id
+    watching.value = true
     return
   }
   const ids = library.severalIds
@@ -45,6 +55,10 @@ function begin(on: boolean) {
   library.severalIds = []
 }
 
+const VOICE = [
+  { id: 'voice', name: 'Voice' },
+  { id: 'takes', name: 'Back to the takes', test: 'voice-done' },
+]
 const TOOLS = [
   {
     id: 'several',
@@ -97,7 +111,7 @@ function dropped(event: DragEvent) {
     @dragleave.self="over = false"
     @drop.prevent="dropped"
   >
-    <section class="panel takes" aria-label="Takes">
+    <section v-if="!phone || !(voice || watching)" class="panel takes" aria-label="Takes">
       <div class="line">
         <label class="search">
           <IconSearch aria-hidden="true" />
@@ -158,8 +172,17 @@ function dropped(event: DragEvent) {
         </ul>
       </div>
     </section>
-    <VoiceRecorder v-if="voice" class="viewer" @done="voice = false" />
-    <TakeViewer v-else class="viewer" />
+    <ToolTray
+      v-if="phone && voice"
+      label="Voice"
+      :parts="VOICE"
+      part="voice"
+      @take="voice = $event === 'voice'"
+    >
+      <VoiceRecorder @done="((voice = false), (watching = true))" />
+    </ToolTray>
+    <VoiceRecorder v-else-if="voice" class="viewer" @done="voice = false" />
+    <TakeViewer v-else-if="!phone || watching" class="viewer" @back="watching = false" />
     <SampleShelf v-model="samples" />
     <div v-if="over" class="drop">Drop the files to bring them in</div>
   </div>
@@ -250,28 +273,23 @@ function dropped(event: DragEvent) {
   pointer-events: none;
   z-index: 5;
 }
-@media (max-width: 759px) {
-  .gather {
-    grid-template-columns: 1fr;
-    grid-auto-rows: max-content;
-    overflow-y: auto;
-    padding-top: 20px;
-  }
-  .takes {
-    overflow: visible;
-  }
-  .shelf-room {
-    overflow: visible;
-  }
-  .line {
-    flex-wrap: wrap;
-  }
-  .search {
-    flex-basis: 100%;
-    min-height: var(--touch);
-  }
-  .tool {
-    flex: 1;
-  }
+.phone .gather {
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0;
+  padding: 0;
+}
+.phone .takes {
+  border-radius: 0;
+  padding: 10px 12px 0;
+}
+.phone .line {
+  flex-wrap: wrap;
+}
+.phone .search {
+  flex-basis: 100%;
+  min-height: var(--touch);
+}
+.phone .tool {
+  flex: 1;
 }
 </style>

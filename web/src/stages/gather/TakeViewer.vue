@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
 import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import IconBack from '~icons/tabler/chevron-left'
 import IconDots from '~icons/tabler/dots'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { client, need } from '@/api/client'
 import { isUnfinished } from '@/jobs/job'
 import JobRow from '@/jobs/JobRow.vue'
+import { usePhone } from '@/look/phone'
 import type { Source } from '@/player/source'
 import { useScreen } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
@@ -19,8 +21,11 @@ import MarkStrip from './MarkStrip.vue'
 import { markedPart, partOf, placeStep, STILL_LENGTH, type PlaceMode } from '@/takes/placing'
 import TakeFacts from './TakeFacts.vue'
 import TakeParts from './TakeParts.vue'
+import TakeTransport from './TakeTransport.vue'
 import { frameTicks, lengthLabel, tickOf } from '@/time'
 
+defineEmits<{ back: [] }>()
+const { phone } = usePhone()
 const library = useLibrary()
 const project = useProject()
 const notes = useNotes()
@@ -126,7 +131,16 @@ function rename() {
       <span>Tap a take to watch it, mark the part you want, and place it.</span>
     </div>
     <template v-else>
-      <div class="line">
+      <div class="line named">
+        <button
+          v-if="phone"
+          class="btn btn-bare"
+          aria-label="Back to the takes"
+          data-test="back-to-takes"
+          @click="$emit('back')"
+        >
+          <IconBack aria-hidden="true" />
+        </button>
         <h2 class="clip-text">{{ take.name }}</h2>
         <BDropdown
           :variant="null"
@@ -160,16 +174,24 @@ function rename() {
         <BButton variant="secondary" @click="library.again(take.id)">Try again</BButton>
       </div>
       <template v-else>
-        <div class="screen">
-          <canvas
-            v-show="hasPicture"
-            ref="canvas"
-            aria-label="The take’s picture"
-            data-test="take-still"
+        <div class="seen">
+          <div class="screen">
+            <canvas
+              v-show="hasPicture"
+              ref="canvas"
+              aria-label="The take’s picture"
+              data-test="take-still"
+            />
+            <video ref="video" playsinline :class="{ away: !player.moving.value || !hasPicture }" />
+            <span v-if="!hasPicture" class="empty small">Sound only</span>
+            <span v-if="!usable" class="empty small">Looking at the file</span>
+          </div>
+          <TakeTransport
+            v-if="phone && moves"
+            :player="player"
+            :source="source"
+            :disabled="!usable"
           />
-          <video ref="video" playsinline :class="{ away: !player.moving.value || !hasPicture }" />
-          <span v-if="!hasPicture" class="empty small">Sound only</span>
-          <span v-if="!usable" class="empty small">Looking at the file</span>
         </div>
         <JobRow
           v-if="take.job && isUnfinished(take.job)"
@@ -192,6 +214,7 @@ function rename() {
         />
         <div v-if="moves" class="line">
           <BButton
+            v-if="!phone"
             variant="secondary"
             :disabled="!usable"
             :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'"
@@ -253,7 +276,7 @@ function rename() {
             data-test="place-replace"
             @click="replace"
           >
-            Replace “{{ hand.one.clip.name || 'clip' }}”
+            {{ phone ? 'Replace' : `Replace “${hand.one.clip.name || 'clip'}”` }}
           </BButton>
         </div>
       </template>
@@ -289,6 +312,11 @@ function rename() {
 }
 .spacer {
   flex: 1;
+}
+.seen {
+  display: grid;
+  flex: 1;
+  min-height: 96px;
 }
 .screen {
   position: relative;
@@ -337,5 +365,53 @@ function rename() {
   justify-items: start;
   border-left: 4px solid #e5534b;
   padding: 4px 0 4px 12px;
+}
+.phone .viewer {
+  border-radius: 0;
+  padding: 0 12px 10px;
+  gap: 4px;
+}
+.phone .named {
+  margin: 0 -12px;
+}
+.phone .seen {
+  flex: 0 0 51dvh;
+  grid-template-columns: minmax(0, 1fr) auto;
+  margin: 0 -12px;
+  background: var(--neutral);
+}
+.phone .screen {
+  border-radius: 0;
+}
+.phone .verbs {
+  margin: auto -12px -10px;
+  padding: 6px 12px 8px;
+  bottom: -10px;
+}
+.phone .verbs {
+  grid: auto / none;
+  grid-auto-flow: column;
+  grid-auto-columns: 1fr;
+}
+.phone .wide {
+  grid-column: auto;
+}
+.phone .verbs .btn {
+  min-height: 48px;
+}
+.phone.lying .viewer {
+  display: grid;
+  grid-template-columns: minmax(0, 46%) minmax(0, 1fr);
+  grid-auto-rows: min-content;
+  column-gap: 12px;
+}
+.phone.lying .viewer > * {
+  grid-column: 2;
+}
+.phone.lying .seen {
+  grid-column: 1;
+  grid-row: 1 / 20;
+  height: calc(100dvh - 46px);
+  margin: 0 0 0 -12px;
 }
 </style>

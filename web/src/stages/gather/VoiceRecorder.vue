@@ -12,8 +12,11 @@ import { useProject } from '@/stores/project'
 import { useUploads } from '@/stores/uploads'
 import type { TakePart } from '@/takes/placing'
 import { lengthLabel, tickOf } from '@/time'
+import { usePhone } from '@/look/phone'
+import TrayItem from '@/tray/TrayItem.vue'
 import { useRecorder } from './voice/useRecorder'
 
+const { phone } = usePhone()
 const emit = defineEmits<{ done: [] }>()
 const project = useProject()
 const library = useLibrary()
@@ -96,52 +99,56 @@ function lay(media: string, length: number, skip: number) {
 </script>
 
 <template>
-  <section class="panel voice" aria-label="Voice recorder">
-    <div class="line">
+  <section class="panel voice tray-group" aria-label="Voice recorder">
+    <div v-if="!phone" class="line">
       <h2>Voice</h2>
       <span class="spacer" />
       <BButton variant="secondary" @click="emit('done')">Close</BButton>
     </div>
-    <p v-if="recorder.standIn.value" class="small soft mb-0" role="status">
-      There is no microphone, or it is not allowed. A tone stands in for it.
-    </p>
-    <div
-      class="meter"
-      role="meter"
-      aria-label="Level"
-      :aria-valuenow="Math.round(recorder.level.value)"
-      aria-valuemin="-60"
-      aria-valuemax="0"
-    >
-      <span :style="{ width: filled }" :class="{ hot: recorder.level.value > -3 }" />
-    </div>
-    <div class="line small quiet">
-      <span>{{ recorder.level.value.toFixed(0) }} dB</span>
-      <span v-if="recorder.level.value > -3">too loud</span>
-    </div>
-    <div class="big">
-      <strong v-if="countdown" class="count" aria-live="assertive">{{ countdown }}</strong>
-      <BButton v-if="countdown" variant="secondary" @click="cancel">Cancel</BButton>
-      <BButton
-        v-else-if="recorder.recording.value"
-        variant="danger"
-        data-test="voice-stop"
-        @click="end"
+    <TrayItem name="Record">
+      <p v-if="recorder.standIn.value" class="small soft mb-0" role="status">
+        There is no microphone, or it is not allowed. A tone stands in for it.
+      </p>
+      <div
+        class="meter"
+        role="meter"
+        aria-label="Level"
+        :aria-valuenow="Math.round(recorder.level.value)"
+        aria-valuemin="-60"
+        aria-valuemax="0"
       >
-        Stop
-      </BButton>
-      <BButton
-        v-else
-        variant="primary"
-        :disabled="!recorder.ready.value || !project.frames"
-        data-test="voice-record"
-        @click="begin"
-      >
-        Record from the playhead
-      </BButton>
-    </div>
-    <BFormCheckbox v-model="quiet" switch>Play without sound meanwhile</BFormCheckbox>
-    <BFormCheckbox v-model="place" switch>Lay it on the timeline</BFormCheckbox>
+        <span :style="{ width: filled }" :class="{ hot: recorder.level.value > -3 }" />
+      </div>
+      <div class="line small quiet">
+        <span>{{ recorder.level.value.toFixed(0) }} dB</span>
+        <span v-if="recorder.level.value > -3">too loud</span>
+      </div>
+      <div class="big">
+        <strong v-if="countdown" class="count" aria-live="assertive">{{ countdown }}</strong>
+        <BButton v-if="countdown" variant="secondary" @click="cancel">Cancel</BButton>
+        <BButton
+          v-else-if="recorder.recording.value"
+          variant="danger"
+          data-test="voice-stop"
+          @click="end"
+        >
+          Stop
+        </BButton>
+        <BButton
+          v-else
+          variant="primary"
+          :disabled="!recorder.ready.value || !project.frames"
+          data-test="voice-record"
+          @click="begin"
+        >
+          Record from the playhead
+        </BButton>
+      </div>
+    </TrayItem>
+    <TrayItem name="Meanwhile and after">
+      <BFormCheckbox v-model="quiet" switch>Play without sound meanwhile</BFormCheckbox>
+      <BFormCheckbox v-model="place" switch>Lay it on the timeline</BFormCheckbox>
+    </TrayItem>
     <ValueField
       label="Later by"
       :value="-correction"
@@ -156,14 +163,18 @@ function lay(media: string, length: number, skip: number) {
       The delay that the browser tells of is taken out. If your voice still comes late, set this
       below zero.
     </p>
-    <ul v-if="takes.length" class="kept">
-      <li v-for="take in takes" :key="take.id">
-        <button type="button" @click="((library.chosen = take.id), emit('done'))">
-          {{ take.name }}
-          <span class="quiet">{{ take.facts ? lengthLabel(take.facts.length) : 'arriving' }}</span>
-        </button>
-      </li>
-    </ul>
+    <TrayItem v-if="takes.length" name="Recorded" :told="String(takes.length)">
+      <ul class="kept">
+        <li v-for="take in takes" :key="take.id">
+          <button type="button" @click="((library.chosen = take.id), emit('done'))">
+            {{ take.name }}
+            <span class="quiet">{{
+              take.facts ? lengthLabel(take.facts.length) : 'arriving'
+            }}</span>
+          </button>
+        </li>
+      </ul>
+    </TrayItem>
   </section>
 </template>
 
@@ -220,5 +231,13 @@ function lay(media: string, length: number, skip: number) {
   border: 0;
   background: none;
   color: var(--text);
+}
+.phone .line.small {
+  display: none;
+}
+.phone .big {
+  display: flex;
+  justify-content: center;
+  padding: 0;
 }
 </style>

@@ -7,11 +7,15 @@ import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { usePhone } from '@/look/phone'
+import TrayItem from '@/tray/TrayItem.vue'
 import GradeSliders from './GradeSliders.vue'
+import NeutralTools from './NeutralTools.vue'
 import type { useGrade } from './useGrade'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
 const grading = useGrading()
+const { phone } = usePhone()
 const project = useProject()
 const notes = useNotes()
 const { player } = useScreen()
@@ -96,32 +100,16 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`
 </script>
 
 <template>
-  <div>
+  <div class="tray-group">
     <GradeSliders :grade="grade" stage="light" />
     <GradeSliders :grade="grade" stage="balance">
-      <template v-if="whole" #head>
-        <BButton
-          size="sm"
-          variant="secondary"
-          :aria-pressed="grading.tool === 'neutral'"
-          title="Then tap something on the picture that ought to be grey or white"
-          data-test="neutral"
-          @click="grading.tool = grading.tool === 'neutral' ? '' : 'neutral'"
-        >
-          {{ grading.tool === 'neutral' ? 'Tap on the picture' : 'Pick neutral' }}
-        </BButton>
-        <BButton
-          size="sm"
-          variant="secondary"
-          :disabled="asking"
-          title="A balance for the light of this picture; you can refuse it"
-          data-test="suggest"
-          @click="suggest"
-        >
-          Suggest
-        </BButton>
+      <template v-if="whole && !phone" #head>
+        <NeutralTools :asking="asking" @suggest="suggest" />
       </template>
-      <div v-if="offer" class="offer" role="status">
+      <TrayItem v-if="whole && phone" name="Neutral">
+        <NeutralTools :asking="asking" @suggest="suggest" />
+      </TrayItem>
+      <div v-if="offer" class="offer tray-keep" role="status">
         <span>
           Suggested: warmth {{ signed(offer.warmth) }}, tint {{ signed(offer.tint) }}. The picture
           shows it.
@@ -133,7 +121,7 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`
           Refuse
         </BButton>
       </div>
-      <div v-else-if="found" class="offer" role="status" data-test="distance">
+      <div v-else-if="found" class="offer tray-keep" role="status" data-test="distance">
         <i class="patch" :style="{ background: `rgb(${found.rgb.join(' ')})` }" />
         <span>
           It was {{ percent(found.distance) }} from neutral, now {{ percent(found.after) }}.

@@ -175,4 +175,30 @@ function settle() {
 .wheel :deep(.exact input) {
   width: 34px;
 }
+.phone .wheel {
+  flex: 1;
+  grid-template: 'disc head' auto 'disc told' auto 'disc level' 1fr / minmax(0, 44%) minmax(0, 1fr);
+  align-items: center;
+  justify-items: start;
+  gap: 0 14px;
+}
+.phone .disc {
+  grid-area: disc;
+  justify-self: center;
+  width: auto;
+  height: 100%;
+  max-width: 100%;
+}
+.phone .wheel :deep(.field) {
+  min-height: 44px;
+  grid-template-columns: minmax(40px, 1fr) 48px 40px;
+}
+@container (max-height: 104px) {
+  .phone .wheel .told {
+    display: none;
+  }
+}
+.phone .wheel :deep(.slider) {
+  min-height: 40px;
+}
 </style>

@@ -1,22 +1,16 @@
 <script setup lang="ts">
 /** Grade: scopes on one side, adjustments on the other. */
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { onBeforeUnmount, ref, watch } from 'vue'
 import IconBack from '~icons/tabler/x'
-import IconEye from '~icons/tabler/eye'
-import IconEyeOff from '~icons/tabler/eye-off'
-import IconWipe from '~icons/tabler/arrows-split-2'
-import IconBefore from '~icons/tabler/history'
 import IconKeyNext from '~icons/tabler/chevron-right'
 import IconKeyBefore from '~icons/tabler/chevron-left'
 import BenchPair from '@/controls/BenchPair.vue'
-import { useGrip } from '@/controls/useGrip'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
-import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import BalancePart from './BalancePart.vue'
 import CurvesPart from './CurvesPart.vue'
+import GradeTools from './GradeTools.vue'
 import LooksPart from './LooksPart.vue'
 import MorePart from './MorePart.vue'
 import ScopesPanel from './ScopesPanel.vue'
@@ -39,8 +33,6 @@ const kit = useKit()
 const notes = useNotes()
 const grading = useGrading()
 const grade = useGrade()
-const { player } = useScreen()
-const on = computed(() => grade.grade.value?.on !== false)
 
 kit.open().catch((error: unknown) => notes.problem(error))
 onBeforeUnmount(() => grading.leave())
@@ -51,32 +43,18 @@ watch([() => grade.clip.value?.id, () => grade.zones.value.length], () => {
 watch(part, (now) => {
   if (now !== 'zones') grading.matte = false
 })
-
-const off = () => ({ kind: 'set_grade', clips: grade.ids.value, values: { on: false } }) as const
-
-const holding = useGrip({
-  begin: () => before(true),
-  move() {},
-  drop: () => before(false),
-  tap: () => before(false),
-  cancel: () => before(false),
-})
-
-function before(shown: boolean) {
-  if (shown) player.tryOut(off())
-  else {
-    player.endTrial()
-    player.draw()
-  }
-}
 </script>
 
 <template>
-  <BenchPair label="Grade of what is in hand" :filled="Boolean(grade.clip.value)" sticky>
+  <BenchPair
+    label="Grade of what is in hand"
+    left="Scopes"
+    :parts="PARTS"
+    :part="part"
+    :filled="Boolean(grade.clip.value)"
+    @take="part = $event"
+  >
     <template #left><ScopesPanel /></template>
-    <template #parts>
-      <ChoiceGroup label="Part of the grade" :choices="PARTS" :taken="part" @take="part = $event" />
-    </template>
     <template #tools>
       <button
         v-if="grade.zone.value"
@@ -97,39 +75,7 @@ function before(shown: boolean) {
           <IconKeyNext aria-hidden="true" />
         </button>
       </template>
-      <button
-        class="btn btn-bare"
-        role="switch"
-        :aria-checked="on"
-        title="The whole grade on or off"
-        data-test="grade-on"
-        :disabled="!grade.grade.value"
-        @click="grade.send({ ...off(), values: { on: !on } })"
-      >
-        <IconEye v-if="on" aria-hidden="true" />
-        <IconEyeOff v-else aria-hidden="true" />
-        {{ on ? 'On' : 'Off' }}
-      </button>
-      <button
-        class="btn btn-bare"
-        title="Hold to see it before the grade"
-        data-test="before"
-        @pointerdown="holding.down($event)"
-        @keydown.space.prevent="!$event.repeat && before(true)"
-        @keyup.space.prevent="before(false)"
-        @contextmenu.prevent
-      >
-        <IconBefore aria-hidden="true" /> Before
-      </button>
-      <button
-        class="btn btn-bare"
-        :aria-pressed="grading.wipe !== null"
-        title="Before and after beside each other on the picture"
-        data-test="wipe"
-        @click="grading.wipe = grading.wipe === null ? 0.5 : null"
-      >
-        <IconWipe aria-hidden="true" /> Wipe
-      </button>
+      <GradeTools />
     </template>
     <BalancePart v-if="part === 'balance'" :grade="grade" />
     <WheelsPart v-else-if="part === 'wheels'" :grade="grade" />

@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
 import ValueField from '@/controls/ValueField.vue'
+import { usePhone } from '@/look/phone'
+import TrayItem from '@/tray/TrayItem.vue'
 import { useKit, type Control } from '@/stores/kit'
 import type { useGrade } from './useGrade'
 
@@ -12,6 +14,7 @@ const props = defineProps<{
   stage: string
 }>()
 const kit = useKit()
+const { phone } = usePhone()
 const stage = computed(() => kit.grade?.stages.find((one) => one.name === props.stage))
 const controls = computed(() => {
   const sliders = stage.value?.controls.filter((one) => one.control === 'slider') ?? []
@@ -39,7 +42,7 @@ const signed = (one: Control) => (one.low ?? 0) < 0 && rest(one) === 0
 
 <template>
   <fieldset v-if="stage" class="stage" :class="{ off: !on }" :disabled="grade.locked.value">
-    <div class="title">
+    <div v-if="!phone" class="title">
       <legend>{{ stage.title }}</legend>
       <button
         type="button"
@@ -77,6 +80,20 @@ const signed = (one: Control) => (one.low ?? 0) < 0 && rest(one) === 0
       @key="grade.toggleKey(path(one), one.default)"
     />
     <slot />
+    <TrayItem v-if="phone" last :name="stage.title" :told="on ? 'on' : 'off'">
+      <button
+        type="button"
+        class="btn btn-secondary"
+        role="switch"
+        :aria-checked="on"
+        :data-test="`stage-on-${props.stage}`"
+        @click="grade.set({ [`${props.stage}/on`]: !on })"
+      >
+        <IconEye v-if="on" aria-hidden="true" />
+        <IconEyeOff v-else aria-hidden="true" />
+        {{ on ? `Switch “${stage.title}” off` : `Switch “${stage.title}” on` }}
+      </button>
+    </TrayItem>
   </fieldset>
 </template>
 

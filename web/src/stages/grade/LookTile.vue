@@ -75,4 +75,15 @@ img,
   padding: 4px 6px;
   min-height: 26px;
 }
+.phone :is(img, .blank) {
+  height: 100%;
+  min-height: 0;
+}
+.phone .tile {
+  grid-template-rows: minmax(0, 1fr) auto;
+}
+.phone .name {
+  padding: 2px 6px;
+  min-height: 22px;
+}
 </style>

@@ -8,6 +8,7 @@ import type { Step } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import TrayItem from '@/tray/TrayItem.vue'
 import LookTile from './LookTile.vue'
 import type { useGrade } from './useGrade'
 
@@ -81,40 +82,42 @@ async function keep() {
 
 <template>
   <fieldset class="looks" :disabled="grade.locked.value">
-    <div class="line">
-      <legend>Looks</legend>
-      <span class="grow" />
-      <BButton size="sm" variant="secondary" data-test="bring-in-look" @click="file?.click()">
-        <IconPlus aria-hidden="true" /> .cube
-      </BButton>
-      <input
-        ref="file"
-        type="file"
-        accept=".cube"
-        multiple
-        hidden
-        data-test="look-file"
-        @change="bringIn"
-      />
-    </div>
-    <div class="tiles">
-      <LookTile
-        name="No look"
-        :step="stepOf('')"
-        :taken="!look"
-        test="look-none"
-        @take="grade.send(stepOf(''))"
-      />
-      <LookTile
-        v-for="one in kit.looks"
-        :key="one.name"
-        :name="one.title"
-        :step="stepOf(one.name)"
-        :taken="look === one.name"
-        :test="`look-${one.name}`"
-        @take="grade.send(stepOf(one.name))"
-      />
-    </div>
+    <TrayItem name="Looks">
+      <div class="line">
+        <legend>Looks</legend>
+        <span class="grow" />
+        <BButton size="sm" variant="secondary" data-test="bring-in-look" @click="file?.click()">
+          <IconPlus aria-hidden="true" /> .cube
+        </BButton>
+        <input
+          ref="file"
+          type="file"
+          accept=".cube"
+          multiple
+          hidden
+          data-test="look-file"
+          @change="bringIn"
+        />
+      </div>
+      <div class="tiles">
+        <LookTile
+          name="No look"
+          :step="stepOf('')"
+          :taken="!look"
+          test="look-none"
+          @take="grade.send(stepOf(''))"
+        />
+        <LookTile
+          v-for="one in kit.looks"
+          :key="one.name"
+          :name="one.title"
+          :step="stepOf(one.name)"
+          :taken="look === one.name"
+          :test="`look-${one.name}`"
+          @take="grade.send(stepOf(one.name))"
+        />
+      </div>
+    </TrayItem>
     <ValueField
       v-if="look"
       label="Mix"
@@ -133,7 +136,7 @@ async function keep() {
     <BButton v-if="chosen?.own" size="sm" variant="secondary" @click="removeLook">
       Take “{{ chosen.title }}” out of the Kit
     </BButton>
-    <template v-if="!grade.zone.value">
+    <TrayItem v-if="!grade.zone.value" name="Presets">
       <div class="line">
         <legend>Presets</legend>
         <span class="grow" />
@@ -179,7 +182,7 @@ async function keep() {
           </BDropdown>
         </div>
       </div>
-    </template>
+    </TrayItem>
     <BModal
       :model-value="Boolean(naming)"
       :title="naming === 'new' ? 'Keep this grade' : 'Rename the preset'"
@@ -239,5 +242,30 @@ legend {
 }
 p {
   margin: 0;
+}
+.phone .tiles {
+  grid: minmax(0, 1fr) / none;
+  grid-auto-flow: column;
+  grid-auto-columns: 84px;
+  flex: 1;
+  min-height: 0;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.phone .looks :deep(.alone) {
+  flex-direction: row;
+}
+.phone .line {
+  order: 1;
+}
+.phone .line > :is(legend, .grow) {
+  display: none;
+}
+.phone .line .btn {
+  height: 100%;
+  flex-direction: column;
+  width: 72px;
+  font-size: 12px;
+  white-space: normal;
 }
 </style>

@@ -7,6 +7,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import RangeSliders from '@/controls/RangeSliders.vue'
+import TrayItem from '@/tray/TrayItem.vue'
 import { MASKS, newMask, type Mask } from './zones'
 import type { useGrade, Zone } from './useGrade'
 
@@ -48,26 +49,26 @@ function remove() {
 </script>
 
 <template>
-  <div class="masks">
-    <div class="line">
-      <strong class="tiny quiet">Masks</strong>
-      <ChoiceGroup
-        v-if="masks.length > 1"
-        label="Mask in hand"
-        :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
-        :taken="Math.max(0, mask ? masks.indexOf(mask) : 0)"
-        @take="grading.mask = $event"
-      />
-      <BDropdown size="sm" variant="secondary" teleport-to="body" strategy="fixed">
-        <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
-        <BDropdownItemButton v-for="one in MASKS" :key="one.id" @click="add(one.id)">
-          {{ one.name }}
-        </BDropdownItemButton>
-      </BDropdown>
-      <BButton v-if="mask" size="sm" variant="secondary" @click="remove">Remove</BButton>
-    </div>
-    <template v-if="mask">
+  <div class="masks tray-group">
+    <TrayItem name="Masks">
       <div class="line">
+        <strong class="tiny quiet">Masks</strong>
+        <ChoiceGroup
+          v-if="masks.length > 1"
+          label="Mask in hand"
+          :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
+          :taken="Math.max(0, mask ? masks.indexOf(mask) : 0)"
+          @take="grading.mask = $event"
+        />
+        <BDropdown size="sm" variant="secondary" teleport-to="body" strategy="fixed">
+          <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
+          <BDropdownItemButton v-for="one in MASKS" :key="one.id" @click="add(one.id)">
+            {{ one.name }}
+          </BDropdownItemButton>
+        </BDropdown>
+        <BButton v-if="mask" size="sm" variant="secondary" @click="remove">Remove</BButton>
+      </div>
+      <div v-if="mask" class="line">
         <ChoiceGroup
           v-if="masks.indexOf(mask) > 0"
           label="How it joins"
@@ -83,14 +84,15 @@ function remove() {
           Outside of it
         </BFormCheckbox>
       </div>
-      <RangeSliders
-        :controls="kit.grade?.masks[mask.kind] ?? []"
-        :values="mask as unknown as Record<string, unknown>"
-        :local="grade.local.value"
-        @trying="grade.tryZone(withMask($event))"
-        @set="set(withMask($event))"
-      />
-    </template>
+    </TrayItem>
+    <RangeSliders
+      v-if="mask"
+      :controls="kit.grade?.masks[mask.kind] ?? []"
+      :values="mask as unknown as Record<string, unknown>"
+      :local="grade.local.value"
+      @trying="grade.tryZone(withMask($event))"
+      @set="set(withMask($event))"
+    />
   </div>
 </template>
 

@@ -11,6 +11,7 @@ import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { KIND_NAMES } from '@/api/kinds'
 import { frameOf } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 import GradeSliders from './GradeSliders.vue'
 import type { useGrade } from './useGrade'
 
@@ -115,99 +116,113 @@ const query = computed(
 </script>
 
 <template>
-  <div class="more">
+  <div class="more tray-group">
     <GradeSliders v-if="!inZone" :grade="grade" stage="input">
-      <select
-        class="form-select form-select-sm"
-        aria-label="How the camera coded its picture"
-        data-test="coding"
-        :value="transform"
-        @change="
-          grade.set({
-            'input/transform': ($event.target as HTMLSelectElement).value,
-            'input/on': true,
-          })
-        "
-      >
-        <option value="">As for a screen (no log)</option>
-        <option v-for="one in kit.grade?.codings ?? []" :key="one.name" :value="one.name">
-          {{ one.label }}
-        </option>
-      </select>
-    </GradeSliders>
-    <GradeSliders :grade="grade" stage="match">
-      <div class="line">
-        <select v-model="other" class="form-select form-select-sm" aria-label="Which shot">
-          <option value="" disabled>Which shot</option>
-          <option v-for="one in others" :key="one.id" :value="one.id">
-            {{ one.name || KIND_NAMES[one.kind] }}
+      <TrayItem name="Camera">
+        <select
+          class="form-select form-select-sm"
+          aria-label="How the camera coded its picture"
+          data-test="coding"
+          :value="transform"
+          @change="
+            grade.set({
+              'input/transform': ($event.target as HTMLSelectElement).value,
+              'input/on': true,
+            })
+          "
+        >
+          <option value="">As for a screen (no log)</option>
+          <option v-for="one in kit.grade?.codings ?? []" :key="one.name" :value="one.name">
+            {{ one.label }}
           </option>
         </select>
-        <BButton
-          size="sm"
-          variant="secondary"
-          :disabled="!others.length || matching || !other"
-          data-test="match"
-          @click="match"
-        >
-          {{ matching ? 'Measuring …' : 'Match to it' }}
-        </BButton>
-      </div>
-      <span v-if="hasMatch" class="tiny quiet">Follows {{ matched ?? 'another shot' }}.</span>
+      </TrayItem>
+    </GradeSliders>
+    <GradeSliders :grade="grade" stage="match">
+      <TrayItem name="Match">
+        <div class="line">
+          <select v-model="other" class="form-select form-select-sm" aria-label="Which shot">
+            <option value="" disabled>Which shot</option>
+            <option v-for="one in others" :key="one.id" :value="one.id">
+              {{ one.name || KIND_NAMES[one.kind] }}
+            </option>
+          </select>
+          <BButton
+            size="sm"
+            variant="secondary"
+            :disabled="!others.length || matching || !other"
+            data-test="match"
+            @click="match"
+          >
+            {{ matching ? 'Measuring …' : 'Match to it' }}
+          </BButton>
+        </div>
+        <span v-if="hasMatch" class="tiny quiet">Follows {{ matched ?? 'another shot' }}.</span>
+      </TrayItem>
     </GradeSliders>
     <GradeSliders :grade="grade" stage="levels" />
     <GradeSliders :grade="grade" stage="cdl">
-      <div v-for="one in TRIPLES" :key="one.name" class="triple">
-        <span>{{ one.name.charAt(0).toUpperCase() + one.name.slice(1) }}</span>
-        <input
-          v-for="(value, index) in triple(one.name, one.rest)"
-          :key="index"
-          type="text"
-          inputmode="decimal"
-          class="form-control form-control-sm"
-          :aria-label="`${one.name}, ${['red', 'green', 'blue'][index]}`"
-          :value="Number(value.toFixed(4))"
-          @change="setPart(one.name, one.rest, index, $event)"
-        />
-        <KeyButton
-          :label="one.name"
-          :keyed="grade.keyed(`cdl/${one.name}`)"
-          @click="grade.toggleKey(`cdl/${one.name}`, one.rest)"
-        />
-      </div>
-      <div class="line">
-        <BButton size="sm" variant="secondary" @click="file?.click()">Read a CDL file</BButton>
-        <input ref="file" type="file" accept=".cdl,.cc,.ccc" hidden @change="readCdl" />
-        <a
-          v-if="!inZone"
-          class="btn btn-secondary btn-sm"
-          :href="`${fileBase}/grade.cc${query}`"
-          download
-          >Write .cc</a
-        >
-      </div>
+      <TrayItem
+        v-for="one in TRIPLES"
+        :key="one.name"
+        :name="one.name.charAt(0).toUpperCase() + one.name.slice(1)"
+      >
+        <div class="triple">
+          <span>{{ one.name.charAt(0).toUpperCase() + one.name.slice(1) }}</span>
+          <input
+            v-for="(value, index) in triple(one.name, one.rest)"
+            :key="index"
+            type="text"
+            inputmode="decimal"
+            class="form-control form-control-sm"
+            :aria-label="`${one.name}, ${['red', 'green', 'blue'][index]}`"
+            :value="Number(value.toFixed(4))"
+            @change="setPart(one.name, one.rest, index, $event)"
+          />
+          <KeyButton
+            :label="one.name"
+            :keyed="grade.keyed(`cdl/${one.name}`)"
+            @click="grade.toggleKey(`cdl/${one.name}`, one.rest)"
+          />
+        </div>
+      </TrayItem>
+      <TrayItem name="CDL files">
+        <div class="line">
+          <BButton size="sm" variant="secondary" @click="file?.click()">Read a CDL file</BButton>
+          <input ref="file" type="file" accept=".cdl,.cc,.ccc" hidden @change="readCdl" />
+          <a
+            v-if="!inZone"
+            class="btn btn-secondary btn-sm"
+            :href="`${fileBase}/grade.cc${query}`"
+            download
+            >Write .cc</a
+          >
+        </div>
+      </TrayItem>
     </GradeSliders>
-    <div v-if="!inZone" class="line">
-      <strong class="tiny quiet">The whole grade</strong>
-      <a
-        class="btn btn-secondary btn-sm"
-        :class="{ disabled: !grade.grade.value }"
-        :href="`${fileBase}/grade.cube${query}`"
-        download
-        title="Zones with masks cannot be in it"
-        data-test="write-cube"
-        >Write .cube</a
-      >
-      <BButton
-        size="sm"
-        variant="secondary"
-        :disabled="!grade.grade.value"
-        data-test="no-grade"
-        @click="grade.send({ kind: 'replace_grade', clips: grade.ids.value })"
-      >
-        Take the grade off
-      </BButton>
-    </div>
+    <TrayItem v-if="!inZone" name="Whole grade">
+      <div class="line">
+        <strong class="tiny quiet">The whole grade</strong>
+        <a
+          class="btn btn-secondary btn-sm"
+          :class="{ disabled: !grade.grade.value }"
+          :href="`${fileBase}/grade.cube${query}`"
+          download
+          title="Zones with masks cannot be in it"
+          data-test="write-cube"
+          >Write .cube</a
+        >
+        <BButton
+          size="sm"
+          variant="secondary"
+          :disabled="!grade.grade.value"
+          data-test="no-grade"
+          @click="grade.send({ kind: 'replace_grade', clips: grade.ids.value })"
+        >
+          Take the grade off
+        </BButton>
+      </div>
+    </TrayItem>
   </div>
 </template>
 

@@ -4,13 +4,15 @@ import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import IconBox from '~icons/tabler/crop'
 import IconMarks from '~icons/tabler/line-dashed'
+import { usePhone } from '@/look/phone'
 import { useGrading } from '@/stores/grading'
 import ScopeView from './ScopeView.vue'
 import { useGrip } from '@/controls/useGrip'
-import { percent, SCOPES } from './scopes'
+import { percent, SCOPES, type ScopeKind } from './scopes'
 import { useScopes } from './useScopes'
 
 const grading = useGrading()
+const { phone } = usePhone()
 const { visible, measured, toggle } = useScopes()
 const rows = useLocalStorage('velvet-kite.scope-rows', 0.52)
 const columns = useLocalStorage('velvet-kite.scope-columns', 0.42)
@@ -52,6 +54,12 @@ const grip = useGrip<'rows' | 'columns'>({
   drop: () => {},
 })
 
+/** On a phone it is seen over the picture. */
+function show(kind: ScopeKind) {
+  toggle(kind)
+  grading.banded = true
+}
+
 function toggleBox() {
   if (grading.box) {
     grading.box = null
@@ -74,13 +82,13 @@ function toggleBox() {
           :aria-pressed="visible.includes(one.id)"
           :title="one.help"
           :data-test="`show-${one.id}`"
-          @click="toggle(one.id)"
+          @click="show(one.id)"
         >
           {{ one.name }}
         </button>
       </div>
     </div>
-    <div ref="field" class="field" :class="`of-${views.length}`" :style="layout">
+    <div v-if="!phone" ref="field" class="field" :class="`of-${views.length}`" :style="layout">
       <ScopeView v-for="kind in views" :key="kind" :kind="kind" :measured="measured" />
       <button
         v-if="views.length > 1"
@@ -254,19 +262,22 @@ function toggleBox() {
   padding: 0 6px;
   gap: 5px;
 }
-@media (max-width: 759px) {
-  .kinds {
-    flex-wrap: nowrap;
-    overflow-x: auto;
-    scrollbar-width: none;
-  }
-  .kinds button {
-    white-space: nowrap;
-  }
-  .field {
-    height: 104px;
-    min-height: 0;
-  }
+.phone .scopes {
+  padding: 4px 0;
+  border-radius: 0;
+  grid-template-rows: auto auto;
+  align-content: center;
+}
+.phone .kinds {
+  flex-wrap: nowrap;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.phone .kinds button {
+  white-space: nowrap;
+}
+.phone .foot {
+  gap: 4px 8px;
 }
 .btn[aria-pressed='true'] {
   background: #453c4e;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Lift, gamma and gain. */
+import TrayItem from '@/tray/TrayItem.vue'
 import ColourWheel from './ColourWheel.vue'
 import GradeSliders from './GradeSliders.vue'
 import type { useGrade } from './useGrade'
@@ -26,19 +27,24 @@ const push = (wheel: string) => props.grade.now<[number, number]>(path(wheel, 'p
 <template>
   <GradeSliders :grade="grade" stage="wheels">
     <div class="wheels">
-      <ColourWheel
+      <TrayItem
         v-for="one in WHEELS"
         :key="one.id"
         :name="one.name"
-        :help="one.help"
-        :push="push(one.id)"
-        :level="grade.now(path(one.id, 'level'), 0)"
-        :keyed="grade.keyed(path(one.id, 'push'))"
-        :level-keyed="grade.keyed(path(one.id, 'level'))"
-        @trying="grade.trying(values(one.id, $event))"
-        @set="grade.set(values(one.id, $event))"
-        @key="grade.toggleKey(path(one.id, $event), rest($event))"
-      />
+        :keyed="grade.keyed(path(one.id, 'push')) !== 'none'"
+      >
+        <ColourWheel
+          :name="one.name"
+          :help="one.help"
+          :push="push(one.id)"
+          :level="grade.now(path(one.id, 'level'), 0)"
+          :keyed="grade.keyed(path(one.id, 'push'))"
+          :level-keyed="grade.keyed(path(one.id, 'level'))"
+          @trying="grade.trying(values(one.id, $event))"
+          @set="grade.set(values(one.id, $event))"
+          @key="grade.toggleKey(path(one.id, $event), rest($event))"
+        />
+      </TrayItem>
     </div>
   </GradeSliders>
 </template>
@@ -48,5 +54,8 @@ const push = (wheel: string) => props.grade.now<[number, number]>(path(wheel, 'p
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(92px, 1fr));
   gap: 10px;
+}
+.phone .wheels {
+  display: flex;
 }
 </style>

@@ -10,6 +10,7 @@ import IconUp from '~icons/tabler/arrow-up'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { newSeed } from '@/stores/project'
+import TrayItem from '@/tray/TrayItem.vue'
 import MaskPart from './MaskPart.vue'
 import RangeSliders from '@/controls/RangeSliders.vue'
 import { STARTS } from './zones'
@@ -73,98 +74,102 @@ function earlier(one: Zone, to: number) {
 
 <template>
   <fieldset class="zones" :disabled="grade.locked.value">
-    <div v-if="!grade.zones.value.length" class="adding">
-      <span class="quiet tiny">Add a zone:</span>
-      <BButton
-        v-for="one in STARTS"
-        :key="one.id"
-        size="sm"
-        variant="secondary"
-        :title="one.help"
-        :data-test="`zone-${one.id}`"
-        @click="add(one)"
-      >
-        {{ one.name }}
-      </BButton>
-    </div>
-    <p v-if="!grade.zones.value.length" class="tiny quiet">
-      A zone is a further grade that works only where you say: inside a mask, at a brightness, at a
-      hue, or where all of these meet. So only the sky, only the skin, only the paper changes.
-    </p>
-    <ul class="list">
-      <li v-for="(one, index) in grade.zones.value" :key="one.id" :class="{ here: zone === one }">
-        <button
-          class="btn btn-bare"
-          :aria-label="one.on === false ? `Switch ${one.name} on` : `Switch ${one.name} off`"
-          @click="setOn(one)"
-        >
-          <IconEyeOff v-if="one.on === false" aria-hidden="true" />
-          <IconEye v-else aria-hidden="true" />
-        </button>
-        <button
-          class="name"
-          :aria-pressed="zone === one"
-          :data-test="`pick-zone-${index}`"
-          @click="choose(one)"
-        >
-          {{ one.name || `Zone ${index + 1}` }}
-        </button>
-        <button
-          v-if="index > 0"
-          class="btn btn-bare"
-          :aria-label="`Let ${one.name} work earlier`"
-          title="Works earlier"
-          @click="earlier(one, index - 1)"
-        >
-          <IconUp aria-hidden="true" />
-        </button>
-        <button class="btn btn-bare" :aria-label="`Remove ${one.name}`" @click="remove(one)">
-          <IconTrash aria-hidden="true" />
-        </button>
-      </li>
-    </ul>
-    <BDropdown
-      v-if="grade.zones.value.length"
-      size="sm"
-      variant="secondary"
-      teleport-to="body"
-      strategy="fixed"
-      data-test="more-zones"
-    >
-      <template #button-content><IconPlus aria-hidden="true" /> Add a zone</template>
-      <BDropdownItemButton
-        v-for="one in STARTS"
-        :key="one.id"
-        :title="one.help"
-        :data-test="`zone-${one.id}`"
-        @click="add(one)"
-      >
-        {{ one.name }} <span class="tiny quiet">{{ one.help }}</span>
-      </BDropdownItemButton>
-    </BDropdown>
-    <template v-if="zone">
-      <div class="line">
-        <BButton size="sm" variant="primary" data-test="grade-zone" @click="$emit('adjust')">
-          Grade this zone
-        </BButton>
+    <TrayItem name="Zones">
+      <div v-if="!grade.zones.value.length" class="adding">
+        <span class="quiet tiny">Add a zone:</span>
         <BButton
+          v-for="one in STARTS"
+          :key="one.id"
           size="sm"
           variant="secondary"
-          :aria-pressed="grading.matte"
-          title="White is what the zone means, black what it leaves alone"
-          data-test="matte"
-          @click="grading.matte = !grading.matte"
+          :title="one.help"
+          :data-test="`zone-${one.id}`"
+          @click="add(one)"
         >
-          {{ grading.matte ? 'Hide matte' : 'Show matte' }}
+          {{ one.name }}
         </BButton>
-        <BFormCheckbox
-          switch
-          :model-value="zone.invert ?? false"
-          @update:model-value="set({ invert: $event })"
-        >
-          Everything but that
-        </BFormCheckbox>
       </div>
+      <p v-if="!grade.zones.value.length" class="tiny quiet">
+        A zone is a further grade that works only where you say: inside a mask, at a brightness, at
+        a hue, or where all of these meet. So only the sky, only the skin, only the paper changes.
+      </p>
+      <ul class="list">
+        <li v-for="(one, index) in grade.zones.value" :key="one.id" :class="{ here: zone === one }">
+          <button
+            class="btn btn-bare"
+            :aria-label="one.on === false ? `Switch ${one.name} on` : `Switch ${one.name} off`"
+            @click="setOn(one)"
+          >
+            <IconEyeOff v-if="one.on === false" aria-hidden="true" />
+            <IconEye v-else aria-hidden="true" />
+          </button>
+          <button
+            class="name"
+            :aria-pressed="zone === one"
+            :data-test="`pick-zone-${index}`"
+            @click="choose(one)"
+          >
+            {{ one.name || `Zone ${index + 1}` }}
+          </button>
+          <button
+            v-if="index > 0"
+            class="btn btn-bare"
+            :aria-label="`Let ${one.name} work earlier`"
+            title="Works earlier"
+            @click="earlier(one, index - 1)"
+          >
+            <IconUp aria-hidden="true" />
+          </button>
+          <button class="btn btn-bare" :aria-label="`Remove ${one.name}`" @click="remove(one)">
+            <IconTrash aria-hidden="true" />
+          </button>
+        </li>
+      </ul>
+      <BDropdown
+        v-if="grade.zones.value.length"
+        size="sm"
+        variant="secondary"
+        teleport-to="body"
+        strategy="fixed"
+        data-test="more-zones"
+      >
+        <template #button-content><IconPlus aria-hidden="true" /> Add a zone</template>
+        <BDropdownItemButton
+          v-for="one in STARTS"
+          :key="one.id"
+          :title="one.help"
+          :data-test="`zone-${one.id}`"
+          @click="add(one)"
+        >
+          {{ one.name }} <span class="tiny quiet">{{ one.help }}</span>
+        </BDropdownItemButton>
+      </BDropdown>
+    </TrayItem>
+    <template v-if="zone">
+      <TrayItem name="This zone">
+        <div class="line">
+          <BButton size="sm" variant="primary" data-test="grade-zone" @click="$emit('adjust')">
+            Grade this zone
+          </BButton>
+          <BButton
+            size="sm"
+            variant="secondary"
+            :aria-pressed="grading.matte"
+            title="White is what the zone means, black what it leaves alone"
+            data-test="matte"
+            @click="grading.matte = !grading.matte"
+          >
+            {{ grading.matte ? 'Hide matte' : 'Show matte' }}
+          </BButton>
+          <BFormCheckbox
+            switch
+            :model-value="zone.invert ?? false"
+            @update:model-value="set({ invert: $event })"
+          >
+            Everything but that
+          </BFormCheckbox>
+        </div>
+      </TrayItem>
       <RangeSliders
         :controls="kit.grade?.zone ?? []"
         :values="zone as unknown as Record<string, unknown>"
@@ -174,14 +179,16 @@ function earlier(one: Zone, to: number) {
       />
       <MaskPart :grade="grade" :zone="zone" />
       <template v-for="one in RANGES" :key="one.id">
-        <BFormCheckbox
-          switch
-          :model-value="Boolean(zone[one.id])"
-          :data-test="`range-${one.id}`"
-          @update:model-value="set({ [one.id]: $event ? {} : null })"
-        >
-          {{ one.name }}
-        </BFormCheckbox>
+        <TrayItem :name="one.name" :told="zone[one.id] ? 'on' : 'off'">
+          <BFormCheckbox
+            switch
+            :model-value="Boolean(zone[one.id])"
+            :data-test="`range-${one.id}`"
+            @update:model-value="set({ [one.id]: $event ? {} : null })"
+          >
+            {{ one.name }}
+          </BFormCheckbox>
+        </TrayItem>
         <RangeSliders
           v-if="zone[one.id]"
           :controls="kit.grade?.ranges[one.id] ?? []"

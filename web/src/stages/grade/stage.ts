@@ -1,7 +1,9 @@
 import Icon from '~icons/tabler/circle-half-2'
 import { defineStage } from '@/stages/stage'
+import GradeBand from './GradeBand.vue'
 import GradeBench from './GradeBench.vue'
 import GradeOverlay from './GradeOverlay.vue'
+import GradeTools from './GradeTools.vue'
 
 export default defineStage({
   name: 'Grade',
@@ -9,4 +11,6 @@ export default defineStage({
   icon: Icon,
   bench: GradeBench,
   overlay: GradeOverlay,
+  side: GradeTools,
+  band: GradeBand,
 })

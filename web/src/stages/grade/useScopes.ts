@@ -1,5 +1,6 @@
-import { useIntervalFn, useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { createSharedComposable, useIntervalFn, useLocalStorage } from '@vueuse/core'
 import { computed, onScopeDispose, shallowRef, watch } from 'vue'
+import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
 import type { Measured, ScopesWanted } from '@/player/measured'
 import { fetchStill } from '@/player/source'
@@ -14,14 +15,14 @@ const EVERY_MS = 60
 let lanes = 0
 
 /** Which scopes are shown, and what they show: with every still, and at intervals while playing. */
-export function useScopes() {
+export const useScopes = createSharedComposable(() => {
   const project = useProject()
   const grading = useGrading()
   const { player } = useScreen()
   const shown = useLocalStorage<ScopeKind[]>('velvet-kite.scopes', ['luma', 'vectors', 'histogram'])
   const running = shallowRef<Measured | null>(null)
   /** On a phone there is room for the one that was chosen last. */
-  const onlyOne = useMediaQuery('(max-width: 759px)')
+  const { phone: onlyOne } = usePhone()
   const visible = computed(() => (onlyOne.value ? shown.value.slice(-1) : shown.value))
   const measured = computed(() => (player.playing.value ? running.value : player.measured.value))
 
@@ -73,4 +74,4 @@ export function useScopes() {
   onScopeDispose(() => closing.abort())
 
   return { visible, measured, toggle }
-}
+})

@@ -8,12 +8,14 @@ import IconDown from '~icons/tabler/arrow-down'
 import IconTrash from '~icons/tabler/trash'
 import IconUp from '~icons/tabler/arrow-up'
 import type { Effect } from '@/api/types'
-import ControlFields from '@/controls/ControlFields.vue'
+import { usePhone } from '@/look/phone'
 import { omitted } from '@/motion/props'
 import { useClipboard } from '@/stores/clipboard'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import TrayItem from '@/tray/TrayItem.vue'
+import EffectFields from './EffectFields.vue'
 import { found } from './effects'
 import type { Layer } from '@/inhand/useLayer'
 
@@ -22,9 +24,12 @@ const kit = useKit()
 const notes = useNotes()
 const project = useProject()
 const clipboard = useClipboard()
+const { phone } = usePhone()
 
 const effects = computed<Effect[]>(() => props.layer.clip.value?.effects ?? [])
 const open = ref('')
+/** On a phone the values of one effect stand among the controls. */
+const opened = computed(() => effects.value.find((one) => one.id === open.value))
 const wanted = ref('')
 const searching = ref(false)
 const kinds = computed(() => found(kit.layer?.effects ?? [], wanted.value))
@@ -74,127 +79,123 @@ const remove = (preset: Preset) =>
 
 <template>
   <fieldset class="effects" :disabled="layer.locked.value">
-    <div class="finder">
-      <input
-        v-model="wanted"
-        type="search"
-        class="form-control form-control-sm"
-        placeholder="Add an effect"
-        aria-label="Add an effect: search"
-        data-test="find-effect"
-        @focus="searching = true"
-        @input="searching = true"
-        @keydown="search"
-      />
-      <BDropdown
-        size="sm"
-        variant="secondary"
-        no-caret
-        teleport-to="body"
-        strategy="fixed"
-        data-test="effects-more"
-      >
-        <template #button-content>Kit</template>
-        <BDropdownItemButton :disabled="!effects.length" @click="copyAll">
-          Copy all effects
-        </BDropdownItemButton>
-        <BDropdownItemButton
-          :disabled="!clipboard.effects.length"
-          data-test="paste-effects"
-          @click="layer.addParts('effects', parts(clipboard.effects))"
+    <TrayItem name="Effects" :told="effects.length ? String(effects.length) : ''">
+      <div class="finder">
+        <input
+          v-model="wanted"
+          type="search"
+          class="form-control form-control-sm"
+          placeholder="Add an effect"
+          aria-label="Add an effect: search"
+          data-test="find-effect"
+          @focus="searching = true"
+          @input="searching = true"
+          @keydown="search"
+        />
+        <BDropdown
+          size="sm"
+          variant="secondary"
+          no-caret
+          teleport-to="body"
+          strategy="fixed"
+          data-test="effects-more"
         >
-          Paste {{ clipboard.effects.length || '' }}
-        </BDropdownItemButton>
-        <BDropdownItemButton
-          :disabled="!effects.length"
-          data-test="keep-effects"
-          @click="((name = ''), (naming = true))"
-        >
-          Keep these in the Kit
-        </BDropdownItemButton>
-        <template v-for="one in kit.effects" :key="one.id">
-          <BDropdownItemButton :data-test="`effects-${one.name}`" @click="apply(one)">
-            Add “{{ one.name }}”
+          <template #button-content>Kit</template>
+          <BDropdownItemButton :disabled="!effects.length" @click="copyAll">
+            Copy all effects
           </BDropdownItemButton>
-          <BDropdownItemButton @click="remove(one)">
-            <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+          <BDropdownItemButton
+            :disabled="!clipboard.effects.length"
+            data-test="paste-effects"
+            @click="layer.addParts('effects', parts(clipboard.effects))"
+          >
+            Paste {{ clipboard.effects.length || '' }}
           </BDropdownItemButton>
-        </template>
-      </BDropdown>
-    </div>
-    <ul v-if="searching" class="found" data-test="found-effects">
-      <li v-for="one in kinds" :key="one.kind">
-        <button :data-test="`effect-${one.kind}`" @click="add(one.kind)">
-          <strong>{{ one.title }}</strong> <span class="tiny quiet">{{ one.help }}</span>
-        </button>
-      </li>
-      <li v-if="!kinds.length" class="quiet tiny none">No effect is called that.</li>
-      <li>
-        <button class="quiet tiny" @click="searching = false">Close the list</button>
-      </li>
-    </ul>
-    <p v-else-if="!effects.length" class="tiny quiet">
-      None yet. Effects work one after another, from the first to the last; each can be switched
-      off, mixed in by a share, and have keys.
-    </p>
-    <ol class="row-of">
-      <li v-for="(one, index) in effects" :key="one.id" data-test="effect-row">
-        <div class="head">
-          <button
-            class="btn btn-bare small"
-            role="switch"
-            :aria-checked="one.on !== false"
-            :aria-label="`${kindOf(one)?.title} on`"
-            @click="layer.setPart('effects', one.id ?? '', { on: one.on === false })"
+          <BDropdownItemButton
+            :disabled="!effects.length"
+            data-test="keep-effects"
+            @click="((name = ''), (naming = true))"
           >
-            <IconEyeOff v-if="one.on === false" aria-hidden="true" />
-            <IconEye v-else aria-hidden="true" />
+            Keep these in the Kit
+          </BDropdownItemButton>
+          <template v-for="one in kit.effects" :key="one.id">
+            <BDropdownItemButton :data-test="`effects-${one.name}`" @click="apply(one)">
+              Add “{{ one.name }}”
+            </BDropdownItemButton>
+            <BDropdownItemButton @click="remove(one)">
+              <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+            </BDropdownItemButton>
+          </template>
+        </BDropdown>
+      </div>
+      <ul v-if="searching" class="found" data-test="found-effects">
+        <li v-for="one in kinds" :key="one.kind">
+          <button :data-test="`effect-${one.kind}`" @click="add(one.kind)">
+            <strong>{{ one.title }}</strong> <span class="tiny quiet">{{ one.help }}</span>
           </button>
-          <button
-            class="title"
-            :aria-expanded="open === one.id"
-            @click="open = open === one.id ? '' : (one.id ?? '')"
-          >
-            {{ kindOf(one)?.title ?? one.kind }}
-          </button>
-          <button
-            class="btn btn-bare small"
-            :disabled="!index"
-            aria-label="Works earlier"
-            title="Works earlier"
-            @click="layer.orderPart('effects', one.id ?? '', index - 1)"
-          >
-            <IconUp aria-hidden="true" />
-          </button>
-          <button
-            class="btn btn-bare small"
-            :disabled="index === effects.length - 1"
-            aria-label="Works later"
-            title="Works later"
-            @click="layer.orderPart('effects', one.id ?? '', index + 1)"
-          >
-            <IconDown aria-hidden="true" />
-          </button>
-          <button
-            class="btn btn-bare small"
-            :aria-label="`Delete ${kindOf(one)?.title}`"
-            @click="layer.removePart('effects', one.id ?? '')"
-          >
-            <IconTrash aria-hidden="true" />
-          </button>
-        </div>
-        <div v-if="open === one.id" class="inside">
-          <ControlFields
-            :controls="kindOf(one)?.controls ?? []"
-            :values="one as unknown as Record<string, unknown>"
-            :local="layer.local.value"
-            :fixed="['rate', 'seed']"
-            @trying="layer.tryPart('effects', one.id ?? '', $event)"
-            @set="layer.setPart('effects', one.id ?? '', $event)"
-          />
-        </div>
-      </li>
-    </ol>
+        </li>
+        <li v-if="!kinds.length" class="quiet tiny none">No effect is called that.</li>
+        <li>
+          <button class="quiet tiny" @click="searching = false">Close the list</button>
+        </li>
+      </ul>
+      <p v-else-if="!effects.length" class="tiny quiet">
+        None yet. Effects work one after another, from the first to the last; each can be switched
+        off, mixed in by a share, and have keys.
+      </p>
+      <ol class="row-of">
+        <li v-for="(one, index) in effects" :key="one.id" data-test="effect-row">
+          <div class="head">
+            <button
+              class="btn btn-bare small"
+              role="switch"
+              :aria-checked="one.on !== false"
+              :aria-label="`${kindOf(one)?.title} on`"
+              @click="layer.setPart('effects', one.id ?? '', { on: one.on === false })"
+            >
+              <IconEyeOff v-if="one.on === false" aria-hidden="true" />
+              <IconEye v-else aria-hidden="true" />
+            </button>
+            <button
+              class="title"
+              :aria-expanded="open === one.id"
+              @click="open = open === one.id ? '' : (one.id ?? '')"
+            >
+              {{ kindOf(one)?.title ?? one.kind }}
+            </button>
+            <button
+              class="btn btn-bare small"
+              :disabled="!index"
+              aria-label="Works earlier"
+              title="Works earlier"
+              @click="layer.orderPart('effects', one.id ?? '', index - 1)"
+            >
+              <IconUp aria-hidden="true" />
+            </button>
+            <button
+              class="btn btn-bare small"
+              :disabled="index === effects.length - 1"
+              aria-label="Works later"
+              title="Works later"
+              @click="layer.orderPart('effects', one.id ?? '', index + 1)"
+            >
+              <IconDown aria-hidden="true" />
+            </button>
+            <button
+              class="btn btn-bare small"
+              :aria-label="`Delete ${kindOf(one)?.title}`"
+              @click="layer.removePart('effects', one.id ?? '')"
+            >
+              <IconTrash aria-hidden="true" />
+            </button>
+          </div>
+          <div v-if="open === one.id && !phone" class="inside">
+            <EffectFields :layer="layer" :effect="one" />
+          </div>
+        </li>
+      </ol>
+    </TrayItem>
+    <EffectFields v-if="phone && opened" :key="opened.id" :layer="layer" :effect="opened" />
     <BModal
       v-model="naming"
       title="Keep these effects"
@@ -280,5 +281,16 @@ const remove = (preset: Preset) =>
 }
 p {
   margin: 0;
+}
+.phone .row-of {
+  display: flex;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.phone .row-of > li {
+  flex: none;
+}
+.phone .title {
+  padding: 0 8px;
 }
 </style>

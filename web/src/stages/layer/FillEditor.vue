@@ -14,6 +14,7 @@ import { fillCss } from '@/picture/fills'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
 import type { Layer } from '@/inhand/useLayer'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{
   layer: Layer
@@ -152,83 +153,85 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
 </script>
 
 <template>
-  <div class="fill">
-    <div class="line">
-      <span class="name">{{ label }}</span>
-      <ChoiceGroup
-        :label="`${label}: kind of fill`"
-        :choices="choices"
-        :taken="kind"
-        @take="become($event)"
-      />
-    </div>
-    <template v-if="fill">
-      <ControlFields
-        v-if="fill.kind === 'plain'"
-        :controls="kit.layer?.fills.plain ?? []"
-        :values="fill as unknown as Record<string, unknown>"
-        :local="layer.local.value"
-        @trying="trying($event)"
-        @set="set($event)"
-      />
-      <template v-else>
-        <div
-          class="bar"
-          :style="{ background: fillCss(fill) }"
-          title="Tap to add a stop"
-          data-test="gradient-bar"
-          @click.self="addStop"
-        >
-          <button
-            v-for="(one, index) in stops"
-            :key="index"
-            class="knob"
-            :class="{ here: one === stop }"
-            :style="{
-              left: `${shownAt(index)}%`,
-              '--shown': String(valueAt(one.colour, layer.local.value) ?? '#808080'),
-            }"
-            :aria-label="`Stop ${index + 1} at ${Math.round(shownAt(index))} %; arrow keys move it`"
-            @pointerdown="grip.down($event, index)"
-            @keydown="nudge($event, index)"
-          />
-        </div>
-        <div class="line">
-          <BButton size="sm" variant="secondary" @click="addStop()">
-            <IconPlus aria-hidden="true" /> Stop
-          </BButton>
-          <BButton size="sm" variant="secondary" :disabled="stops.length < 2" @click="removeStop">
-            <IconTrash aria-hidden="true" /> Stop
-          </BButton>
-          <BButton
-            size="sm"
-            variant="secondary"
-            :aria-pressed="handled"
-            title="Drag its two ends on the picture"
-            @click="layering.fill = handled ? 'none' : path"
-          >
-            Ends on the picture
-          </BButton>
-        </div>
+  <TrayItem :name="label">
+    <div class="fill">
+      <div class="line">
+        <span class="name">{{ label }}</span>
+        <ChoiceGroup
+          :label="`${label}: kind of fill`"
+          :choices="choices"
+          :taken="kind"
+          @take="become($event)"
+        />
+      </div>
+      <template v-if="fill">
         <ControlFields
-          v-if="stop"
-          :controls="kit.layer?.stop ?? []"
-          :values="stop as unknown as Record<string, unknown>"
+          v-if="fill.kind === 'plain'"
+          :controls="kit.layer?.fills.plain ?? []"
+          :values="fill as unknown as Record<string, unknown>"
           :local="layer.local.value"
           @trying="trying($event)"
           @set="set($event)"
         />
-        <ControlFields
-          v-if="handled"
-          :controls="kit.layer?.fills[fill.kind] ?? []"
-          :values="fill as unknown as Record<string, unknown>"
-          :local="layer.local.value"
-          @trying="layer.tryWhole(named($event))"
-          @set="layer.setWhole(named($event))"
-        />
+        <template v-else>
+          <div
+            class="bar"
+            :style="{ background: fillCss(fill) }"
+            title="Tap to add a stop"
+            data-test="gradient-bar"
+            @click.self="addStop"
+          >
+            <button
+              v-for="(one, index) in stops"
+              :key="index"
+              class="knob"
+              :class="{ here: one === stop }"
+              :style="{
+                left: `${shownAt(index)}%`,
+                '--shown': String(valueAt(one.colour, layer.local.value) ?? '#808080'),
+              }"
+              :aria-label="`Stop ${index + 1} at ${Math.round(shownAt(index))} %; arrow keys move it`"
+              @pointerdown="grip.down($event, index)"
+              @keydown="nudge($event, index)"
+            />
+          </div>
+          <div class="line">
+            <BButton size="sm" variant="secondary" @click="addStop()">
+              <IconPlus aria-hidden="true" /> Stop
+            </BButton>
+            <BButton size="sm" variant="secondary" :disabled="stops.length < 2" @click="removeStop">
+              <IconTrash aria-hidden="true" /> Stop
+            </BButton>
+            <BButton
+              size="sm"
+              variant="secondary"
+              :aria-pressed="handled"
+              title="Drag its two ends on the picture"
+              @click="layering.fill = handled ? 'none' : path"
+            >
+              Ends on the picture
+            </BButton>
+          </div>
+          <ControlFields
+            v-if="stop"
+            :controls="kit.layer?.stop ?? []"
+            :values="stop as unknown as Record<string, unknown>"
+            :local="layer.local.value"
+            @trying="trying($event)"
+            @set="set($event)"
+          />
+          <ControlFields
+            v-if="handled"
+            :controls="kit.layer?.fills[fill.kind] ?? []"
+            :values="fill as unknown as Record<string, unknown>"
+            :local="layer.local.value"
+            @trying="layer.tryWhole(named($event))"
+            @set="layer.setWhole(named($event))"
+          />
+        </template>
       </template>
-    </template>
-  </div>
+    </div>
+  </TrayItem>
 </template>
 
 <style scoped>

@@ -15,6 +15,7 @@ import { useLayering } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import type { Layer } from '@/inhand/useLayer'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -108,75 +109,81 @@ const copied = computed(() => clipboard.key)
 
 <template>
   <fieldset class="key" :disabled="layer.locked.value">
-    <div class="line">
-      <ChoiceGroup label="Kind of key" :choices="KINDS" :taken="kind" @take="become($event)" />
-      <span class="grow" />
-      <BButton
-        v-if="key"
-        size="sm"
-        variant="secondary"
-        title="To be pasted onto other clips"
-        @click="clipboard.key = key"
-      >
-        Copy
-      </BButton>
-      <BButton
-        v-if="copied"
-        size="sm"
-        variant="secondary"
-        title="The copied key, on all that is in hand"
-        @click="layer.setWhole({ key: copied })"
-      >
-        Paste
-      </BButton>
-    </div>
-    <p v-if="!key" class="tiny quiet">
-      A key makes part of the layer clear: by the colour of the screen that was filmed behind
-      somebody, or by brightness, such as a sky. “Colour” looks for the screen by itself.
-    </p>
-    <template v-if="key">
-      <div v-if="key.kind === 'chroma'" class="line">
-        <button
-          v-for="screen in screens"
-          :key="screen.colour"
-          class="swatch"
-          :class="{ here: screen.colour === key.colour }"
-          :style="{ background: screen.colour }"
-          :aria-label="`Screen of the colour ${screen.colour}, ${Math.round(screen.share * 100)} % of the picture`"
-          :title="`${screen.colour}: ${Math.round(screen.share * 100)} % of the picture`"
-          data-test="screen"
-          @click="takeScreen(screen)"
-        />
+    <TrayItem name="Key" :told="kind === 'none' ? '' : kind">
+      <div class="line">
+        <ChoiceGroup label="Kind of key" :choices="KINDS" :taken="kind" @take="become($event)" />
+        <span class="grow" />
         <BButton
+          v-if="key"
           size="sm"
           variant="secondary"
-          :aria-pressed="layering.tool === 'pick'"
-          data-test="pick-screen"
-          @click="layering.tool = layering.tool === 'pick' ? '' : 'pick'"
+          title="To be pasted onto other clips"
+          @click="clipboard.key = key"
         >
-          <IconPick aria-hidden="true" /> Tap it
+          Copy
         </BButton>
-        <BButton size="sm" variant="secondary" :disabled="asking" @click="look">
-          Look again
+        <BButton
+          v-if="copied"
+          size="sm"
+          variant="secondary"
+          title="The copied key, on all that is in hand"
+          @click="layer.setWhole({ key: copied })"
+        >
+          Paste
         </BButton>
       </div>
-      <div class="line">
-        <BFormCheckbox
-          switch
-          :model-value="key.on !== false"
-          @update:model-value="layer.setWhole({ 'key/on': $event })"
-        >
-          On
-        </BFormCheckbox>
-        <BFormCheckbox
-          switch
-          :model-value="key.invert ?? false"
-          data-test="key-invert"
-          @update:model-value="layer.setWhole({ 'key/invert': $event })"
-        >
-          Keep the other part
-        </BFormCheckbox>
-      </div>
+      <p v-if="!key" class="tiny quiet">
+        A key makes part of the layer clear: by the colour of the screen that was filmed behind
+        somebody, or by brightness, such as a sky. “Colour” looks for the screen by itself.
+      </p>
+    </TrayItem>
+    <template v-if="key">
+      <TrayItem v-if="key.kind === 'chroma'" name="Screen">
+        <div class="line">
+          <button
+            v-for="screen in screens"
+            :key="screen.colour"
+            class="swatch"
+            :class="{ here: screen.colour === key.colour }"
+            :style="{ background: screen.colour }"
+            :aria-label="`Screen of the colour ${screen.colour}, ${Math.round(screen.share * 100)} % of the picture`"
+            :title="`${screen.colour}: ${Math.round(screen.share * 100)} % of the picture`"
+            data-test="screen"
+            @click="takeScreen(screen)"
+          />
+          <BButton
+            size="sm"
+            variant="secondary"
+            :aria-pressed="layering.tool === 'pick'"
+            data-test="pick-screen"
+            @click="layering.tool = layering.tool === 'pick' ? '' : 'pick'"
+          >
+            <IconPick aria-hidden="true" /> Tap it
+          </BButton>
+          <BButton size="sm" variant="secondary" :disabled="asking" @click="look">
+            Look again
+          </BButton>
+        </div>
+      </TrayItem>
+      <TrayItem name="Switches">
+        <div class="line">
+          <BFormCheckbox
+            switch
+            :model-value="key.on !== false"
+            @update:model-value="layer.setWhole({ 'key/on': $event })"
+          >
+            On
+          </BFormCheckbox>
+          <BFormCheckbox
+            switch
+            :model-value="key.invert ?? false"
+            data-test="key-invert"
+            @update:model-value="layer.setWhole({ 'key/invert': $event })"
+          >
+            Keep the other part
+          </BFormCheckbox>
+        </div>
+      </TrayItem>
       <ControlFields
         :controls="kit.layer?.keys[key.kind] ?? []"
         :values="key as unknown as Record<string, unknown>"
@@ -184,7 +191,7 @@ const copied = computed(() => clipboard.key)
         @trying="layer.tryWhole(whole($event))"
         @set="layer.setWhole(whole($event))"
       />
-      <template v-if="key.kind === 'chroma'">
+      <TrayItem v-if="key.kind === 'chroma'" name="Edge response">
         <strong class="tiny quiet">Edge response, from clear to solid</strong>
         <CurveGraph
           :points="response"
@@ -193,7 +200,7 @@ const copied = computed(() => clipboard.key)
           @trying="layer.trying({ 'key/response': $event })"
           @set="layer.set({ 'key/response': $event })"
         />
-      </template>
+      </TrayItem>
     </template>
   </fieldset>
 </template>

@@ -2,10 +2,8 @@
 /** Layer: what makes up the frame, and the parts of the layer in hand. */
 import { computed, onBeforeUnmount, watch, type Component } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
-import IconMatte from '~icons/tabler/mask'
 import IconNext from '~icons/tabler/chevron-right'
 import BenchPair from '@/controls/BenchPair.vue'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useLayering, type LayerPart } from '@/stores/layering'
@@ -14,6 +12,7 @@ import EffectsPart from './EffectsPart.vue'
 import FillEditor from './FillEditor.vue'
 import KeyPart from './KeyPart.vue'
 import LayerList from './LayerList.vue'
+import LayerTools from './LayerTools.vue'
 import LookPart from './LookPart.vue'
 import MasksPart from './MasksPart.vue'
 import ShapePart from './ShapePart.vue'
@@ -75,11 +74,16 @@ watch(
 </script>
 
 <template>
-  <BenchPair label="The layer in hand" :filled="Boolean(layer.clip.value)">
-    <template #left><LayerList class="list" /></template>
-    <template #parts>
-      <ChoiceGroup label="Part of the layer" :choices="parts" :taken="part" @take="take" />
-    </template>
+  <BenchPair
+    label="The layer in hand"
+    left="Layers"
+    left-first
+    :parts="parts"
+    :part="part"
+    :filled="Boolean(layer.clip.value)"
+    @take="take"
+  >
+    <template #left><LayerList /></template>
     <template #tools>
       <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
       <span class="grow" />
@@ -91,15 +95,7 @@ watch(
           <IconNext aria-hidden="true" />
         </button>
       </template>
-      <button
-        class="btn btn-bare"
-        :aria-pressed="layering.matte"
-        title="White is what is seen of the layer, black what is clear"
-        data-test="layer-matte"
-        @click="layering.matte = !layering.matte"
-      >
-        <IconMatte aria-hidden="true" /> Matte
-      </button>
+      <LayerTools />
     </template>
     <LookPart v-if="part === 'look'" :layer="layer" />
     <component
@@ -120,11 +116,3 @@ watch(
     </template>
   </BenchPair>
 </template>
-
-<style scoped>
-@media (max-width: 759px) {
-  .list {
-    max-height: 236px;
-  }
-}
-</style>

@@ -3,6 +3,7 @@
 import { BModal } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import { isPictured, type PicturedClip, type Track } from '@/api/types'
+import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
 import { useGrip } from '@/controls/useGrip'
 import { useHand } from '@/stores/hand'
@@ -24,6 +25,7 @@ const hand = useHand()
 const kit = useKit()
 const notes = useNotes()
 const { player } = useScreen()
+const { phone } = usePhone()
 
 const at = computed(() => tickOf(player.frame.value, project.rate))
 const rows = computed<Row[]>(() =>
@@ -54,7 +56,9 @@ const grip = useGrip<number>({
   slop: 0,
   move({ event }) {
     const boxes = [...(list.value?.children ?? [])].map((row) => row.getBoundingClientRect())
-    const over = boxes.findIndex((box) => event.clientY < box.top + box.height)
+    const over = boxes.findIndex((box) =>
+      phone.value ? event.clientX < box.right : event.clientY < box.bottom,
+    )
     target.value = over < 0 ? boxes.length - 1 : over
   },
   drop(_, from) {
@@ -78,7 +82,7 @@ function moveTo(from: number, to: number) {
 }
 
 function byKey(event: KeyboardEvent, index: number) {
-  const by = { ArrowUp: -1, ArrowDown: 1 }[event.key]
+  const by = { ArrowUp: -1, ArrowDown: 1, ArrowLeft: -1, ArrowRight: 1 }[event.key]
   if (!by || index + by < 0 || index + by >= rows.value.length) return
   event.preventDefault()
   event.stopPropagation()
@@ -129,7 +133,7 @@ async function keep() {
       <strong>This frame</strong>
       <span class="tiny quiet">front to back</span>
       <span class="grow" />
-      <AddMenu />
+      <AddMenu v-if="!phone" />
     </header>
     <ol v-if="rows.length" ref="list" class="rows" data-test="layers">
       <LayerRow
@@ -215,5 +219,25 @@ header {
 }
 .after {
   box-shadow: 0 3px 0 var(--accent);
+}
+.phone .layers {
+  padding: 4px 0;
+  grid-template-rows: minmax(0, 1fr);
+}
+.phone header {
+  display: none;
+}
+.phone .rows {
+  grid: minmax(0, 1fr) / none;
+  grid-auto-flow: column;
+  grid-auto-columns: 92px;
+  overflow: auto hidden;
+  scrollbar-width: none;
+}
+.phone .before {
+  box-shadow: -3px 0 0 var(--accent);
+}
+.phone .after {
+  box-shadow: 3px 0 0 var(--accent);
 }
 </style>

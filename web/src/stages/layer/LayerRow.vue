@@ -210,4 +210,57 @@ li {
     min-height: 44px;
   }
 }
+/* On a phone a picture in a row: held and drawn aside it goes in front or behind. */
+.phone li {
+  position: relative;
+  flex-direction: column;
+  align-items: stretch;
+  min-height: 0;
+}
+.phone .what {
+  flex: 1;
+  grid: minmax(0, 1fr) auto / minmax(0, 1fr);
+  gap: 1px;
+  padding: 0;
+  min-height: 0;
+}
+.phone .what :is(img, .glyph) {
+  width: 100%;
+  height: 100%;
+  min-height: 0;
+}
+.phone .words {
+  padding: 0 6px;
+}
+.phone .words .quiet,
+.phone .blend,
+.phone .opacity {
+  display: none;
+}
+.phone .name {
+  font-size: 12px;
+}
+.phone .grip {
+  position: absolute;
+  left: 0;
+  top: 0;
+  width: 40px;
+  height: 44px;
+  z-index: 1;
+  color: #fff;
+  filter: drop-shadow(0 0 2px #000);
+}
+.phone .small {
+  display: none;
+}
+.phone li :deep(.dropdown),
+.phone li :deep(.btn-group) {
+  position: absolute;
+  right: 0;
+  top: 0;
+  filter: drop-shadow(0 0 2px #000);
+}
+.phone li :deep(.small) {
+  display: inline-flex;
+}
 </style>

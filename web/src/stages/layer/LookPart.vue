@@ -8,6 +8,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { isDrawn } from '@/api/types'
 import { useKit } from '@/stores/kit'
 import type { Layer } from '@/inhand/useLayer'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -53,21 +54,23 @@ const cropValues = (values: Record<string, unknown>) =>
 
 <template>
   <fieldset v-if="clip" class="look" :disabled="layer.locked.value">
-    <label class="line">
-      <span class="name">Blend</span>
-      <select
-        class="form-select form-select-sm"
-        :value="clip.blend ?? 'normal'"
-        data-test="blend"
-        @change="layer.setWhole({ blend: ($event.target as HTMLSelectElement).value })"
-      >
-        <optgroup v-for="group in groups" :key="group.name" :label="group.name">
-          <option v-for="mode in group.modes" :key="mode.name" :value="mode.name">
-            {{ mode.title }}
-          </option>
-        </optgroup>
-      </select>
-    </label>
+    <TrayItem name="Blend" :told="clip.blend ?? 'normal'">
+      <label class="line">
+        <span class="name">Blend</span>
+        <select
+          class="form-select form-select-sm"
+          :value="clip.blend ?? 'normal'"
+          data-test="blend"
+          @change="layer.setWhole({ blend: ($event.target as HTMLSelectElement).value })"
+        >
+          <optgroup v-for="group in groups" :key="group.name" :label="group.name">
+            <option v-for="mode in group.modes" :key="mode.name" :value="mode.name">
+              {{ mode.title }}
+            </option>
+          </optgroup>
+        </select>
+      </label>
+    </TrayItem>
     <ValueField
       label="Opacity"
       :value="layer.now('opacity', 1) * 100"
@@ -81,62 +84,70 @@ const cropValues = (values: Record<string, unknown>) =>
       @set="layer.set({ opacity: $event / 100 })"
       @key="layer.toggleKey('opacity', 1)"
     />
-    <div class="line">
-      <span class="name">Clipped</span>
-      <ChoiceGroup
-        label="Clipped to the layer below"
-        :choices="CLIPPED"
-        :taken="clip.clipped ?? ''"
-        @take="layer.setWhole({ clipped: $event })"
-      />
-    </div>
-    <p v-if="clip.clipped" class="tiny quiet note">
-      Seen only where the nearest layer below that is free is
-      {{ clip.clipped === 'alpha' ? 'solid' : 'bright' }}.
-    </p>
-    <div v-if="picture" class="line">
-      <span class="name">Fit</span>
-      <ChoiceGroup
-        label="Fit"
-        :choices="FITS"
-        :taken="clip.place?.fit ?? 'whole'"
-        @take="layer.setWhole({ 'place/fit': $event })"
-      />
-    </div>
-    <div class="line">
-      <span class="name">Flip</span>
-      <BFormCheckbox
-        switch
-        :model-value="clip.place?.mirrored ?? false"
-        data-test="mirrored"
-        @update:model-value="layer.setWhole({ 'place/mirrored': $event })"
-      >
-        Left for right
-      </BFormCheckbox>
-      <BFormCheckbox
-        switch
-        :model-value="clip.place?.upside_down ?? false"
-        @update:model-value="layer.setWhole({ 'place/upside_down': $event })"
-      >
-        Upside down
-      </BFormCheckbox>
-    </div>
-    <template v-if="!isDrawn(clip)">
+    <TrayItem name="Clipped" :told="clip.clipped ?? ''">
       <div class="line">
-        <span class="name">Crop</span>
-        <BButton
-          v-if="!crop"
-          size="sm"
-          variant="secondary"
-          data-test="crop"
-          @click="layer.setWhole({ crop: { left: 0.1, right: 0.1 } })"
-        >
-          Cut the sides away
-        </BButton>
-        <BButton v-else size="sm" variant="secondary" @click="layer.setWhole({ crop: null })">
-          Show all of it
-        </BButton>
+        <span class="name">Clipped</span>
+        <ChoiceGroup
+          label="Clipped to the layer below"
+          :choices="CLIPPED"
+          :taken="clip.clipped ?? ''"
+          @take="layer.setWhole({ clipped: $event })"
+        />
       </div>
+      <p v-if="clip.clipped" class="tiny quiet note">
+        Seen only where the nearest layer below that is free is
+        {{ clip.clipped === 'alpha' ? 'solid' : 'bright' }}.
+      </p>
+    </TrayItem>
+    <TrayItem v-if="picture" name="Fit" :told="clip.place?.fit ?? 'whole'">
+      <div class="line">
+        <span class="name">Fit</span>
+        <ChoiceGroup
+          label="Fit"
+          :choices="FITS"
+          :taken="clip.place?.fit ?? 'whole'"
+          @take="layer.setWhole({ 'place/fit': $event })"
+        />
+      </div>
+    </TrayItem>
+    <TrayItem name="Flip">
+      <div class="line">
+        <span class="name">Flip</span>
+        <BFormCheckbox
+          switch
+          :model-value="clip.place?.mirrored ?? false"
+          data-test="mirrored"
+          @update:model-value="layer.setWhole({ 'place/mirrored': $event })"
+        >
+          Left for right
+        </BFormCheckbox>
+        <BFormCheckbox
+          switch
+          :model-value="clip.place?.upside_down ?? false"
+          @update:model-value="layer.setWhole({ 'place/upside_down': $event })"
+        >
+          Upside down
+        </BFormCheckbox>
+      </div>
+    </TrayItem>
+    <template v-if="!isDrawn(clip)">
+      <TrayItem name="Crop">
+        <div class="line">
+          <span class="name">Crop</span>
+          <BButton
+            v-if="!crop"
+            size="sm"
+            variant="secondary"
+            data-test="crop"
+            @click="layer.setWhole({ crop: { left: 0.1, right: 0.1 } })"
+          >
+            Cut the sides away
+          </BButton>
+          <BButton v-else size="sm" variant="secondary" @click="layer.setWhole({ crop: null })">
+            Show all of it
+          </BButton>
+        </div>
+      </TrayItem>
       <ControlFields
         v-if="crop"
         :controls="kit.layer?.crop ?? []"

@@ -17,6 +17,7 @@ import RangeSliders from '@/controls/RangeSliders.vue'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
 import type { Layer } from '@/inhand/useLayer'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -91,121 +92,129 @@ function undoStroke() {
 
 <template>
   <fieldset class="masks" :disabled="layer.locked.value">
-    <div class="line">
-      <ChoiceGroup
-        v-if="masks.length"
-        label="Mask in hand"
-        :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
-        :taken="Math.max(0, mask ? masks.indexOf(mask) : 0)"
-        @take="layering.mask = $event"
-      />
-      <BDropdown
-        size="sm"
-        variant="secondary"
-        teleport-to="body"
-        strategy="fixed"
-        data-test="add-mask"
-      >
-        <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
-        <BDropdownItemButton
-          v-for="one in FRESH"
-          :key="one.id"
-          :data-test="`mask-${one.id}`"
-          @click="add(one)"
-        >
-          {{ one.name }}
-        </BDropdownItemButton>
-      </BDropdown>
-    </div>
-    <p v-if="!masks.length" class="tiny quiet">
-      A mask says where the layer is seen. Several go together: added, subtracted, intersected. They
-      are moved, sized and softened on the picture, and can have keys.
-    </p>
-    <template v-if="mask">
+    <TrayItem name="Masks">
       <div class="line">
         <ChoiceGroup
-          v-if="masks.indexOf(mask) > 0"
-          label="How it joins the masks before it"
-          :choices="JOINS"
-          :taken="mask.join ?? 'add'"
-          @take="set({ join: $event })"
+          v-if="masks.length"
+          label="Mask in hand"
+          :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
+          :taken="Math.max(0, mask ? masks.indexOf(mask) : 0)"
+          @take="layering.mask = $event"
         />
-        <BFormCheckbox
-          switch
-          :model-value="mask.on !== false"
-          @update:model-value="set({ on: $event })"
-        >
-          On
-        </BFormCheckbox>
-        <BFormCheckbox
-          switch
-          :model-value="mask.invert ?? false"
-          data-test="mask-invert"
-          @update:model-value="set({ invert: $event })"
-        >
-          Outside of it
-        </BFormCheckbox>
-        <BButton
+        <BDropdown
           size="sm"
           variant="secondary"
-          aria-label="Delete this mask"
-          data-test="remove-mask"
-          @click="layer.removePart('masks', mask.id ?? '')"
+          teleport-to="body"
+          strategy="fixed"
+          data-test="add-mask"
         >
-          <IconTrash aria-hidden="true" />
-        </BButton>
+          <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
+          <BDropdownItemButton
+            v-for="one in FRESH"
+            :key="one.id"
+            :data-test="`mask-${one.id}`"
+            @click="add(one)"
+          >
+            {{ one.name }}
+          </BDropdownItemButton>
+        </BDropdown>
       </div>
-      <div v-if="mask.kind === 'path'" class="line">
-        <BButton
-          size="sm"
-          variant="secondary"
-          :aria-pressed="layering.tool === 'pen'"
-          data-test="pen"
-          @click="layering.tool = layering.tool === 'pen' ? '' : 'pen'"
-        >
-          <IconPen aria-hidden="true" /> Set points
-        </BButton>
-        <KeyButton
-          label="Path"
-          :keyed="keyedState(mask.contours, layer.local.value)"
-          @click="keyPath"
-        />
-        <span class="tiny quiet">
-          {{
-            layering.tool === 'pen'
-              ? 'Tap on the picture; tap the first point to close'
-              : 'Tap the line to add a point, drag points to move them'
-          }}
-        </span>
-      </div>
-      <template v-if="mask.kind === 'brush'">
+      <p v-if="!masks.length" class="tiny quiet">
+        A mask says where the layer is seen. Several go together: added, subtracted, intersected.
+        They are moved, sized and softened on the picture, and can have keys.
+      </p>
+    </TrayItem>
+    <template v-if="mask">
+      <TrayItem name="This mask">
+        <div class="line">
+          <ChoiceGroup
+            v-if="masks.indexOf(mask) > 0"
+            label="How it joins the masks before it"
+            :choices="JOINS"
+            :taken="mask.join ?? 'add'"
+            @take="set({ join: $event })"
+          />
+          <BFormCheckbox
+            switch
+            :model-value="mask.on !== false"
+            @update:model-value="set({ on: $event })"
+          >
+            On
+          </BFormCheckbox>
+          <BFormCheckbox
+            switch
+            :model-value="mask.invert ?? false"
+            data-test="mask-invert"
+            @update:model-value="set({ invert: $event })"
+          >
+            Outside of it
+          </BFormCheckbox>
+          <BButton
+            size="sm"
+            variant="secondary"
+            aria-label="Delete this mask"
+            data-test="remove-mask"
+            @click="layer.removePart('masks', mask.id ?? '')"
+          >
+            <IconTrash aria-hidden="true" />
+          </BButton>
+        </div>
+      </TrayItem>
+      <TrayItem v-if="mask.kind === 'path'" name="Points">
         <div class="line">
           <BButton
             size="sm"
             variant="secondary"
-            :aria-pressed="layering.tool === 'brush' && !layering.brush.erase"
-            data-test="brush"
-            @click="((layering.tool = 'brush'), (layering.brush.erase = false))"
+            :aria-pressed="layering.tool === 'pen'"
+            data-test="pen"
+            @click="layering.tool = layering.tool === 'pen' ? '' : 'pen'"
           >
-            <IconBrush aria-hidden="true" /> Paint
+            <IconPen aria-hidden="true" /> Set points
           </BButton>
-          <BButton
-            size="sm"
-            variant="secondary"
-            :aria-pressed="layering.tool === 'brush' && layering.brush.erase"
-            @click="((layering.tool = 'brush'), (layering.brush.erase = true))"
-          >
-            <IconEraser aria-hidden="true" /> Wipe
-          </BButton>
-          <BButton
-            size="sm"
-            variant="secondary"
-            :disabled="!mask.strokes?.length"
-            @click="undoStroke"
-          >
-            Take the last stroke away
-          </BButton>
+          <KeyButton
+            label="Path"
+            :keyed="keyedState(mask.contours, layer.local.value)"
+            @click="keyPath"
+          />
+          <span class="tiny quiet">
+            {{
+              layering.tool === 'pen'
+                ? 'Tap on the picture; tap the first point to close'
+                : 'Tap the line to add a point, drag points to move them'
+            }}
+          </span>
         </div>
+      </TrayItem>
+      <template v-if="mask.kind === 'brush'">
+        <TrayItem name="Brush and wipe">
+          <div class="line">
+            <BButton
+              size="sm"
+              variant="secondary"
+              :aria-pressed="layering.tool === 'brush' && !layering.brush.erase"
+              data-test="brush"
+              @click="((layering.tool = 'brush'), (layering.brush.erase = false))"
+            >
+              <IconBrush aria-hidden="true" /> Paint
+            </BButton>
+            <BButton
+              size="sm"
+              variant="secondary"
+              :aria-pressed="layering.tool === 'brush' && layering.brush.erase"
+              @click="((layering.tool = 'brush'), (layering.brush.erase = true))"
+            >
+              <IconEraser aria-hidden="true" /> Wipe
+            </BButton>
+            <BButton
+              size="sm"
+              variant="secondary"
+              :disabled="!mask.strokes?.length"
+              @click="undoStroke"
+            >
+              Take the last stroke away
+            </BButton>
+          </div>
+        </TrayItem>
         <ValueField
           label="Brush"
           help="Width of the brush"

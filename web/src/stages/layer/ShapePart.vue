@@ -11,6 +11,7 @@ import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
+import TrayItem from '@/tray/TrayItem.vue'
 import FillEditor from './FillEditor.vue'
 import type { Layer } from '@/inhand/useLayer'
 
@@ -66,38 +67,40 @@ function toggleStroke() {
 <template>
   <fieldset v-if="clip && form" class="shape" :disabled="layer.locked.value">
     <template v-if="isPath">
-      <div class="line">
-        <BButton
-          size="sm"
-          variant="secondary"
-          :aria-pressed="layering.tool === 'pen'"
-          data-test="pen"
-          @click="((layering.tool = layering.tool === 'pen' ? '' : 'pen'), (layering.fill = ''))"
-        >
-          <IconPen aria-hidden="true" /> Set points
-        </BButton>
-        <BButton
-          size="sm"
-          variant="secondary"
-          :aria-pressed="layering.tool === 'freehand'"
-          data-test="freehand"
-          @click="layering.tool = layering.tool === 'freehand' ? '' : 'freehand'"
-        >
-          <IconHand aria-hidden="true" /> By hand
-        </BButton>
-        <KeyButton
-          label="Path"
-          :keyed="layer.keyed('form/contours')"
-          @click="layer.toggleKey('form/contours', [])"
-        />
-      </div>
-      <p class="tiny quiet">
-        {{
-          layering.tool === 'pen'
-            ? 'Tap on the picture; tap the first point to close the line.'
-            : 'Tap the line to add a point; take a point to move it, join it otherwise or delete it. What lies below shows through, to trace it.'
-        }}
-      </p>
+      <TrayItem name="Points">
+        <div class="line">
+          <BButton
+            size="sm"
+            variant="secondary"
+            :aria-pressed="layering.tool === 'pen'"
+            data-test="pen"
+            @click="((layering.tool = layering.tool === 'pen' ? '' : 'pen'), (layering.fill = ''))"
+          >
+            <IconPen aria-hidden="true" /> Set points
+          </BButton>
+          <BButton
+            size="sm"
+            variant="secondary"
+            :aria-pressed="layering.tool === 'freehand'"
+            data-test="freehand"
+            @click="layering.tool = layering.tool === 'freehand' ? '' : 'freehand'"
+          >
+            <IconHand aria-hidden="true" /> By hand
+          </BButton>
+          <KeyButton
+            label="Path"
+            :keyed="layer.keyed('form/contours')"
+            @click="layer.toggleKey('form/contours', [])"
+          />
+        </div>
+        <p class="tiny quiet">
+          {{
+            layering.tool === 'pen'
+              ? 'Tap on the picture; tap the first point to close the line.'
+              : 'Tap the line to add a point; take a point to move it, join it otherwise or delete it. What lies below shows through, to trace it.'
+          }}
+        </p>
+      </TrayItem>
       <ValueField
         v-if="layering.tool === 'freehand'"
         label="Smooth"
@@ -119,29 +122,33 @@ function toggleStroke() {
         @trying="layer.tryWhole(named('form', $event))"
         @set="layer.setWhole(named('form', $event))"
       />
-      <BButton
-        size="sm"
-        variant="secondary"
-        title="Its points can then be moved one by one"
-        data-test="to-path"
-        @click="layer.send({ kind: 'to_path', clip: clip.id ?? '' })"
-      >
-        <IconPen aria-hidden="true" /> Turn into a pen path
-      </BButton>
+      <TrayItem name="Points">
+        <BButton
+          size="sm"
+          variant="secondary"
+          title="Its points can then be moved one by one"
+          data-test="to-path"
+          @click="layer.send({ kind: 'to_path', clip: clip.id ?? '' })"
+        >
+          <IconPen aria-hidden="true" /> Turn into a pen path
+        </BButton>
+      </TrayItem>
     </template>
     <FillEditor v-if="form.kind !== 'line'" :layer="layer" label="Fill" path="fill" optional />
-    <div class="line">
-      <strong class="name">Stroke</strong>
-      <BButton
-        size="sm"
-        variant="secondary"
-        :aria-pressed="Boolean(stroke)"
-        data-test="stroke"
-        @click="toggleStroke"
-      >
-        {{ stroke ? 'Take it off' : 'Add one' }}
-      </BButton>
-    </div>
+    <TrayItem name="Stroke" :told="stroke ? '' : 'none'">
+      <div class="line">
+        <strong class="name">Stroke</strong>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="Boolean(stroke)"
+          data-test="stroke"
+          @click="toggleStroke"
+        >
+          {{ stroke ? 'Take it off' : 'Add one' }}
+        </BButton>
+      </div>
+    </TrayItem>
     <template v-if="stroke">
       <FillEditor :layer="layer" label="Its fill" path="stroke/fill" />
       <ControlFields
@@ -151,33 +158,35 @@ function toggleStroke() {
         @trying="layer.tryWhole(named('stroke', $event))"
         @set="layer.setWhole(named('stroke', $event))"
       />
-      <div class="line">
-        <span class="name">Ends</span>
-        <ChoiceGroup
-          label="Ends of the stroke"
-          :choices="CAPS.map((id) => ({ id, name: id }))"
-          :taken="clip.stroke?.cap ?? 'round'"
-          @take="layer.setWhole({ 'stroke/cap': $event })"
-        />
-      </div>
-      <div class="line">
-        <span class="name">Corners</span>
-        <ChoiceGroup
-          label="Corners of the stroke"
-          :choices="JOINS.map((id) => ({ id, name: id }))"
-          :taken="clip.stroke?.join ?? 'round'"
-          @take="layer.setWhole({ 'stroke/join': $event })"
-        />
-      </div>
-      <div class="line">
-        <span class="name">Dashes</span>
-        <ChoiceGroup
-          label="Dashes"
-          :choices="dashChoices"
-          :taken="dashed"
-          @take="$event !== 'own' && setDashes($event)"
-        />
-      </div>
+      <TrayItem name="Ends, corners, dashes">
+        <div class="line">
+          <span class="name">Ends</span>
+          <ChoiceGroup
+            label="Ends of the stroke"
+            :choices="CAPS.map((id) => ({ id, name: id }))"
+            :taken="clip.stroke?.cap ?? 'round'"
+            @take="layer.setWhole({ 'stroke/cap': $event })"
+          />
+        </div>
+        <div class="line">
+          <span class="name">Corners</span>
+          <ChoiceGroup
+            label="Corners of the stroke"
+            :choices="JOINS.map((id) => ({ id, name: id }))"
+            :taken="clip.stroke?.join ?? 'round'"
+            @take="layer.setWhole({ 'stroke/join': $event })"
+          />
+        </div>
+        <div class="line">
+          <span class="name">Dashes</span>
+          <ChoiceGroup
+            label="Dashes"
+            :choices="dashChoices"
+            :taken="dashed"
+            @take="$event !== 'own' && setDashes($event)"
+          />
+        </div>
+      </TrayItem>
     </template>
   </fieldset>
 </template>

@@ -13,6 +13,7 @@ import ControlFields from '@/controls/ControlFields.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import TrayItem from '@/tray/TrayItem.vue'
 import FillEditor from './FillEditor.vue'
 import type { Layer } from '@/inhand/useLayer'
 
@@ -99,89 +100,93 @@ const outlineControls = computed(() =>
 
 <template>
   <fieldset v-if="clip" class="text" :disabled="layer.locked.value">
-    <textarea
-      v-model="typed"
-      class="form-control"
-      rows="2"
-      maxlength="4000"
-      dir="auto"
-      aria-label="Words"
-      data-test="words"
-      @input="trying"
-      @change="setText"
-    />
-    <div class="line">
-      <BDropdown
-        size="sm"
-        variant="secondary"
-        teleport-to="body"
-        strategy="fixed"
-        menu-class="tall-menu"
-        data-test="fonts"
-        lazy
-      >
-        <template #button-content>{{ font?.title ?? 'Font' }}</template>
-        <BDropdownItemButton
-          v-for="one in kit.fonts"
-          :key="one.name"
-          :data-test="`font-${one.name}`"
-          @click="takeFont(one.name)"
-        >
-          <img
-            class="sample"
-            :src="`/api/kit/fonts/${one.name}/sample.jpg`"
-            :alt="one.title"
-            loading="lazy"
-          />
-        </BDropdownItemButton>
-        <BDropdownItemButton data-test="bring-in-font" @click="file?.click()">
-          Bring in a font (TTF, OTF)
-        </BDropdownItemButton>
-        <BDropdownItemButton v-if="font?.own" @click="removeFont">
-          Take “{{ font.title }}” out of the Kit
-        </BDropdownItemButton>
-      </BDropdown>
-      <input
-        ref="file"
-        type="file"
-        accept=".ttf,.otf"
-        hidden
-        data-test="font-file"
-        @change="bringIn"
+    <TrayItem name="Words">
+      <textarea
+        v-model="typed"
+        class="form-control"
+        rows="2"
+        maxlength="4000"
+        dir="auto"
+        aria-label="Words"
+        data-test="words"
+        @input="trying"
+        @change="setText"
       />
-      <button
-        class="btn btn-bare small"
-        :aria-pressed="clip.bold"
-        aria-label="Bold"
-        :title="font?.bold ? 'Bold' : 'This font has no bold letters'"
-        :disabled="!font?.bold"
-        @click="layer.setWhole({ bold: !clip.bold })"
-      >
-        <IconBold aria-hidden="true" />
-      </button>
-      <button
-        class="btn btn-bare small"
-        :aria-pressed="clip.italic"
-        aria-label="Italic"
-        :title="font?.italic ? 'Italic' : 'This font has no italic letters'"
-        :disabled="!font?.italic"
-        @click="layer.setWhole({ italic: !clip.italic })"
-      >
-        <IconItalic aria-hidden="true" />
-      </button>
-      <span class="grow" />
-      <button
-        v-for="one in ALIGNS"
-        :key="one.id"
-        class="btn btn-bare small"
-        :aria-pressed="(clip.align ?? 'middle') === one.id"
-        :aria-label="`Align: ${one.name}`"
-        :title="one.name"
-        @click="layer.setWhole({ align: one.id })"
-      >
-        <component :is="one.icon" aria-hidden="true" />
-      </button>
-    </div>
+    </TrayItem>
+    <TrayItem name="Font" :told="font?.title">
+      <div class="line">
+        <BDropdown
+          size="sm"
+          variant="secondary"
+          teleport-to="body"
+          strategy="fixed"
+          menu-class="tall-menu"
+          data-test="fonts"
+          lazy
+        >
+          <template #button-content>{{ font?.title ?? 'Font' }}</template>
+          <BDropdownItemButton
+            v-for="one in kit.fonts"
+            :key="one.name"
+            :data-test="`font-${one.name}`"
+            @click="takeFont(one.name)"
+          >
+            <img
+              class="sample"
+              :src="`/api/kit/fonts/${one.name}/sample.jpg`"
+              :alt="one.title"
+              loading="lazy"
+            />
+          </BDropdownItemButton>
+          <BDropdownItemButton data-test="bring-in-font" @click="file?.click()">
+            Bring in a font (TTF, OTF)
+          </BDropdownItemButton>
+          <BDropdownItemButton v-if="font?.own" @click="removeFont">
+            Take “{{ font.title }}” out of the Kit
+          </BDropdownItemButton>
+        </BDropdown>
+        <input
+          ref="file"
+          type="file"
+          accept=".ttf,.otf"
+          hidden
+          data-test="font-file"
+          @change="bringIn"
+        />
+        <button
+          class="btn btn-bare small"
+          :aria-pressed="clip.bold"
+          aria-label="Bold"
+          :title="font?.bold ? 'Bold' : 'This font has no bold letters'"
+          :disabled="!font?.bold"
+          @click="layer.setWhole({ bold: !clip.bold })"
+        >
+          <IconBold aria-hidden="true" />
+        </button>
+        <button
+          class="btn btn-bare small"
+          :aria-pressed="clip.italic"
+          aria-label="Italic"
+          :title="font?.italic ? 'Italic' : 'This font has no italic letters'"
+          :disabled="!font?.italic"
+          @click="layer.setWhole({ italic: !clip.italic })"
+        >
+          <IconItalic aria-hidden="true" />
+        </button>
+        <span class="grow" />
+        <button
+          v-for="one in ALIGNS"
+          :key="one.id"
+          class="btn btn-bare small"
+          :aria-pressed="(clip.align ?? 'middle') === one.id"
+          :aria-label="`Align: ${one.name}`"
+          :title="one.name"
+          @click="layer.setWhole({ align: one.id })"
+        >
+          <component :is="one.icon" aria-hidden="true" />
+        </button>
+      </div>
+    </TrayItem>
     <ControlFields
       :controls="textControls"
       :values="clip as unknown as Record<string, unknown>"
@@ -199,35 +204,37 @@ const outlineControls = computed(() =>
       @trying="layer.tryWhole($event)"
       @set="layer.setWhole($event)"
     />
-    <div class="line">
-      <BButton
-        size="sm"
-        variant="secondary"
-        :aria-pressed="Boolean(has('shadow'))"
-        data-test="text-shadow"
-        @click="toggleEffect('shadow')"
-      >
-        Shadow
-      </BButton>
-      <BButton
-        size="sm"
-        variant="secondary"
-        :aria-pressed="Boolean(has('glow'))"
-        @click="toggleEffect('glow')"
-      >
-        Glow
-      </BButton>
-      <BButton
-        size="sm"
-        variant="secondary"
-        :aria-pressed="Boolean(plate)"
-        data-test="plate"
-        @click="layer.setWhole({ plate: plate ? null : {} })"
-      >
-        Plate
-      </BButton>
-      <span v-if="has('shadow') || has('glow')" class="tiny quiet">set under Effects</span>
-    </div>
+    <TrayItem name="Shadow and plate">
+      <div class="line">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="Boolean(has('shadow'))"
+          data-test="text-shadow"
+          @click="toggleEffect('shadow')"
+        >
+          Shadow
+        </BButton>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="Boolean(has('glow'))"
+          @click="toggleEffect('glow')"
+        >
+          Glow
+        </BButton>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="Boolean(plate)"
+          data-test="plate"
+          @click="layer.setWhole({ plate: plate ? null : {} })"
+        >
+          Plate
+        </BButton>
+        <span v-if="has('shadow') || has('glow')" class="tiny quiet">set under Effects</span>
+      </div>
+    </TrayItem>
     <template v-if="plate">
       <FillEditor :layer="layer" label="Plate" path="plate/fill" />
       <ControlFields

@@ -2,6 +2,7 @@ import Icon from '~icons/tabler/stack-front'
 import { defineStage } from '@/stages/stage'
 import LayerBench from './LayerBench.vue'
 import LayerOverlay from './LayerOverlay.vue'
+import LayerTools from './LayerTools.vue'
 
 export default defineStage({
   name: 'Layer',
@@ -9,4 +10,5 @@ export default defineStage({
   icon: Icon,
   bench: LayerBench,
   overlay: LayerOverlay,
+  side: LayerTools,
 })

@@ -176,9 +176,7 @@ const factor = ref(150)
     min-width: 40px;
   }
 }
-@media (max-width: 759px) {
-  .verbs .word {
-    display: none;
-  }
+.phone .verbs .word {
+  display: none;
 }
 </style>

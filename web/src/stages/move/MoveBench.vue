@@ -2,17 +2,15 @@
 /** Move: where the layer in hand is, and how that changes over time. */
 import { computed, onBeforeUnmount, watch } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
-import IconLanes from '~icons/tabler/list-details'
 import IconNext from '~icons/tabler/chevron-right'
-import IconSkin from '~icons/tabler/ghost'
 import BenchPair from '@/controls/BenchPair.vue'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useScreen } from '@/player/inject'
 import { useLayer } from '@/inhand/useLayer'
 import { useKit } from '@/stores/kit'
 import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
 import KeysPart from './KeysPart.vue'
+import MoveTools from './MoveTools.vue'
 import PathPart from './PathPart.vue'
 import PlacePanel from './PlacePanel.vue'
 import ReadyPart from './ReadyPart.vue'
@@ -54,16 +52,16 @@ onBeforeUnmount(() => {
 </script>
 
 <template>
-  <BenchPair label="How it moves" narrow :filled="Boolean(layer.clip.value)">
+  <BenchPair
+    label="How it moves"
+    left="Place"
+    narrow
+    :parts="PARTS"
+    :part="moving.part"
+    :filled="Boolean(layer.clip.value)"
+    @take="moving.part = $event"
+  >
     <template #left><PlacePanel :layer="layer" /></template>
-    <template #parts>
-      <ChoiceGroup
-        label="Part of the motion"
-        :choices="PARTS"
-        :taken="moving.part"
-        @take="moving.part = $event"
-      />
-    </template>
     <template #tools>
       <button
         class="btn btn-bare"
@@ -83,24 +81,7 @@ onBeforeUnmount(() => {
       </button>
       <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
       <span class="grow" />
-      <button
-        class="btn btn-bare"
-        :aria-pressed="moving.lanes"
-        title="Keys in lanes under the clip in hand"
-        data-test="key-lanes"
-        @click="moving.lanes = !moving.lanes"
-      >
-        <IconLanes aria-hidden="true" /> Lanes
-      </button>
-      <button
-        class="btn btn-bare"
-        :aria-pressed="moving.onion"
-        title="Shows the layer at its neighbouring keys too"
-        data-test="onion"
-        @click="moving.onion = !moving.onion"
-      >
-        <IconSkin aria-hidden="true" /> Skins
-      </button>
+      <MoveTools />
     </template>
     <KeysPart v-if="moving.part === 'keys'" :layer="layer" />
     <ReadyPart v-else-if="moving.part === 'ready'" :layer="layer" />

@@ -11,6 +11,7 @@ import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
 import { KIND_NAMES } from '@/api/kinds'
 import { tickOf } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
@@ -68,72 +69,77 @@ function inherit(what: Inherited[]) {
 
 <template>
   <fieldset v-if="clip" class="path" :disabled="layer.locked.value">
-    <div class="line">
-      <span class="name">Path</span>
-      <BButton
-        size="sm"
-        :variant="moving.tool === 'draw' ? 'primary' : 'secondary'"
-        :aria-pressed="moving.tool === 'draw'"
-        title="Draw on the picture where it goes, from the playhead to the end of the layer"
-        data-test="draw-path"
-        @click="moving.tool = moving.tool === 'draw' ? '' : 'draw'"
-      >
-        {{ moving.tool === 'draw' ? 'Draw on the picture' : 'Draw it' }}
-      </BButton>
-      <BButton
-        size="sm"
-        variant="secondary"
-        :disabled="!path"
-        title="Moves its keys in time so that it goes evenly"
-        data-test="even-pace"
-        @click="layer.send({ kind: 'even_pace', clip: clip.id ?? '' })"
-      >
-        Even pace
-      </BButton>
-      <span class="tiny quiet" role="status">{{ told }}</span>
-    </div>
-    <BFormCheckbox
-      switch
-      :model-value="moves?.along ?? false"
-      data-test="along"
-      @update:model-value="layer.setWhole({ 'moves/along': $event })"
-    >
-      Turns along the path
-    </BFormCheckbox>
-    <p class="tiny quiet">
-      The dots of the path are its frames: the wider apart, the faster. Tap a point for its handles.
-    </p>
-    <label class="line">
-      <span class="name">Follows</span>
-      <select
-        class="form-select form-select-sm"
-        :value="follow?.clip ?? ''"
-        data-test="follow"
-        @change="lead(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">No other layer</option>
-        <option
-          v-if="follow && !layers.some((one) => one.id === follow?.clip)"
-          :value="follow.clip"
+    <TrayItem name="Path">
+      <div class="line">
+        <span class="name">Path</span>
+        <BButton
+          size="sm"
+          :variant="moving.tool === 'draw' ? 'primary' : 'secondary'"
+          :aria-pressed="moving.tool === 'draw'"
+          title="Draw on the picture where it goes, from the playhead to the end of the layer"
+          data-test="draw-path"
+          @click="moving.tool = moving.tool === 'draw' ? '' : 'draw'"
         >
-          A layer that is gone
-        </option>
-        <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select>
-    </label>
-    <div class="line" role="group" aria-label="What it takes over">
-      <span class="name">Takes over</span>
+          {{ moving.tool === 'draw' ? 'Draw on the picture' : 'Draw it' }}
+        </BButton>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :disabled="!path"
+          title="Moves its keys in time so that it goes evenly"
+          data-test="even-pace"
+          @click="layer.send({ kind: 'even_pace', clip: clip.id ?? '' })"
+        >
+          Even pace
+        </BButton>
+        <span class="tiny quiet" role="status">{{ told }}</span>
+      </div>
       <BFormCheckbox
-        v-for="one in INHERITS"
-        :key="one"
-        :model-value="inherits"
-        :value="one"
-        :disabled="!follow"
-        @update:model-value="inherit($event as Inherited[])"
+        switch
+        :model-value="moves?.along ?? false"
+        data-test="along"
+        @update:model-value="layer.setWhole({ 'moves/along': $event })"
       >
-        {{ one }}
+        Turns along the path
       </BFormCheckbox>
-    </div>
+      <p class="tiny quiet">
+        The dots of the path are its frames: the wider apart, the faster. Tap a point for its
+        handles.
+      </p>
+    </TrayItem>
+    <TrayItem name="Follows">
+      <label class="line">
+        <span class="name">Follows</span>
+        <select
+          class="form-select form-select-sm"
+          :value="follow?.clip ?? ''"
+          data-test="follow"
+          @change="lead(($event.target as HTMLSelectElement).value)"
+        >
+          <option value="">No other layer</option>
+          <option
+            v-if="follow && !layers.some((one) => one.id === follow?.clip)"
+            :value="follow.clip"
+          >
+            A layer that is gone
+          </option>
+          <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+      </label>
+      <div class="line" role="group" aria-label="What it takes over">
+        <span class="name">Takes over</span>
+        <BFormCheckbox
+          v-for="one in INHERITS"
+          :key="one"
+          :model-value="inherits"
+          :value="one"
+          :disabled="!follow"
+          @update:model-value="inherit($event as Inherited[])"
+        >
+          {{ one }}
+        </BFormCheckbox>
+      </div>
+    </TrayItem>
     <ValueField
       label="Shutter"
       help="Blurs what moves, as a shutter that is open for this angle of a frame's time"

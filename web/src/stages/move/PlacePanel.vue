@@ -2,11 +2,13 @@
 /** Where the layer in hand is at the playhead, by numbers. */
 import { computed } from 'vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import NudgePad from '@/controls/NudgePad.vue'
 import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { withPivot } from '@/picture/placing'
 import type { PicturedClip } from '@/api/types'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
@@ -21,6 +23,16 @@ const position = computed(() => props.layer.now<Pair>('place/position', [0, 0]))
 const size = computed(() => props.layer.now<Pair>('place/size', [1, 1]))
 const pivot = computed(() => props.layer.now<Pair>('place/pivot', [0, 0]))
 const round = (value: number, digits = 1) => Number(value.toFixed(digits))
+
+/** By pixels of the canvas. */
+function nudge(by: { x: number; y: number }) {
+  const moved = ([x, y]: Pair): Pair => [round(x + by.x), round(y + by.y)]
+  const clip = props.layer.clip.value
+  if (what.value === 'picture') props.layer.set({ 'place/position': moved(position.value) })
+  else if (clip) {
+    props.layer.setWhole(withPivot(clip, moved(pivot.value), props.layer.local.value))
+  }
+}
 
 interface Row {
   label: string
@@ -130,16 +142,18 @@ function key(row: Row) {
 </script>
 
 <template>
-  <section class="panel place" aria-label="Place">
-    <div class="head">
-      <h2>Place</h2>
-      <ChoiceGroup
-        label="Place of"
-        :choices="WHAT"
-        :taken="what"
-        @take="moving.pivoting = $event === 'pivot'"
-      />
-    </div>
+  <section class="panel place tray-group" aria-label="Place">
+    <TrayItem last :name="what === 'pivot' ? 'Of the pivot' : 'Of the picture'">
+      <div class="head">
+        <h2>Place</h2>
+        <ChoiceGroup
+          label="Place of"
+          :choices="WHAT"
+          :taken="what"
+          @take="moving.pivoting = $event === 'pivot'"
+        />
+      </div>
+    </TrayItem>
     <fieldset v-if="layer.clip.value" class="rows" :disabled="layer.locked.value">
       <ValueField
         v-for="row in rows"
@@ -158,19 +172,22 @@ function key(row: Row) {
         @set="layer.set(row.values($event))"
         @key="key(row)"
       />
+      <TrayItem name="Nudge" last><NudgePad @nudge="nudge" /></TrayItem>
       <p v-if="what === 'pivot'" class="tiny quiet note">
         Drag the cross on the picture: the layer turns, grows and leans about it.
       </p>
-      <label v-else class="form-check form-switch even">
-        <input
-          v-model="moving.evenSize"
-          type="checkbox"
-          role="switch"
-          class="form-check-input"
-          data-test="even-size"
-        />
-        <span>Width and height together</span>
-      </label>
+      <TrayItem v-else name="Together" :told="moving.evenSize ? 'on' : 'off'">
+        <label class="form-check form-switch even">
+          <input
+            v-model="moving.evenSize"
+            type="checkbox"
+            role="switch"
+            class="form-check-input"
+            data-test="even-size"
+          />
+          <span>Width and height together</span>
+        </label>
+      </TrayItem>
     </fieldset>
     <p v-else class="quiet">Nothing in hand. Tap a layer on the picture or the timeline.</p>
   </section>
@@ -201,7 +218,7 @@ h2 {
 .rows :deep(.field) {
   min-height: 34px;
 }
-.rows :deep(.keyable) {
+.rows :deep(.keyable:not(.alone)) {
   grid-template-columns: 58px 1fr 74px 26px;
   gap: 6px;
 }
@@ -220,9 +237,12 @@ h2 {
     min-height: var(--touch);
   }
 }
-@media (max-width: 759px) {
-  .rows {
-    overflow: visible;
-  }
+.phone .place {
+  padding: 0;
+  background: none;
+}
+.phone .rows {
+  overflow: hidden;
+  padding: 0;
 }
 </style>

@@ -10,6 +10,7 @@ import type { Layer } from '@/inhand/useLayer'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 import { frameTicks } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 import KitMotions from './KitMotions.vue'
 
 const props = defineProps<{ layer: Layer }>()
@@ -100,40 +101,43 @@ const toKeys = (which: Way | 'meanwhile') =>
 
 <template>
   <fieldset v-if="clip" class="ready" :disabled="layer.locked.value">
-    <section v-for="way in WAYS" :key="way.id" :aria-label="way.name">
-      <div class="head">
-        <strong>{{ way.name }}</strong>
-        <BButton
-          v-if="moves[way.id]"
-          size="sm"
-          variant="secondary"
-          title="It becomes ordinary keys that do the same"
-          :data-test="`${way.id}-to-keys`"
-          @click="toKeys(way.id)"
-        >
-          To keys
-        </BButton>
-      </div>
-      <ChoiceGroup
-        :label="way.name"
-        :choices="named(way.id)"
-        :taken="moves[way.id]?.kind ?? ''"
-        @take="choose(way.id, $event)"
-      />
-      <template v-if="moves[way.id]">
+    <section v-for="way in WAYS" :key="way.id" class="tray-group" :aria-label="way.name">
+      <TrayItem :name="way.name" :told="moves[way.id] ? title(moves[way.id]?.kind ?? '') : 'none'">
+        <div class="head">
+          <strong>{{ way.name }}</strong>
+          <BButton
+            v-if="moves[way.id]"
+            size="sm"
+            variant="secondary"
+            title="It becomes ordinary keys that do the same"
+            :data-test="`${way.id}-to-keys`"
+            @click="toKeys(way.id)"
+          >
+            To keys
+          </BButton>
+        </div>
         <ChoiceGroup
-          v-if="clip.kind === 'text'"
-          label="By"
-          :choices="
-            Object.entries(UNITS).map(([id, unit]) => ({
-              id,
-              name: unit,
-              test: `${way.id}-by-${id}`,
-            }))
-          "
-          :taken="moves[way.id]?.unit ?? 'whole'"
-          @take="layer.setWhole(change(way.id, { unit: $event as never }))"
+          :label="way.name"
+          :choices="named(way.id)"
+          :taken="moves[way.id]?.kind ?? ''"
+          @take="choose(way.id, $event)"
         />
+      </TrayItem>
+      <template v-if="moves[way.id]">
+        <TrayItem v-if="clip.kind === 'text'" name="By">
+          <ChoiceGroup
+            label="By"
+            :choices="
+              Object.entries(UNITS).map(([id, unit]) => ({
+                id,
+                name: unit,
+                test: `${way.id}-by-${id}`,
+              }))
+            "
+            :taken="moves[way.id]?.unit ?? 'whole'"
+            @take="layer.setWhole(change(way.id, { unit: $event as never }))"
+          />
+        </TrayItem>
         <ValueField
           label="Length"
           :value="seconds(moves[way.id]?.length ?? 0)"
@@ -155,44 +159,46 @@ const toKeys = (which: Way | 'meanwhile') =>
         />
       </template>
     </section>
-    <section aria-label="Meanwhile">
-      <div class="head">
-        <strong>Meanwhile</strong>
-        <BButton
-          v-if="going.length"
-          size="sm"
-          variant="secondary"
-          title="It becomes ordinary keys that do the same"
-          data-test="meanwhile-to-keys"
-          @click="toKeys('meanwhile')"
-        >
-          To keys
-        </BButton>
-      </div>
-      <div class="several" role="group" aria-label="Meanwhile">
-        <button
-          v-for="kind in kit.move?.meanwhiles ?? []"
-          :key="kind"
-          type="button"
-          class="btn btn-secondary"
-          :aria-pressed="going.some((one) => one.kind === kind)"
-          :title="MEANWHILE[kind]?.help"
-          :data-test="`meanwhile-${kind}`"
-          @click="toggle(kind)"
-        >
-          {{ title(kind) }}
-        </button>
-        <button
-          type="button"
-          class="btn btn-secondary"
-          :aria-pressed="Boolean(shake)"
-          title="As held by an unsteady hand; an effect, among the others in Layer"
-          data-test="meanwhile-shake"
-          @click="toggleShake"
-        >
-          Shake
-        </button>
-      </div>
+    <section aria-label="Meanwhile" class="tray-group">
+      <TrayItem name="Meanwhile" :told="going.length ? String(going.length) : ''">
+        <div class="head">
+          <strong>Meanwhile</strong>
+          <BButton
+            v-if="going.length"
+            size="sm"
+            variant="secondary"
+            title="It becomes ordinary keys that do the same"
+            data-test="meanwhile-to-keys"
+            @click="toKeys('meanwhile')"
+          >
+            To keys
+          </BButton>
+        </div>
+        <div class="several" role="group" aria-label="Meanwhile">
+          <button
+            v-for="kind in kit.move?.meanwhiles ?? []"
+            :key="kind"
+            type="button"
+            class="btn btn-secondary"
+            :aria-pressed="going.some((one) => one.kind === kind)"
+            :title="MEANWHILE[kind]?.help"
+            :data-test="`meanwhile-${kind}`"
+            @click="toggle(kind)"
+          >
+            {{ title(kind) }}
+          </button>
+          <button
+            type="button"
+            class="btn btn-secondary"
+            :aria-pressed="Boolean(shake)"
+            title="As held by an unsteady hand; an effect, among the others in Layer"
+            data-test="meanwhile-shake"
+            @click="toggleShake"
+          >
+            Shake
+          </button>
+        </div>
+      </TrayItem>
       <template v-if="shake">
         <div class="tiny quiet">Shake</div>
         <ControlFields
@@ -216,7 +222,7 @@ const toKeys = (which: Way | 'meanwhile') =>
         />
       </template>
     </section>
-    <KitMotions :layer="layer" />
+    <TrayItem name="Kit"><KitMotions :layer="layer" /></TrayItem>
   </fieldset>
 </template>
 

@@ -13,6 +13,7 @@ import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
 import { frameTicks } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
@@ -92,19 +93,23 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
 
 <template>
   <fieldset v-if="clip" class="warp" :disabled="layer.locked.value">
-    <ChoiceGroup label="Warp" :choices="KINDS" :taken="warp?.kind ?? ''" @take="choose($event)" />
-    <p v-if="!warp" class="tiny quiet">
-      Pins bend a cut-out like paper held by fingers; a grid bends all of it smoothly.
-    </p>
-    <template v-if="pins">
-      <p v-if="!all.length" class="tiny quiet">
-        Tap the layer on the picture to set pins: first those that hold it, then those to move.
+    <TrayItem name="Warp" :told="warp?.kind ?? 'none'">
+      <ChoiceGroup label="Warp" :choices="KINDS" :taken="warp?.kind ?? ''" @take="choose($event)" />
+      <p v-if="!warp" class="tiny quiet">
+        Pins bend a cut-out like paper held by fingers; a grid bends all of it smoothly.
       </p>
-      <div v-else class="line">
-        <span class="name">{{ all.length }} pin{{ all.length > 1 ? 's' : '' }}</span>
-        <KeyButton label="All pins" :keyed="pinsKeyed" data-test="key-pins" @click="keyPins" />
-        <BButton size="sm" variant="secondary" @click="backToRest">Back to rest</BButton>
-      </div>
+    </TrayItem>
+    <template v-if="pins">
+      <TrayItem name="All pins">
+        <p v-if="!all.length" class="tiny quiet">
+          Tap the layer on the picture to set pins: first those that hold it, then those to move.
+        </p>
+        <div v-else class="line">
+          <span class="name">{{ all.length }} pin{{ all.length > 1 ? 's' : '' }}</span>
+          <KeyButton label="All pins" :keyed="pinsKeyed" data-test="key-pins" @click="keyPins" />
+          <BButton size="sm" variant="secondary" @click="backToRest">Back to rest</BButton>
+        </div>
+      </TrayItem>
       <ValueField
         label="Stiffness"
         help="How far a bend spreads"
@@ -117,25 +122,27 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
         @trying="layer.tryWhole({ 'warp/stiffness': $event / 100 })"
         @set="layer.setWhole({ 'warp/stiffness': $event / 100 })"
       />
-      <div v-if="all.length > 1" class="line">
-        <span class="name">Chain</span>
-        <BButton
-          v-if="!chain.length"
-          size="sm"
-          variant="secondary"
-          title="Moving the top pin carries the others along"
-          data-test="chain-pins"
-          @click="chainAll"
-        >
-          From the top down
-        </BButton>
-        <template v-else>
-          <span class="tiny quiet">{{ chain.map(place).join(' → ') }}</span>
-          <BButton size="sm" variant="secondary" @click="layer.setWhole({ 'warp/chain': [] })">
-            Break it
+      <TrayItem v-if="all.length > 1" name="Chain">
+        <div class="line">
+          <span class="name">Chain</span>
+          <BButton
+            v-if="!chain.length"
+            size="sm"
+            variant="secondary"
+            title="Moving the top pin carries the others along"
+            data-test="chain-pins"
+            @click="chainAll"
+          >
+            From the top down
           </BButton>
-        </template>
-      </div>
+          <template v-else>
+            <span class="tiny quiet">{{ chain.map(place).join(' → ') }}</span>
+            <BButton size="sm" variant="secondary" @click="layer.setWhole({ 'warp/chain': [] })">
+              Break it
+            </BButton>
+          </template>
+        </div>
+      </TrayItem>
       <ValueField
         v-if="chain.length"
         label="Later"
@@ -149,32 +156,34 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
         @trying="layer.tryWhole(later($event))"
         @set="layer.setWhole(later($event))"
       />
-      <ol class="pins">
-        <li v-for="(pin, index) in all" :key="pin.id" :class="{ here: pin.id === moving.pin }">
-          <button class="title" @click="moving.pin = pin.id ?? ''">
-            Pin {{ index + 1 }}<span v-if="chain[0] === pin.id" class="tiny quiet"> leads</span>
-          </button>
-          <button
-            v-if="chain.length && chain[0] !== pin.id"
-            class="btn btn-bare tiny"
-            @click="toTop(pin.id ?? '')"
-          >
-            Lead
-          </button>
-          <KeyButton
-            :label="`Pin ${index + 1}`"
-            :keyed="keyedState(pin.at, layer.local.value)"
-            @click="layer.toggleKey(`warp/pins/${pin.id}/at`, pin.rest)"
-          />
-          <button
-            class="btn btn-bare"
-            :aria-label="`Delete pin ${index + 1}`"
-            @click="removePin(pin.id ?? '')"
-          >
-            <IconTrash aria-hidden="true" />
-          </button>
-        </li>
-      </ol>
+      <TrayItem name="Pins" :told="String(all.length)">
+        <ol class="pins">
+          <li v-for="(pin, index) in all" :key="pin.id" :class="{ here: pin.id === moving.pin }">
+            <button class="title" @click="moving.pin = pin.id ?? ''">
+              Pin {{ index + 1 }}<span v-if="chain[0] === pin.id" class="tiny quiet"> leads</span>
+            </button>
+            <button
+              v-if="chain.length && chain[0] !== pin.id"
+              class="btn btn-bare tiny"
+              @click="toTop(pin.id ?? '')"
+            >
+              Lead
+            </button>
+            <KeyButton
+              :label="`Pin ${index + 1}`"
+              :keyed="keyedState(pin.at, layer.local.value)"
+              @click="layer.toggleKey(`warp/pins/${pin.id}/at`, pin.rest)"
+            />
+            <button
+              class="btn btn-bare"
+              :aria-label="`Delete pin ${index + 1}`"
+              @click="removePin(pin.id ?? '')"
+            >
+              <IconTrash aria-hidden="true" />
+            </button>
+          </li>
+        </ol>
+      </TrayItem>
     </template>
     <template v-if="grid">
       <ValueField
@@ -197,26 +206,28 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
         :disabled="keyedGrid"
         @set="divide(grid.columns ?? 3, Math.min(12, Math.max(1, Math.round($event))))"
       />
-      <div class="line">
-        <span class="name">Pose</span>
-        <KeyButton
-          label="Grid"
-          :keyed="layer.keyed('warp/points')"
-          data-test="key-grid"
-          @click="layer.toggleKey('warp/points', rest(grid.columns ?? 3, grid.rows ?? 3))"
-        />
-        <BButton
-          size="sm"
-          variant="secondary"
-          @click="layer.set({ 'warp/points': rest(grid.columns ?? 3, grid.rows ?? 3) })"
-        >
-          Straighten
-        </BButton>
-      </div>
-      <p class="tiny quiet">
-        Drag the points on the picture. Set a key, move on, and bend again: each pose is a key.
-        <template v-if="keyedGrid">The fields are fixed while it has keys.</template>
-      </p>
+      <TrayItem name="Pose">
+        <div class="line">
+          <span class="name">Pose</span>
+          <KeyButton
+            label="Grid"
+            :keyed="layer.keyed('warp/points')"
+            data-test="key-grid"
+            @click="layer.toggleKey('warp/points', rest(grid.columns ?? 3, grid.rows ?? 3))"
+          />
+          <BButton
+            size="sm"
+            variant="secondary"
+            @click="layer.set({ 'warp/points': rest(grid.columns ?? 3, grid.rows ?? 3) })"
+          >
+            Straighten
+          </BButton>
+        </div>
+        <p class="tiny quiet">
+          Drag the points on the picture. Set a key, move on, and bend again: each pose is a key.
+          <template v-if="keyedGrid">The fields are fixed while it has keys.</template>
+        </p>
+      </TrayItem>
     </template>
   </fieldset>
 </template>
@@ -267,5 +278,13 @@ p {
   font-weight: 600;
   min-height: calc(var(--touch) - 6px);
   padding-left: 10px;
+}
+.phone .pins {
+  display: flex;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+.phone .pins li {
+  flex: none;
 }
 </style>

@@ -3,6 +3,7 @@ import { defineStage } from '@/stages/stage'
 import { useMoving, type MoveAsk } from '@/stores/moving'
 import MoveBench from './MoveBench.vue'
 import MoveOverlay from './MoveOverlay.vue'
+import MoveTools from './MoveTools.vue'
 
 const ask = (what: MoveAsk) => () => useMoving().ask(what)
 
@@ -12,6 +13,7 @@ export default defineStage({
   icon: Icon,
   bench: MoveBench,
   overlay: MoveOverlay,
+  side: MoveTools,
   keys: () => [
     { key: 'shift+k', label: 'Set or remove a key at the playhead', run: ask('key') },
     { key: 'q', label: 'To the key before', run: ask('before'), repeats: true },

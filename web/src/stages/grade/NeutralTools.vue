@@ -1,0 +1,45 @@
+<script setup lang="ts">
+/** Finding white: by a tap on the picture, or by a proposal. */
+import { BButton } from 'bootstrap-vue-next'
+import { useGrading } from '@/stores/grading'
+
+defineProps<{ asking: boolean }>()
+const emit = defineEmits<{ suggest: [] }>()
+const grading = useGrading()
+</script>
+
+<template>
+  <div class="neutral">
+    <BButton
+      size="sm"
+      variant="secondary"
+      :aria-pressed="grading.tool === 'neutral'"
+      title="Then tap something on the picture that ought to be grey or white"
+      data-test="neutral"
+      @click="grading.tool = grading.tool === 'neutral' ? '' : 'neutral'"
+    >
+      {{ grading.tool === 'neutral' ? 'Tap on the picture' : 'Pick neutral' }}
+    </BButton>
+    <BButton
+      size="sm"
+      variant="secondary"
+      :disabled="asking"
+      title="A balance for the light of this picture; you can refuse it"
+      data-test="suggest"
+      @click="emit('suggest')"
+    >
+      Suggest
+    </BButton>
+  </div>
+</template>
+
+<style scoped>
+.neutral {
+  display: flex;
+  gap: 8px;
+}
+.phone .neutral .btn {
+  flex: 1;
+  min-height: 44px;
+}
+</style>

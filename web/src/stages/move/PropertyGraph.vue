@@ -1,0 +1,112 @@
+<script setup lang="ts">
+/** The graph of one property, or what to do so that it gets one. */
+import { computed, onMounted } from 'vue'
+import IconSpeed from '~icons/tabler/gauge'
+import { usePhone } from '@/look/phone'
+import { isKeyed } from '@/motion/keys'
+import { nameOf } from '@/motion/names'
+import type { Layer } from '@/inhand/useLayer'
+import { useMoving } from '@/stores/moving'
+import { axesOf } from './graph'
+import KeyGraph from './KeyGraph.vue'
+
+const props = defineProps<{ layer: Layer; path: string }>()
+const emit = defineEmits<{ shown: [] }>()
+const moving = useMoving()
+const { phone } = usePhone()
+
+const UNITS: Record<string, { unit: string; step: number }> = {
+  'place/position': { unit: 'px', step: 1 },
+  'place/pivot': { unit: 'px', step: 1 },
+  'place/turn': { unit: '°', step: 0.5 },
+  'place/lean': { unit: '°', step: 0.5 },
+}
+const unit = computed(() => UNITS[props.path] ?? { unit: '', step: 0.01 })
+const prop = computed(() => props.layer.prop(props.path))
+const axes = computed(() => (isKeyed(prop.value) ? axesOf(prop.value.keys[0]?.value) : []))
+const axis = computed(() => Math.min(moving.axis, axes.value.length - 1))
+onMounted(() => emit('shown'))
+</script>
+
+<template>
+  <div v-if="isKeyed(prop)" class="room">
+    <KeyGraph :layer="layer" :path="path" :step="unit.step" :unit="unit.unit" />
+    <div v-if="phone" class="corner">
+      <button
+        v-if="axes.length > 1"
+        class="btn btn-bare"
+        :title="`Shown: ${axes[axis]}`"
+        data-test="graph-axis"
+        @click="moving.axis = (axis + 1) % axes.length"
+      >
+        {{ axes[axis] }}
+      </button>
+      <button
+        v-if="axes.length"
+        class="btn btn-bare"
+        aria-label="Speed over time"
+        :aria-pressed="moving.view === 'speed'"
+        data-test="graph-view"
+        @click="moving.view = moving.view === 'speed' ? 'value' : 'speed'"
+      >
+        <IconSpeed aria-hidden="true" />
+      </button>
+    </div>
+  </div>
+  <div v-else class="room none">
+    <strong>{{ nameOf(layer.clip.value, path) }} stands still</strong>
+    <span class="tiny quiet">
+      Set a key here, move the playhead, and change the layer: each change sets the next key.
+    </span>
+    <button
+      class="btn btn-secondary"
+      data-test="first-key"
+      @click="layer.toggleKey(path, path === 'opacity' ? 1 : [0, 0])"
+    >
+      Set the first key
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.room {
+  min-height: 126px;
+  min-width: 0;
+  position: relative;
+}
+.room > :deep(svg) {
+  position: absolute;
+  inset: 0;
+}
+.none {
+  display: grid;
+  place-content: center;
+  justify-items: center;
+  gap: 8px;
+  text-align: center;
+  background: var(--rail);
+  border-radius: var(--fold);
+  padding: 8px 16px;
+}
+.phone .room {
+  min-height: 0;
+  flex: 1;
+}
+.phone .none {
+  gap: 2px;
+  padding: 2px 12px;
+}
+.corner {
+  position: absolute;
+  right: 0;
+  top: 0;
+  display: flex;
+}
+.corner .btn {
+  font-size: 13px;
+  background: #1f1b23cc;
+}
+.corner [aria-pressed='true'] {
+  color: var(--accent);
+}
+</style>

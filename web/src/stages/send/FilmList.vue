@@ -1,0 +1,49 @@
+<script setup lang="ts">
+/** The films that are made, are being made, or could not be. */
+import { onMounted } from 'vue'
+import { useExports } from '@/stores/exports'
+import FilmRow from './FilmRow.vue'
+
+const films = useExports()
+onMounted(() => films.refresh())
+</script>
+
+<template>
+  <section class="panel queue" aria-label="Films" aria-live="polite">
+    <h2>Films</h2>
+    <div v-if="films.loaded && !films.films.length" class="empty">
+      <strong>No film made yet</strong>
+      <span
+        >Each film you make stands here with its progress, and can be downloaded when it is
+        done.</span
+      >
+    </div>
+    <ul v-else class="list">
+      <FilmRow v-for="film in films.films" :key="film.id" :film="film" />
+    </ul>
+  </section>
+</template>
+
+<style scoped>
+.queue {
+  display: flex;
+  flex-direction: column;
+  gap: 10px;
+  overflow: hidden;
+}
+.list {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 8px;
+  overflow-y: auto;
+  align-content: start;
+}
+.phone h2 {
+  display: none;
+}
+.phone .queue {
+  height: 100%;
+}
+</style>
