@@ -15,7 +15,7 @@ from browser_tests.site import SiteTest
 from kitecore.document import Canvas, empty_document
 from studio.projects import history
 from studio.projects.models import Project
-from studio.tests.site import SECOND, clip_of, take_of
+from studio.tests.site import clip_of, take_of
 
 SIZES = ((360, 640), (390, 844), (430, 932))
 STAGES = ("cut", "grade", "layer", "move", "send")
