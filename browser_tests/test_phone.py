@@ -170,3 +170,42 @@ class StripTest(PhoneCase):
     def _exposure(self) -> object:
         grade = self.clips(0)[0].grade
         return grade.light.exposure if grade and grade.light else 0.0
+
+
+class SmallLayerTest(PhoneCase):
+    def test_a_finger_moves_it_two_turn_it_and_a_loupe_shows_what_is_hidden(self) -> None:
+        browser, fingers = self.browser, self.fingers
+        star = self.clips(2)[0].id
+        self.edit(kind="adjust", clips=[star], values={"place/size": [0.05, 0.05]})
+        browser.driver.refresh()
+        browser.drawn(0)
+        self.take_on_timeline(2)
+        browser.press("stage-move")
+        x, y = fingers.middle("[data-test=handle-move]")
+        fingers.drag(((x, y), (x + 60, y + 90)))
+        browser.wait(lambda: self._place().position[1] > 350, what="it did not move")
+        self.assertEqual((0.05, 0.05), self._place().size)
+        self.assertEqual(0, self._place().turn)
+        x, y = fingers.middle("[data-test=still]")
+        far = y - 150
+        fingers.drag(((x - 30, far), (x - 60, far)), ((x + 30, far), (x + 60, far + 30)))
+        browser.wait(lambda: self._place().size[0] > 0.09, what="two fingers did not size it")
+        self.assertGreater(self._place().turn, 5)
+        browser.press("part-left")
+        browser.press("control-Nudge")
+        before = self._place().position
+        browser.press("nudge-left")
+        browser.wait(lambda: round(before[0] - self._place().position[0], 2) == 1)
+        browser.press("control-Of the picture")
+        browser.press("place-pivot")
+        x, y = fingers.middle("[data-test=handle-pivot]")
+        fingers._send("touchStart", [(x, y)])
+        fingers._send("touchMove", [(x + 12, y)])
+        browser.find("[data-test=loupe]")
+        fingers._send("touchEnd", [])
+        browser.wait(lambda: not browser.all("[data-test=loupe]"))
+        browser.wait(lambda: self._place().pivot[0] != 0, what="the pivot stayed")
+        self.assert_clean_console()
+
+    def _place(self) -> Any:
+        return self.clips(2)[0].place

@@ -14,6 +14,8 @@ POLICY = "; ".join(
         "img-src 'self' blob: data:",
         "media-src 'self' blob:",
         "style-src 'self' 'unsafe-inline'",
+        "worker-src 'self'",
+        "manifest-src 'self'",
         "frame-ancestors 'none'",
         "base-uri 'none'",
         "form-action 'self'",

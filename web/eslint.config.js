@@ -4,6 +4,9 @@ import vue from 'eslint-plugin-vue'
 
 /** The rooms of the page, from the ground up: each may use those before it, none behind. */
 const ROOMS = [
+  'worker',
+  'look',
+  'tray',
   'api',
   'motion',
   'takes',

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
+import FreshVersion from '@/controls/FreshVersion.vue'
 import NoteList from '@/controls/NoteList.vue'
 import { useProject } from '@/stores/project'
 
@@ -13,4 +14,5 @@ useEventListener(window, 'beforeunload', (event) => {
 <template>
   <RouterView />
   <NoteList />
+  <FreshVersion />
 </template>

@@ -6,5 +6,8 @@ import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
 import { router } from './router'
+import { reloadWhenStale } from './stale'
+
+reloadWhenStale()
 
 createApp(App).use(createPinia()).use(createBootstrap()).use(router).mount('#app')

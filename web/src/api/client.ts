@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { reachable } from './reach'
 import type { components, paths } from './schema'
 
 export type Schemas = components['schemas']
@@ -39,6 +40,9 @@ const withToken: Middleware = {
     if (request.method !== 'GET') request.headers.set('X-CSRFToken', csrfToken())
     return request
   },
+  onResponse({ request }) {
+    if (request.method !== 'GET') reachable.value = true
+  },
 }
 
 export const client = createClient<paths>({ baseUrl: '' })
@@ -69,6 +73,7 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
   try {
     answer = await asked
   } catch {
+    reachable.value = false
     throw new ServerError(OFFLINE, 0)
   }
   if (answer.error !== undefined || !answer.response.ok) {
@@ -88,8 +93,10 @@ export async function needBytes(url: string, init: RequestInit = {}): Promise<Ar
     })
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
+    reachable.value = false
     throw new ServerError(OFFLINE, 0)
   }
+  if (init.method === 'POST') reachable.value = true
   if (!response.ok) throw await errorOf(response)
   return response.arrayBuffer()
 }

@@ -30,7 +30,7 @@ const notes = useNotes()
 .notes {
   position: fixed;
   left: 50%;
-  top: 6px;
+  top: 50px;
   transform: translateX(-50%);
   display: grid;
   gap: 8px;

@@ -3,6 +3,7 @@
 import { useOnline } from '@vueuse/core'
 import { computed } from 'vue'
 import IconWaiting from '~icons/tabler/cloud-off'
+import { reachable } from '@/api/reach'
 import { useProject } from '@/stores/project'
 import { isAmiss, savingText, type Saving } from '@/steps/saving'
 
@@ -11,7 +12,7 @@ const online = useOnline()
 const now = computed<Saving>(() => ({
   waiting: project.waiting,
   trouble: project.trouble,
-  online: online.value,
+  online: online.value && reachable.value,
   step: project.step,
 }))
 const text = computed(() => savingText(now.value))

@@ -1,3 +1,5 @@
+import { reachable } from '@/api/reach'
+
 const AGAIN = 2000
 
 export interface JobChange {
@@ -17,6 +19,7 @@ export function openStream(told: (change: JobChange) => void, missed: () => void
   function open() {
     source = new EventSource('/api/events')
     source.onopen = () => {
+      reachable.value = true
       if (opened) missed()
       opened = true
     }

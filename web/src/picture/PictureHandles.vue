@@ -52,6 +52,12 @@ const cross = computed(() => {
   return at ? { x: at.x * scale.value, y: at.y * scale.value } : null
 })
 
+/** Shorter over what is small, so that it stays seen. */
+function crossAt({ x, y }: Point): string {
+  const arm = standsOff.value ? 6 : 12
+  return `M${x - arm} ${y}h${2 * arm}M${x} ${y - arm}v${2 * arm}`
+}
+
 function tapped({ x, y }: Point) {
   const box = frame.value?.getBoundingClientRect()
   if (!box || !props.tappable) return
@@ -154,11 +160,8 @@ function tapped({ x, y }: Point) {
           data-test="handle-pivot"
           @pointerdown.stop="placing.down($event, 'pivot')"
         />
-        <path class="cross" :d="`M${cross.x - 12} ${cross.y}h24M${cross.x} ${cross.y - 12}v24`" />
-        <path
-          class="cross thin"
-          :d="`M${cross.x - 12} ${cross.y}h24M${cross.x} ${cross.y - 12}v24`"
-        />
+        <path class="cross" :d="crossAt(cross)" />
+        <path class="cross thin" :d="crossAt(cross)" />
       </g>
     </g>
     <line

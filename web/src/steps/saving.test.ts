@@ -9,7 +9,7 @@ test.each<[Partial<Saving>, string, boolean]>([
   [{ waiting: 3, trouble: 'away' }, '3 steps waiting', true],
   [{ waiting: 1, trouble: 'away' }, '1 step waiting', true],
   [{ waiting: 2, trouble: 'away', online: false }, 'offline: your steps are kept here', true],
-  [{ online: false }, 'offline', true],
+  [{ online: false }, 'offline: new pictures come later', true],
   [{ waiting: 2, trouble: 'signed-out' }, 'signed out: 2 steps kept here', true],
 ])('what is true is told: %o', (more, text, amiss) => {
   expect([savingText({ ...calm, ...more }), isAmiss({ ...calm, ...more })]).toEqual([text, amiss])

@@ -18,7 +18,8 @@ export function savingText(now: Saving): string {
   const { waiting, trouble, online, step } = now
   const steps = waiting === 1 ? '1 step' : `${waiting} steps`
   if (trouble === 'signed-out' && waiting) return `signed out: ${steps} kept here`
-  if (!online) return waiting ? 'offline: your steps are kept here' : 'offline'
+  if (!online)
+    return waiting ? 'offline: your steps are kept here' : 'offline: new pictures come later'
   if (trouble && waiting) return `${steps} waiting`
   return waiting ? 'saving' : `saved · step ${step}`
 }

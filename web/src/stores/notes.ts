@@ -9,6 +9,9 @@ export interface Note {
   detail: string
 }
 
+/** Messages that are shown at once; older ones give way. */
+const MOST = 3
+
 /** Short messages at the edge of the screen. */
 export const useNotes = defineStore('notes', () => {
   const notes = ref<Note[]>([])
@@ -17,8 +20,9 @@ export const useNotes = defineStore('notes', () => {
   function add(kind: Note['kind'], message: string, detail = '') {
     if (notes.value.some((note) => note.message === message)) return
     const id = ++last
-    notes.value.push({ id, kind, message, detail })
-    window.setTimeout(() => drop(id), kind === 'problem' ? 9000 : 4000)
+    notes.value = [...notes.value, { id, kind, message, detail }].slice(-MOST)
+    // What went wrong stays until it is read.
+    if (kind === 'told') window.setTimeout(() => drop(id), 4000)
   }
 
   function drop(id: number) {
@@ -28,7 +32,7 @@ export const useNotes = defineStore('notes', () => {
   /** Show what went wrong, what is safe and what to do. */
   function problem(error: unknown) {
     // That the line is gone stands in the top bar, as long as it is true.
-    if (error instanceof ServerError && error.status === 0 && !navigator.onLine) return
+    if (error instanceof ServerError && error.status === 0) return
     if (error instanceof ServerError) {
       const { message, safe, todo } = error.problem
       add('problem', message, [safe, todo].filter(Boolean).join(' '))

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
+import { forgetKnown } from '@/stores/shared'
 
 type Person = Schemas['Person']
 export type WayIn = NonNullable<Person['way_in']>
@@ -22,11 +23,13 @@ export const useSession = defineStore('session', () => {
   }
 
   async function signIn(user: string, password: string) {
+    await forgetKnown()
     take(await need(client.POST('/api/session', { body: { name: user, password } })))
   }
 
   async function signOut() {
     take(await need(client.DELETE('/api/session')))
+    await forgetKnown()
     known.value = false
   }
 
@@ -46,6 +49,7 @@ export const useSession = defineStore('session', () => {
 
   async function leaveForGood(password: string) {
     take(await need(client.POST('/api/account/delete', { body: { password } })))
+    await forgetKnown()
     known.value = false
   }
 

@@ -13,12 +13,15 @@ import AccountDialog from '@/views/AccountDialog.vue'
 import NewProject from '@/views/NewProject.vue'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { useShared } from '@/stores/shared'
 import { useSession } from '@/stores/session'
 import { frameOf, lengthLabel, rateLabel } from '@/time'
 
 const notes = useNotes()
 const project = useProject()
 const session = useSession()
+const shared = useShared()
+shared.look()
 const router = useRouter()
 const projects = ref<ProjectCard[] | null>(null)
 const making = ref(false)
@@ -113,6 +116,10 @@ async function leave() {
           <IconPlus aria-hidden="true" />New project
         </BButton>
       </div>
+      <p v-if="shared.waiting" class="shared" role="status" data-test="shared">
+        {{ shared.waiting === 1 ? '1 file was' : `${shared.waiting} files were` }} shared to you.
+        Open a project in Gather, or make one: it brings them in.
+      </p>
       <p v-if="projects === null" class="quiet">Loading your projects</p>
       <div v-else-if="!projects.length" class="empty panel">
         <KiteMark />
@@ -284,5 +291,11 @@ async function leave() {
   .name {
     display: none;
   }
+}
+.shared {
+  padding: 10px 14px;
+  border-left: 4px solid var(--accent);
+  border-radius: 4px 10px 2px 4px;
+  background: var(--raised);
 }
 </style>

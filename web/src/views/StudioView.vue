@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router'
 import { ServerError } from '@/api/client'
 import InHandBar from '@/controls/InHandBar.vue'
 import KeySheet from '@/controls/KeySheet.vue'
+import PartBoundary from '@/controls/PartBoundary.vue'
 import SettingsDialog from '@/controls/SettingsDialog.vue'
 import { useSnapping } from '@/controls/useSnapping'
 import { useKeyMap } from '@/controls/useKeyMap'
@@ -161,12 +162,18 @@ function redo() {
     />
     <TopBar :project-id="id" @flip="otherSide = !otherSide" @keys="keysShown = true" />
     <main class="bench" :aria-label="current.name">
-      <component :is="current.bench" v-if="project.document" />
+      <PartBoundary v-if="project.document" :key="current.id" :name="current.name">
+        <component :is="current.bench" />
+      </PartBoundary>
       <div v-else class="empty">Opening the project</div>
     </main>
     <InHandBar class="hand" />
-    <TimeStrip v-if="phone && !timeOpen" class="time" @open="timeOpen = true" />
-    <TimelineView v-else class="time" @close="timeOpen = false" />
+    <div class="time">
+      <PartBoundary name="The timeline">
+        <TimeStrip v-if="phone && !timeOpen" @open="timeOpen = true" />
+        <TimelineView v-else @close="timeOpen = false" />
+      </PartBoundary>
+    </div>
     <PictureStage
       class="picture"
       :overlay="current.overlay"
@@ -206,6 +213,10 @@ function redo() {
 }
 .time {
   grid-area: time;
+  display: grid;
+  grid: minmax(0, 1fr) / minmax(0, 1fr);
+  min-height: 0;
+  min-width: 0;
 }
 .picture {
   grid-area: picture;

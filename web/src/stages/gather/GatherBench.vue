@@ -9,6 +9,7 @@ import IconUpload from '~icons/tabler/upload'
 import { usePhone } from '@/look/phone'
 import { useLibrary } from '@/stores/library'
 import { usePage } from '@/stores/page'
+import { useShared } from '@/stores/shared'
 import { useUploads } from '@/stores/uploads'
 import { useProject } from '@/stores/project'
 import ToolTray from '@/tray/ToolTray.vue'
@@ -23,6 +24,7 @@ import VoiceRecorder from './VoiceRecorder.vue'
 
 const library = useLibrary()
 const uploads = useUploads()
+const shared = useShared()
 const chooser = ref<HTMLInputElement | null>(null)
 const project = useProject()
 const filter = ref<Filter>({ ...EVERYTHING })
@@ -86,6 +88,10 @@ const TOOLS = [
   },
 ]
 
+onMounted(async () => {
+  const files = await shared.take()
+  if (files.length) uploads.add(files)
+})
 onMounted(() => {
   library.refresh()
   if (!library.chosen) library.chosen = library.takes[0]?.id ?? ''
