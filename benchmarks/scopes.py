@@ -54,7 +54,7 @@ def following(data: Path) -> list[Row]:
             browser.driver.set_script_timeout(60)
             browser.sign_in("maker", "four-folds-up")
             open_project(browser, "Two cameras")
-            browser.find("[role=option]")
+            browser.find(".clip")
             browser.press("stage-grade")
             take(browser, "card-cold")
             go(browser, 80)

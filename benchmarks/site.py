@@ -112,7 +112,7 @@ def _starts(browser: Browser) -> list[float]:
         browser.find(".cover").click()
         browser.test("play")
         for number in range(12):
-            browser.find('[role=option][aria-label^="launch"] .face').click()
+            browser.find('.clip[aria-label^="launch"] .face').click()
             browser.run("window.dispatchEvent(new KeyboardEvent('keydown', {key: 'f'}))")
             browser.wait(
                 lambda: browser.run(
@@ -223,7 +223,7 @@ def timeline(data: Path) -> list[Row]:
         try:
             browser.sign_in("maker", "four-folds-up")
             browser.open(f"/projects/{made.stdout.split()[-1]}/cut")
-            browser.find("[role=option]")
+            browser.find(".clip")
             for _ in range(4):
                 browser.find('[aria-label="Zoom in"]').click()
             return [_moved(browser, way) for way in ("scroll", "zoom")]

@@ -122,7 +122,7 @@ def _cutting(browser: Browser, folder: Path) -> None:
         lambda: browser.run("return document.querySelector('.saved').textContent") == SLANTED
     )
     browser.driver.refresh()
-    browser.find("[role=option]")
+    browser.find(".clip")
     go(browser, 190)
     take(browser, "bird")
     browser.press("part-screen")
@@ -166,7 +166,7 @@ def _moving(browser: Browser, folder: Path) -> None:
     """A tag's turn as a graph, a ribbon's pins, a kite's path, and that on a phone."""
     browser.open("/")
     open_project(browser, "Paper in the wind")
-    browser.find("[role=option]")
+    browser.find(".clip")
     _stage(browser, "move", 60)
     take(browser, "Tag")
     browser.run(
@@ -203,7 +203,7 @@ def _grading(browser: Browser, folder: Path) -> None:
     """Two takes made to match, zones with a matte; the demo is put back as it was."""
     browser.open("/")
     open_project(browser, "Two cameras")
-    browser.find("[role=option]")
+    browser.find(".clip")
     before = _saved(browser)
     _stage(browser, "grade", 30)
     take(browser, "card-log")
@@ -319,7 +319,7 @@ def go(browser: Browser, frame: int) -> None:
 
 
 def take(browser: Browser, name: str) -> None:
-    clip = browser.find(f'[role=option][aria-label^="{name}"] .face')
+    clip = browser.find(f'.clip[aria-label^="{name}"] .face')
     browser.run("arguments[0].scrollIntoView({block: 'center', inline: 'nearest'})", clip)
     clip.click()
 

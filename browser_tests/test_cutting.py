@@ -37,7 +37,7 @@ class CuttingTest(SiteTest):
         history.apply_edit(self.project, self.project.head_id, edit(**fields))
 
     def clip(self, name: str) -> Any:
-        return self.browser.find(f'[role=option][aria-label^="{name}"]')
+        return self.browser.find(f'.clip[aria-label^="{name}"]')
 
     def take(self, name: str, several: bool = False) -> None:
         chain = ActionChains(self.browser.driver)
@@ -109,7 +109,7 @@ class CuttingTest(SiteTest):
         self.key("Delete")
         self.until(lambda d: d.length == SECOND, "the group did not become shorter")
         self.browser.press("leave-group")
-        self.assertEqual(1, len(self.browser.all("[role=option]")))
+        self.assertEqual(1, len(self.browser.all(".clip")))
         self.browser.press("history")
         steps = self.browser.find(".offcanvas.show ol").find_elements(By.TAG_NAME, "button")
         next(step for step in steps if "second" in step.text).click()

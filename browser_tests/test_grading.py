@@ -62,7 +62,7 @@ class GradingCase(SiteTest):
         history.apply_edit(self.project, self.project.head_id, edit(**fields))
 
     def take(self, name: str) -> None:
-        clip = f'[role=option][aria-label^="{name}"] .face'
+        clip = f'.clip[aria-label^="{name}"] .face'
         self.browser.find(clip)
         if self.touch:
             Fingers(self.browser).tap(Fingers(self.browser).middle(clip))

@@ -38,7 +38,7 @@ class MovingCase(SiteTest):
         self.step(kind="place", clip={**sheet, "name": "sheet"}, mode="above")
         self.step(kind="place", clip={**sheet, "name": "other", "opacity": 0}, mode="above")
         self.browser.open(f"/projects/{self.project.id}/move")
-        self.browser.find("[role=option]")
+        self.browser.find(".clip")
         self.browser.drawn(0)
 
     def step(self, **fields: Any) -> None:
@@ -56,7 +56,7 @@ class MovingCase(SiteTest):
         self.browser.wait(condition, what=what)
 
     def take(self, name: str) -> None:
-        self.browser.find(f'[role=option][aria-label^="{name}"] .face').click()
+        self.browser.find(f'.clip[aria-label^="{name}"] .face').click()
         self.until(
             lambda: self.browser.test("in-hand").text.strip() == name, f"{name} is not in hand"
         )

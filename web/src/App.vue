@@ -2,8 +2,10 @@
 import { useEventListener } from '@vueuse/core'
 import FreshVersion from '@/controls/FreshVersion.vue'
 import NoteList from '@/controls/NoteList.vue'
+import { useEnterMeansOk } from '@/controls/useEnterMeansOk'
 import { useProject } from '@/stores/project'
 
+useEnterMeansOk()
 const project = useProject()
 // They are kept on this device; but they are safe only where they were sent to.
 useEventListener(window, 'beforeunload', (event) => {

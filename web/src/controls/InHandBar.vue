@@ -359,7 +359,11 @@ function setName() {
   min-width: 44px;
 }
 .phone .word {
-  display: none;
+  position: absolute;
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+  clip-path: inset(50%);
 }
 @media (max-height: 720px) {
   .phone .standing:not(.open) > .bar {

@@ -126,7 +126,7 @@ const takeOf = (clip: Clip) => library.byMedia.get(faceMedia(clip))
       @pointerdown="pinch.down($event, undefined)"
       @keydown="key"
     >
-      <div class="moved" :style="{ transform: `translateX(${shift}px)` }" aria-hidden="true">
+      <div class="moved" :style="{ transform: `translateX(${shift}px)` }" inert>
         <TimelineClip
           v-for="one in clips"
           :key="one.clip.id"

@@ -6,7 +6,8 @@ import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour, markColour } from '@/api/kinds'
 import { pointsOf } from '@/timeline/speed'
-import { lengthLabel } from '@/time'
+import { useProject } from '@/stores/project'
+import { clockOf, frameOf, lengthLabel } from '@/time'
 
 const props = defineProps<{
   clip: Clip
@@ -30,14 +31,16 @@ const props = defineProps<{
   late: number
   /** Ticks by which its source is being slipped. */
   slip: number
+  /** Name of its track. */
+  track?: string
+  /** Whether Tab comes to it; arrows go on from there. */
+  tabStop?: boolean
 }>()
+const project = useProject()
 const emit = defineEmits<{ mark: [marker: Marker] }>()
 
 const canvas = ref<HTMLCanvasElement | null>(null)
 const label = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
-const spoken = computed(
-  () => `${label.value}, ${KIND_NAMES[props.clip.kind]}, ${lengthLabel(props.clip.length)}`,
-)
 const tint = computed(() => (props.clip.kind === 'solid' ? fillCss(props.clip.fill) : ''))
 
 /** How it runs, where that is not as it is: `2 ×`, `ramp`, `still`, `backwards`. */
@@ -54,6 +57,15 @@ const pace = computed(() => {
 const sync = computed(() => {
   const { late } = props
   return late ? `${late > 0 ? 'late' : 'early'} by ${Math.abs(late)} f` : ''
+})
+/** What is said of it: name, kind, track, start, length, and what is particular. */
+const spoken = computed(() => {
+  const on = props.track ? `on ${props.track}` : ''
+  const start = `at ${clockOf(frameOf(props.clip.start ?? 0, project.rate), project.rate)}`
+  const amiss = props.missing ? 'not ready' : ''
+  const parts = [label.value, KIND_NAMES[props.clip.kind], on, start]
+  const more = [lengthLabel(props.clip.length), pace.value, sync.value, amiss]
+  return [...parts, ...more, props.locked ? 'locked' : ''].filter(Boolean).join(', ')
 })
 const marks = computed(() =>
   (props.clip.markers ?? [])
@@ -113,10 +125,10 @@ watch(
     :class="[clip.kind, { 'in-hand': inHand, lifted, locked, missing }]"
     :style="{ transform: `translateX(${left}px)`, width: `${width}px`, height: `${height}px` }"
     :data-clip="clip.id"
-    role="option"
+    role="gridcell"
     :aria-selected="inHand"
     :aria-label="spoken"
-    tabindex="0"
+    :tabindex="tabStop ? 0 : -1"
   >
     <div class="face" :style="tint ? { background: tint } : {}">
       <canvas v-if="width > TINY" ref="canvas" aria-hidden="true" />

@@ -23,6 +23,7 @@ import TimelineClip from '@/timeline/TimelineClip.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
 import { useDrags } from '@/timeline/useDrags'
+import { useRoving } from '@/timeline/useRoving'
 import { useDrawn } from '@/timeline/useDrawn'
 import { usePresses, type Lane } from '@/timeline/usePresses'
 import { useZoom } from '@/timeline/useZoom'
@@ -83,6 +84,13 @@ const tickAt = (clientX: number) =>
 const drags = useDrags(zoom, player, trackAt)
 const presses = usePresses(player, drags, tickAt, lanes)
 const { drawn, nearFrom, nearTo, labelAt } = useDrawn(rows, view, zoom, zooming, drags.draft)
+
+const roving = useRoving(rows, scroller, (clip) => {
+  const { from, to } = view.value
+  const px = toPx(startOf(clip), zoom.value)
+  if (px < from || px > to - 40) scrollTo(Math.max(0, px - laneWidth.value * 0.2))
+  onScroll()
+})
 
 function takeOf(clip: Clip) {
   return library.byMedia.get(faceMedia(clip))
@@ -158,23 +166,32 @@ watch(playheadPx, (px) => {
         </div>
         <div
           class="rows"
-          role="listbox"
-          aria-label="Clips"
+          role="grid"
+          aria-label="Timeline: arrows go to other clips, Enter takes one in hand"
           aria-multiselectable="true"
+          :aria-rowcount="rows.length"
           @pointerdown="presses.down"
-          @keydown="presses.onClipKey"
+          @focusin="roving.onFocus"
+          @keydown="roving.go($event) || presses.onClipKey($event)"
         >
           <template v-for="{ track, clips } in drawn" :key="track.id">
             <div
               class="row-of"
               :class="[track.kind, { off: track.hidden || track.muted }]"
+              role="row"
+              :aria-label="track.name"
               :data-track="track.id"
               :style="{ height: `${HEIGHTS[track.kind]}px` }"
             >
-              <div class="head-of" :style="{ width: `${headWidth}px` }" @pointerdown.stop>
+              <div
+                class="head-of"
+                role="rowheader"
+                :style="{ width: `${headWidth}px` }"
+                @pointerdown.stop
+              >
                 <TrackHead :track="track" :height="HEIGHTS[track.kind]" />
               </div>
-              <div class="lane">
+              <div class="lane" role="presentation">
                 <TimelineClip
                   v-for="one in clips"
                   :key="one.clip.id"
@@ -196,11 +213,14 @@ watch(playheadPx, (px) => {
                   :missing="isMissing(one.clip)"
                   :late="lateBy(one.clip, project.tracks, project.rate)"
                   :slip="drags.slipOf(one.clip.id)"
+                  :track="track.name"
+                  :tab-stop="one.clip.id === roving.stop.value"
                   @mark="naming = $event"
                 />
                 <template v-for="one in clips" :key="`join-${one.clip.id}`">
                   <JoinMark
                     v-if="one.clip.transition && !drags.active.value"
+                    role="gridcell"
                     :clip="one.clip"
                     :transition="one.clip.transition"
                     :zoom="zoom"
@@ -210,15 +230,23 @@ watch(playheadPx, (px) => {
                 </template>
               </div>
             </div>
-            <KeyLanes
-              v-if="opened && opened.track.id === track.id"
-              :clip="opened.clip"
-              :zoom="zoom"
-              :head-width="headWidth"
-              :locked="track.locked ?? false"
-            />
+            <div v-if="opened && opened.track.id === track.id" role="row" aria-label="Keys">
+              <div role="gridcell">
+                <KeyLanes
+                  :clip="opened.clip"
+                  :zoom="zoom"
+                  :head-width="headWidth"
+                  :locked="track.locked ?? false"
+                />
+              </div>
+            </div>
           </template>
-          <p v-if="!project.length" class="hint" :style="{ left: `${headWidth}px` }">
+          <p
+            v-if="!project.length"
+            class="hint"
+            role="presentation"
+            :style="{ left: `${headWidth}px` }"
+          >
             Nothing on the timeline yet. In Gather, choose a take and place it.
           </p>
         </div>

@@ -132,7 +132,7 @@ async function leave() {
           <RouterLink
             :to="{ name: 'studio', params: { id: card.id, stage: card.length ? 'cut' : 'gather' } }"
             class="cover"
-            :aria-label="`Open ${card.name}`"
+            :aria-label="`Open ${card.name}, ${card.length ? lengthLabel(card.length) : 'Nothing placed yet'}`"
           >
             <img v-if="card.length" :src="cover(card)" alt="" loading="lazy" />
             <span v-else class="empty small">Nothing placed yet</span>

@@ -10,6 +10,7 @@ import { colourOptions, EVERYTHING, shelfOptions, type Filter, type Kind } from 
 const filter = defineModel<Filter>({ required: true })
 const library = useLibrary()
 const naming = ref(false)
+const open = ref(false)
 const name = ref('')
 
 const KINDS: { id: Kind; name: string }[] = [
@@ -49,11 +50,11 @@ async function make() {
 <template>
   <div class="filters">
     <ChoiceGroup label="Show" :choices="KINDS" :taken="filter.kind" @take="set({ kind: $event })" />
-    <details class="finer">
+    <details class="finer" @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="btn btn-secondary">
         <IconSort aria-hidden="true" />Sort<span v-if="narrowed" class="dot" />
       </summary>
-      <div class="sheet">
+      <div v-if="open" class="sheet">
         <BFormSelect
           :model-value="filter.sort"
           :options="SORTS"

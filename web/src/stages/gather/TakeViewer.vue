@@ -174,87 +174,93 @@ function rename() {
         <BButton variant="secondary" @click="library.again(take.id)">Try again</BButton>
       </div>
       <template v-else>
-        <div class="seen">
-          <div class="screen">
-            <canvas
-              v-show="hasPicture"
-              ref="canvas"
-              aria-label="The take’s picture"
-              data-test="take-still"
+        <div class="body">
+          <div class="seen">
+            <div class="screen">
+              <canvas
+                v-show="hasPicture"
+                ref="canvas"
+                aria-label="The take’s picture"
+                data-test="take-still"
+              />
+              <video
+                ref="video"
+                playsinline
+                :class="{ away: !player.moving.value || !hasPicture }"
+              />
+              <span v-if="!hasPicture" class="empty small">Sound only</span>
+              <span v-if="!usable" class="empty small">Looking at the file</span>
+            </div>
+            <TakeTransport
+              v-if="phone && moves"
+              :player="player"
+              :source="source"
+              :disabled="!usable"
             />
-            <video ref="video" playsinline :class="{ away: !player.moving.value || !hasPicture }" />
-            <span v-if="!hasPicture" class="empty small">Sound only</span>
-            <span v-if="!usable" class="empty small">Looking at the file</span>
           </div>
-          <TakeTransport
-            v-if="phone && moves"
-            :player="player"
-            :source="source"
-            :disabled="!usable"
+          <JobRow
+            v-if="take.job && isUnfinished(take.job)"
+            :job="take.job"
+            :title="usable ? 'Usable now' : 'Taking it in'"
+            @cancel="library.cancel(take)"
           />
+          <p v-for="remark in take.facts?.remarks" :key="remark" class="small soft m-0" role="note">
+            {{ remark }}
+          </p>
+          <MarkStrip
+            v-if="usable && moves"
+            :take="take"
+            :length="length"
+            :at="tick"
+            :from="part.from"
+            :to="part.to"
+            @seek="seek"
+            @mark="setMarks"
+          />
+          <div v-if="moves" class="line">
+            <BButton
+              v-if="!phone"
+              variant="secondary"
+              :disabled="!usable"
+              :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'"
+              @click="player.toggle()"
+            >
+              <IconPause v-if="player.playing.value" aria-hidden="true" /><IconPlay
+                v-else
+                aria-hidden="true"
+              />
+            </BButton>
+            <BButton
+              variant="secondary"
+              :disabled="!usable"
+              data-test="mark-in"
+              @click="mark('mark_in')"
+              >In</BButton
+            >
+            <BButton
+              variant="secondary"
+              :disabled="!usable"
+              data-test="mark-out"
+              @click="mark('mark_out')"
+              >Out</BButton
+            >
+            <BButton
+              variant="secondary"
+              :disabled="!usable || (take.mark_in === null && take.mark_out === null)"
+              title="Keeps the marked part, to mark another one"
+              data-test="keep-part"
+              @click="library.keepPart(take)"
+            >
+              Keep
+            </BButton>
+            <span class="spacer" />
+            <span class="fw-semibold" data-test="part-length">{{
+              lengthLabel(part.to - part.from)
+            }}</span>
+          </div>
+          <TakeParts v-if="take.ranges.length" :take="take" @seek="seek" />
+          <TakeFacts :take="take" />
         </div>
-        <JobRow
-          v-if="take.job && isUnfinished(take.job)"
-          :job="take.job"
-          :title="usable ? 'Usable now' : 'Taking it in'"
-          @cancel="library.cancel(take)"
-        />
-        <p v-for="remark in take.facts?.remarks" :key="remark" class="small soft m-0" role="note">
-          {{ remark }}
-        </p>
-        <MarkStrip
-          v-if="usable && moves"
-          :take="take"
-          :length="length"
-          :at="tick"
-          :from="part.from"
-          :to="part.to"
-          @seek="seek"
-          @mark="setMarks"
-        />
-        <div v-if="moves" class="line">
-          <BButton
-            v-if="!phone"
-            variant="secondary"
-            :disabled="!usable"
-            :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'"
-            @click="player.toggle()"
-          >
-            <IconPause v-if="player.playing.value" aria-hidden="true" /><IconPlay
-              v-else
-              aria-hidden="true"
-            />
-          </BButton>
-          <BButton
-            variant="secondary"
-            :disabled="!usable"
-            data-test="mark-in"
-            @click="mark('mark_in')"
-            >In</BButton
-          >
-          <BButton
-            variant="secondary"
-            :disabled="!usable"
-            data-test="mark-out"
-            @click="mark('mark_out')"
-            >Out</BButton
-          >
-          <BButton
-            variant="secondary"
-            :disabled="!usable || (take.mark_in === null && take.mark_out === null)"
-            title="Keeps the marked part, to mark another one"
-            data-test="keep-part"
-            @click="library.keepPart(take)"
-          >
-            Keep
-          </BButton>
-          <span class="spacer" />
-          <span class="fw-semibold" data-test="part-length">{{
-            lengthLabel(part.to - part.from)
-          }}</span>
-        </div>
-        <TakeParts v-if="take.ranges.length" :take="take" @seek="seek" />
-        <TakeFacts :take="take" />
         <div class="verbs">
           <BButton
             v-for="(one, index) in MODES"
@@ -295,10 +301,15 @@ function rename() {
 </template>
 
 <style scoped>
-.viewer {
+.viewer,
+.body {
   display: flex;
   flex-direction: column;
   gap: 8px;
+  min-height: 0;
+}
+.body {
+  flex: 1;
   overflow-y: auto;
   scrollbar-width: thin;
 }
@@ -342,15 +353,9 @@ function rename() {
   opacity: 0;
 }
 .verbs {
-  position: sticky;
-  bottom: -14px;
-  z-index: 1;
   display: grid;
   grid-template-columns: repeat(4, 1fr);
   gap: 4px;
-  margin: 0 -14px -14px;
-  padding: 6px 14px 12px;
-  background: var(--panel);
 }
 .verbs .btn {
   padding: 2px;
@@ -368,8 +373,13 @@ function rename() {
 }
 .phone .viewer {
   border-radius: 0;
-  padding: 0 12px 10px;
+  padding: 0 12px 8px;
   gap: 4px;
+}
+.phone .body {
+  gap: 4px;
+  margin: 0 -12px;
+  padding: 0 12px;
 }
 .phone .named {
   margin: 0 -12px;
@@ -384,11 +394,6 @@ function rename() {
   border-radius: 0;
 }
 .phone .verbs {
-  margin: auto -12px -10px;
-  padding: 6px 12px 8px;
-  bottom: -10px;
-}
-.phone .verbs {
   grid: auto / none;
   grid-auto-flow: column;
   grid-auto-columns: 1fr;
@@ -399,19 +404,19 @@ function rename() {
 .phone .verbs .btn {
   min-height: 48px;
 }
-.phone.lying .viewer {
+.phone.lying .body {
   display: grid;
   grid-template-columns: minmax(0, 46%) minmax(0, 1fr);
   grid-auto-rows: min-content;
   column-gap: 12px;
 }
-.phone.lying .viewer > * {
+.phone.lying .body > * {
   grid-column: 2;
 }
 .phone.lying .seen {
   grid-column: 1;
   grid-row: 1 / 20;
-  height: calc(100dvh - 46px);
+  height: calc(100dvh - 140px);
   margin: 0 0 0 -12px;
 }
 </style>

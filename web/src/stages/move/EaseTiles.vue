@@ -59,7 +59,7 @@ const pace = (ease: Ease) =>
 
 <template>
   <div class="eases">
-    <div class="tiles" role="group" aria-label="Easing">
+    <div class="tiles" tabindex="0" role="group" aria-label="Easing">
       <button
         v-for="one in tiles"
         :key="one.id"

@@ -1,0 +1,117 @@
+"""Every page and stage for those who do not see, or do not use a pointer."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+
+from pymediainfo import MediaInfo
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
+
+from browser_tests.axe import faults
+from browser_tests.site import SiteTest
+from browser_tests.test_phone import PhoneCase
+from kitecore.media.tests.material import make_video
+
+SIZES = (((1280, 800), False), ((390, 844), True))
+STAGES = ("gather", "cut", "grade", "layer", "move", "send")
+
+
+class AxeTest(PhoneCase):
+    def test_nothing_serious_is_found(self) -> None:
+        browser = self.browser
+        self.take_on_timeline(2)
+        for size, touch in SIZES:
+            browser.resize(size, touch=touch)
+            for stage in STAGES:
+                with self.subTest(size=size, stage=stage):
+                    browser.press(f"stage-{stage}")
+                    browser.find(".bench :is(button, input)")
+                    self.assertEqual([], faults(browser))
+        browser.resize((390, 844), touch=True)
+        browser.press("stage-cut")
+        browser.press("open-timeline")
+        self.assertEqual([], faults(browser))
+
+    def test_nothing_serious_before_a_project_is_open(self) -> None:
+        browser = self.browser
+        for size, touch in SIZES:
+            browser.resize(size, touch=touch)
+            with self.subTest(size=size):
+                browser.open("/")
+                browser.find(".cards")
+                self.assertEqual([], faults(browser))
+        browser.press("sign-out")
+        browser.find("#name")
+        self.assertEqual([], faults(browser))
+
+
+class KeyboardTest(SiteTest):
+    """A first film by keys alone, from signing in to the file."""
+
+    def test_from_signing_in_to_a_film(self) -> None:
+        browser = self.browser
+        browser.press("sign-out")
+        browser.find("#name")
+        self.tab_to("#name")
+        self.keys("pip", Keys.TAB, "a-long-one-7", Keys.ENTER)
+        browser.find(".content")
+        self.tab_to("main .btn-primary", Keys.ENTER)
+        browser.find(".modal.show #project-name")
+        self.tab_to("#project-name")
+        self.keys("By keys", Keys.ENTER)
+        folder = Path(tempfile.mkdtemp(dir=browser.folder))
+        self.tab_to("[data-test=bring-in]")
+        make_video(folder / "numbers.mp4", frames=60)
+        browser.all("[data-test=files]")[0].send_keys(str(folder / "numbers.mp4"))
+        browser.find('[data-take="numbers.mp4"] img', seconds=60)
+        self.tab_to('[data-take="numbers.mp4"]', Keys.ENTER)
+        self.tab_to("[data-test=mark-out]")
+        for _ in range(2):
+            browser.wait(lambda: browser.test("place-end").is_enabled())
+            self.tab_to("[data-test=place-end]", Keys.ENTER)
+        browser.wait(lambda: len(browser.all("[data-clip]")) == 2)
+        self._along_the_timeline()
+        self.tab_to("[data-test=stage-send]", Keys.ENTER)
+        self.tab_to("[data-test=export]", Keys.ENTER)
+        browser.find(".film a[download]", seconds=120)
+        self.tab_to(".film a[download]", Keys.ENTER)
+        film = browser.wait(lambda: next(browser.downloads.glob("*.mp4"), None), 30)
+        video = next(one for one in MediaInfo.parse(film).tracks if one.track_type == "Video")
+        self.assertEqual("120", video.frame_count)
+        self.assert_clean_console()
+
+    def _along_the_timeline(self) -> None:
+        """One stop for all clips; arrows go on, Enter takes, the verbs have keys."""
+        browser = self.browser
+        self.tab_to("[data-clip]")
+        first = self.focused("data-clip")
+        self.keys(Keys.ARROW_RIGHT)
+        browser.wait(lambda: self.focused("data-clip") not in ("", first), what="arrows stay")
+        self.assertIn("numbers", self.focused("aria-label"))
+        self.assertEqual(1, len(browser.all('[data-clip][tabindex="0"]')))
+        self.keys(Keys.ENTER)
+        browser.find('[data-clip][aria-selected="true"]')
+        self.keys(Keys.TAB)
+        self.assertEqual("", self.focused("data-clip"))
+
+    def keys(self, *keys: str) -> None:
+        for key in keys:
+            ActionChains(self.browser.driver, duration=0).send_keys(key).perform()
+
+    def focused(self, attribute: str) -> str:
+        told: str = self.browser.run(
+            "return document.activeElement?.getAttribute(arguments[0]) ?? ''", attribute
+        )
+        return told
+
+    def tab_to(self, selector: str, *then: str) -> None:
+        """Press Tab until the focus is there; it has to come there."""
+        self.browser.find(selector)
+        for _ in range(250):
+            if self.browser.run("return document.activeElement.matches(arguments[0])", selector):
+                self.keys(*then)
+                return
+            self.keys(Keys.TAB)
+        self.fail(f"Tab never comes to {selector}")
