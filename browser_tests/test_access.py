@@ -5,6 +5,7 @@ from __future__ import annotations
 import tempfile
 from pathlib import Path
 
+from django.contrib.auth.models import User
 from pymediainfo import MediaInfo
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
@@ -12,7 +13,10 @@ from selenium.webdriver.common.keys import Keys
 from browser_tests.axe import faults
 from browser_tests.site import SiteTest
 from browser_tests.test_phone import PhoneCase
+from kitecore.document import empty_document
+from kitecore.edits import apply, edit_kinds
 from kitecore.media.tests.material import make_video
+from studio.projects import history
 
 SIZES = (((1280, 800), False), ((390, 844), True))
 STAGES = ("gather", "cut", "grade", "layer", "move", "send")
@@ -81,6 +85,31 @@ class KeyboardTest(SiteTest):
         video = next(one for one in MediaInfo.parse(film).tracks if one.track_type == "Video")
         self.assertEqual("120", video.frame_count)
         self.assert_clean_console()
+
+    def test_keys_can_be_changed_and_those_of_one_letter_switched_off(self) -> None:
+        browser = self.browser
+        owner = User.objects.get(username="pip")
+        document = apply(empty_document(), edit_kinds["add_layer"](seed="s", layer="star", at=0))
+        project = history.start_project(owner, "Keys", document)
+        browser.open(f"/projects/{project.id}/cut")
+        browser.drawn(0)
+        self.keys("?")
+        browser.press("key-of-arrowright")
+        self.keys("c")
+        browser.wait(lambda: "taken" in browser.find(".editor .refused").text)
+        self.keys("z")
+        browser.wait(lambda: browser.test("key-of-arrowright").text == "Z")
+        self.keys(Keys.ESCAPE)
+        gone = "return !document.activeElement?.closest('.modal') && !document.querySelector('.modal.show')"
+        browser.wait(lambda: browser.run(gone), what="the sheet keeps the focus")
+        self.keys("z")
+        browser.wait(lambda: browser.frame() == 1, what="the new key does nothing")
+        self.keys("?")
+        browser.press("single-keys")
+        self.assertEqual("none", browser.test("key-of-arrowright").text)
+        browser.press("keys-reset")
+        browser.wait(lambda: browser.test("key-of-arrowright").text == "→")
+        self.assertEqual("none", browser.test("key-of-x").text)
 
     def _along_the_timeline(self) -> None:
         """One stop for all clips; arrows go on, Enter takes, the verbs have keys."""

@@ -98,12 +98,14 @@ def take_of(project: Project, name: str = "count.mp4", **how: Any) -> Take:
     )
     take.folder.path.mkdir(parents=True)
     take.folder.original.write_bytes(data)
-    take_in(take)
-    # The programs themselves are tried where they are what a test is about.
+    # The programs themselves are tried where they are what a test is about; and no other worker
+    # that a test may have takes this work away.
     with (
+        patch("studio.jobs.queue.wake"),
         patch("studio.library.work.run_program", _here),
         patch("studio.library.work.standing_for", lambda info: []),
     ):
+        take_in(take)
         work_off()
     take.refresh_from_db()
     return take

@@ -10,6 +10,7 @@ import IconX from '~icons/tabler/x'
 import { faceMedia, type Tag } from '@/api/types'
 import { keyLabel } from '@/controls/keys'
 import TagPicker from '@/controls/TagPicker.vue'
+import { useOwnKeys } from '@/controls/useOwnKeys'
 import { useDesk } from '@/controls/verbs/desk'
 import { useLayer } from '@/inhand/useLayer'
 import { usePhone } from '@/look/phone'
@@ -21,6 +22,7 @@ import { lengthLabel } from '@/time'
 
 const { now, verbs, act } = useDesk()
 const { phone } = usePhone()
+const own = useOwnKeys()
 const layer = useLayer()
 const hand = useHand()
 const library = useLibrary()
@@ -175,7 +177,7 @@ function setName() {
         >
           <component :is="verb.icon" class="icon" aria-hidden="true" />
           <span>{{ verb.label }}</span>
-          <kbd class="tiny quiet">{{ keyLabel(verb.key) }}</kbd>
+          <kbd class="tiny quiet">{{ keyLabel(own.now('With clips', verb.key)) }}</kbd>
         </BDropdownItemButton>
       </BDropdown>
       <BDropdown

@@ -1,19 +1,43 @@
 <script setup lang="ts">
 import { BModal } from 'bootstrap-vue-next'
-import { keyLabel, type Binding } from '@/controls/keys'
+import KeyEditor from '@/controls/KeyEditor.vue'
+import type { KeyGroup } from '@/controls/ownKeys'
+import { useOwnKeys } from '@/controls/useOwnKeys'
 
 const open = defineModel<boolean>({ required: true })
-defineProps<{ groups: { name: string; keys: Binding[] }[] }>()
+defineProps<{ groups: KeyGroup[] }>()
+const own = useOwnKeys()
 </script>
 
 <template>
   <BModal v-model="open" title="Keys" ok-only ok-title="Close" ok-variant="secondary" scrollable>
+    <div class="own">
+      <label class="form-check form-switch">
+        <input
+          v-model="own.singles.value"
+          type="checkbox"
+          role="switch"
+          class="form-check-input"
+          data-test="single-keys"
+        />
+        <span>Keys of one letter</span>
+      </label>
+      <button
+        class="btn btn-secondary btn-sm"
+        :disabled="!Object.keys(own.keys.value).length"
+        data-test="keys-reset"
+        @click="own.keys.value = {}"
+      >
+        All as they were
+      </button>
+    </div>
+    <p class="tiny quiet">Tap a key to set another one. They are kept for you on this device.</p>
     <template v-for="group in groups" :key="group.name">
       <h3>{{ group.name }}</h3>
       <dl class="sheet">
         <template v-for="one in group.keys" :key="one.key">
           <dt>
-            <kbd>{{ keyLabel(one.key) }}</kbd>
+            <KeyEditor :groups="groups" :group="group" :binding="one" />
           </dt>
           <dd>{{ one.label }}</dd>
         </template>
@@ -36,6 +60,18 @@ defineProps<{ groups: { name: string; keys: Binding[] }[] }>()
 </template>
 
 <style scoped>
+.own {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 8px;
+}
+.own label {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  margin: 0;
+}
 .sheet {
   display: grid;
   grid-template-columns: max-content 1fr;

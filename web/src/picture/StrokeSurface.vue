@@ -16,6 +16,11 @@ const emit = defineEmits<{ drawn: [points: Point[]] }>()
 const sheet = ref<SVGSVGElement | null>(null)
 const points = ref<Point[]>([])
 const hover = ref<Point | null>(null)
+function hovered(event: PointerEvent) {
+  if (event.pointerType === 'pen') penAt = event.timeStamp
+  hover.value = at(event)
+}
+
 const path = computed(() =>
   points.value.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
 )
@@ -25,9 +30,14 @@ function at(event: PointerEvent): Point {
   return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
 }
 
+/** Milliseconds after a pen was near within which a touch is a palm. */
+const PALM = 1000
+let penAt = -Infinity
+
 const grip = useGrip({
   slop: 0,
   begin(_, { event }) {
+    if (event.pointerType === 'touch' && event.timeStamp - penAt < PALM) return false
     points.value = [at(event)]
   },
   move({ event }) {
@@ -55,7 +65,7 @@ const grip = useGrip({
     :aria-label="told"
     data-test="stroke-surface"
     @pointerdown="grip.down($event)"
-    @pointermove="hover = at($event)"
+    @pointermove="hovered"
     @pointerleave="hover = null"
   >
     <polyline

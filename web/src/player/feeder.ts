@@ -25,6 +25,12 @@ interface Events {
   problem(error: unknown): void
 }
 
+const AT_ONCE = 2
+/** Pieces of a kind that are on their way at once. */
+const BEHIND = 8
+/** Seconds that stay after they were played. */
+const pause = () => new Promise((done) => window.setTimeout(done, 120))
+
 let lanes = 0
 
 /**
@@ -61,6 +67,9 @@ export class Feeder {
     })
     this.video.disableRemotePlayback = true
     this.video.src = this.url
+    // Browsers that let a page play only from a tap are asked within it; it begins with the pieces.
+    const begun = this.video.play()
+    begun.catch(() => {})
     await opened
     if (this.stopped.signal.aborted) return
     this.media.duration = this.source.frames / this.fps
@@ -71,7 +80,7 @@ export class Feeder {
     this.watchForStalls()
     await Promise.race([Promise.all([picture.first, sound.first]), this.whenStopped()])
     if (this.stopped.signal.aborted) return
-    await this.video.play()
+    await begun
   }
 
   stop(): void {
@@ -100,17 +109,19 @@ export class Feeder {
       arrived = done
     })
     const run = async () => {
-      const { signal } = this.stopped
-      const grid = gridOf(this.fps)
-      let at = frame
-      while (at < this.source.frames && !signal.aborted) {
-        const piece = nextPiece(at, this.source.frames, grid)
-        const ask = { longSide: LONG_SIDE, lane: this.lane, turn: 0, signal }
-        const data = await fetchPiece(this.source, kind, piece.first, piece.last, ask)
-        await this.append(buffer, data)
+      const ask = this.asking(kind, frame)
+      // Both kinds begin with one piece each, so that neither keeps the other from starting.
+      const coming = [ask()]
+      for (let piece = coming.shift(); piece; piece = coming.shift()) {
+        await this.append(buffer, await piece.data)
+        if (this.stopped.signal.aborted) return
         arrived()
-        at = piece.last
-        await this.untilNeeded(at)
+        await this.untilNeeded(piece.end)
+        while (coming.length < AT_ONCE) {
+          const next = ask()
+          if (!next) break
+          coming.push(next)
+        }
       }
       this.fed()
     }
@@ -120,6 +131,22 @@ export class Feeder {
     return { first }
   }
 
+  /** Asks for one piece after another; null after the last. */
+  private asking(kind: PieceKind, frame: number) {
+    const { signal } = this.stopped
+    const grid = gridOf(this.fps)
+    let at = frame
+    return () => {
+      if (at >= this.source.frames || signal.aborted) return null
+      const { first, last } = nextPiece(at, this.source.frames, grid)
+      at = last
+      const ask = { longSide: LONG_SIDE, lane: this.lane, turn: 0, signal }
+      const data = fetchPiece(this.source, kind, first, last, ask)
+      data.catch(() => {})
+      return { end: last, data }
+    }
+  }
+
   /** One kind has come to its end; after both the element may run out, and says so. */
   private fed() {
     this.unfed -= 1
@@ -127,19 +154,41 @@ export class Feeder {
     this.media.endOfStream()
   }
 
-  private append(buffer: SourceBuffer, data: ArrayBuffer): Promise<void> {
+  /** Append a piece, and let go of what was played long ago; a full buffer is waited for. */
+  private async append(buffer: SourceBuffer, data: ArrayBuffer): Promise<void> {
+    while (!this.stopped.signal.aborted) {
+      try {
+        await this.changed(buffer, () => buffer.appendBuffer(data))
+        return await this.letGo(buffer, BEHIND)
+      } catch (error) {
+        const full = error instanceof DOMException && error.name === 'QuotaExceededError'
+        if (!full) throw error
+        await this.letGo(buffer, 0.5)
+        await pause()
+      }
+    }
+  }
+
+  private async letGo(buffer: SourceBuffer, behind: number): Promise<void> {
+    const end = this.video.currentTime - behind
+    if (this.stopped.signal.aborted || !buffer.buffered.length || buffer.buffered.start(0) >= end) {
+      return
+    }
+    await this.changed(buffer, () => buffer.remove(0, end))
+  }
+
+  private changed(buffer: SourceBuffer, change: () => void): Promise<void> {
     return new Promise((done, failed) => {
-      if (this.stopped.signal.aborted) return done()
       buffer.onupdateend = () => done()
       buffer.onerror = () => failed(new Error('A piece of the film could not be played.'))
-      buffer.appendBuffer(data)
+      change()
     })
   }
 
-  /** Wait while enough lies ahead; forget what was played long ago. */
+  /** Wait while enough lies ahead. */
   private async untilNeeded(end: number): Promise<void> {
     while (!this.stopped.signal.aborted && end / this.fps - this.video.currentTime > AHEAD) {
-      await new Promise((done) => window.setTimeout(done, 120))
+      await pause()
     }
   }
 

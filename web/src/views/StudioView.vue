@@ -9,12 +9,13 @@ import PartBoundary from '@/controls/PartBoundary.vue'
 import SettingsDialog from '@/controls/SettingsDialog.vue'
 import { useSnapping } from '@/controls/useSnapping'
 import { useKeyMap } from '@/controls/useKeyMap'
-import { VERBS, type Verb } from '@/controls/verbs'
+import { bound } from '@/controls/ownKeys'
+import { useOwnKeys } from '@/controls/useOwnKeys'
 import PictureStage from '@/picture/PictureStage.vue'
 import { SCREEN } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
 import type { Source } from '@/player/source'
-import { STAGES, stageOf } from '@/stages'
+import { stageOf } from '@/stages'
 import { useExports } from '@/stores/exports'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
@@ -23,7 +24,7 @@ import { usePage } from '@/stores/page'
 import { useProject } from '@/stores/project'
 import TimelineView from '@/timeline/TimelineView.vue'
 import TimeStrip from '@/timeline/TimeStrip.vue'
-import { commonKeys, keyOfVerb } from '@/views/keys'
+import { keyGroups } from '@/views/keys'
 import StageRail from '@/views/StageRail.vue'
 import TopBar from '@/views/TopBar.vue'
 import { usePhoneLayout } from '@/views/usePhoneLayout'
@@ -38,6 +39,7 @@ const hand = useHand()
 const notes = useNotes()
 const asked = usePage()
 const snapping = useSnapping()
+const own = useOwnKeys()
 const keysShown = ref(false)
 const settingsShown = ref(false)
 const otherSide = useLocalStorage('velvet-kite.other-side', false)
@@ -106,7 +108,7 @@ watch(
   () => player.tryOut(null),
 )
 
-const common = commonKeys({
+const groups = keyGroups(desk.act, {
   toggle: () => player.toggle(),
   step: (by) => player.step(by),
   shuttle: (way) => player.shuttle(way),
@@ -120,23 +122,11 @@ const common = commonKeys({
   snapping: switchSnapping,
   help: () => (keysShown.value = true),
 })
-const bound = (verb: Verb) => keyOfVerb(verb, () => desk.act(verb))
-const bindings = computed(() => [
-  ...common,
-  ...desk.verbs.value.map(bound),
-  ...(current.value.keys?.() ?? []),
-])
-useKeyMap(() => bindings.value)
-
-/** All keys there are, for the help: those of every stage. */
-const keyGroups = [
-  { name: 'Anywhere', keys: common },
-  { name: 'With clips', keys: VERBS.map(bound) },
-  ...STAGES.map((stage) => ({
-    name: `In ${stage.name}`,
-    keys: [...(stage.verbs ?? []).map(bound), ...(stage.keys?.() ?? [])],
-  })).filter((group) => group.keys.length),
-]
+useKeyMap(() =>
+  groups
+    .filter((group) => group.everywhere || group.name === `In ${current.value.name}`)
+    .flatMap((group) => bound(own.keys.value, group, own.singles.value)),
+)
 
 function switchSnapping() {
   snapping.on.value = !snapping.on.value
@@ -183,7 +173,7 @@ function redo() {
       :mirrored="otherSide"
     />
     <SettingsDialog v-model="settingsShown" />
-    <KeySheet v-model="keysShown" :groups="keyGroups" />
+    <KeySheet v-model="keysShown" :groups="groups" />
   </div>
 </template>
 

@@ -1,5 +1,7 @@
 import type { Binding } from '@/controls/keys'
-import type { Verb } from '@/controls/verbs'
+import type { KeyGroup } from '@/controls/ownKeys'
+import { VERBS, type Verb } from '@/controls/verbs'
+import { STAGES } from '@/stages'
 
 interface Acts {
   toggle: () => void
@@ -15,6 +17,9 @@ interface Acts {
   snapping: () => void
   help: () => void
 }
+
+/** The heading of the verbs for clips. */
+const CLIPS = 'With clips'
 
 /** The keys that mean the same in every stage. */
 export function commonKeys(acts: Acts): Binding[] {
@@ -43,4 +48,17 @@ export function commonKeys(acts: Acts): Binding[] {
 export function keyOfVerb({ key, label, help, repeats }: Verb, run: () => void): Binding {
   const told = `${label}: ${help.charAt(0).toLowerCase()}${help.slice(1)}`
   return { key, label: told, run, repeats }
+}
+
+/** All keys there are, under the headings by which they are told and kept. */
+export function keyGroups(act: (verb: Verb) => void, acts: Acts): KeyGroup[] {
+  const ofVerbs = (verbs: Verb[]) => verbs.map((verb) => keyOfVerb(verb, () => act(verb)))
+  return [
+    { name: 'Anywhere', keys: commonKeys(acts), everywhere: true },
+    { name: CLIPS, keys: ofVerbs(VERBS), everywhere: true },
+    ...STAGES.map((stage) => ({
+      name: `In ${stage.name}`,
+      keys: [...ofVerbs(stage.verbs ?? []), ...(stage.keys?.() ?? [])],
+    })).filter((group) => group.keys.length),
+  ]
 }

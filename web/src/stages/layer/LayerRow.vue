@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** One layer of the frame: its small picture, how it is laid, and what can be done with it. */
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import { computed } from 'vue'
+import { watchDebounced } from '@vueuse/core'
+import { computed, ref } from 'vue'
 import IconDots from '~icons/tabler/dots-vertical'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
@@ -31,8 +32,17 @@ const { player } = useScreen()
 const id = computed(() => props.clip.id ?? '')
 const here = computed(() => hand.ids.includes(id.value))
 const name = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
+/** Of where the playhead comes to rest: while it runs the row stays as it is. */
+const resting = ref(player.frame.value)
+watchDebounced(
+  [player.frame, player.playing],
+  ([frame, playing]) => {
+    if (!playing) resting.value = frame
+  },
+  { debounce: 120 },
+)
 const thumb = computed(() => {
-  const query = new URLSearchParams({ ...project.look, frame: String(player.frame.value) })
+  const query = new URLSearchParams({ ...project.look, frame: String(resting.value) })
   return `/api/projects/${project.id}/revisions/${project.seen}/layers/${id.value}.jpg?${query}`
 })
 
