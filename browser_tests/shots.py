@@ -13,6 +13,7 @@ from urllib.request import urlopen
 from selenium.webdriver.common.by import By
 
 from browser_tests.browser import Browser
+from browser_tests.fingers import Fingers
 
 ROOT = Path(__file__).resolve().parent.parent
 FOLDER = ROOT / "docs" / "screenshots"
@@ -76,6 +77,7 @@ def take_all(base: str, folder: Path) -> None:
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
         _stage(browser, "cut", 140)
+        _tapped_in_strip(browser)
         browser.shot(folder / "cut-phone.png")
         browser.press("stage-gather")
         _settled(browser)
@@ -84,6 +86,12 @@ def take_all(base: str, folder: Path) -> None:
         for problem in browser.problems():
             print(problem)
         browser.close()
+
+
+def _tapped_in_strip(browser: Browser) -> None:
+    Fingers(browser).tap(Fingers(browser).middle("[data-test=strip]"))
+    browser.wait(lambda: browser.test("in-hand").is_enabled())
+    _settled(browser)
 
 
 SLANTED = "saved · step 20"
@@ -193,7 +201,6 @@ def _moving(browser: Browser, folder: Path) -> None:
     browser.shot(folder / "move-path.png")
     browser.resize((390, 844), touch=True)
     browser.press("move-part-keys")
-    browser.run("document.querySelector('.pair').scrollTop = 395")
     _measured(browser)
     browser.shot(folder / "move-phone.png")
     browser.resize((1280, 800))

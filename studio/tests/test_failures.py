@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import errno
 import os
+import shutil
 import sqlite3
 import subprocess
 import tempfile
@@ -83,6 +84,27 @@ class LockedTest(Failing):
         self.assertIn(b'"busy"', refused.read())
         self.assertEqual(before, self.state()["revision"])
         self.step(before)
+
+
+class CacheTest(Failing):
+    def test_a_cache_that_is_deleted_while_running_is_made_again(self) -> None:
+        revision = self.step(self.state()["revision"])["revision"]
+        pieces = f"{self.base}/api/projects/{self.project}/revisions/{revision}/picture"
+        before = self._bytes(f"{pieces}?first=0&last=12&long_side=320")
+        shutil.rmtree(self.data / "cache")
+        self.assertEqual(before, self._bytes(f"{pieces}?first=0&last=12&long_side=320"))
+        self.assertTrue(self._bytes(f"{pieces}?first=12&last=24&long_side=320"))
+        film = self.call("POST", f"/api/projects/{self.project}/exports", {"settings": {}})["id"]
+        self.until(lambda: self._state_of(film) == "done", what="no film without a cache")
+
+    def _bytes(self, url: str) -> bytes:
+        with self.opener.open(url, timeout=60) as answer:
+            data: bytes = answer.read()
+            return data
+
+    def _state_of(self, film: str) -> str:
+        films = self.call("GET", f"/api/projects/{self.project}/exports")
+        return next(str(one["job"]["state"]) for one in films if one["id"] == film)
 
 
 class FullDiskTest(Failing):

@@ -133,7 +133,9 @@ function send(step: Step) {
       >
         Speed ramp
       </BFormCheckbox>
-      <RampGraph v-if="showsRamp" :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
+    </TrayItem>
+    <TrayItem v-if="showsRamp" name="Ramp graph">
+      <RampGraph :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
     </TrayItem>
     <TrayItem v-if="clip.kind !== 'sound'" name="Between frames" :told="clip.between">
       <div class="line spread">
