@@ -162,6 +162,10 @@ class StripTest(PhoneCase):
         for _ in range(2):
             self.fingers.tap((x, y))
         browser.wait(lambda: self._exposure() == 0.0, what="two taps did not set it back")
+        browser.press("more")
+        browser.wait(lambda: self._exposure() == 0.05, what="plus did nothing")
+        browser.find(".alone [data-test=field-name]").click()
+        browser.wait(lambda: self._exposure() == 0.0, what="Reset did not set it back")
         browser.find(".alone .key").click()
         browser.wait(lambda: hasattr(self._exposure(), "keys"), what="no key was set")
         chip = browser.test("control-Exposure").find_element(By.TAG_NAME, "svg")

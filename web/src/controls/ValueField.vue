@@ -107,9 +107,11 @@ const twice = useTwice(back)
             `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
       "
       tabindex="-1"
-      @pointerup="twice"
+      :aria-label="alone ? `${label}: as at first` : undefined"
+      data-test="field-name"
+      @pointerup="alone ? back() : twice($event)"
     >
-      {{ label }}
+      {{ alone && reset !== undefined ? 'Reset' : label }}
     </button>
     <span v-if="note" class="note tiny quiet">{{ note }}</span>
     <template v-else>

@@ -96,15 +96,20 @@ onMounted(() => emit('shown'))
   gap: 2px;
   padding: 2px 12px;
 }
+.phone .room:has(.corner) {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+}
+.phone .room:has(.corner) > :deep(svg) {
+  position: static;
+}
 .corner {
-  position: absolute;
-  right: 0;
-  top: 0;
   display: flex;
+  flex-direction: column;
 }
 .corner .btn {
   font-size: 13px;
-  background: #1f1b23cc;
+  padding: 0 4px;
 }
 .corner [aria-pressed='true'] {
   color: var(--accent);
