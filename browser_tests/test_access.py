@@ -78,6 +78,7 @@ class KeyboardTest(SiteTest):
         browser.wait(lambda: len(browser.all("[data-clip]")) == 2)
         self._along_the_timeline()
         self.tab_to("[data-test=stage-send]", Keys.ENTER)
+        self.assertEqual("By keys · Send · Velvet Kite", browser.driver.title)
         self.tab_to("[data-test=export]", Keys.ENTER)
         browser.find(".film a[download]", seconds=120)
         self.tab_to(".film a[download]", Keys.ENTER)

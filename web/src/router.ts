@@ -37,3 +37,14 @@ router.beforeEach(async (to) => {
   }
   return session.name && to.name === 'sign-in' ? { name: 'projects' } : true
 })
+
+// The studio names its project itself; other pages are named by what they are.
+const TITLES: Record<string, string> = {
+  'sign-in': 'Sign in',
+  'new-password': 'New password',
+  projects: 'Projects',
+}
+router.afterEach((to) => {
+  const title = TITLES[String(to.name)]
+  if (title) document.title = `${title} · Velvet Kite`
+})

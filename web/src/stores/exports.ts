@@ -27,10 +27,21 @@ export const useExports = defineStore('exports', () => {
         client.GET('/api/projects/{id}/exports', { params: { path: { id } } }),
       )
       if (id !== project.id) return
+      tellEnds(found)
       films.value = found
       loaded.value = true
     } catch (error) {
       notes.problem(error)
+    }
+  }
+
+  /** A film that has come to its end is told once, wherever one is. */
+  function tellEnds(found: ExportOut[]) {
+    for (const film of found) {
+      const before = films.value.find((one) => one.id === film.id)
+      if (!before || !isUnfinished(before.job) || isUnfinished(film.job)) continue
+      if (film.job.state === 'done') notes.told(`“${film.title}” is made.`)
+      else if (film.job.state === 'failed') notes.told(`“${film.title}” could not be made.`)
     }
   }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useLocalStorage, useTitle } from '@vueuse/core'
 import { computed, onBeforeUnmount, provide, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ServerError } from '@/api/client'
@@ -55,6 +55,7 @@ const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
 provide(SCREEN, { player, canvas, video })
 
 const current = computed(() => stageOf(props.stage))
+useTitle(() => [project.name, current.value.name, 'Velvet Kite'].filter(Boolean).join(' · '))
 const desk = useVerbs(
   player,
   computed(() => current.value.verbs ?? []),

@@ -9,7 +9,7 @@ onMounted(() => films.refresh())
 </script>
 
 <template>
-  <section class="panel queue" aria-label="Films" aria-live="polite">
+  <section class="panel queue" aria-label="Films">
     <h2>Films</h2>
     <div v-if="films.loaded && !films.films.length" class="empty">
       <strong>No film made yet</strong>
