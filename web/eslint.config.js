@@ -1,6 +1,7 @@
 import { readdirSync } from 'node:fs'
 import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
 import vue from 'eslint-plugin-vue'
+import access from 'eslint-plugin-vuejs-accessibility'
 
 /** The rooms of the page, from the ground up: each may use those before it, none behind. */
 const ROOMS = [
@@ -53,9 +54,17 @@ const apart = STAGES.map((stage) =>
 export default defineConfigWithVueTs(
   { ignores: ['dist', 'src/api/schema.d.ts'] },
   vue.configs['flat/recommended'],
+  ...access.configs['flat/recommended'],
   vueTsConfigs.recommendedTypeChecked,
   {
     rules: {
+      'vuejs-accessibility/label-has-for': ['error', { required: { some: ['nesting', 'id'] } }],
+      // What plays here is what somebody makes; captions of films come with sending.
+      'vuejs-accessibility/media-has-caption': 'off',
+      // Graphs and drop zones: each has its keys, which journeys and axe hold.
+      'vuejs-accessibility/no-static-element-interactions': 'off',
+      // A page or field that opens because one asked for it has the focus.
+      'vuejs-accessibility/no-autofocus': 'off',
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',

@@ -107,7 +107,7 @@ const twice = useTwice(back)
             `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
       "
       tabindex="-1"
-      :aria-label="alone ? `${label}: as at first` : undefined"
+      :aria-label="alone && reset !== undefined ? `Reset ${label}` : undefined"
       data-test="field-name"
       @pointerup="alone ? back() : twice($event)"
     >

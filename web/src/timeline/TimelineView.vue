@@ -167,6 +167,7 @@ watch(playheadPx, (px) => {
         <div
           class="rows"
           role="grid"
+          tabindex="-1"
           aria-label="Timeline: arrows go to other clips, Enter takes one in hand"
           aria-multiselectable="true"
           :aria-rowcount="rows.length"

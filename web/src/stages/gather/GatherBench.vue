@@ -147,6 +147,7 @@ function dropped(event: DragEvent) {
         <input
           ref="chooser"
           type="file"
+          aria-label="Files to bring in"
           multiple
           hidden
           accept="video/*,image/png,image/jpeg,image/webp,image/avif,image/gif,audio/*,.mkv,.mov,.flac,.opus"

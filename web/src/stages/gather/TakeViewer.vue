@@ -166,7 +166,14 @@ function rename() {
         <BButton variant="secondary" data-test="find-again" @click="finder?.click()"
           >Find the file</BButton
         >
-        <input ref="finder" type="file" hidden data-test="found-file" @change="found" />
+        <input
+          ref="finder"
+          type="file"
+          aria-label="The file of this take"
+          hidden
+          data-test="found-file"
+          @change="found"
+        />
       </div>
       <div v-if="take.problem" class="problem" role="alert">
         <strong>{{ take.problem.message }}</strong>

@@ -31,11 +31,11 @@ const spot = computed(() => ({
   left: `${50 + shown.value[0] * 50}%`,
   top: `${50 - shown.value[1] * 50}%`,
 }))
+const strength = computed(() => Math.round(Math.hypot(...shown.value) * 100))
 const told = computed(() => {
   const [x, y] = shown.value
-  const strong = Math.round(Math.hypot(x, y) * 100)
   const angle = Math.round(((Math.atan2(y, x) * 180) / Math.PI + 360) % 360)
-  return strong ? `${strong} % · ${angle}°` : 'neutral'
+  return strength.value ? `${strength.value} % · ${angle}°` : 'neutral'
 })
 const RING = `conic-gradient(from 90deg, ${Array.from({ length: 25 }, (_, i) => hueColour(360 - i * 15)).join(', ')})`
 
@@ -91,6 +91,7 @@ function settle() {
       role="slider"
       tabindex="0"
       :aria-label="`${name}: ${help}`"
+      :aria-valuenow="strength"
       :aria-valuetext="told"
       :title="`${help}. Double-tap: back to neutral`"
       :style="{ '--ring': RING }"

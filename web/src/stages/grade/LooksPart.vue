@@ -92,6 +92,7 @@ async function keep() {
         <input
           ref="file"
           type="file"
+          aria-label="Looks to bring in"
           accept=".cube"
           multiple
           hidden

@@ -189,7 +189,14 @@ const query = computed(
       <TrayItem name="CDL files">
         <div class="line">
           <BButton size="sm" variant="secondary" @click="file?.click()">Read a CDL file</BButton>
-          <input ref="file" type="file" accept=".cdl,.cc,.ccc" hidden @change="readCdl" />
+          <input
+            ref="file"
+            type="file"
+            aria-label="A CDL file"
+            accept=".cdl,.cc,.ccc"
+            hidden
+            @change="readCdl"
+          />
           <a
             v-if="!inZone"
             class="btn btn-secondary btn-sm"

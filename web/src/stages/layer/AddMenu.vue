@@ -124,6 +124,7 @@ async function paste(element: Preset) {
   <input
     ref="file"
     type="file"
+    aria-label="Drawings to bring in"
     accept=".svg,image/svg+xml"
     multiple
     hidden

@@ -179,7 +179,10 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
             :style="{ background: fillCss(fill) }"
             title="Tap to add a stop"
             data-test="gradient-bar"
+            role="group"
+            :aria-label="`${label}: its stops`"
             @click.self="addStop"
+            @keydown.enter.self="addStop()"
           >
             <button
               v-for="(one, index) in stops"

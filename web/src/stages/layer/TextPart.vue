@@ -148,6 +148,7 @@ const outlineControls = computed(() =>
         <input
           ref="file"
           type="file"
+          aria-label="A font to bring in"
           accept=".ttf,.otf"
           hidden
           data-test="font-file"
