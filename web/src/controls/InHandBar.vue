@@ -10,6 +10,7 @@ import IconX from '~icons/tabler/x'
 import { faceMedia, type Tag } from '@/api/types'
 import { keyLabel } from '@/controls/keys'
 import TagPicker from '@/controls/TagPicker.vue'
+import { WITH_CLIPS } from '@/controls/ownKeys'
 import { useOwnKeys } from '@/controls/useOwnKeys'
 import { useDesk } from '@/controls/verbs/desk'
 import { useLayer } from '@/inhand/useLayer'
@@ -20,7 +21,7 @@ import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 import { lengthLabel } from '@/time'
 
-const { now, verbs, act } = useDesk()
+const { now, shown, act } = useDesk()
 const { phone } = usePhone()
 const own = useOwnKeys()
 const layer = useLayer()
@@ -28,7 +29,6 @@ const hand = useHand()
 const library = useLibrary()
 const project = useProject()
 
-const shown = computed(() => verbs.value.filter((verb) => verb.shown(now.value)))
 /** On a phone all of them stand in one menu. */
 const inMenu = computed(() => shown.value.filter((verb) => verb.more || phone.value))
 const safe = computed(() =>
@@ -177,7 +177,7 @@ function setName() {
         >
           <component :is="verb.icon" class="icon" aria-hidden="true" />
           <span>{{ verb.label }}</span>
-          <kbd class="tiny quiet">{{ keyLabel(own.now('With clips', verb.key)) }}</kbd>
+          <kbd class="tiny quiet">{{ keyLabel(own.now(WITH_CLIPS, verb.key)) }}</kbd>
         </BDropdownItemButton>
       </BDropdown>
       <BDropdown

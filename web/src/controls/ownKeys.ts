@@ -8,6 +8,9 @@ export interface KeyGroup {
   everywhere?: boolean
 }
 
+/** The heading of the verbs for clips. */
+export const WITH_CLIPS = 'With clips'
+
 /** Keys that a person has set, by heading and by what the key is otherwise; empty: none. */
 export type OwnKeys = Record<string, string>
 

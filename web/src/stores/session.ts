@@ -22,20 +22,24 @@ export const useSession = defineStore('session', () => {
     if (!known.value) take(await need(client.GET('/api/session')))
   }
 
-  async function signIn(user: string, password: string) {
+  /** Another person, or nobody any more: what the device keeps of the last one goes first. */
+  async function become(person: Person) {
     await forgetKnown()
-    take(await need(client.POST('/api/session', { body: { name: user, password } })))
+    take(person)
+  }
+
+  async function signIn(user: string, password: string) {
+    await become(await need(client.POST('/api/session', { body: { name: user, password } })))
   }
 
   async function signOut() {
-    take(await need(client.DELETE('/api/session')))
-    await forgetKnown()
+    await become(await need(client.DELETE('/api/session')))
     known.value = false
   }
 
   async function makeAccount(user: string, password: string, invitation: string) {
     const body = { name: user, password, invitation }
-    take(await need(client.POST('/api/accounts', { body })))
+    await become(await need(client.POST('/api/accounts', { body })))
   }
 
   async function change(body: Schemas['AccountChange']) {
@@ -44,12 +48,11 @@ export const useSession = defineStore('session', () => {
 
   /** By the link that whoever runs the site gave. */
   async function newPassword(who: string, token: string, password: string) {
-    take(await need(client.POST('/api/new-password', { body: { who, token, password } })))
+    await become(await need(client.POST('/api/new-password', { body: { who, token, password } })))
   }
 
   async function leaveForGood(password: string) {
-    take(await need(client.POST('/api/account/delete', { body: { password } })))
-    await forgetKnown()
+    await become(await need(client.POST('/api/account/delete', { body: { password } })))
     known.value = false
   }
 

@@ -1,5 +1,5 @@
 import type { Binding } from '@/controls/keys'
-import type { KeyGroup } from '@/controls/ownKeys'
+import { WITH_CLIPS, type KeyGroup } from '@/controls/ownKeys'
 import { VERBS, type Verb } from '@/controls/verbs'
 import { STAGES } from '@/stages'
 
@@ -17,9 +17,6 @@ interface Acts {
   snapping: () => void
   help: () => void
 }
-
-/** The heading of the verbs for clips. */
-const CLIPS = 'With clips'
 
 /** The keys that mean the same in every stage. */
 export function commonKeys(acts: Acts): Binding[] {
@@ -55,7 +52,7 @@ export function keyGroups(act: (verb: Verb) => void, acts: Acts): KeyGroup[] {
   const ofVerbs = (verbs: Verb[]) => verbs.map((verb) => keyOfVerb(verb, () => act(verb)))
   return [
     { name: 'Anywhere', keys: commonKeys(acts), everywhere: true },
-    { name: CLIPS, keys: ofVerbs(VERBS), everywhere: true },
+    { name: WITH_CLIPS, keys: ofVerbs(VERBS), everywhere: true },
     ...STAGES.map((stage) => ({
       name: `In ${stage.name}`,
       keys: [...ofVerbs(stage.verbs ?? []), ...(stage.keys?.() ?? [])],

@@ -5,7 +5,7 @@ import { usePhone } from '@/look/phone'
 /** Share of the page's height that an upright picture keeps, whatever one does. */
 const PICTURE = 0.51
 /** Pixels that a column beside the picture needs at least. */
-export const COLUMN = 60
+const COLUMN = 60
 /** Height of the row of buttons under a picture that has no columns beside it. */
 const ROW = 52
 

@@ -70,6 +70,7 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
     else if (project.within) hands.leave()
   }
 
-  provide(DESK, { now, verbs, act })
-  return { now, verbs, act, takeEverything, putDown }
+  const shown = computed(() => verbs.value.filter((verb) => verb.shown(now.value)))
+  provide(DESK, { now, shown, act })
+  return { act, takeEverything, putDown }
 }

@@ -1,10 +1,10 @@
 import { inject, type ComputedRef, type InjectionKey } from 'vue'
 import type { Situation, Verb } from './verb'
 
-/** The verbs of the stage, what they would act on, and how one of them is done. */
+/** The verbs for what is in hand, what they would act on, and how one of them is done. */
 export interface Desk {
   now: ComputedRef<Situation>
-  verbs: ComputedRef<Verb[]>
+  shown: ComputedRef<Verb[]>
   act: (verb: Verb) => void
 }
 

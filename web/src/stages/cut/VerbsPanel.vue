@@ -1,10 +1,8 @@
 <script setup lang="ts">
 /** On a phone the verbs for what is in hand are the tools themselves. */
-import { computed } from 'vue'
 import { useDesk } from '@/controls/verbs/desk'
 
-const { now, verbs, act } = useDesk()
-const shown = computed(() => verbs.value.filter((verb) => verb.shown(now.value)))
+const { now, shown, act } = useDesk()
 </script>
 
 <template>
