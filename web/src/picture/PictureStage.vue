@@ -115,7 +115,7 @@ const percent = computed(() => {
       <component :is="band" v-if="band && box.width" />
       <FingerLoupe :canvas="canvas" :room="room" />
     </div>
-    <TransportBar :upright="beside">
+    <TransportBar :player="player" :frames="project.frames" :rate="project.rate" :upright="beside">
       <LookCloser v-bind="closer" :short="phone" />
     </TransportBar>
   </section>

@@ -1,22 +1,24 @@
 <script setup lang="ts">
+/** The clock of what is shown, and playing, stepping and shuttling it. */
 import { computed } from 'vue'
 import IconBackwards from '~icons/tabler/chevrons-left'
 import IconForwards from '~icons/tabler/chevrons-right'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
-import { useScreen } from '@/player/inject'
-import { useProject } from '@/stores/project'
+import type { FrameRate } from '@/api/types'
+import type { Player } from '@/player/usePlayer'
 import { clockOf } from '@/time'
 
-defineProps<{
+const props = defineProps<{
+  player: Player
+  frames: number
+  rate: FrameRate
   /** Stands as a column beside the picture. */
   upright?: boolean
 }>()
-const project = useProject()
-const { player } = useScreen()
 /** The speed, while it plays other than as it is. */
 const running = computed(() => {
-  const { playing, speed } = player
+  const { playing, speed } = props.player
   if (!playing.value || speed.value === 1) return ''
   return speed.value < 0 ? `back ${-speed.value} ×` : `${speed.value} ×`
 })
@@ -26,16 +28,16 @@ const running = computed(() => {
   <div class="bar" :class="{ upright }">
     <div class="clock">
       <div class="now" data-test="clock" :data-frame="player.frame.value">
-        {{ clockOf(player.frame.value, project.rate) }}
+        {{ clockOf(player.frame.value, rate) }}
       </div>
-      <div class="tiny quiet">of {{ clockOf(project.frames, project.rate) }}</div>
+      <div class="tiny quiet">of {{ clockOf(frames, rate) }}</div>
     </div>
     <div class="middle">
       <button
         class="btn btn-bare shuttle"
         aria-label="Play backwards"
         title="Backwards; again: faster (X)"
-        :disabled="!project.frames"
+        :disabled="!frames"
         data-test="shuttle-back"
         @click="player.shuttle(-1)"
       >
@@ -55,7 +57,7 @@ const running = computed(() => {
         class="play"
         :class="{ waiting: player.starting.value }"
         :aria-label="player.playing.value ? 'Pause' : 'Play'"
-        :disabled="!project.frames"
+        :disabled="!frames"
         data-test="play"
         @click="player.toggle()"
       >
@@ -76,7 +78,7 @@ const running = computed(() => {
         class="btn btn-bare shuttle"
         aria-label="Play faster"
         title="Forwards; again: faster (V)"
-        :disabled="!project.frames"
+        :disabled="!frames"
         data-test="shuttle-on"
         @click="player.shuttle(1)"
       >

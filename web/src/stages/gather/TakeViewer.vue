@@ -11,6 +11,7 @@ import JobRow from '@/jobs/JobRow.vue'
 import { usePhone } from '@/look/phone'
 import type { Source } from '@/player/source'
 import { useScreen } from '@/player/inject'
+import TransportBar from '@/picture/TransportBar.vue'
 import { usePlayer } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
@@ -21,7 +22,6 @@ import MarkStrip from './MarkStrip.vue'
 import { markedPart, partOf, placeStep, STILL_LENGTH, type PlaceMode } from '@/takes/placing'
 import TakeFacts from './TakeFacts.vue'
 import TakeParts from './TakeParts.vue'
-import TakeTransport from './TakeTransport.vue'
 import { frameTicks, lengthLabel, tickOf } from '@/time'
 
 defineEmits<{ back: [] }>()
@@ -198,11 +198,12 @@ function rename() {
               <span v-if="!hasPicture" class="empty small">Sound only</span>
               <span v-if="!usable" class="empty small">Looking at the file</span>
             </div>
-            <TakeTransport
-              v-if="phone && moves"
+            <TransportBar
+              v-if="phone && moves && source"
+              upright
               :player="player"
-              :source="source"
-              :disabled="!usable"
+              :frames="usable ? source.frames : 0"
+              :rate="source.rate"
             />
           </div>
           <JobRow
@@ -393,11 +394,15 @@ function rename() {
 }
 .phone .seen {
   flex: 0 0 51dvh;
-  grid-template-columns: minmax(0, 1fr) auto;
+  grid-template: 'screen bar' minmax(0, 1fr) / minmax(0, 1fr) auto;
   margin: 0 -12px;
   background: var(--neutral);
 }
+.phone .seen > .bar {
+  width: 74px;
+}
 .phone .screen {
+  grid-area: screen;
   border-radius: 0;
 }
 .phone .verbs {
