@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
 import type { Control } from '@/stores/kit'
-import ChoiceGroup from './ChoiceGroup.vue'
+import ChoiceRow from './ChoiceRow.vue'
 import ColourField from './ColourField.vue'
 import { rowOf, type Row } from './rows'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -64,23 +64,14 @@ function toggle(row: Row) {
       @set="emit('set', changed(row, $event))"
       @key="toggle(row)"
     />
-    <TrayItem
+    <ChoiceRow
       v-else-if="row.control.control === 'choice'"
       :name="row.label"
-      :told="String(row.value).replaceAll('_', ' ')"
-    >
-      <div class="choice">
-        <span class="name" :title="row.help">{{ row.label }}</span>
-        <ChoiceGroup
-          :label="row.label"
-          :choices="
-            (row.control.choices ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') }))
-          "
-          :taken="String(row.value)"
-          @take="emit('set', { [row.control.name]: $event })"
-        />
-      </div>
-    </TrayItem>
+      :help="row.help"
+      :choices="(row.control.choices ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') }))"
+      :taken="String(row.value)"
+      @take="emit('set', { [row.control.name]: $event })"
+    />
     <TrayItem
       v-else-if="row.control.control === 'switch'"
       :name="row.label"
@@ -117,19 +108,12 @@ function toggle(row: Row) {
 </template>
 
 <style scoped>
-.choice,
 .switch {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 4px 10px;
   min-height: 34px;
-}
-.choice .name {
-  min-width: 84px;
-  color: var(--soft);
-}
-.switch {
   margin: 0;
 }
 </style>

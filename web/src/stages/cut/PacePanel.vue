@@ -4,6 +4,7 @@ import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import { isSounding, TICKS_PER_SECOND, type PacedClip, type Step } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
@@ -137,17 +138,13 @@ function send(step: Step) {
     <TrayItem v-if="showsRamp" name="Ramp graph">
       <RampGraph :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
     </TrayItem>
-    <TrayItem v-if="clip.kind !== 'sound'" name="Between frames" :told="clip.between">
-      <div class="line spread">
-        <span class="soft">Between frames</span>
-        <ChoiceGroup
-          label="Between frames"
-          :choices="BETWEEN"
-          :taken="clip.between"
-          @take="set({ between: $event })"
-        />
-      </div>
-    </TrayItem>
+    <ChoiceRow
+      v-if="clip.kind !== 'sound'"
+      name="Between frames"
+      :choices="BETWEEN"
+      :taken="clip.between"
+      @take="set({ between: $event })"
+    />
     <template v-if="isSounding(clip)">
       <TrayItem name="Pitch" :told="clip.keep_pitch ? 'kept' : ''">
         <BFormCheckbox
@@ -188,9 +185,6 @@ fieldset {
 }
 .line .btn {
   padding: 2px 9px;
-}
-.spread {
-  justify-content: space-between;
 }
 .taken {
   outline: 2px solid var(--accent);

@@ -2,7 +2,7 @@
 /** How a layer is laid: blend mode, opacity, clipping, fit, flip, crop. */
 import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
 import { computed } from 'vue'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { isDrawn } from '@/api/types'
@@ -84,32 +84,25 @@ const cropValues = (values: Record<string, unknown>) =>
       @set="layer.set({ opacity: $event / 100 })"
       @key="layer.toggleKey('opacity', 1)"
     />
-    <TrayItem name="Clipped" :told="clip.clipped ?? ''">
-      <div class="line">
-        <span class="name">Clipped</span>
-        <ChoiceGroup
-          label="Clipped to the layer below"
-          :choices="CLIPPED"
-          :taken="clip.clipped ?? ''"
-          @take="layer.setWhole({ clipped: $event })"
-        />
-      </div>
+    <ChoiceRow
+      name="Clipped"
+      label="Clipped to the layer below"
+      :choices="CLIPPED"
+      :taken="clip.clipped ?? ''"
+      @take="layer.setWhole({ clipped: $event })"
+    >
       <p v-if="clip.clipped" class="tiny quiet note">
         Seen only where the nearest layer below that is free is
         {{ clip.clipped === 'alpha' ? 'solid' : 'bright' }}.
       </p>
-    </TrayItem>
-    <TrayItem v-if="picture" name="Fit" :told="clip.place?.fit ?? 'whole'">
-      <div class="line">
-        <span class="name">Fit</span>
-        <ChoiceGroup
-          label="Fit"
-          :choices="FITS"
-          :taken="clip.place?.fit ?? 'whole'"
-          @take="layer.setWhole({ 'place/fit': $event })"
-        />
-      </div>
-    </TrayItem>
+    </ChoiceRow>
+    <ChoiceRow
+      v-if="picture"
+      name="Fit"
+      :choices="FITS"
+      :taken="clip.place?.fit ?? 'whole'"
+      @take="layer.setWhole({ 'place/fit': $event })"
+    />
     <TrayItem name="Flip">
       <div class="line">
         <span class="name">Flip</span>

@@ -6,7 +6,7 @@ import IconHand from '~icons/tabler/scribble'
 import IconPen from '~icons/tabler/vector-bezier-2'
 import type { ShapeClip } from '@/api/types'
 import KeyButton from '@/controls/KeyButton.vue'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useKit } from '@/stores/kit'
@@ -159,33 +159,26 @@ function toggleStroke() {
         @set="layer.setWhole(named('stroke', $event))"
       />
       <TrayItem name="Ends, corners, dashes">
-        <div class="line">
-          <span class="name">Ends</span>
-          <ChoiceGroup
-            label="Ends of the stroke"
-            :choices="CAPS.map((id) => ({ id, name: id }))"
-            :taken="clip.stroke?.cap ?? 'round'"
-            @take="layer.setWhole({ 'stroke/cap': $event })"
-          />
-        </div>
-        <div class="line">
-          <span class="name">Corners</span>
-          <ChoiceGroup
-            label="Corners of the stroke"
-            :choices="JOINS.map((id) => ({ id, name: id }))"
-            :taken="clip.stroke?.join ?? 'round'"
-            @take="layer.setWhole({ 'stroke/join': $event })"
-          />
-        </div>
-        <div class="line">
-          <span class="name">Dashes</span>
-          <ChoiceGroup
-            label="Dashes"
-            :choices="dashChoices"
-            :taken="dashed"
-            @take="$event !== 'own' && setDashes($event)"
-          />
-        </div>
+        <ChoiceRow
+          name="Ends"
+          label="Ends of the stroke"
+          :choices="CAPS.map((id) => ({ id, name: id }))"
+          :taken="clip.stroke?.cap ?? 'round'"
+          @take="layer.setWhole({ 'stroke/cap': $event })"
+        />
+        <ChoiceRow
+          name="Corners"
+          label="Corners of the stroke"
+          :choices="JOINS.map((id) => ({ id, name: id }))"
+          :taken="clip.stroke?.join ?? 'round'"
+          @take="layer.setWhole({ 'stroke/join': $event })"
+        />
+        <ChoiceRow
+          name="Dashes"
+          :choices="dashChoices"
+          :taken="dashed"
+          @take="$event !== 'own' && setDashes($event)"
+        />
       </TrayItem>
     </template>
   </fieldset>

@@ -2,7 +2,7 @@
 /** What a film is to be: its format, size and quality. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
 import { useExports } from '@/stores/exports'
 import { useProject } from '@/stores/project'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -81,23 +81,8 @@ async function start() {
         </button>
       </div>
     </TrayItem>
-    <TrayItem name="Size" :told="sizes.find((one) => one.id === longSide)?.name">
-      <div class="line">
-        <span class="soft name">Size</span>
-        <ChoiceGroup label="Size" :choices="sizes" :taken="longSide" @take="longSide = $event" />
-      </div>
-    </TrayItem>
-    <TrayItem name="Quality" :told="quality">
-      <div class="line">
-        <span class="soft name">Quality</span>
-        <ChoiceGroup
-          label="Quality"
-          :choices="QUALITIES"
-          :taken="quality"
-          @take="quality = $event"
-        />
-      </div>
-    </TrayItem>
+    <ChoiceRow name="Size" :choices="sizes" :taken="longSide" @take="longSide = $event" />
+    <ChoiceRow name="Quality" :choices="QUALITIES" :taken="quality" @take="quality = $event" />
     <div class="line go tray-keep">
       <div>
         <div class="fw-semibold">{{ sizes.find((one) => one.id === longSide)?.help }}</div>
@@ -161,10 +146,6 @@ async function start() {
   display: flex;
   align-items: center;
   gap: 12px;
-}
-.name {
-  width: 56px;
-  flex: none;
 }
 .go {
   justify-content: space-between;
