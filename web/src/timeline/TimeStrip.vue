@@ -12,14 +12,16 @@ import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { LEAST_ZOOM, MOST_ZOOM, toPx, toTick } from '@/timeline/scale'
 import TimelineClip from '@/timeline/TimelineClip.vue'
+import { usePlayheadSlider } from '@/timeline/usePlayheadSlider'
 import { useStrip } from '@/timeline/useStrip'
-import { clockOf, frameOf, tickOf } from '@/time'
+import { frameOf, tickOf } from '@/time'
 
 const emit = defineEmits<{ open: [] }>()
 const project = useProject()
 const library = useLibrary()
 const hand = useHand()
 const { player } = useScreen()
+const slider = usePlayheadSlider()
 
 const strip = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(strip)
@@ -99,14 +101,6 @@ function keyNear(clip: Clip, px: number): number | null {
   return nearest !== undefined && apart(nearest) < FINGER ? nearest : null
 }
 
-function key(event: KeyboardEvent) {
-  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-  if (!by) return
-  event.preventDefault()
-  event.stopPropagation()
-  player.step(by * (event.shiftKey ? 10 : 1))
-}
-
 const takeOf = (clip: Clip) => library.byMedia.get(faceMedia(clip))
 </script>
 
@@ -115,16 +109,9 @@ const takeOf = (clip: Clip) => library.byMedia.get(faceMedia(clip))
     <div
       ref="strip"
       class="strip"
-      role="slider"
-      tabindex="0"
-      aria-label="Playhead"
-      :aria-valuemin="0"
-      :aria-valuemax="player.last.value"
-      :aria-valuenow="player.frame.value"
-      :aria-valuetext="clockOf(player.frame.value, project.rate)"
+      v-bind="slider"
       data-test="strip"
       @pointerdown="pinch.down($event, undefined)"
-      @keydown="key"
     >
       <div class="moved" :style="{ transform: `translateX(${shift}px)` }" inert>
         <TimelineClip

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useGrip } from '@/controls/useGrip'
-import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { rulerMarks } from '@/timeline/scale'
-import { clockOf, wholeClock } from '@/time'
+import { usePlayheadSlider } from '@/timeline/usePlayheadSlider'
+import { wholeClock } from '@/time'
 
 const props = defineProps<{
   view: { from: number; to: number }
@@ -16,7 +16,7 @@ const props = defineProps<{
 const emit = defineEmits<{ scrub: [px: number | null] }>()
 
 const project = useProject()
-const { player } = useScreen()
+const slider = usePlayheadSlider()
 const ruler = ref<HTMLElement | null>(null)
 
 const marks = computed(() => {
@@ -34,31 +34,16 @@ const grip = useGrip({
   drop: () => emit('scrub', null),
   cancel: () => emit('scrub', null),
 })
-
-function step(event: KeyboardEvent) {
-  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
-  if (!by) return
-  event.preventDefault()
-  event.stopPropagation()
-  player.step(by * (event.shiftKey ? 10 : 1))
-}
 </script>
 
 <template>
   <div
     ref="ruler"
     class="ruler"
-    role="slider"
-    tabindex="0"
-    aria-label="Playhead"
-    :aria-valuemin="0"
-    :aria-valuemax="player.last.value"
-    :aria-valuenow="player.frame.value"
-    :aria-valuetext="clockOf(player.frame.value, project.rate)"
+    v-bind="slider"
     data-test="ruler"
     @pointerdown.prevent="grip.down($event)"
     @dragstart.prevent
-    @keydown="step"
   >
     <span
       v-for="mark in marks"

@@ -5,23 +5,19 @@ import IconIn from '~icons/tabler/zoom-in'
 import IconOut from '~icons/tabler/zoom-out'
 import IconAll from '~icons/tabler/arrow-autofit-width'
 import IconClose from '~icons/tabler/chevrons-down'
-import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/types'
+import type { Marker, Track } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
-import { useLibrary } from '@/stores/library'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import GroupPath from '@/timeline/GroupPath.vue'
 import KeyLanes from '@/timeline/KeyLanes.vue'
-import JoinMark from '@/timeline/JoinMark.vue'
 import MarkerDialog from '@/timeline/MarkerDialog.vue'
 import MarkerFlags from '@/timeline/MarkerFlags.vue'
 import { toPx, toTick } from '@/timeline/scale'
-import { lateBy } from '@/timeline/sync'
-import TimelineClip from '@/timeline/TimelineClip.vue'
+import TimelineRow from '@/timeline/TimelineRow.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
-import TrackHead from '@/timeline/TrackHead.vue'
 import { useDrags } from '@/timeline/useDrags'
 import { useRoving } from '@/timeline/useRoving'
 import { useDrawn } from '@/timeline/useDrawn'
@@ -32,7 +28,6 @@ import { frameOf, tickOf } from '@/time'
 defineEmits<{ close: [] }>()
 const { phone } = usePhone()
 const project = useProject()
-const library = useLibrary()
 const hand = useHand()
 const moving = useMoving()
 const { player } = useScreen()
@@ -91,21 +86,6 @@ const roving = useRoving(rows, scroller, (clip) => {
   if (px < from || px > to - 40) scrollTo(Math.max(0, px - laneWidth.value * 0.2))
   onScroll()
 })
-
-function takeOf(clip: Clip) {
-  return library.byMedia.get(faceMedia(clip))
-}
-
-function isMissing(clip: Clip): boolean {
-  if (!library.loaded || !hasMedia(clip)) return false
-  const take = takeOf(clip)
-  return !take || take.state === 'refused' || !take.facts || take.missing
-}
-
-function chooseJoin(clip: Clip) {
-  hand.take(clip.id ?? '')
-  player.seek(frameOf(startOf(clip), project.rate))
-}
 
 const scrubbing = ref(false)
 function scrubTo(px: number | null) {
@@ -176,61 +156,20 @@ watch(playheadPx, (px) => {
           @keydown="roving.go($event) || presses.onClipKey($event)"
         >
           <template v-for="{ track, clips } in drawn" :key="track.id">
-            <div
-              class="row-of"
-              :class="[track.kind, { off: track.hidden || track.muted }]"
-              role="row"
-              :aria-label="track.name"
-              :data-track="track.id"
-              :style="{ height: `${HEIGHTS[track.kind]}px` }"
-            >
-              <div
-                class="head-of"
-                role="rowheader"
-                :style="{ width: `${headWidth}px` }"
-                @pointerdown.stop
-              >
-                <TrackHead :track="track" :height="HEIGHTS[track.kind]" />
-              </div>
-              <div class="lane" role="presentation">
-                <TimelineClip
-                  v-for="one in clips"
-                  :key="one.clip.id"
-                  :clip="one.clip"
-                  :take="takeOf(one.clip)"
-                  :left="one.left"
-                  :width="one.width"
-                  :height="HEIGHTS[track.kind] - 5"
-                  :px-per-second="zoom"
-                  :moving="zooming"
-                  :near-from="nearFrom"
-                  :near-to="nearTo"
-                  :label-at="labelAt(one)"
-                  :in-hand="hand.ids.includes(one.clip.id ?? '')"
-                  :lifted="
-                    drags.draft.value?.id === one.clip.id && drags.draft.value?.track !== null
-                  "
-                  :locked="track.locked ?? false"
-                  :missing="isMissing(one.clip)"
-                  :late="lateBy(one.clip, project.tracks, project.rate)"
-                  :slip="drags.slipOf(one.clip.id)"
-                  :track="track.name"
-                  :tab-stop="one.clip.id === roving.stop.value"
-                  @mark="naming = $event"
-                />
-                <template v-for="one in clips" :key="`join-${one.clip.id}`">
-                  <JoinMark
-                    v-if="one.clip.transition && !drags.active.value"
-                    role="gridcell"
-                    :clip="one.clip"
-                    :transition="one.clip.transition"
-                    :zoom="zoom"
-                    :height="HEIGHTS[track.kind] - 5"
-                    @choose="chooseJoin(one.clip)"
-                  />
-                </template>
-              </div>
-            </div>
+            <TimelineRow
+              :track="track"
+              :clips="clips"
+              :height="HEIGHTS[track.kind]"
+              :head-width="headWidth"
+              :zoom="zoom"
+              :zooming="zooming"
+              :near-from="nearFrom"
+              :near-to="nearTo"
+              :label-at="labelAt"
+              :drags="drags"
+              :tab-stop="roving.stop.value"
+              @mark="naming = $event"
+            />
             <div v-if="opened && opened.track.id === track.id" role="row" aria-label="Keys">
               <div role="gridcell">
                 <KeyLanes
@@ -352,29 +291,6 @@ watch(playheadPx, (px) => {
 }
 .rows {
   position: relative;
-}
-.row-of {
-  display: flex;
-  border-bottom: 1px solid #241f29;
-}
-.row-of.main {
-  background: #1a161e;
-}
-.head-of {
-  position: sticky;
-  left: 0;
-  z-index: 7;
-  flex: none;
-  background: #1a161e;
-  border-right: 1px solid #241f29;
-}
-.lane {
-  position: relative;
-  flex: 1;
-  margin-left: 12px;
-}
-.off .lane {
-  opacity: 0.4;
 }
 .playhead {
   position: absolute;

@@ -1,0 +1,128 @@
+<script setup lang="ts">
+/** A track of the timeline: its head, its clips as far as they are near, and the joins between them. */
+import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/types'
+import { useScreen } from '@/player/inject'
+import { useHand } from '@/stores/hand'
+import { useLibrary } from '@/stores/library'
+import { startOf, useProject } from '@/stores/project'
+import JoinMark from '@/timeline/JoinMark.vue'
+import { lateBy } from '@/timeline/sync'
+import TimelineClip from '@/timeline/TimelineClip.vue'
+import TrackHead from '@/timeline/TrackHead.vue'
+import type { useDrags } from '@/timeline/useDrags'
+import type { Shown } from '@/timeline/useDrawn'
+import { frameOf } from '@/time'
+
+defineProps<{
+  track: Track
+  clips: Shown[]
+  height: number
+  headWidth: number
+  zoom: number
+  zooming: boolean
+  nearFrom: number
+  nearTo: number
+  /** Where the name of a clip begins. */
+  labelAt: (one: Shown) => number
+  drags: ReturnType<typeof useDrags>
+  /** Id of the clip that Tab comes to. */
+  tabStop: string
+}>()
+const emit = defineEmits<{ mark: [marker: Marker] }>()
+const project = useProject()
+const library = useLibrary()
+const hand = useHand()
+const { player } = useScreen()
+
+function takeOf(clip: Clip) {
+  return library.byMedia.get(faceMedia(clip))
+}
+
+function isMissing(clip: Clip): boolean {
+  if (!library.loaded || !hasMedia(clip)) return false
+  const take = takeOf(clip)
+  return !take || take.state === 'refused' || !take.facts || take.missing
+}
+
+function chooseJoin(clip: Clip) {
+  hand.take(clip.id ?? '')
+  player.seek(frameOf(startOf(clip), project.rate))
+}
+</script>
+
+<template>
+  <div
+    class="row-of"
+    :class="[track.kind, { off: track.hidden || track.muted }]"
+    role="row"
+    :aria-label="track.name"
+    :data-track="track.id"
+    :style="{ height: `${height}px` }"
+  >
+    <div class="head-of" role="rowheader" :style="{ width: `${headWidth}px` }" @pointerdown.stop>
+      <TrackHead :track="track" :height="height" />
+    </div>
+    <div class="lane" role="presentation">
+      <TimelineClip
+        v-for="one in clips"
+        :key="one.clip.id"
+        :clip="one.clip"
+        :take="takeOf(one.clip)"
+        :left="one.left"
+        :width="one.width"
+        :height="height - 5"
+        :px-per-second="zoom"
+        :moving="zooming"
+        :near-from="nearFrom"
+        :near-to="nearTo"
+        :label-at="labelAt(one)"
+        :in-hand="hand.ids.includes(one.clip.id ?? '')"
+        :lifted="drags.draft.value?.id === one.clip.id && drags.draft.value?.track !== null"
+        :locked="track.locked ?? false"
+        :missing="isMissing(one.clip)"
+        :late="lateBy(one.clip, project.tracks, project.rate)"
+        :slip="drags.slipOf(one.clip.id)"
+        :track="track.name"
+        :tab-stop="one.clip.id === tabStop"
+        @mark="emit('mark', $event)"
+      />
+      <template v-for="one in clips" :key="`join-${one.clip.id}`">
+        <JoinMark
+          v-if="one.clip.transition && !drags.active.value"
+          role="gridcell"
+          :clip="one.clip"
+          :transition="one.clip.transition"
+          :zoom="zoom"
+          :height="height - 5"
+          @choose="chooseJoin(one.clip)"
+        />
+      </template>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row-of {
+  display: flex;
+  border-bottom: 1px solid #241f29;
+}
+.row-of.main {
+  background: #1a161e;
+}
+.head-of {
+  position: sticky;
+  left: 0;
+  z-index: 7;
+  flex: none;
+  background: #1a161e;
+  border-right: 1px solid #241f29;
+}
+.lane {
+  position: relative;
+  flex: 1;
+  margin-left: 12px;
+}
+.off .lane {
+  opacity: 0.4;
+}
+</style>

@@ -1,0 +1,29 @@
+import { computed } from 'vue'
+import { useScreen } from '@/player/inject'
+import { useProject } from '@/stores/project'
+import { clockOf } from '@/time'
+
+/** What makes an element the slider of the playhead, for those who hear it and for keys. */
+export function usePlayheadSlider() {
+  const project = useProject()
+  const { player } = useScreen()
+
+  function onKeydown(event: KeyboardEvent) {
+    const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+    if (!by) return
+    event.preventDefault()
+    event.stopPropagation()
+    player.step(by * (event.shiftKey ? 10 : 1))
+  }
+
+  return computed(() => ({
+    role: 'slider',
+    tabindex: 0,
+    'aria-label': 'Playhead',
+    'aria-valuemin': 0,
+    'aria-valuemax': player.last.value,
+    'aria-valuenow': player.frame.value,
+    'aria-valuetext': clockOf(player.frame.value, project.rate),
+    onKeydown,
+  }))
+}
