@@ -1,8 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, shallowRef, watch } from 'vue'
-import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
-import IconBack from '~icons/tabler/chevron-left'
-import IconDots from '~icons/tabler/dots'
+import { BButton } from 'bootstrap-vue-next'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import { client, need } from '@/api/client'
@@ -10,34 +8,28 @@ import { isUnfinished } from '@/jobs/job'
 import JobRow from '@/jobs/JobRow.vue'
 import { usePhone } from '@/look/phone'
 import type { Source } from '@/player/source'
-import { useScreen } from '@/player/inject'
 import TransportBar from '@/picture/TransportBar.vue'
 import { usePlayer } from '@/player/usePlayer'
-import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
-import { useProject } from '@/stores/project'
 import { useUploads } from '@/stores/uploads'
 import MarkStrip from './MarkStrip.vue'
-import { markedPart, partOf, placeStep, STILL_LENGTH, type PlaceMode } from '@/takes/placing'
+import { markedPart, STILL_LENGTH } from '@/takes/placing'
+import PlaceVerbs from './PlaceVerbs.vue'
 import TakeFacts from './TakeFacts.vue'
 import TakeParts from './TakeParts.vue'
+import TakeTitle from './TakeTitle.vue'
 import { frameTicks, lengthLabel, tickOf } from '@/time'
 
 defineEmits<{ back: [] }>()
 const { phone } = usePhone()
 const library = useLibrary()
-const project = useProject()
 const notes = useNotes()
-const hand = useHand()
 const uploads = useUploads()
-const { player: main } = useScreen()
 const canvas = ref<HTMLCanvasElement | null>(null)
 const video = ref<HTMLVideoElement | null>(null)
 const source = shallowRef<Source | null>(null)
 const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
-const naming = ref(false)
-const name = ref('')
 
 const take = computed(() => library.take)
 const moves = computed(() => take.value?.facts?.kind !== 'still')
@@ -88,39 +80,11 @@ function setMarks(from: number, to: number) {
   if (take.value) library.change(take.value.id, { mark_in: from, mark_out: to })
 }
 
-const MODES: { mode: PlaceMode; name: string; help: string }[] = [
-  { mode: 'end', name: 'At end', help: 'Behind the last clip' },
-  { mode: 'push', name: 'Push in', help: 'At the playhead; later clips move' },
-  { mode: 'over', name: 'Over', help: 'At the playhead; what is there is replaced' },
-  { mode: 'above', name: 'Above', help: 'At the playhead, on a track above' },
-]
-
-async function place(mode: PlaceMode) {
-  const one = take.value
-  const step = one && placeStep(one, mode, tickOf(main.frame.value, project.rate))
-  if (!one || !step) return
-  if (await project.edit(step)) notes.told(`“${one.name}” is on the timeline.`)
-}
-
-async function replace() {
-  const one = take.value
-  const part = one && partOf(one)
-  const clip = hand.one?.clip.id
-  if (!one || !part || !clip) return
-  if (await project.edit({ kind: 'replace', clip, take: part })) {
-    notes.told(`The clip shows “${one.name}”. Its length and settings stayed.`)
-  }
-}
-
 const finder = ref<HTMLInputElement | null>(null)
 function found(event: Event) {
   const field = event.target as HTMLInputElement
   if (take.value) uploads.add([...(field.files ?? [])], take.value.id)
   field.value = ''
-}
-
-function rename() {
-  if (take.value && name.value.trim()) library.change(take.value.id, { name: name.value.trim() })
 }
 </script>
 
@@ -131,33 +95,7 @@ function rename() {
       <span>Tap a take to watch it, mark the part you want, and place it.</span>
     </div>
     <template v-else>
-      <div class="line named">
-        <button
-          v-if="phone"
-          class="btn btn-bare"
-          aria-label="Back to the takes"
-          data-test="back-to-takes"
-          @click="$emit('back')"
-        >
-          <IconBack aria-hidden="true" />
-        </button>
-        <h2 class="clip-text">{{ take.name }}</h2>
-        <BDropdown
-          :variant="null"
-          no-caret
-          toggle-class="btn-bare"
-          teleport-to="body"
-          strategy="fixed"
-        >
-          <template #button-content><IconDots aria-label="More for this take" /></template>
-          <BDropdownItemButton @click="((name = take.name), (naming = true))"
-            >Rename</BDropdownItemButton
-          >
-          <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
-            Remove from the library
-          </BDropdownItemButton>
-        </BDropdown>
-      </div>
+      <TakeTitle :take="take" @back="$emit('back')" />
       <div v-if="take.missing" class="problem" role="alert">
         <strong>The file of this take is missing.</strong>
         <span class="small soft"
@@ -269,42 +207,9 @@ function rename() {
           <TakeParts v-if="take.ranges.length" :take="take" @seek="seek" />
           <TakeFacts :take="take" />
         </div>
-        <div class="verbs">
-          <BButton
-            v-for="(one, index) in MODES"
-            :key="one.mode"
-            :variant="index === 0 ? 'primary' : 'secondary'"
-            :disabled="!usable"
-            :title="one.help"
-            :data-test="`place-${one.mode}`"
-            @click="place(one.mode)"
-          >
-            {{ one.name }}
-          </BButton>
-          <BButton
-            v-if="hand.one"
-            class="wide"
-            variant="secondary"
-            :disabled="!usable"
-            title="Its place, effects, speed and length stay; a shorter take makes it shorter"
-            data-test="place-replace"
-            @click="replace"
-          >
-            {{ phone ? 'Replace' : `Replace “${hand.one.clip.name || 'clip'}”` }}
-          </BButton>
-        </div>
+        <PlaceVerbs :take="take" :disabled="!usable" />
       </template>
     </template>
-    <BModal
-      v-model="naming"
-      title="Rename the take"
-      ok-title="Rename"
-      cancel-title="Cancel"
-      cancel-variant="secondary"
-      @ok="rename"
-    >
-      <input v-model="name" class="form-control" maxlength="200" aria-label="Name" />
-    </BModal>
   </section>
 </template>
 
@@ -325,9 +230,6 @@ function rename() {
   display: flex;
   align-items: center;
   gap: 6px;
-}
-.line h2 {
-  flex: 1;
 }
 .spacer {
   flex: 1;
@@ -360,18 +262,6 @@ function rename() {
 .away {
   opacity: 0;
 }
-.verbs {
-  display: grid;
-  grid-template-columns: repeat(4, 1fr);
-  gap: 4px;
-}
-.verbs .btn {
-  padding: 2px;
-  font-size: 13px;
-}
-.wide {
-  grid-column: 1 / -1;
-}
 .problem {
   display: grid;
   gap: 8px;
@@ -389,9 +279,6 @@ function rename() {
   margin: 0 -12px;
   padding: 0 12px;
 }
-.phone .named {
-  margin: 0 -12px;
-}
 .phone .seen {
   flex: 0 0 51dvh;
   grid-template: 'screen bar' minmax(0, 1fr) / minmax(0, 1fr) auto;
@@ -404,17 +291,6 @@ function rename() {
 .phone .screen {
   grid-area: screen;
   border-radius: 0;
-}
-.phone .verbs {
-  grid: auto / none;
-  grid-auto-flow: column;
-  grid-auto-columns: 1fr;
-}
-.phone .wide {
-  grid-column: auto;
-}
-.phone .verbs .btn {
-  min-height: 48px;
 }
 .phone.lying .body {
   display: grid;

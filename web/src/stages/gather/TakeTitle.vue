@@ -1,0 +1,72 @@
+<script setup lang="ts">
+/** The name of a take, and what can be done with all of it. */
+import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { ref } from 'vue'
+import IconBack from '~icons/tabler/chevron-left'
+import IconDots from '~icons/tabler/dots'
+import type { Take } from '@/api/types'
+import { usePhone } from '@/look/phone'
+import { useLibrary } from '@/stores/library'
+
+const props = defineProps<{ take: Take }>()
+defineEmits<{ back: [] }>()
+const library = useLibrary()
+const { phone } = usePhone()
+const naming = ref(false)
+const name = ref('')
+
+function ask() {
+  name.value = props.take.name
+  naming.value = true
+}
+
+function rename() {
+  if (name.value.trim()) library.change(props.take.id, { name: name.value.trim() })
+}
+</script>
+
+<template>
+  <div class="title">
+    <button
+      v-if="phone"
+      class="btn btn-bare"
+      aria-label="Back to the takes"
+      data-test="back-to-takes"
+      @click="$emit('back')"
+    >
+      <IconBack aria-hidden="true" />
+    </button>
+    <h2 class="clip-text">{{ take.name }}</h2>
+    <BDropdown :variant="null" no-caret toggle-class="btn-bare" teleport-to="body" strategy="fixed">
+      <template #button-content><IconDots aria-label="More for this take" /></template>
+      <BDropdownItemButton @click="ask">Rename</BDropdownItemButton>
+      <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
+        Remove from the library
+      </BDropdownItemButton>
+    </BDropdown>
+    <BModal
+      v-model="naming"
+      title="Rename the take"
+      ok-title="Rename"
+      cancel-title="Cancel"
+      cancel-variant="secondary"
+      @ok="rename"
+    >
+      <input v-model="name" class="form-control" maxlength="200" aria-label="Name" />
+    </BModal>
+  </div>
+</template>
+
+<style scoped>
+.title {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
+h2 {
+  flex: 1;
+}
+.phone .title {
+  margin: 0 -12px;
+}
+</style>
