@@ -1,7 +1,12 @@
 <script setup lang="ts" generic="Part extends string">
-/** What there is, beside the parts of what is in hand; on a phone, one of all of them. */
-import { computed, ref, watch } from 'vue'
+/**
+ * What there is, beside the parts of what is in hand. Without room for both, one of all of them;
+ * on a phone, one control of it.
+ */
+import { useElementSize } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
 import { usePhone } from '@/look/phone'
+import { usePage } from '@/stores/page'
 import { useProject } from '@/stores/project'
 import ToolTray from '@/tray/ToolTray.vue'
 import ChoiceGroup from './ChoiceGroup.vue'
@@ -22,7 +27,14 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ take: [part: Part] }>()
 const project = useProject()
+const page = usePage()
 const { phone } = usePhone()
+
+/** Pixels below which two panels beside each other have no room for names and sliders. */
+const ROOM_FOR_TWO = 760
+const pair = ref<HTMLElement | null>(null)
+const { width } = useElementSize(pair)
+const folded = computed(() => !phone.value && width.value > 0 && width.value < ROOM_FOR_TWO)
 
 const onLeft = ref(props.leftFirst ?? false)
 const LEFT = 'left'
@@ -31,6 +43,12 @@ const places = computed(() => [
   ...(props.filled ? props.parts : []),
 ])
 const place = computed<string>(() => (onLeft.value ? LEFT : (props.part ?? '')))
+const leftAlone = computed(() => folded.value && onLeft.value)
+watch(
+  () => folded.value && !onLeft.value,
+  (away) => (page.leftAway = away),
+)
+onBeforeUnmount(() => (page.leftAway = false))
 
 function take(id: string) {
   onLeft.value = id === LEFT
@@ -49,20 +67,29 @@ watch(
     <div v-else-if="filled" :key="project.refusals" class="in-tray"><slot /></div>
     <div v-else class="empty"><slot name="empty" /></div>
   </ToolTray>
-  <div v-else class="pair" :class="{ narrow }">
-    <div class="left"><slot name="left" /></div>
-    <section v-if="filled" class="panel right" :aria-label="label">
+  <div v-else ref="pair" class="pair" :class="{ narrow, folded }">
+    <div v-if="!folded" class="left"><slot name="left" /></div>
+    <section
+      v-if="filled || folded"
+      class="panel right"
+      :class="{ bare: leftAlone }"
+      :aria-label="label"
+    >
       <div class="tools">
         <ChoiceGroup
           :label="label"
-          :choices="parts"
-          :taken="part ?? ''"
-          @take="emit('take', $event as Part)"
+          :choices="folded ? places : parts"
+          :taken="folded ? place : (part ?? '')"
+          @take="take"
         />
       </div>
-      <div v-if="$slots.tools" class="tools second"><slot name="tools" /></div>
+      <div v-if="$slots.tools && filled && !leftAlone" class="tools second">
+        <slot name="tools" />
+      </div>
+      <div v-if="leftAlone" class="left"><slot name="left" /></div>
       <!-- Drawn anew when a step was refused: fields and switches show again what is. -->
-      <div :key="project.refusals" class="body"><slot /></div>
+      <div v-else-if="filled" :key="project.refusals" class="body"><slot /></div>
+      <div v-else class="empty"><slot name="empty" /></div>
     </section>
     <section v-else class="panel right empty"><slot name="empty" /></section>
   </div>
@@ -77,7 +104,16 @@ watch(
   min-height: 0;
 }
 .pair.narrow {
-  grid-template-columns: minmax(250px, 0.7fr) minmax(0, 1.3fr);
+  grid-template-columns: minmax(292px, 0.7fr) minmax(0, 1.3fr);
+}
+.pair.folded {
+  grid-template-columns: minmax(0, 1fr);
+}
+.folded .left {
+  flex: 1;
+}
+.folded .empty {
+  flex: 1;
 }
 .left {
   display: grid;

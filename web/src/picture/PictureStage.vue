@@ -16,7 +16,7 @@ defineProps<{
   overlay?: Component
   /** On a phone: what of the stage is always needed. */
   side?: Component
-  /** On a phone: what lies over the picture, playing or not. */
+  /** What lies over the picture, playing or not. */
   band?: Component
   /** On a phone: whether there is room for columns beside the picture, or a row below it. */
   beside?: boolean
@@ -28,6 +28,8 @@ const { player, canvas, video } = useScreen()
 const asCanvas = (element: unknown) => (canvas.value = element as HTMLCanvasElement | null)
 const asVideo = (element: unknown) => (video.value = element as HTMLVideoElement | null)
 useExtents()
+/** Pixels of width from which the bar below has room to tell the shape of the picture. */
+const ROOM_FOR_SHAPE = 360
 const room = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(room)
 
@@ -116,7 +118,7 @@ const percent = computed(() => {
       <FingerLoupe :canvas="canvas" :room="room" />
     </div>
     <TransportBar :player="player" :frames="project.frames" :rate="project.rate" :upright="beside">
-      <LookCloser v-bind="closer" :short="phone" />
+      <LookCloser v-bind="closer" :short="phone || width < ROOM_FOR_SHAPE" />
     </TransportBar>
   </section>
 </template>
@@ -124,7 +126,8 @@ const percent = computed(() => {
 <style scoped>
 .stage {
   display: grid;
-  grid-template-rows: 1fr auto;
+  grid-template: minmax(0, 1fr) auto / minmax(0, 1fr);
+  container: picture / inline-size;
   background: var(--neutral);
   min-height: 0;
   min-width: 0;

@@ -143,6 +143,21 @@ const running = computed(() => {
   min-width: 34px;
   padding: 0;
 }
+@container picture (max-width: 383px) {
+  .bar {
+    grid-template-columns: auto 1fr auto;
+    padding: 8px;
+  }
+  .middle {
+    justify-content: center;
+    gap: 2px;
+  }
+}
+@container picture (max-width: 335px) {
+  .shuttle {
+    display: none;
+  }
+}
 /* A thumb reaches it: in the row below the picture, or in the column beside it. */
 .phone .bar {
   grid-area: bar;

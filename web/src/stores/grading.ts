@@ -17,7 +17,7 @@ export const useGrading = defineStore('grading', () => {
   /** The measured part of the picture, in shares: left, top, right, bottom. */
   const box = ref<[number, number, number, number] | null>(null)
   const marks = useLocalStorage('velvet-kite.marks', false)
-  /** Whether a scope lies over the picture of a phone. */
+  /** Whether a scope lies over the picture, where it has no place beside the controls. */
   const banded = useLocalStorage('velvet-kite.scope-banded', true)
   /** Whether scopes count levels of 10 bits. */
   const deep = useLocalStorage('velvet-kite.scopes-deep', false)

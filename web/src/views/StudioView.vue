@@ -169,7 +169,7 @@ function redo() {
       class="picture"
       :overlay="current.overlay"
       :side="phone ? current.side : undefined"
-      :band="phone ? current.band : undefined"
+      :band="current.band"
       :beside="phone && shared.beside"
       :mirrored="otherSide"
     />
@@ -213,18 +213,28 @@ function redo() {
   grid-area: picture;
 }
 .upright {
+  --upright: minmax(260px, min(33vw, 48dvh));
   grid-template:
     'rail top picture' 52px
     'rail bench picture' minmax(0, 1fr)
     'rail hand picture' auto
-    'rail time picture' minmax(220px, 34%) / 72px minmax(0, 1fr) minmax(260px, min(33vw, 48dvh));
+    'rail time picture' minmax(220px, 34%) / 72px minmax(0, 1fr) var(--upright);
 }
 .upright.mirrored {
   grid-template:
     'picture top rail' 52px
     'picture bench rail' minmax(0, 1fr)
     'picture hand rail' auto
-    'picture time rail' minmax(220px, 34%) / minmax(260px, min(33vw, 48dvh)) minmax(0, 1fr) 72px;
+    'picture time rail' minmax(220px, 34%) / var(--upright) minmax(0, 1fr) 72px;
+}
+@media (max-aspect-ratio: 1/1) {
+  .upright {
+    --upright: minmax(260px, 44vw);
+    grid-template-areas: 'rail top top' 'rail bench picture' 'rail hand picture' 'rail time picture';
+  }
+  .upright.mirrored {
+    grid-template-areas: 'top top rail' 'picture bench rail' 'picture hand rail' 'picture time rail';
+  }
 }
 .landscape {
   grid-template:
@@ -239,6 +249,25 @@ function redo() {
     'picture bench rail' minmax(0, 1fr)
     'hand hand rail' auto
     'time time rail' minmax(200px, 33%) / minmax(0, 1.1fr) minmax(0, 0.9fr) 72px;
+}
+/* An upright tablet has more height than width to give to a wide picture. */
+@media (max-aspect-ratio: 1/1) {
+  .landscape {
+    grid-template:
+      'rail top' 52px
+      'rail picture' 40dvh
+      'rail bench' minmax(0, 1fr)
+      'rail hand' auto
+      'rail time' 22dvh / 72px minmax(0, 1fr);
+  }
+  .landscape.mirrored {
+    grid-template:
+      'top rail' 52px
+      'picture rail' 40dvh
+      'bench rail' minmax(0, 1fr)
+      'hand rail' auto
+      'time rail' 22dvh / minmax(0, 1fr) 72px;
+  }
 }
 .standing {
   grid-template:

@@ -165,16 +165,20 @@ function settle() {
 }
 .wheel :deep(.field) {
   width: 100%;
-  grid-template-columns: minmax(30px, 1fr) 34px 20px;
-  gap: 4px;
+  grid-template-columns: minmax(0, 1fr) 28px;
+  gap: 0 4px;
   font-size: 13px;
+}
+.wheel :deep(.slider) {
+  grid-column: 1 / 3;
+  height: 30px;
 }
 .wheel :deep(.name),
 .wheel :deep(.unit) {
   display: none;
 }
 .wheel :deep(.exact input) {
-  width: 34px;
+  width: 44px;
 }
 .phone .wheel {
   flex: 1;
@@ -200,6 +204,7 @@ function settle() {
   }
 }
 .phone .wheel :deep(.slider) {
+  grid-column: auto;
   min-height: 40px;
 }
 </style>

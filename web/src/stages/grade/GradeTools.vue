@@ -11,12 +11,14 @@ import SideButton from '@/controls/SideButton.vue'
 import { useGrip } from '@/controls/useGrip'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
+import { usePage } from '@/stores/page'
 import { useGrading } from '@/stores/grading'
 import { useGrade } from './useGrade'
 
 const grading = useGrading()
 const grade = useGrade()
 const { player } = useScreen()
+const page = usePage()
 const { phone } = usePhone()
 const on = computed(() => grade.grade.value?.on !== false)
 
@@ -67,7 +69,7 @@ function before(shown: boolean) {
     @click="grading.wipe = grading.wipe === null ? 0.5 : null"
   />
   <SideButton
-    v-if="phone"
+    v-if="phone || page.leftAway"
     name="Scope"
     :icon="IconScope"
     help="A scope over the picture"

@@ -93,6 +93,8 @@ function nudge(event: KeyboardEvent, edge: boolean) {
 .ground {
   height: 100%;
   display: grid;
+  grid: auto-flow minmax(0, 1fr) / repeat(auto-fit, minmax(104px, 1fr));
+  gap: 2px;
   touch-action: none;
   cursor: grab;
 }

@@ -184,7 +184,7 @@ function toggleBox() {
   position: relative;
   display: grid;
   gap: 8px;
-  min-height: 160px;
+  min-height: 90px;
 }
 .of-2 {
   grid-template-rows: var(--top) var(--bottom);
