@@ -6,7 +6,7 @@ from typing import Literal
 
 from kitecore.document import ClipBase, Document, Id, Track
 from kitecore.document.model import Start, Tick
-from kitecore.edits._base import EditBase, edit_kinds, open_clips
+from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._lanes import neighbours, settled, swapped
 from kitecore.errors import EditRefused
 
@@ -33,17 +33,40 @@ class Trim(EditBase):
 
     def apply(self, document: Document) -> Document:
         [(_, clip)] = open_clips(document, (self.clip,))
-        by = document.rate.exact.nearest(self.to) - self._edge_of(clip)
+        by = document.rate.exact.nearest(self.to) - _edge_of(clip, self.edge)
         others = tuple(one for one in self.also if one != self.clip)
-        open_clips(document, others)
-        for clip_id in (self.clip, *others):
-            track, clip = document.find_clip(clip_id)
-            to = self._edge_of(clip) + by
-            document = document.with_track(trimmed(document, track, clip, self.edge, to))
-        return document
+        return _moved(document, (self.clip, *others), self.edge, by)
 
-    def _edge_of(self, clip: ClipBase) -> int:
-        return clip.start if self.edge == "start" else clip.end
+
+@edit_kinds.register("trim_by")
+class TrimBy(EditBase):
+    """Let the clips begin or end later by ``by``, or earlier (negative), as far as each can."""
+
+    kind: Literal["trim_by"] = "trim_by"
+    clips: tuple[Id, ...]
+    edge: Edge
+    by: Tick
+
+    def label(self) -> str:
+        return f"Trim the {self.edge} of {count(self.clips)}"
+
+    def apply(self, document: Document) -> Document:
+        way = 1 if self.by > 0 else -1
+        by = document.rate.exact.nearest(abs(self.by)) * way
+        return _moved(document, self.clips, self.edge, by)
+
+
+def _moved(document: Document, clips: tuple[Id, ...], edge: Edge, by: int) -> Document:
+    open_clips(document, clips)
+    for clip_id in clips:
+        track, clip = document.find_clip(clip_id)
+        to = _edge_of(clip, edge) + by
+        document = document.with_track(trimmed(document, track, clip, edge, to))
+    return document
+
+
+def _edge_of(clip: ClipBase, edge: Edge) -> int:
+    return clip.start if edge == "start" else clip.end
 
 
 @edit_kinds.register("cut_away")

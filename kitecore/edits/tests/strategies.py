@@ -172,6 +172,7 @@ MAKERS |= {
     "reverse": _simple(clips=some),
     "freeze": _simple(clip=one, at=free(ticks), length=free(lengths)),
     "roll": _simple(clip=one, by=free(steps)),
+    "trim_by": _simple(clips=some, edge=free(st.sampled_from(["start", "end"])), by=free(steps)),
     "slip": _simple(clips=some, by=free(steps)),
     "group": _simple(clips=some),
     "ungroup": _simple(clip=lambda pick: pick.group | pick.clip),

@@ -31,6 +31,17 @@ class JoinEditTest(CutCase):
         self.assertEqual(3 * SECOND, self.clip("a").end)
         self.assertEqual(3 * SECOND, self.clip("c").end)
 
+    def test_ends_go_by_frames_as_far_as_there_is_footage(self) -> None:
+        both = [self.clip("a").id, self.clip("b").id]
+        self.do(kind="trim_by", clips=both, edge="start", by=-2 * FRAME)
+        self.assertEqual(2 * SECOND - 2 * FRAME, self.clip("a").source_in)
+        self.assertEqual(2 * SECOND - 2 * FRAME, self.clip("b").source_in)
+        self.assertEqual(7 * SECOND + 4 * FRAME, self.clip("b").end)
+        self.do(kind="trim_by", clips=both[:1], edge="end", by=99 * SECOND)
+        self.assertEqual(10 * SECOND, self.clip("a").used[1])
+        self.do(kind="trim_by", clips=both[:1], edge="end", by=-99 * SECOND)
+        self.assertEqual(FRAME, self.clip("a").length)
+
     def test_replace_keeps_settings_and_tells_its_length(self) -> None:
         self.do(kind="adjust", clips=[self.clip("a").id], values={"opacity": 0.5, "gain": -6})
         take = {

@@ -30,7 +30,16 @@ function baseOf({ key, code }: KeyboardEvent): string {
   return letter && !/^[a-z]$/.test(plain) ? letter.toLowerCase() : plain
 }
 
-const ARROWS = ['arrowleft', 'arrowright', 'arrowup', 'arrowdown', 'home', 'end']
+const ARROWS = [
+  'pageup',
+  'pagedown',
+  'arrowleft',
+  'arrowright',
+  'arrowup',
+  'arrowdown',
+  'home',
+  'end',
+]
 const NEEDS_SPACE =
   'input, select, summary, [role="checkbox"], [role="switch"], [role="radio"], [role="menuitem"]'
 
@@ -62,6 +71,8 @@ export function keyLabel(key: string): string {
   const names: Record<string, string> = {
     arrowleft: '←',
     arrowright: '→',
+    pageup: 'Page ↑',
+    pagedown: 'Page ↓',
     esc: 'Esc',
     ctrl: 'Ctrl',
   }

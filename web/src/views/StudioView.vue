@@ -28,6 +28,7 @@ import { keyGroups } from '@/views/keys'
 import StageRail from '@/views/StageRail.vue'
 import TopBar from '@/views/TopBar.vue'
 import { usePhoneLayout } from '@/views/usePhoneLayout'
+import { useLandmarks } from '@/views/useLandmarks'
 import { useVerbs } from '@/views/useVerbs'
 
 const props = defineProps<{ id: string; stage: string }>()
@@ -116,6 +117,7 @@ const groups = keyGroups(desk.act, {
   pause: () => player.pause(),
   toStart: () => player.seek(0),
   toEnd: () => player.seek(player.last.value),
+  ...useLandmarks(player),
   undo,
   redo,
   takeEverything: desk.takeEverything,

@@ -10,6 +10,8 @@ interface Acts {
   pause: () => void
   toStart: () => void
   toEnd: () => void
+  toJoin: (way: 1 | -1) => void
+  toMarker: (way: 1 | -1) => void
   undo: () => void
   redo: () => void
   takeEverything: () => void
@@ -32,6 +34,10 @@ export function commonKeys(acts: Acts): Binding[] {
     { key: 'v', label: 'Play forwards; again: faster', run: () => acts.shuttle(1) },
     { key: 'home', label: 'To the beginning', run: acts.toStart },
     { key: 'end', label: 'To the end', run: acts.toEnd },
+    { key: 'pageup', label: 'To the join before', run: () => acts.toJoin(-1), repeats: true },
+    { key: 'pagedown', label: 'To the next join', run: () => acts.toJoin(1), repeats: true },
+    { key: 'shift+pageup', label: 'To the marker before', run: () => acts.toMarker(-1) },
+    { key: 'shift+pagedown', label: 'To the next marker', run: () => acts.toMarker(1) },
     { key: 'ctrl+z', label: 'Undo', run: acts.undo, repeats: true },
     { key: 'ctrl+shift+z', label: 'Do again', run: acts.redo, repeats: true },
     { key: 'ctrl+a', label: 'Take all clips in hand', run: acts.takeEverything },

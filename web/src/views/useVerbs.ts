@@ -34,7 +34,7 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
       if (project.document) clipboard.copy(held, project.tracks, project.document.canvas)
       notes.told(held.length === 1 ? 'Copied.' : `${held.length} clips copied.`)
     },
-    paste: (at) => project.edit(clipboard.pasteStep(at)).then(() => library.refresh()),
+    paste: (at) => hand.bring(clipboard.pasteStep(at)).then(() => library.refresh()),
     takeAll: (ids) => hand.takeAll(ids),
     enter: (group) => goInside(() => project.enter(group)),
     leave: () => goInside(() => project.enter('')),
@@ -57,7 +57,8 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
 
   function act(verb: Verb) {
     if (!verb.shown(now.value) || !verb.ready(now.value)) return
-    if (verb.step) project.edit(verb.step(now.value))
+    if (verb.step && verb.brings) hand.bring(verb.step(now.value))
+    else if (verb.step) project.edit(verb.step(now.value))
     else verb.act?.(now.value, hands)
   }
 

@@ -5,11 +5,12 @@ import { computed, ref } from 'vue'
 import type { Problem } from '@/api/client'
 import { TICKS_PER_SECOND } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
 import { DEFAULT_LENGTH, PARAMS, startOfKind, TRANSITIONS } from '@/timeline/transitions'
 import TrayItem from '@/tray/TrayItem.vue'
-import type { Join } from './useJoins'
+import type { Join } from '@/inhand/joins'
 
 const props = defineProps<{ join: Join; locked: boolean }>()
 const project = useProject()
@@ -112,17 +113,12 @@ async function send(
           />
         </label>
       </TrayItem>
-      <TrayItem name="Pace">
-        <div class="line">
-          <span class="small quiet">Pace</span>
-          <ChoiceGroup
-            label="Pace"
-            :choices="PACES"
-            :taken="now.ease?.kind === 'bezier' ? 'soft' : 'steady'"
-            @take="set({ ease: $event === 'soft' ? SOFT : { kind: 'steady' } })"
-          />
-        </div>
-      </TrayItem>
+      <ChoiceRow
+        name="Pace"
+        :choices="PACES"
+        :taken="now.ease?.kind === 'bezier' ? 'soft' : 'steady'"
+        @take="set({ ease: $event === 'soft' ? SOFT : { kind: 'steady' } })"
+      />
     </template>
   </fieldset>
 </template>
