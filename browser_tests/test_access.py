@@ -16,7 +16,9 @@ from browser_tests.test_phone import PhoneCase
 from kitecore.document import empty_document
 from kitecore.edits import apply, edit_kinds
 from kitecore.media.tests.material import make_video
+from kitecore.ticks.rate import TICKS_PER_SECOND
 from studio.projects import history
+from studio.tests.site import clip_of, take_of
 
 SIZES = (((1280, 800), False), ((390, 844), True))
 STAGES = ("gather", "cut", "grade", "layer", "move", "send")
@@ -98,12 +100,12 @@ class KeyboardTest(SiteTest):
         browser.press("key-of-arrowright")
         self.keys("c")
         browser.wait(lambda: "taken" in browser.find(".editor .refused").text)
-        self.keys("z")
-        browser.wait(lambda: browser.test("key-of-arrowright").text == "Z")
+        self.keys("7")
+        browser.wait(lambda: browser.test("key-of-arrowright").text == "7")
         self.keys(Keys.ESCAPE)
         gone = "return !document.activeElement?.closest('.modal') && !document.querySelector('.modal.show')"
         browser.wait(lambda: browser.run(gone), what="the sheet keeps the focus")
-        self.keys("z")
+        self.keys("7")
         browser.wait(lambda: browser.frame() == 1, what="the new key does nothing")
         self.keys("?")
         browser.press("single-keys")
@@ -111,6 +113,59 @@ class KeyboardTest(SiteTest):
         browser.press("keys-reset")
         browser.wait(lambda: browser.test("key-of-arrowright").text == "→")
         self.assertEqual("none", browser.test("key-of-x").text)
+
+    def test_ends_content_and_joins_by_frames_and_the_focus_stays_in_the_timeline(self) -> None:
+        browser = self.browser
+        project = history.start_project(
+            User.objects.get(username="pip"), "By frames", empty_document()
+        )
+        take = take_of(project, frames=90)
+        for count in range(2):
+            part = clip_of(take, 1.0) | {"source_in": TICKS_PER_SECOND}
+            edit = edit_kinds["place"](seed=str(count), mode="end", clip=part)
+            project.refresh_from_db()
+            history.apply_edit(project, project.head_id or 0, edit)
+        browser.open(f"/projects/{project.id}/cut")
+        browser.drawn(0)
+        self.tab_to("[data-clip]", Keys.ENTER)
+        browser.find('[data-clip][aria-selected="true"]')
+
+        def clips() -> list[tuple[int, int]]:
+            """What each clip shows: first and last frame of its source."""
+            project.refresh_from_db()
+            document = history.document_at(history.head_of(project))
+            frame = TICKS_PER_SECOND // 30
+            found = [clip for track in document.tracks for clip in track.clips]
+            return [
+                (one.source_in // frame, (one.source_in + one.length) // frame) for one in found
+            ]
+
+        for keys, now in (
+            (("t",), [(31, 60), (30, 60)]),
+            (("T", "T"), [(29, 60), (30, 60)]),
+            (("j",), [(29, 61), (30, 60)]),
+            (("J", "J"), [(29, 59), (30, 60)]),
+            (("z",), [(30, 60), (30, 60)]),
+            ((Keys.PAGE_DOWN,), [(30, 60), (30, 60)]),
+        ):
+            with self.subTest(keys=keys):
+                self.keys(*keys)
+                browser.wait(lambda now=now: clips() == now, what=f"not {now}")
+        self.assertEqual(30, browser.frame())
+        held = ActionChains(browser.driver, duration=0).key_down(Keys.ALT)
+        held.send_keys("j").key_up(Keys.ALT).perform()
+        browser.wait(lambda: clips() == [(30, 61), (31, 60)], what="the join stays")
+        first = self.focused("data-clip")
+        self.keys("d")
+        browser.wait(lambda: self.focused("data-clip") not in ("", first), what="the copy")
+        self.assertEqual("true", self.focused("aria-selected"))
+        self.keys(Keys.DELETE)
+        browser.wait(lambda: len(browser.all("[data-clip]")) == 2)
+        browser.wait(lambda: self.focused("data-clip"), what="the focus is lost")
+        self.keys(Keys.ENTER, "g")
+        browser.wait(lambda: "group" in self.focused("aria-label"), what="the group")
+        self.assertEqual("true", self.focused("aria-selected"))
+        self.assert_clean_console()
 
     def _along_the_timeline(self) -> None:
         """One stop for all clips; arrows go on, Enter takes, the verbs have keys."""

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import type { Clip, Track } from '@/api/types'
+import type { Clip, Step, Track } from '@/api/types'
 import { useProject } from '@/stores/project'
 
 export interface InHand {
@@ -42,6 +42,19 @@ export const useHand = defineStore('hand', () => {
     several.value = slips.value = false
   }
 
+  /**
+   * Do a step that makes clips: they come in hand, those among them that are `meant`, unless others
+   * were taken meanwhile. Returns whether it was done.
+   */
+  async function bring(step: Step, meant: (made: InHand[]) => InHand[] = (made) => made) {
+    const held = ids.value
+    const { good, made } = await project.make(step)
+    const found = meant(made.flatMap((id) => project.findClip(id) ?? []))
+    const same = ids.value.every((id) => held.includes(id))
+    if (found.length && same) takeAll(found.map(({ clip }) => clip.id ?? ''))
+    return good
+  }
+
   watch(
     () => [project.document, project.within],
     () => {
@@ -52,5 +65,5 @@ export const useHand = defineStore('hand', () => {
     },
   )
 
-  return { ids, found, one, several, slips, slipBy, take, takeAll, release }
+  return { ids, found, one, several, slips, slipBy, take, takeAll, bring, release }
 })

@@ -153,6 +153,7 @@ watch(playheadPx, (px) => {
           :aria-rowcount="rows.length"
           @pointerdown="presses.down"
           @focusin="roving.onFocus"
+          @focusout="roving.onBlur"
           @keydown="roving.go($event) || presses.onClipKey($event)"
         >
           <template v-for="{ track, clips } in drawn" :key="track.id">

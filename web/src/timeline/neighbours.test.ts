@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { Track } from '@/api/types'
-import { neighbour } from './neighbours'
+import { nearest, neighbour } from './neighbours'
 
 const track = (id: string, ...clips: [string, number, number][]) =>
   ({
@@ -40,4 +40,12 @@ test('at the edges, and for what is not there, there is none', () => {
   ] as const) {
     expect(neighbour(rows, id, way)).toBeNull()
   }
+})
+
+test('where one is gone, the nearest of its row is next, else of any row', () => {
+  const gone = { id: 'x', start: 22, length: 4 } as never
+  expect(nearest(rows, gone, 3)?.id).toBe('n')
+  expect(nearest(rows, gone, 2)?.id).toBe('n')
+  expect(nearest(rows.slice(0, 3), gone, 3)?.id).toBe('b')
+  expect(nearest([], gone, 0)).toBeNull()
 })

@@ -25,5 +25,17 @@ export function neighbour(rows: readonly Track[], id: string, way: Way): Clip | 
   const beyond = way === 'above' ? rows.slice(0, at).reverse() : rows.slice(at + 1)
   const next = beyond.find((one) => one.clips.length)
   if (!from || !next) return null
-  return next.clips.reduce((best, clip) => (apart(from, clip) < apart(from, best) ? clip : best))
+  return closest(next.clips, from)
+}
+
+function closest(clips: readonly Clip[], to: Clip): Clip | null {
+  const [first, ...rest] = clips
+  if (!first) return null
+  return rest.reduce((best, clip) => (apart(to, clip) < apart(to, best) ? clip : best), first)
+}
+
+/** The clip that is nearest to where another was: on its row, else on any other. */
+export function nearest(rows: readonly Track[], gone: Clip, row: number): Clip | null {
+  const all = rows.flatMap((one) => one.clips)
+  return closest(rows[row]?.clips ?? [], gone) ?? closest(all, gone)
 }

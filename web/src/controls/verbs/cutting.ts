@@ -47,6 +47,7 @@ export const CUTTING: Verb[] = [
     label: 'Duplicate',
     help: 'A copy right behind it',
     key: 'd',
+    brings: true,
     icon: IconCopy,
     shown: any,
     ready: any,

@@ -88,6 +88,7 @@ export const SEVERAL: Verb[] = [
     key: 'g',
     icon: IconGroup,
     more: true,
+    brings: true,
     shown: any,
     ready: any,
     step: (now) => ({ kind: 'group', clips: ids(now), name: nextName(now.tracks ?? []) }),

@@ -4,9 +4,9 @@ import { BButton } from 'bootstrap-vue-next'
 import type { Take } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
-import { useHand } from '@/stores/hand'
+import { useHand, type InHand } from '@/stores/hand'
 import { useNotes } from '@/stores/notes'
-import { useProject } from '@/stores/project'
+import { startOf, useProject } from '@/stores/project'
 import { partOf, placeStep, type PlaceMode } from '@/takes/placing'
 import { tickOf } from '@/time'
 
@@ -27,7 +27,13 @@ const MODES: { mode: PlaceMode; name: string; help: string }[] = [
 async function place(mode: PlaceMode) {
   const step = placeStep(props.take, mode, tickOf(player.frame.value, project.rate))
   if (!step) return
-  if (await project.edit(step)) notes.told(`“${props.take.name}” is on the timeline.`)
+  if (await hand.bring(step, placed)) notes.told(`“${props.take.name}” is on the timeline.`)
+}
+
+/** What was placed; a clip that it was pushed into has made a second one, behind it. */
+function placed(made: InHand[]): InHand[] {
+  const mine = made.filter(({ clip }) => clip.name === props.take.name)
+  return mine.sort((a, b) => startOf(a.clip) - startOf(b.clip)).slice(0, 1)
 }
 
 async function replace() {

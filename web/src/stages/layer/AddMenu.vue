@@ -9,7 +9,6 @@ import {
 import { computed, ref } from 'vue'
 import IconPlus from '~icons/tabler/plus'
 import type { Schemas } from '@/api/client'
-import type { Step } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useKit, type Preset } from '@/stores/kit'
@@ -31,15 +30,8 @@ const { player } = useScreen()
 const file = ref<HTMLInputElement | null>(null)
 const at = computed(() => tickOf(player.frame.value, project.rate))
 
-async function place(step: Step) {
-  const { good: done, made } = await project.make(step)
-  const fresh = made.filter((id) => project.findClip(id))
-  if (fresh.length) hand.takeAll(fresh)
-  return done
-}
-
 async function add(layer: string) {
-  const done = await place({ kind: 'add_layer', layer, at: at.value })
+  const done = await hand.bring({ kind: 'add_layer', layer, at: at.value })
   if (!done) return
   layering.part = layer === 'adjustment' ? 'effects' : 'content'
   layering.fill = ''
@@ -56,7 +48,7 @@ async function bringIn(event: Event) {
   for (const drawing of field.files ?? []) {
     try {
       const { clip } = await kit.readDrawing(drawing)
-      await place({ kind: 'place', clip: clip as never, mode: 'above', at: at.value })
+      await hand.bring({ kind: 'place', clip: clip as never, mode: 'above', at: at.value })
     } catch (error) {
       notes.problem(error)
     }
@@ -67,7 +59,7 @@ async function bringIn(event: Event) {
 /** A kept element, fitted from the canvas it was made on to this one. */
 async function paste(element: Preset) {
   const { copies, width, height } = element.content as unknown as Kept
-  await place({ kind: 'paste', at: at.value, copies, made_on: { width, height } })
+  await hand.bring({ kind: 'paste', at: at.value, copies, made_on: { width, height } })
   await library.refresh()
 }
 </script>

@@ -73,7 +73,7 @@ const setTrack = (values: { hidden?: boolean; solo?: boolean; locked?: boolean }
   project.edit({ kind: 'set_track', track: props.track.id ?? '', ...values })
 const toMain = () => project.edit({ kind: 'lower', clip: id.value })
 const toOwn = () => project.edit({ kind: 'raise', clip: id.value })
-const copyAbove = () => project.edit({ kind: 'copy_above', clips: [id.value] })
+const copyAbove = () => hand.bring({ kind: 'copy_above', clips: [id.value] })
 </script>
 
 <template>
