@@ -1,7 +1,8 @@
 """Pieces of the timeline for playing: fragmented MP4 that a browser joins without a seam.
 
-Picture and sound come separately. Times are absolute, so pieces can be made in any order; sound is
-FLAC, which joins to the sample (AAC would click).
+Picture and sound come separately. Times are absolute, so pieces can be made in any order. Sound is
+FLAC, which joins to the sample, or, for browsers that do not take that in pieces, AAC: there a piece
+is coded with some sound around it, and holds only those of its frames that no other piece does.
 """
 
 from __future__ import annotations
@@ -22,7 +23,15 @@ from kitecore.render.sources import Sources
 from kitecore.ticks import Rate
 
 PICTURE_TYPE: Final = 'video/mp4; codecs="avc1.42C028"'
-SOUND_TYPE: Final = 'audio/mp4; codecs="flac"'
+SOUND_TYPES: Final = {
+    "flac": 'audio/mp4; codecs="flac"',
+    "aac": 'audio/mp4; codecs="mp4a.40.2"',
+}
+
+AAC_BLOCK: Final = 1024
+"""Samples that AAC codes at a time."""
+AAC_AROUND: Final = 3
+"""Blocks before and behind those of a piece that it is coded with."""
 
 _MUXER: Final = {
     "movflags": "empty_moov+default_base_moof+frag_discont+skip_trailer+frag_keyframe",
@@ -74,6 +83,35 @@ def sound_piece(document: Document, first: int, last: int, sources: Sources) -> 
             frame.pts = start + at
             out.mux(stream.encode(frame))
         out.mux(stream.encode(None))
+    return buffer.getvalue()
+
+
+def aac_piece(document: Document, first: int, last: int, sources: Sources) -> bytes:
+    """The sound of the same frames as AAC-LC, of which other pieces hold what is before and behind.
+
+    AAC codes 1024 samples at a time, each block overlapped with the one before (ISO/IEC 14496-3),
+    so blocks lie on one grid for the whole film: a piece holds those that begin before its end and
+    not before its start, but for the block that its start lies in. Coding begins earlier and ends
+    later, so that what the coder carries over is the same as without a join.
+    """
+    start, end = frame_samples(document.rate.exact, first, last)
+    low, high = start // AAC_BLOCK, end // AAC_BLOCK
+    if last >= document.frames:
+        high = -(-end // AAC_BLOCK)
+    lead, count = (low - AAC_AROUND) * AAC_BLOCK, high - low + 2 * AAC_AROUND
+    samples = render_samples(document, lead, count * AAC_BLOCK, sources)
+    buffer = io.BytesIO()
+    with av.open(buffer, "w", format="mp4", options=_MUXER) as out:
+        stream = out.add_stream("aac", rate=SOUND_RATE, layout="stereo", format="fltp")
+        stream.bit_rate, stream.time_base = 192_000, Fraction(1, SOUND_RATE)
+        for at in range(0, len(samples), AAC_BLOCK):
+            part = np.ascontiguousarray(samples[at : at + AAC_BLOCK].T)
+            frame = av.AudioFrame.from_ndarray(part, format="fltp", layout="stereo")
+            frame.sample_rate, frame.time_base = SOUND_RATE, Fraction(1, SOUND_RATE)
+            frame.pts = lead + at
+            for packet in stream.encode(frame):
+                if packet.pts is not None and low <= packet.pts // AAC_BLOCK < high:
+                    out.mux(packet)
     return buffer.getvalue()
 
 

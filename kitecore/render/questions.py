@@ -12,7 +12,7 @@ from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
 from kitecore.render import layers, measuring
 from kitecore.render.instruments import ScopesWanted
-from kitecore.render.pieces import picture_piece, sound_piece
+from kitecore.render.pieces import aac_piece, picture_piece, sound_piece
 from kitecore.render.sources import Sources
 from kitecore.render.still import frame_file, measured_still, still
 
@@ -80,6 +80,10 @@ def _sound(document: Document, request: Request, sources: Sources) -> bytes:
     return sound_piece(document, request.first, request.last, sources)
 
 
+def _aac(document: Document, request: Request, sources: Sources) -> bytes:
+    return aac_piece(document, request.first, request.last, sources)
+
+
 def _layer(document: Document, request: Request, sources: Sources) -> bytes:
     tick, clip = _tick(document, request), request.of["clip"]
     return layers.layer_picture(document, tick, clip, request.long_side, sources)
@@ -107,6 +111,7 @@ for _name, _question in {
     "frame": Question(_frame, fine=True, apart=True),
     "picture": Question(_picture, apart=True),
     "sound": Question(_sound, apart=True),
+    "aac": Question(_aac, apart=True),
     "layer": Question(_layer),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
     "suggestion": _measured(measuring.suggestion, "clip", "tick"),

@@ -17,7 +17,8 @@ from kitecore.edits import Edit, EditBase
 from kitecore.errors import BadInput
 from kitecore.render.extract import content_key
 from kitecore.render.instruments import ScopesWanted
-from kitecore.render.pieces import PICTURE_TYPE, SOUND_TYPE
+from kitecore.render.paced import SAMPLE_TICKS
+from kitecore.render.pieces import AAC_AROUND, AAC_BLOCK, PICTURE_TYPE, SOUND_TYPES
 from kitecore.render.questions import Request
 from kitecore.ticks import Span
 from kitecore.ticks.timecode import to_timecode
@@ -52,7 +53,7 @@ class Playing(Schema):
     width: int
     height: int
     picture_type: str = PICTURE_TYPE
-    sound_type: str = SOUND_TYPE
+    sound_types: dict[str, str] = SOUND_TYPES
 
 
 class StillIn(Schema):
@@ -119,8 +120,11 @@ def _playing(document: Document) -> Playing:
 
 
 class PieceQuery(Schema):
+    """Frames ``first`` up to ``last``; sound in a ``coding`` that the player takes."""
+
     first: FrameNumber
     last: FrameNumber
+    coding: Literal["flac", "aac"] = "flac"
     long_side: LongSide = 640
     lane: str = Field(default="", max_length=80)
     turn: int = Field(default=0, ge=0, le=2**53)
@@ -135,19 +139,27 @@ def _piece(
     if not given.first < given.last <= given.first + MOST_FRAMES:
         raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
-    rate = document.rate.exact
-    span = Span(rate.start_of(given.first), rate.start_of(given.last))
+    what = "aac" if kind == "sound" and given.coding == "aac" else kind
     side = given.long_side if kind == "picture" else 0
-    key = content_key(document, span, folder_of, kind, side, heard=kind == "sound")
+    span = _span(document, given, what)
+    key = content_key(document, span, folder_of, what, side, heard=kind == "sound")
     data = store().get(key)
     if data is None:
-        request = Request(kind, name, given.first, given.last, side)
+        request = Request(what, name, given.first, given.last, side)
         lane = f"{kind}:{given.lane}" if given.lane else ""
         data = render(Job(request, lambda: dumps(document), person, lane, given.turn))
         # On a full disk it is made again the next time, and plays all the same.
         with suppress(OSError):
             store().put(key, data)
     return HttpResponse(data, content_type="video/mp4" if kind == "picture" else "audio/mp4")
+
+
+def _span(document: Document, given: PieceQuery, what: str) -> Span:
+    """What of the document a piece depends on."""
+    rate = document.rate.exact
+    around = AAC_AROUND * AAC_BLOCK * SAMPLE_TICKS if what == "aac" else 0
+    start = rate.start_of(given.first)
+    return Span(max(0, start - around), rate.start_of(given.last) + around)
 
 
 _MEDIA = {200: None, 204: None, 404: Problem, 422: Problem}

@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from kitecore.document import FrameRate, SoundClip, Track, empty_document
 from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import tone
-from kitecore.render.pieces import frame_samples, sound_piece
+from kitecore.render.pieces import AAC_BLOCK, aac_piece, frame_samples, sound_piece
 from kitecore.render.samples import SAMPLE_TICKS, render_samples, sample_at
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import Scene
@@ -146,3 +146,40 @@ class PieceTest(MixedTest):
         whole = np.concatenate(joined)
         self.assertLess(np.abs(whole - self.mix(0, len(whole))).max(), SIXTEEN_BIT)
         self.assertEqual(frame_samples(rate, 0, frames)[1], len(whole))
+
+    def test_aac_pieces_join_as_if_coded_in_one(self) -> None:
+        self.scene.document = empty_document(rate=FrameRate(num=30000, den=1001))
+        self.scene.place("tone", 3.0)
+        frames = self.scene.document.frames
+        whole = self._decoded([(0, frames)])
+        cuts = [(at, min(at + 15, frames)) for at in range(0, frames, 15)]
+        joined = self._decoded(cuts)
+        self.assertEqual(whole.shape, joined.shape)
+        rate = self.scene.document.rate.exact
+        self.assertGreaterEqual(len(whole), frame_samples(rate, 0, frames)[1])
+        np.testing.assert_allclose(
+            self.mix(0, len(whole))[AAC_BLOCK:], whole[AAC_BLOCK:], atol=0.03
+        )
+        wrong = np.abs(joined - self.mix(0, len(joined))).max(axis=1)
+        at_joins = [frame_samples(rate, 0, last)[1] for _, last in cuts[:-1]]
+        near = np.concatenate([wrong[at - AAC_BLOCK : at + AAC_BLOCK] for at in at_joins])
+        self.assertLess(float(near.max()), 1.5 * float(wrong[AAC_BLOCK:].mean()) + 0.02)
+
+    def _decoded(self, cuts: list[tuple[int, int]]) -> NDArray[np.float32]:
+        """What one decoder makes of the packets of pieces, which have to follow on each other."""
+        decoder: av.AudioCodecContext | None = None
+        blocks: list[NDArray[np.float32]] = []
+        times: list[int] = []
+        for first, last in cuts:
+            data = aac_piece(self.scene.document, first, last, self.sources)
+            with av.open(io.BytesIO(data)) as piece:
+                sound = piece.streams.audio[0]
+                if decoder is None:
+                    decoder = av.AudioCodecContext.create("aac", "r")
+                    decoder.extradata = sound.codec_context.extradata
+                for packet in piece.demux(sound):
+                    if packet.size:
+                        times.append(packet.pts or 0)
+                        blocks += [f.to_ndarray().T for f in decoder.decode(packet)]
+        self.assertEqual(list(range(0, len(times) * AAC_BLOCK, AAC_BLOCK)), times)
+        return np.concatenate(blocks)

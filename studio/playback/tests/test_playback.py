@@ -92,6 +92,19 @@ class PlaybackTest(People, TestCase):
             count = sum(f.samples for f in piece.decode(audio=0))
             self.assertEqual((8 * 1600, 7 * 1600), (count, piece.streams.audio[0].start_time))
 
+    def test_sound_comes_as_aac_where_that_is_asked_for(self) -> None:
+        path = f"{self.base}/sound?first=7&last=15"
+        told = self.call("get", f"{self.base}/playing").json()["sound_types"]
+        self.assertEqual('audio/mp4; codecs="mp4a.40.2"', told["aac"])
+        for coding, codec in (("&coding=aac", "aac"), ("", "flac")):
+            data = self.call("get", path + coding).content
+            with av.open(io.BytesIO(data)) as piece:
+                self.assertEqual(codec, piece.streams.audio[0].codec_context.name)
+                # The block that the piece's first sample, 7 * 1600, lies in begins at 10 * 1024.
+                first = {"aac": 10 * 1024, "flac": 7 * 1600}[codec]
+                self.assertEqual(first, piece.streams.audio[0].start_time)
+        self.assertEqual(422, self.call("get", f"{path}&coding=mp3").status_code)
+
     def test_an_edit_makes_only_what_it_touches_anew(self) -> None:
         self.edit(kind="place", clip=clip_of(self.take))
         self.project.refresh_from_db()

@@ -5729,8 +5729,17 @@ export interface components {
             /** Width */
             width: number;
         };
-        /** PieceQuery */
+        /**
+         * PieceQuery
+         * @description Frames ``first`` up to ``last``; sound in a ``coding`` that the player takes.
+         */
         PieceQuery: {
+            /**
+             * Coding
+             * @default flac
+             * @enum {string}
+             */
+            coding: "flac" | "aac";
             /** First */
             first: number;
             /**
@@ -6069,10 +6078,15 @@ export interface components {
             /** Rate Num */
             rate_num: number;
             /**
-             * Sound Type
-             * @default audio/mp4; codecs="flac"
+             * Sound Types
+             * @default {
+             *       "aac": "audio/mp4; codecs=\"mp4a.40.2\"",
+             *       "flac": "audio/mp4; codecs=\"flac\""
+             *     }
              */
-            sound_type: string;
+            sound_types: {
+                [key: string]: string;
+            };
             /** Width */
             width: number;
         };
@@ -11686,6 +11700,7 @@ export interface operations {
             query: {
                 first: number;
                 last: number;
+                coding?: "flac" | "aac";
                 long_side?: number;
                 lane?: string;
                 turn?: number;
@@ -12332,6 +12347,7 @@ export interface operations {
             query: {
                 first: number;
                 last: number;
+                coding?: "flac" | "aac";
                 long_side?: number;
                 lane?: string;
                 turn?: number;

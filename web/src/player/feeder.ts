@@ -1,20 +1,21 @@
-import { gridOf, nextPiece } from './pieces'
-import { fetchPiece, PICTURE_TYPE, SOUND_TYPE, type PieceKind, type Source } from './source'
+import { gridOf } from './pieces'
+import { PICTURE_TYPE, SOUNDS, type Source } from './source'
+import { Supply } from './supply'
 
-const AHEAD = 4
-/** Seconds kept ready before the playhead. */
-const LONG_SIDE = 640
-const STALL = 700
 /** Milliseconds without movement, with data there, after which the player is nudged. */
+const STALL = 700
+/** Seconds from now on which another source takes over, at the earliest. */
+const SOON = 0.25
 
 type MediaSourceClass = typeof MediaSource
 
-/** What this browser plays pieces with; some phones have it under another name. */
-export function mediaSourceClass(): MediaSourceClass | null {
+/** What this browser plays pieces with, and the coding of sound that it takes. */
+export function playable() {
   const all = window as unknown as Record<string, MediaSourceClass | undefined>
-  const found = all.MediaSource ?? all.ManagedMediaSource
-  const plays = (type: string) => found?.isTypeSupported(type) ?? false
-  return found && plays(PICTURE_TYPE) && plays(SOUND_TYPE) ? found : null
+  const Media = all.MediaSource ?? all.ManagedMediaSource
+  const plays = (type: string) => Media?.isTypeSupported(type) ?? false
+  const sound = SOUNDS.find(({ type }) => plays(type))
+  return Media && sound && plays(PICTURE_TYPE) ? { Media, sound } : null
 }
 
 interface Events {
@@ -25,40 +26,42 @@ interface Events {
   problem(error: unknown): void
 }
 
-const AT_ONCE = 2
-/** Pieces of a kind that are on their way at once. */
-const BEHIND = 8
-/** Seconds that stay after they were played. */
-const pause = () => new Promise((done) => window.setTimeout(done, 120))
-
 let lanes = 0
 
 /**
- * Plays a source from a frame on: asks the server for pieces of picture and sound, keeps a few
- * seconds of them ahead, and tells which frame is shown. Made for one start; stopped for good.
+ * Plays a source from a frame on: gives the video element picture and sound by pieces, and tells
+ * which frame is shown. Made for one start; stopped for good.
  */
 export class Feeder {
   private readonly stopped = new AbortController()
   private readonly media: MediaSource
+  private readonly sound: (typeof SOUNDS)[number]
   private readonly url: string
   private readonly lane = `player-${Date.now()}-${++lanes}`
+  private supplies: Supply[] = []
   private watch = 0
   private callback = 0
-  private unfed = 2
+  private unfed = 0
+  private exchanges = 0
 
   constructor(
     private readonly video: HTMLVideoElement,
-    private readonly source: Source,
+    private source: Source,
     private readonly events: Events,
   ) {
-    const Media = mediaSourceClass()
-    if (!Media) throw new Error('This browser cannot play; scrubbing and stepping still work.')
-    this.media = new Media()
+    const can = playable()
+    if (!can) throw new Error('This browser cannot play; scrubbing and stepping still work.')
+    this.media = new can.Media()
+    this.sound = can.sound
     this.url = URL.createObjectURL(this.media)
   }
 
   private get fps(): number {
     return this.source.rate.num / this.source.rate.den
+  }
+
+  private get isOver(): boolean {
+    return this.stopped.signal.aborted
   }
 
   async start(frame: number): Promise<void> {
@@ -71,21 +74,38 @@ export class Feeder {
     const begun = this.video.play()
     begun.catch(() => {})
     await opened
-    if (this.stopped.signal.aborted) return
+    if (this.isOver) return
     this.media.duration = this.source.frames / this.fps
     this.video.currentTime = (frame + 0.5) / this.fps
-    const picture = this.feed('picture', PICTURE_TYPE, frame)
-    const sound = this.feed('sound', SOUND_TYPE, frame)
+    this.supplies = [this.supply('picture', PICTURE_TYPE), this.supply('sound', this.sound.type)]
     this.follow()
     this.watchForStalls()
-    await Promise.race([Promise.all([picture.first, sound.first]), this.whenStopped()])
-    if (this.stopped.signal.aborted) return
+    await Promise.race([this.feed(frame), this.whenStopped()])
+    if (this.isOver) return
     await begun
   }
 
+  /** Go on with the same film as it is now; what is true no more is shown a little longer. */
+  async exchange(source: Source): Promise<void> {
+    this.source = source
+    if (!this.supplies.length) return
+    const mine = ++this.exchanges
+    const now = this.video.currentTime * this.fps
+    if (now >= source.frames) return this.events.end()
+    const grid = gridOf(this.fps)
+    const next = Math.ceil((now + SOON * this.fps) / grid) * grid
+    const from = Math.min(next, source.frames)
+    await Promise.all(this.supplies.map((one) => one.cut(from / this.fps)))
+    if (this.isOver || mine !== this.exchanges) return
+    // Where all had been given it is closed; the first piece opens it and makes it longer.
+    if (this.media.readyState === 'open') this.media.duration = source.frames / this.fps
+    await this.feed(from)
+  }
+
   stop(): void {
-    if (this.stopped.signal.aborted) return
+    if (this.isOver) return
     this.stopped.abort()
+    for (const one of this.supplies) one.stop()
     window.clearInterval(this.watch)
     if (this.callback) this.video.cancelVideoFrameCallback(this.callback)
     this.video.onended = null
@@ -101,95 +121,26 @@ export class Feeder {
     })
   }
 
-  /** Fetch and append pieces of one kind to the end; `first` settles with the first of them. */
-  private feed(kind: PieceKind, type: string, frame: number): { first: Promise<void> } {
-    const buffer = this.media.addSourceBuffer(type)
-    let arrived = () => {}
-    const first = new Promise<void>((done) => {
-      arrived = done
+  private supply(kind: 'picture' | 'sound', type: string): Supply {
+    const screen = { media: this.media, video: this.video }
+    const ask = { lane: this.lane, coding: this.sound.coding }
+    return new Supply(kind, this.media.addSourceBuffer(type), screen, ask, {
+      end: () => this.fed(),
+      problem: (error) => this.events.problem(error),
     })
-    const run = async () => {
-      const ask = this.asking(kind, frame)
-      // Both kinds begin with one piece each, so that neither keeps the other from starting.
-      const coming = [ask()]
-      for (let piece = coming.shift(); piece; piece = coming.shift()) {
-        await this.append(buffer, await piece.data)
-        if (this.stopped.signal.aborted) return
-        arrived()
-        await this.untilNeeded(piece.end)
-        while (coming.length < AT_ONCE) {
-          const next = ask()
-          if (!next) break
-          coming.push(next)
-        }
-      }
-      this.fed()
-    }
-    run().catch((error: unknown) => {
-      if (!this.stopped.signal.aborted) this.events.problem(error)
-    })
-    return { first }
   }
 
-  /** Asks for one piece after another; null after the last. */
-  private asking(kind: PieceKind, frame: number) {
-    const { signal } = this.stopped
-    const grid = gridOf(this.fps)
-    let at = frame
-    return () => {
-      if (at >= this.source.frames || signal.aborted) return null
-      const { first, last } = nextPiece(at, this.source.frames, grid)
-      at = last
-      const ask = { longSide: LONG_SIDE, lane: this.lane, turn: 0, signal }
-      const data = fetchPiece(this.source, kind, first, last, ask)
-      data.catch(() => {})
-      return { end: last, data }
-    }
+  /** Picture and sound from a frame on; settles when there is a piece of each. */
+  private async feed(frame: number): Promise<void> {
+    this.unfed = this.supplies.length
+    await Promise.all(this.supplies.map((one) => one.from(this.source, frame)))
   }
 
   /** One kind has come to its end; after both the element may run out, and says so. */
   private fed() {
     this.unfed -= 1
-    if (this.unfed || this.stopped.signal.aborted || this.media.readyState !== 'open') return
+    if (this.unfed || this.isOver || this.media.readyState !== 'open') return
     this.media.endOfStream()
-  }
-
-  /** Append a piece, and let go of what was played long ago; a full buffer is waited for. */
-  private async append(buffer: SourceBuffer, data: ArrayBuffer): Promise<void> {
-    while (!this.stopped.signal.aborted) {
-      try {
-        await this.changed(buffer, () => buffer.appendBuffer(data))
-        return await this.letGo(buffer, BEHIND)
-      } catch (error) {
-        const full = error instanceof DOMException && error.name === 'QuotaExceededError'
-        if (!full) throw error
-        await this.letGo(buffer, 0.5)
-        await pause()
-      }
-    }
-  }
-
-  private async letGo(buffer: SourceBuffer, behind: number): Promise<void> {
-    const end = this.video.currentTime - behind
-    if (this.stopped.signal.aborted || !buffer.buffered.length || buffer.buffered.start(0) >= end) {
-      return
-    }
-    await this.changed(buffer, () => buffer.remove(0, end))
-  }
-
-  private changed(buffer: SourceBuffer, change: () => void): Promise<void> {
-    return new Promise((done, failed) => {
-      buffer.onupdateend = () => done()
-      buffer.onerror = () => failed(new Error('A piece of the film could not be played.'))
-      change()
-    })
-  }
-
-  /** Wait while enough lies ahead. */
-  private async untilNeeded(end: number): Promise<void> {
-    while (!this.stopped.signal.aborted && end / this.fps - this.video.currentTime > AHEAD) {
-      await pause()
-    }
   }
 
   private follow(): void {

@@ -8,7 +8,21 @@ export type { Source }
 export type PieceKind = 'picture' | 'sound'
 
 export const PICTURE_TYPE = 'video/mp4; codecs="avc1.42C028"'
-export const SOUND_TYPE = 'audio/mp4; codecs="flac"'
+/** How sound may be coded, the best first: FLAC joins to the sample, AAC is what every phone plays. */
+export const SOUNDS = [
+  { coding: 'flac', type: 'audio/mp4; codecs="flac"' },
+  { coding: 'aac', type: 'audio/mp4; codecs="mp4a.40.2"' },
+] as const
+
+/** What a piece is asked for with. */
+export interface PieceAsk {
+  longSide: number
+  lane: string
+  turn: number
+  /** Of sound. */
+  coding: (typeof SOUNDS)[number]['coding']
+  signal: AbortSignal
+}
 
 /** What a still is asked for with. */
 export interface StillAsk {
@@ -58,7 +72,7 @@ export function fetchPiece(
   kind: PieceKind,
   first: number,
   last: number,
-  ask: { longSide: number; lane: string; turn: number; signal: AbortSignal },
+  ask: PieceAsk,
 ): Promise<ArrayBuffer> {
   const query = new URLSearchParams({
     ...source.query,
@@ -67,6 +81,7 @@ export function fetchPiece(
     long_side: String(ask.longSide),
     lane: ask.lane,
     turn: String(ask.turn),
+    ...(kind === 'sound' && { coding: ask.coding }),
   })
   return needBytes(`${source.base}/${kind}?${query}`, { signal: ask.signal })
 }

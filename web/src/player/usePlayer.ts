@@ -162,10 +162,10 @@ export function usePlayer(
 
   /**
    * Show the picture as it would be after a step that is not done yet, at the playhead or another
-   * frame. Nulls end that.
+   * frame. Nulls end that. While it plays the step is seen once it is done.
    */
   function tryOut(step: Step | null, at: number | null = null) {
-    if (playing.value) pause()
+    if (playing.value && at !== null) pause()
     trial.value = { step, frame: at }
     draw()
   }
@@ -190,17 +190,26 @@ export function usePlayer(
     trial.value = { step: null, frame: null }
   }
 
+  /** What plays was changed: it goes on as it is now, or begins anew where it is another film. */
+  function goOn(now: Source, before: Source | null | undefined) {
+    const { rate } = now
+    const film = (one: Source) => [one.base.split('/revisions/')[0], one.query?.within].join()
+    const same = before && film(now) === film(before) && rate.num === before.rate.num
+    if (feeder && same && rate.den === before.rate.den && speed.value === 1) {
+      feeder.exchange(now).catch(onProblem)
+      return
+    }
+    halt()
+    play(speed.value)
+  }
+
   watch(
     source,
     (now, before) => {
       if (!now) return
       const same = now.base === before?.base && now.query?.within === before?.query?.within
       if (!same) {
-        if (playing.value) {
-          halt()
-          play(speed.value)
-          return
-        }
+        if (playing.value) return goOn(now, before)
         endTrial()
       }
       frame.value = Math.min(frame.value, last.value)

@@ -1,0 +1,90 @@
+"""Playing in browsers of other kinds, and going on while the film is changed."""
+
+from __future__ import annotations
+
+from selenium.webdriver.common.by import By
+
+from browser_tests.test_phone import PhoneCase
+
+OF_ANOTHER_KIND = """
+const Media = window.MediaSource;
+delete window.MediaSource;
+window.ManagedMediaSource = Media;
+const takes = Media.isTypeSupported;
+Media.isTypeSupported = (type) => !type.includes('flac') && takes(type);
+"""
+WATCH = """
+window.stops = 0;
+const play = document.querySelector('[data-test=play]');
+new MutationObserver(() => (window.stops += play.getAttribute('aria-label') === 'Play'))
+  .observe(play, { attributes: true, attributeFilter: ['aria-label'] });
+"""
+
+
+class PlayingTest(PhoneCase):
+    size = (1280, 800)
+    touch = False
+
+    def fetched_pieces(self, kind: str) -> list[str]:
+        found: list[str] = self.browser.run(
+            "return performance.getEntriesByType('resource').map((one) => one.name)"
+            ".filter((name) => name.includes(`/${arguments[0]}?`))",
+            kind,
+        )
+        return found
+
+    def stopped(self) -> bool:
+        return self.browser.test("play").get_attribute("aria-label") == "Play"
+
+    def test_a_managed_source_without_flac_plays_to_the_end(self) -> None:
+        browser = self.browser
+        script = {"source": OF_ANOTHER_KIND}
+        browser.driver.execute_cdp_cmd("Page.addScriptToEvaluateOnNewDocument", script)
+        browser.driver.refresh()
+        browser.drawn(0)
+        browser.press("play")
+        browser.wait(lambda: browser.frame() > 20, what="it does not play")
+        browser.wait(self.stopped, 40, what="it does not end")
+        self.assertEqual(119, browser.frame())
+        sounds = self.fetched_pieces("sound")
+        self.assertTrue(sounds)
+        self.assertTrue(all("coding=aac" in one for one in sounds), sounds)
+        self.assert_clean_console()
+
+    def test_a_change_while_it_plays_does_not_stop_it(self) -> None:
+        browser = self.browser
+        second = self.clips(0)[1].id
+        browser.find(f'[data-clip="{second}"] .face').click()
+        browser.run(WATCH)
+        body = browser.driver.find_element(By.TAG_NAME, "body")
+        browser.press("play")
+        browser.wait(lambda: 8 < browser.frame() < 50, what="it does not play")
+        body.send_keys("d")
+        browser.wait(lambda: len(self.clips(0)) == 3, what="no copy")
+        self.project.refresh_from_db()
+        newer = f"/revisions/{self.project.head_id}/"
+        browser.wait(
+            lambda: any(newer in one for one in self.fetched_pieces("picture")),
+            what="nothing is fetched of the changed film",
+        )
+        self.assertEqual(0, browser.run("return window.stops"))
+        self.assertFalse(self.stopped())
+        browser.wait(self.stopped, 60, what="it does not end")
+        self.assertEqual(179, browser.frame())
+        self.assertEqual(1, browser.run("return window.stops"))
+        self.assert_clean_console()
+
+    def test_a_film_that_gets_shorter_while_it_plays_ends_where_it_does(self) -> None:
+        browser = self.browser
+        for track in (2, 1):
+            self.edit(kind="remove", clips=[self.clips(track)[0].id])
+        browser.driver.refresh()
+        browser.drawn(0)
+        browser.find(f'[data-clip="{self.clips(0)[1].id}"] .face').click()
+        browser.press("play")
+        browser.wait(lambda: 8 < browser.frame() < 50, what="it does not play")
+        browser.press("verb-delete")
+        browser.wait(lambda: len(self.clips(0)) == 1)
+        browser.wait(self.stopped, 40, what="it does not end")
+        self.assertEqual(59, browser.frame())
+        self.assert_clean_console()
