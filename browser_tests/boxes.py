@@ -26,7 +26,7 @@ for (const e of document.querySelectorAll(controls)) {
   const over = document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2);
   if (cut) found.push(nameOf(e) + ' is cut off');
   else if (!inside) found.push(nameOf(e) + ' is outside the screen');
-  else if (!over || !(e === over || e.contains(over))) found.push(nameOf(e) + ' lies under ' + (over ? nameOf(over).slice(0, 40) : 'nothing'));
+  else if (!over || !(e.contains(over) || [...(e.labels ?? [])].some((one) => one.contains(over)))) found.push(nameOf(e) + ' lies under ' + (over ? nameOf(over).slice(0, 40) : 'nothing'));
 }
 return found;
 """
@@ -44,3 +44,31 @@ def share_of_picture(browser: Browser) -> float:
         "return document.querySelector('[data-test=still]').getBoundingClientRect().height / innerHeight"
     )
     return share
+
+
+_SMALL = """
+const found = [];
+const controls = '.studio :is(button, a, input, select, [role=slider])';
+for (const e of document.querySelectorAll(controls)) {
+  const style = getComputedStyle(e), box = e.getBoundingClientRect();
+  if (style.visibility === 'hidden' || style.pointerEvents === 'none' || e.closest('[data-clip], .box')) continue;
+  if (!box.width || !box.height || e.disabled) continue;
+  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+  const hit = (dx, dy) => {
+    const over = document.elementFromPoint(x + dx, y + dy);
+    return over && (e.contains(over) || [...(e.labels ?? [])].some((one) => one.contains(over)));
+  };
+  if (!hit(0, 0)) continue;
+  const reach = 21;
+  const across = x - reach < 0 || x + reach > innerWidth || (hit(-reach, 0) && hit(reach, 0)) || box.width >= 43.5;
+  const down = hit(0, -reach) && hit(0, reach) || box.height >= 43.5;
+  if (!across || !down) found.push(`${e.getAttribute('aria-label') || e.dataset.test || e.textContent.trim()} ${Math.round(box.width)} x ${Math.round(box.height)}`);
+}
+return found;
+"""
+
+
+def small(browser: Browser) -> list[str]:
+    """Controls of which a finger of 44 pixels would not hit all; clips are as long as they last."""
+    found: list[str] = browser.run(_SMALL)
+    return found

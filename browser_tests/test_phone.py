@@ -9,7 +9,7 @@ from django.contrib.auth.models import User
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from browser_tests.boxes import share_of_picture, unreachable
+from browser_tests.boxes import share_of_picture, small, unreachable
 from browser_tests.fingers import Fingers
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, empty_document
@@ -88,7 +88,13 @@ class LayoutTest(PhoneCase):
                 if control < len(chips):
                     browser.run("arguments[0].click()", chips[control])
                 self.assertEqual([], unreachable(browser), (name, control))
+                self.assertEqual([], small(browser), (name, control))
                 self.assertGreaterEqual(share_of_picture(browser), 0.5, (name, control))
+
+    def test_in_the_timeline_fingers_hit_what_they_mean(self) -> None:
+        self.browser.press("open-timeline")
+        self.browser.find("[data-test=ruler]")
+        self.assertEqual([], small(self.browser))
 
     def test_sides_can_be_swapped_and_menus_stay_inside(self) -> None:
         browser = self.browser

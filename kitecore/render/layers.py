@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from base64 import b64encode
 from typing import Any, Final
 
 import cv2
@@ -10,7 +11,6 @@ import numpy as np
 from kitecore.document import AdjustmentClip, Document, Pictured
 from kitecore.document.moves import Moves
 from kitecore.document.warps import PinWarp
-from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
 from kitecore.motion.following import shown_frame, solid_frame
 from kitecore.motion.posing import pose_at
@@ -112,14 +112,21 @@ def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources)
     }
 
 
-def layer_picture(
-    document: Document, tick: int, clip_id: str, side: int, sources: Sources
+def layer_pictures(document: Document, tick: int, side: int, sources: Sources) -> dict[str, str]:
+    """Each clip that lies at ``tick``, hidden ones too, alone and small: by id, as a ``data:`` URL."""
+    found: dict[str, str] = {}
+    for track in document.tracks:
+        clip = next((one for one in track.clips if one.start <= tick < one.end), None)
+        if isinstance(clip, Pictured):
+            jpeg = _layer_picture(document, tick, clip, side, sources)
+            found[clip.id] = f"data:image/jpeg;base64,{b64encode(jpeg).decode()}"
+    return found
+
+
+def _layer_picture(
+    document: Document, tick: int, clip: Pictured, side: int, sources: Sources
 ) -> bytes:
-    """JPEG of a clip alone on a neutral ground of checks, as it is at the moment nearest to ``tick``."""
-    _, clip = document.find_clip(clip_id)
-    if not isinstance(clip, Pictured):
-        raise BadInput("A sound has no picture.")
-    tick = min(max(tick, clip.start), clip.end - 1)
+    """JPEG of a clip alone on a neutral ground of checks."""
     canvas = document.canvas
     size = fitting(canvas.width, canvas.height, SIDE)
     shown = clip.model_copy(update={"opacity": 1.0})

@@ -84,20 +84,15 @@ def _aac(document: Document, request: Request, sources: Sources) -> bytes:
     return aac_piece(document, request.first, request.last, sources)
 
 
-def _layer(document: Document, request: Request, sources: Sources) -> bytes:
-    tick, clip = _tick(document, request), request.of["clip"]
-    return layers.layer_picture(document, tick, clip, request.long_side, sources)
-
-
 def _measured(measure: Callable[..., Any], *facts: str) -> Question:
     """A question whose answer is text or JSON: ``measure(document, *facts, sources)``.
 
     Facts are what the request is ``of``, and moments: ``tick`` is that of its frame, ``other_tick``
-    that of the frame it names besides.
+    that of the frame it names besides; ``side`` is the long side in pixels.
     """
 
     def answer(document: Document, request: Request, sources: Sources) -> bytes:
-        told: dict[str, Any] = {**request.of, "tick": _tick(document, request)}
+        told = {**request.of, "tick": _tick(document, request), "side": request.long_side}
         if "other_frame" in told:
             told["other_tick"] = document.rate.exact.start_of(told["other_frame"])
         found = measure(document, *(told[fact] for fact in facts), sources)
@@ -112,7 +107,6 @@ for _name, _question in {
     "picture": Question(_picture, apart=True),
     "sound": Question(_sound, apart=True),
     "aac": Question(_aac, apart=True),
-    "layer": Question(_layer),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
     "suggestion": _measured(measuring.suggestion, "clip", "tick"),
     "match": _measured(measuring.match, "clip", "tick", "other", "other_tick"),
@@ -121,6 +115,7 @@ for _name, _question in {
     "colour": _measured(measuring.colour_at, "clip", "tick", "spot"),
     "under": _measured(layers.under_finger, "tick", "spot"),
     "extents": _measured(layers.extents, "tick"),
+    "layers": _measured(layers.layer_pictures, "tick", "side"),
     "bending": _measured(layers.bending_lines, "tick", "clip"),
 }.items():
     questions.register(_name)(_question)

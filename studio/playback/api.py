@@ -26,6 +26,7 @@ from studio.library.arrival import bring_in
 from studio.library.models import folder_of
 from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
+from studio.playback.kept import Kept
 from studio.playback.service import render
 from studio.playback.store import PieceStore
 from studio.playback.turns import Job
@@ -40,6 +41,9 @@ MOST_FRAMES = 120
 """Frames of a piece that may be asked for at once."""
 MOST_TRIED = 200
 """Edits that a still may be drawn with before they are kept."""
+
+MOST_STILLS = 32 * 2**20
+"""Bytes of stills that are kept: some hundred, so that going back and undoing show at once."""
 
 LongSide = Annotated[int, Field(ge=16, le=1920)]
 
@@ -79,6 +83,11 @@ def store() -> PieceStore:
     return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
 
 
+@cache
+def stills() -> Kept:
+    return Kept(MOST_STILLS)
+
+
 def _still(
     request: HttpRequest, name: str, document: Document, given: StillIn, look: Look = PLAIN
 ) -> HttpResponse:
@@ -86,23 +95,43 @@ def _still(
         document = changed(request.user.pk, document, edit)
         name = f"{name}+{_digest(edit)}"
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
-    job = Job(
-        Request(
-            "still",
-            name,
-            given.frame,
-            long_side=given.long_side,
-            matte=given.matte,
-            onion=given.onion,
-            scopes=given.scopes,
-        ),
-        lambda: dumps(document),
-        request.user.pk,
-        f"still:{given.lane}" if given.lane else "",
-        given.turn,
-    )
+    key = _still_key(document, given)
+    seen = key if request.method == "GET" else ""
+    if seen and request.headers.get("If-None-Match") == f'"{seen}"':
+        return HttpResponse(status=304, headers={"ETag": f'"{seen}"'})
+    data = stills().get(key) if key else None
+    if data is None:
+        data = render(_still_job(request.user.pk, name, document, given))
+        # A question that a newer one has taken the place of is answered by nothing.
+        if key and data:
+            stills().put(key, data)
     kind = "image/jpeg" if given.scopes is None else "application/octet-stream"
-    return HttpResponse(render(job), content_type=kind)
+    headers = {"ETag": f'"{seen}"'} if seen else {}
+    return HttpResponse(data, content_type=kind, headers=headers)
+
+
+def _still_job(person: int, name: str, document: Document, given: StillIn) -> Job:
+    wanted = Request(
+        "still",
+        name,
+        given.frame,
+        long_side=given.long_side,
+        matte=given.matte,
+        onion=given.onion,
+        scopes=given.scopes,
+    )
+    lane = f"still:{given.lane}" if given.lane else ""
+    return Job(wanted, lambda: dumps(document), person, lane, given.turn)
+
+
+def _still_key(document: Document, given: StillIn) -> str:
+    """A name for what a still shows; none where it shows other moments too."""
+    if given.onion:
+        return ""
+    rate = document.rate.exact
+    span = Span(rate.start_of(given.frame), rate.start_of(given.frame + 1))
+    scopes = given.scopes.model_dump_json() if given.scopes else ""
+    return content_key(document, span, folder_of, "still", given.long_side, given.matte, scopes)
 
 
 def _digest(edit: EditBase) -> str:

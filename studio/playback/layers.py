@@ -6,7 +6,7 @@ import json
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import Field, Query, Router, Schema
 
 from studio.playback.asking import asked
@@ -40,6 +40,12 @@ class ExtentsOut(Schema):
 
     extents: dict[str, tuple[float, float]]
     moved: dict[str, tuple[float, float, float, float, float, float]]
+
+
+class LayersOut(Schema):
+    """By the clip's id its picture, as a ``data:`` URL."""
+
+    pictures: dict[str, str]
 
 
 class BendingOut(Schema):
@@ -101,19 +107,13 @@ def bending(
     return json.loads(asked(request, id, revision, look, "bending", frame, clip=clip))
 
 
-@router.get(f"{_BASE}/layers/{{clip}}.jpg", response={200: None, **_ANSWERS})
-def layer_picture(
-    request: HttpRequest,
-    id: UUID,
-    revision: int,
-    clip: str,
-    look: Query[Look],
-    frame: FrameNumber = 0,
-) -> HttpResponse:
-    """A clip alone, small."""
-    jpeg = asked(request, id, revision, look, "layer", frame, side=LAYER_SIDE, clip=clip)
-    headers = {"Cache-Control": "private, max-age=3600"}
-    return HttpResponse(jpeg, content_type="image/jpeg", headers=headers)
+@router.get(f"{_BASE}/layers", response={200: LayersOut, **_ANSWERS})
+def layer_pictures(
+    request: HttpRequest, id: UUID, revision: int, look: Query[Look], frame: FrameNumber = 0
+) -> Any:
+    """Each clip of a frame alone, small; all in one answer, since a list shows them together."""
+    found = asked(request, id, revision, look, "layers", frame, side=LAYER_SIDE)
+    return {"pictures": json.loads(found)}
 
 
 @router.post(f"{_BASE}/screens", response={200: ScreensOut, **_ANSWERS})

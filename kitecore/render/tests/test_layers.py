@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import tempfile
+from base64 import b64decode
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
@@ -13,7 +14,7 @@ from PIL import Image
 
 from kitecore.document import Document
 from kitecore.render.frame import render, render_planes
-from kitecore.render.layers import extents, layer_picture, under_finger
+from kitecore.render.layers import extents, layer_pictures, under_finger
 from kitecore.render.passing import covering_at
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SECOND, SIZE, Scene
@@ -224,8 +225,9 @@ class LayersTest(LayerScene):
         self.assertEqual([82, 82], [round(side) for side in found[self.id("block")]])
 
     def test_a_layer_alone_fills_its_small_picture(self) -> None:
-        data = layer_picture(self.document, 0, self.id("block"), 96, self.sources())
-        pixels = np.asarray(Image.open(io.BytesIO(data)))
+        pictures = layer_pictures(self.document, 0, 96, self.sources())
+        data = pictures[self.id("block")].split(",")[1]
+        pixels = np.asarray(Image.open(io.BytesIO(b64decode(data))))
         self.assertGreater((pixels[..., 1] > 200).mean(), 0.5)
         self.assertLess(pixels[1, 1].max(), 110)
 

@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import io
+from base64 import b64decode
 from typing import Any
 
 import numpy as np
@@ -71,12 +72,14 @@ class LayersTest(People, TestCase):
         plain, skinned = at_top(), at_top(onion=self.disc)
         self.assertGreater(np.abs(plain - skinned).max(), 30)
 
-    def test_a_layer_is_shown_alone(self) -> None:
-        jpeg = self.call("get", f"{self.base}/layers/{self.disc}.jpg?frame=3").content
-        pixels = np.asarray(Image.open(io.BytesIO(jpeg)))
+    def test_each_layer_of_a_frame_is_shown_alone(self) -> None:
+        pictures = self.call("get", f"{self.base}/layers?frame=3").json()["pictures"]
+        self.assertEqual({self.ground, self.disc}, set(pictures))
+        head, data = pictures[self.disc].split(",")
+        self.assertEqual("data:image/jpeg;base64", head)
+        pixels = np.asarray(Image.open(io.BytesIO(b64decode(data))))
         self.assertEqual(128, max(pixels.shape[:2]))
         self.assertGreater(pixels[64, 64].min(), 200)
-        self.assertEqual(404, self.call("get", f"{self.base}/layers/gone.jpg").status_code)
 
     def test_a_screen_and_a_tapped_colour_are_found(self) -> None:
         at = {"clip": self.ground, "frame": 3}
@@ -93,6 +96,6 @@ class LayersTest(People, TestCase):
         self.assertEqual(422, answer.status_code)
 
     def test_only_for_its_owner(self) -> None:
-        for path in ("extents", f"bending/{self.disc}", f"layers/{self.disc}.jpg"):
+        for path in ("extents", f"bending/{self.disc}", "layers"):
             answer = self.call("get", f"{self.base}/{path}", client=self.other)
             self.assertEqual(404, answer.status_code)

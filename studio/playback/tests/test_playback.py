@@ -124,6 +124,33 @@ class PlaybackTest(People, TestCase):
             self.call("get", f"{after}/picture?first={at}&last={at + 15}&long_side=320")
         self.assertEqual([45], [request.first for request in asked])
 
+    def test_a_still_is_drawn_once_for_all_revisions_that_show_it(self) -> None:
+        self.edit(kind="place", clip=clip_of(self.take))
+        self.project.refresh_from_db()
+        asked: list[Request] = []
+        process = service().stills
+        submit = process.submit
+        process.submit = lambda job: asked.append(job.request) or submit(job)  # type: ignore[assignment,func-returns-value]
+        self.addCleanup(setattr, process, "submit", submit)
+        pictures = []
+        clip = self.document()["tracks"][0]["clips"][1]["id"]
+        for opacity in (1.0, 0.5, 1.0):
+            self.edit(kind="adjust", clips=[clip], values={"opacity": opacity})
+            self.project.refresh_from_db()
+            path = f"/projects/{self.project.id}/revisions/{self.project.head_id}"
+            for frame in (2, 45):
+                asking = {"frame": frame, "long_side": 160}
+                pictures.append(self.call("post", f"{path}/still", asking).content)
+        self.assertEqual([2, 45, 45], [request.first for request in asked])
+        self.assertEqual(pictures[1], pictures[5])
+        self.assertNotEqual(pictures[1], pictures[3])
+        shown = self.call("get", f"{path}/frames/2?long_side=160")
+        self.assertEqual(3, len(asked))
+        again = self.mine.get(
+            f"/api{path}/frames/2?long_side=160", headers={"If-None-Match": shown["ETag"]}
+        )
+        self.assertEqual((304, b""), (again.status_code, again.content))
+
     def test_senseless_ranges_are_refused(self) -> None:
         for query in ("first=5&last=5", "first=0&last=1000", "first=-1&last=4", "first=0"):
             self.assertEqual(422, self.call("get", f"{self.base}/picture?{query}").status_code)

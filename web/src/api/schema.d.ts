@@ -854,7 +854,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/projects/{id}/revisions/{revision}/layers/{clip}.jpg": {
+    "/api/projects/{id}/revisions/{revision}/layers": {
         parameters: {
             query?: never;
             header?: never;
@@ -862,10 +862,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Layer Picture
-         * @description A clip alone, small.
+         * Layer Pictures
+         * @description Each clip of a frame alone, small; all in one answer, since a list shows them together.
          */
-        get: operations["studio_playback_layers_layer_picture"];
+        get: operations["studio_playback_layers_layer_pictures"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4734,6 +4734,16 @@ export interface components {
             stroke: components["schemas"]["Control"][];
             /** Text */
             text: components["schemas"]["Control"][];
+        };
+        /**
+         * LayersOut
+         * @description By the clip's id its picture, as a ``data:`` URL.
+         */
+        LayersOut: {
+            /** Pictures */
+            pictures: {
+                [key: string]: string;
+            };
         };
         /**
          * LeaveScreen
@@ -11332,7 +11342,7 @@ export interface operations {
             };
         };
     };
-    studio_playback_layers_layer_picture: {
+    studio_playback_layers_layer_pictures: {
         parameters: {
             query?: {
                 within?: string;
@@ -11343,7 +11353,6 @@ export interface operations {
             path: {
                 id: string;
                 revision: number;
-                clip: string;
             };
             cookie?: never;
         };
@@ -11354,7 +11363,9 @@ export interface operations {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["LayersOut"];
+                };
             };
             /** @description Not Found */
             404: {

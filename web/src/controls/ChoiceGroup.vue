@@ -43,6 +43,12 @@ button {
   font-size: 13px;
   min-height: calc(var(--touch) - 6px);
 }
+@media (pointer: coarse) {
+  button {
+    min-width: var(--touch);
+    min-height: var(--touch);
+  }
+}
 button[aria-pressed='true'] {
   background: #453c4e;
   color: var(--text);

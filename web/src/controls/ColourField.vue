@@ -122,8 +122,15 @@ input[type='color']::-webkit-color-swatch {
   min-height: 44px;
 }
 @media (pointer: coarse) {
-  .colour:not(.alone) input[type='color'] {
-    height: 36px;
+  .colour input[type='color'] {
+    height: var(--touch);
+  }
+  .colour .code {
+    min-height: var(--touch);
+  }
+  .colour.keyable {
+    grid-template-columns: 84px 1fr 74px var(--touch);
+    gap: 4px;
   }
 }
 </style>

@@ -303,6 +303,19 @@ function setName() {
   color: var(--text);
   text-align: left;
 }
+@media (pointer: coarse) {
+  /* All that tells what is in hand can be tapped. */
+  .title {
+    padding: 11px 0;
+    margin: -11px 0;
+  }
+  .title + div {
+    pointer-events: none;
+  }
+  .let-go {
+    min-width: var(--touch);
+  }
+}
 .dot {
   display: inline-block;
   width: 10px;

@@ -34,6 +34,12 @@ const TOLD: Record<Keyed, string> = {
   display: grid;
   place-items: center;
 }
+@media (pointer: coarse) {
+  .key {
+    min-width: var(--touch);
+    min-height: var(--touch);
+  }
+}
 svg {
   width: 11px;
   height: 17px;

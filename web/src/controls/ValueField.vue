@@ -263,6 +263,17 @@ const twice = useTwice(back)
 .disabled {
   opacity: 0.5;
 }
+@media (pointer: coarse) {
+  .keyable {
+    grid-template-columns: 84px 1fr 74px var(--touch);
+    gap: 4px;
+  }
+  .name,
+  .exact input {
+    min-height: var(--touch);
+    min-width: var(--touch);
+  }
+}
 /* With the place to itself: as wide as the page, and large enough for a thumb. */
 .field.alone {
   grid-template: 'less exact more name key' 44px 'slider slider slider slider slider' 48px / 52px 132px 52px 1fr 48px;

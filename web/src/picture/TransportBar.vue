@@ -208,11 +208,12 @@ const running = computed(() => {
 @media (max-height: 720px) and (max-aspect-ratio: 1/1) {
   .phone .upright .middle {
     display: grid;
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: 44px 44px;
+    gap: 0;
     justify-items: center;
   }
   .phone .upright .middle .btn {
-    min-width: 40px;
+    min-width: 44px;
   }
   .phone .upright .play {
     grid-column: 1 / 3;

@@ -91,7 +91,7 @@ const grip = useGrip({
 .head {
   position: absolute;
   left: -10px;
-  top: 2px;
+  bottom: 0;
   width: 20px;
   height: 28px;
   fill: var(--text);

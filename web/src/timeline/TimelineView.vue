@@ -36,9 +36,9 @@ const scroller = ref<HTMLElement | null>(null)
 const { width: seenWidth } = useElementSize(scroller)
 /** Room before the first frame, so that the playhead's head is seen whole there. */
 const LEAD = 12
-const HEIGHTS: Record<Track['kind'], number> = { main: 58, picture: 44, sound: 40 }
+const HEIGHTS: Record<Track['kind'], number> = { main: 58, picture: 44, sound: 44 }
 
-const headWidth = computed(() => (seenWidth.value < 560 ? 78 : 116))
+const headWidth = computed(() => (seenWidth.value < 560 ? 94 : 116))
 const laneWidth = computed(() => Math.max(120, seenWidth.value - headWidth.value - LEAD))
 const fingers = { holds: (): boolean => presses.holds(), forget: () => presses.forget() }
 const { zoom, zooming, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromEdge } = useZoom(
@@ -221,6 +221,7 @@ watch(playheadPx, (px) => {
 
 <style scoped>
 .timeline {
+  --ruler: 30px;
   min-height: 0;
   min-width: 0;
   position: relative;
@@ -273,7 +274,7 @@ watch(playheadPx, (px) => {
   position: sticky;
   top: 0;
   z-index: 8;
-  height: 30px;
+  height: var(--ruler);
   background: #1a161e;
 }
 .corner {
@@ -286,9 +287,17 @@ watch(playheadPx, (px) => {
   background: #1a161e;
 }
 .corner .btn {
-  min-height: 30px;
+  min-height: var(--ruler);
   min-width: 34px;
   padding: 0;
+}
+@media (pointer: coarse) {
+  .timeline {
+    --ruler: 44px;
+  }
+  .corner .btn {
+    min-width: var(--touch);
+  }
 }
 .rows {
   position: relative;
@@ -305,7 +314,7 @@ watch(playheadPx, (px) => {
 }
 .snap-line {
   position: absolute;
-  top: 30px;
+  top: var(--ruler);
   bottom: 0;
   left: -1px;
   width: 2px;

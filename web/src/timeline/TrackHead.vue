@@ -137,6 +137,13 @@ function rename(event: Event) {
 .switch[aria-pressed='true'] {
   color: var(--accent);
 }
+@media (pointer: coarse) {
+  .head :deep(.name),
+  .switch {
+    min-height: var(--touch);
+    min-width: var(--touch);
+  }
+}
 .lock {
   width: 14px;
   height: 14px;

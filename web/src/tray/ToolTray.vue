@@ -99,6 +99,7 @@ watch([taken, entries, () => props.part], async () => {
   display: inline-flex;
   align-items: center;
   gap: 5px;
+  min-width: 44px;
   min-height: 44px;
   padding: 0 13px;
   border: 0;

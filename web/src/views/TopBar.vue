@@ -181,7 +181,7 @@ function send() {
 }
 .home {
   display: none;
-  min-width: 36px;
+  min-width: var(--touch);
 }
 .name {
   border: 0;
@@ -219,9 +219,6 @@ function send() {
 }
 .phone .facts {
   display: none;
-}
-.phone .btn-primary {
-  min-height: 38px;
 }
 .phone .top {
   padding: 0 8px;

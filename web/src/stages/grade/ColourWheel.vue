@@ -187,6 +187,15 @@ function settle() {
   justify-items: start;
   gap: 0 14px;
 }
+.phone .head {
+  grid-area: head;
+}
+.phone .told {
+  grid-area: told;
+}
+.phone .wheel :deep(.field) {
+  grid-area: level;
+}
 .phone .disc {
   grid-area: disc;
   justify-self: center;
@@ -196,15 +205,25 @@ function settle() {
 }
 .phone .wheel :deep(.field) {
   min-height: 44px;
-  grid-template-columns: minmax(40px, 1fr) 48px 40px;
+  grid-template-columns: minmax(40px, 1fr) 48px 44px;
 }
-@container (max-height: 104px) {
+@container (max-height: 128px) {
   .phone .wheel .told {
+    display: none;
+  }
+}
+/* The row of controls says which wheel it is. */
+@container (max-height: 96px) {
+  .phone .wheel {
+    grid-template: 'disc level head' 1fr / minmax(0, 32%) minmax(0, 1fr) auto;
+    gap: 0 8px;
+  }
+  .phone .wheel strong {
     display: none;
   }
 }
 .phone .wheel :deep(.slider) {
   grid-column: auto;
-  min-height: 40px;
+  min-height: 44px;
 }
 </style>

@@ -111,8 +111,8 @@ function nudge(event: KeyboardEvent, edge: boolean) {
   position: absolute;
   left: 25%;
   right: 25%;
-  bottom: -14px;
-  height: 32px;
+  bottom: -22px;
+  height: 44px;
   border: 0;
   background: none;
   touch-action: none;

@@ -173,7 +173,7 @@ function toggleBox() {
   padding: 2px 10px;
   font-size: 13px;
   font-weight: 600;
-  min-height: calc(var(--touch) - 4px);
+  min-height: var(--touch);
 }
 .kinds button[aria-pressed='true'] {
   background: #453c4e;

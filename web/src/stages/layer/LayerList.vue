@@ -14,6 +14,7 @@ import { KIND_NAMES } from '@/api/kinds'
 import { tickOf } from '@/time'
 import AddMenu from './AddMenu.vue'
 import LayerRow from './LayerRow.vue'
+import { useLayerPictures } from './useLayerPictures'
 
 interface Row {
   clip: PicturedClip
@@ -26,6 +27,7 @@ const kit = useKit()
 const notes = useNotes()
 const { player } = useScreen()
 const { phone } = usePhone()
+const pictures = useLayerPictures()
 
 const at = computed(() => tickOf(player.frame.value, project.rate))
 const rows = computed<Row[]>(() =>
@@ -139,6 +141,7 @@ async function keep() {
       <LayerRow
         v-for="(row, index) in rows"
         :key="row.clip.id"
+        :picture="pictures[row.clip.id ?? '']"
         :clip="row.clip"
         :track="row.track"
         :away="row.track.hidden || (alone && !row.track.solo)"

@@ -1,8 +1,7 @@
 <script setup lang="ts">
 /** One layer of the frame: its small picture, how it is laid, and what can be done with it. */
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import { watchDebounced } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import IconDots from '~icons/tabler/dots-vertical'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
@@ -11,13 +10,18 @@ import IconLock from '~icons/tabler/lock'
 import IconLockOpen from '~icons/tabler/lock-open'
 import IconSolo from '~icons/tabler/focus-2'
 import type { PicturedClip, Track } from '@/api/types'
-import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 import { KIND_ICONS, KIND_NAMES } from '@/api/kinds'
 
-const props = defineProps<{ clip: PicturedClip; track: Track; away: boolean }>()
+const props = defineProps<{
+  clip: PicturedClip
+  track: Track
+  away: boolean
+  /** Address of its small picture, once that is there. */
+  picture?: string
+}>()
 const emit = defineEmits<{
   grab: [event: PointerEvent]
   nudge: [event: KeyboardEvent]
@@ -27,25 +31,10 @@ const emit = defineEmits<{
 const project = useProject()
 const hand = useHand()
 const kit = useKit()
-const { player } = useScreen()
 
 const id = computed(() => props.clip.id ?? '')
 const here = computed(() => hand.ids.includes(id.value))
 const name = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
-/** Of where the playhead comes to rest: while it runs the row stays as it is. */
-const resting = ref(player.frame.value)
-watchDebounced(
-  [player.frame, player.playing],
-  ([frame, playing]) => {
-    if (!playing) resting.value = frame
-  },
-  { debounce: 120 },
-)
-const thumb = computed(() => {
-  const query = new URLSearchParams({ ...project.look, frame: String(resting.value) })
-  return `/api/projects/${project.id}/revisions/${project.seen}/layers/${id.value}.jpg?${query}`
-})
-
 const signs = computed(() => {
   const { clip } = props
   const counted = (count: number, noun: string) =>
@@ -88,7 +77,7 @@ const copyAbove = () => hand.bring({ kind: 'copy_above', clips: [id.value] })
       <IconGrip aria-hidden="true" />
     </button>
     <button class="what" :aria-pressed="here" :data-test="`layer-${name}`" @click="hand.take(id)">
-      <img v-if="clip.kind !== 'adjustment'" :src="thumb" alt="" loading="lazy" />
+      <img v-if="clip.kind !== 'adjustment' && picture" :src="picture" alt="" />
       <span v-else class="glyph"><component :is="KIND_ICONS[clip.kind]" aria-hidden="true" /></span>
       <span class="words">
         <span class="name clip-text">{{ name }}</span>
@@ -216,8 +205,8 @@ li {
 @media (pointer: coarse) {
   .small,
   .grip {
-    min-width: 40px;
-    min-height: 44px;
+    min-width: var(--touch);
+    min-height: var(--touch);
   }
 }
 /* On a phone a picture in a row: held and drawn aside it goes in front or behind. */
@@ -254,7 +243,7 @@ li {
   position: absolute;
   left: 0;
   top: 0;
-  width: 40px;
+  width: 44px;
   height: 44px;
   z-index: 1;
   color: #fff;

@@ -173,7 +173,7 @@ const cropValues = (values: Record<string, unknown>) =>
 .form-select {
   width: auto;
   flex: 1;
-  min-height: calc(var(--touch) - 6px);
+  min-height: var(--touch);
 }
 .note {
   margin: 0;

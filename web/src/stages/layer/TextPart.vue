@@ -274,7 +274,7 @@ textarea {
   border-radius: 5px 5px 2px 5px;
 }
 .small {
-  min-width: 32px;
+  min-width: var(--touch);
   padding: 0 3px;
 }
 [aria-pressed='true'] {

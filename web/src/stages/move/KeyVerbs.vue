@@ -173,7 +173,7 @@ const factor = ref(150)
 @media (pointer: coarse) {
   .verbs .btn {
     min-height: var(--touch);
-    min-width: 40px;
+    min-width: var(--touch);
   }
 }
 .phone .verbs .word {

@@ -135,7 +135,7 @@ function takeAll() {
   width: auto;
   min-width: 0;
   max-width: 190px;
-  min-height: calc(var(--touch) - 6px);
+  min-height: var(--touch);
 }
 .line :deep(.choices) {
   flex-wrap: nowrap;

@@ -180,7 +180,7 @@ function inherit(what: Inherited[]) {
 .form-select {
   flex: 1;
   min-width: 0;
-  min-height: calc(var(--touch) - 6px);
+  min-height: var(--touch);
 }
 p {
   margin: 0;

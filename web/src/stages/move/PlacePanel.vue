@@ -226,7 +226,7 @@ h2 {
   display: flex;
   gap: 8px;
   align-items: center;
-  min-height: 34px;
+  min-height: var(--touch);
   margin: 0;
 }
 .note {

@@ -129,6 +129,11 @@ async function start() {
   background: var(--raised);
   color: var(--text);
 }
+@media (pointer: coarse) {
+  .choice {
+    min-height: var(--touch);
+  }
+}
 .choice[aria-checked='true'] {
   border-color: var(--accent);
 }
