@@ -107,6 +107,8 @@ class KeyboardTest(SiteTest):
         browser.wait(lambda: browser.run(gone), what="the sheet keeps the focus")
         self.keys("7")
         browser.wait(lambda: browser.frame() == 1, what="the new key does nothing")
+        on = browser.find('[aria-label="One frame on"]')
+        self.assertEqual("One frame on (7)", on.get_attribute("title"))
         self.keys("?")
         browser.press("single-keys")
         self.assertEqual("none", browser.test("key-of-arrowright").text)

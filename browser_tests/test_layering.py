@@ -211,6 +211,15 @@ class LayeringTest(LayeringCase):
         body = browser.test("mask-body")
         ActionChains(browser.driver).drag_and_drop_by_offset(body, 60, 0).perform()
         self.until(lambda: self.found("pip").masks[0].centre[0] > 0.05, "the mask did not move")
+        before = self.found("pip").masks[0]
+        for name, key, changed in (
+            ("mask-body", Keys.ARROW_UP, lambda now: now.centre[1] < before.centre[1]),
+            ("mask-width", Keys.ARROW_RIGHT, lambda now: now.size[0] > before.size[0]),
+            ("mask-turn", Keys.ARROW_RIGHT, lambda now: now.turn > before.turn),
+        ):
+            browser.run("arguments[0].focus()", browser.test(name))
+            ActionChains(browser.driver, duration=0).send_keys(key).perform()
+            self.until(lambda now=changed: now(self.found("pip").masks[0]), f"{name} by keys")
         browser.find('[data-test="mask-invert"]').click()
         self.until(lambda: self.found("pip").masks[0].invert, "not inverted")
         browser.press("remove-mask")

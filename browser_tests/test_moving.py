@@ -10,6 +10,7 @@ import av
 import numpy as np
 from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys as Keyboard
 
 from browser_tests.fingers import Fingers
 from browser_tests.site import SiteTest
@@ -236,6 +237,22 @@ class MovingTest(MovingCase):
         self.until(lambda: len(self.found("other").warp.points.keys) == 2, "the grid set no key")
         browser.press("undo")
         self.until(lambda: len(self.found("other").warp.points.keys) == 1, "it was not undone")
+        self.press_with_shift("grid-5", Keyboard.ARROW_RIGHT)
+        self.until(
+            lambda: len(self.found("other").warp.points.keys) == 2, "an arrow key set no key"
+        )
+        (_, was), (_, now) = (
+            (key.at, key.value[5]) for key in self.found("other").warp.points.keys
+        )
+        self.assertGreater(now[0], was[0])
+        self.assertEqual(now[1], was[1])
+
+    def press_with_shift(self, name: str, key: str) -> None:
+        handle = self.browser.test(name)
+        self.assertIn("arrows move it", handle.get_attribute("aria-label") or "")
+        self.browser.run("arguments[0].focus()", handle)
+        keys = ActionChains(self.browser.driver, duration=0).key_down(Keyboard.SHIFT)
+        keys.send_keys(key).key_up(Keyboard.SHIFT).perform()
 
     def _ready(self) -> None:
         browser = self.browser

@@ -1,9 +1,16 @@
 <script setup lang="ts">
-import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import {
+  BButton,
+  BDropdown,
+  BDropdownHeader,
+  BDropdownItemButton,
+  BModal,
+} from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconKeyBefore from '~icons/tabler/chevron-left'
 import IconKeyNext from '~icons/tabler/chevron-right'
 import IconMore from '~icons/tabler/dots'
+import IconName from '~icons/tabler/tag'
 import IconPlus from '~icons/tabler/plus'
 import IconSeveral from '~icons/tabler/copy-plus'
 import IconX from '~icons/tabler/x'
@@ -12,6 +19,7 @@ import { keyLabel } from '@/controls/keys'
 import TagPicker from '@/controls/TagPicker.vue'
 import { WITH_CLIPS } from '@/controls/ownKeys'
 import { useOwnKeys } from '@/controls/useOwnKeys'
+import { useToldKeys } from '@/controls/useToldKeys'
 import { useDesk } from '@/controls/verbs/desk'
 import { useLayer } from '@/inhand/useLayer'
 import { usePhone } from '@/look/phone'
@@ -24,6 +32,7 @@ import { lengthLabel } from '@/time'
 const { now, shown, act } = useDesk()
 const { phone } = usePhone()
 const own = useOwnKeys()
+const told = useToldKeys()
 const layer = useLayer()
 const hand = useHand()
 const library = useLibrary()
@@ -112,7 +121,7 @@ function setName() {
         v-if="hand.found.length"
         class="btn btn-bare let-go"
         aria-label="Put it down"
-        title="Put it down (Esc)"
+        :title="told('Put it down', 'esc')"
         @click="hand.release()"
       >
         <IconX aria-hidden="true" />
@@ -162,6 +171,12 @@ function setName() {
       >
         <template #button-content>
           <IconMore aria-hidden="true" /><span class="word">More</span>
+        </template>
+        <template v-if="phone && hand.one">
+          <BDropdownHeader>{{ title }} · {{ facts }}</BDropdownHeader>
+          <BDropdownItemButton data-test="name-and-colour" @click="askName">
+            <IconName class="icon" aria-hidden="true" /><span>Name and colour</span>
+          </BDropdownItemButton>
         </template>
         <BDropdownItemButton v-if="phone" data-test="several" @click="hand.several = !hand.several">
           <IconSeveral class="icon" aria-hidden="true" />

@@ -8,6 +8,8 @@ export interface KeyGroup {
   everywhere?: boolean
 }
 
+/** The heading of the keys that mean the same in every stage. */
+export const ANYWHERE = 'Anywhere'
 /** The heading of the verbs for clips. */
 export const WITH_CLIPS = 'With clips'
 

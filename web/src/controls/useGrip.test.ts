@@ -103,3 +103,29 @@ test('a finger that scrolls lifts nothing, one that rests does', () => {
   expect(said).toEqual(['lift clip', 'move clip 20', 'drop clip 20'])
   vi.useRealTimers()
 })
+
+test('arrow keys pull what has the focus by a pixel, with Shift by ten', () => {
+  vi.stubGlobal(
+    'PointerEvent',
+    class extends Event {
+      clientX: number
+      clientY: number
+      constructor(type: string, init: { clientX: number; clientY: number }) {
+        super(type)
+        this.clientX = init.clientX
+        this.clientY = init.clientY
+      }
+    },
+  )
+  const grip = useGrip(telling)
+  const pressed = (name: string, shiftKey = false) => {
+    const box = { left: 10, top: 20, width: 8, height: 8 }
+    const currentTarget = { getBoundingClientRect: () => box }
+    const event = { key: name, shiftKey, currentTarget, preventDefault() {}, stopPropagation() {} }
+    grip.key(event as unknown as KeyboardEvent, 'pin')
+  }
+  pressed('ArrowRight')
+  pressed('ArrowLeft', true)
+  pressed('Enter')
+  expect(said).toEqual(['move pin 1', 'drop pin 1', 'move pin -10', 'drop pin -10'])
+})

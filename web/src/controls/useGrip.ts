@@ -1,4 +1,5 @@
 import { onScopeDispose, shallowReadonly, shallowRef } from 'vue'
+import { arrowWay } from './arrows'
 import { makeEars } from './ears'
 
 /** Where a held pointer is, and how far it has come from where it went down. */
@@ -59,6 +60,23 @@ export function useGrip<T = void>(holding: Holding<T>) {
     if (!slop) move(event)
   }
 
+  /** An arrow key pulls what has the focus by a pixel of the screen, with Shift by ten. */
+  function key(event: KeyboardEvent, what: T) {
+    const way = arrowWay(event)
+    if (!way || held.value || event.altKey || event.ctrlKey || event.metaKey) return
+    event.preventDefault()
+    event.stopPropagation()
+    const box = (event.currentTarget as Element).getBoundingClientRect()
+    from = { x: box.left + box.width / 2, y: box.top + box.height / 2 }
+    const far = event.shiftKey ? 10 : 1
+    const at = (across: number, up: number) =>
+      pullOf(new PointerEvent('pointermove', { clientX: from.x + across, clientY: from.y - up }))
+    if (holding.begin?.(what, at(0, 0)) === false) return
+    const pull = at(way[0] * far, way[1] * far)
+    holding.move(pull, what)
+    holding.drop(pull, what)
+  }
+
   function lift(event: PointerEvent) {
     if (!held.value) return
     lifted = true
@@ -111,6 +129,7 @@ export function useGrip<T = void>(holding: Holding<T>) {
   onScopeDispose(cancel)
   return {
     down,
+    key,
     cancel,
     held: shallowReadonly(held),
     isLifted: () => held.value !== null && lifted,

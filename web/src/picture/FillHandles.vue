@@ -17,12 +17,14 @@ const props = defineProps<{
 type Ends = { begin: [number, number] } | { end: [number, number] }
 const emit = defineEmits<{ trying: [ends: Ends]; set: [ends: Ends] }>()
 
+const NAMES = { begin: 'Beginning', end: 'End' }
 const svg = ref<SVGSVGElement | null>(null)
 const draft = useDraft<Ends>(() => [props.begin, props.end])
 const ends = computed(() => {
   const now = { begin: props.begin, end: props.end, ...draft.value }
   return (['begin', 'end'] as const).map((id) => ({
     id,
+    at: now[id],
     ...props.to({ x: now[id][0], y: now[id][1] }),
   }))
 })
@@ -52,7 +54,8 @@ const grip = useGrip<'begin' | 'end'>({
     ref="svg"
     class="ends"
     :viewBox="`0 0 ${width} ${height}`"
-    aria-hidden="true"
+    role="group"
+    aria-label="Ends of the gradient"
     data-test="fill-handles"
   >
     <circle v-if="round" class="rim" :cx="ends[0]?.x" :cy="ends[0]?.y" :r="radius" />
@@ -64,6 +67,10 @@ const grip = useGrip<'begin' | 'end'>({
         :cy="one.y"
         r="22"
         :data-test="`fill-${one.id}`"
+        role="button"
+        tabindex="0"
+        :aria-label="`${NAMES[one.id]} of the gradient at ${one.at.join(', ')}; arrows move it`"
+        @keydown="grip.key($event, one.id)"
         @pointerdown.stop="grip.down($event, one.id)"
       />
       <circle class="knob" :class="one.id" :cx="one.x" :cy="one.y" r="8" />

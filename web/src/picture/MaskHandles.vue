@@ -127,6 +127,28 @@ function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
   return { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
 }
 
+const NAMES: Record<Grip, string> = {
+  move: 'Middle',
+  width: 'Half width',
+  height: 'Half height',
+  turn: 'Turn',
+  soft: 'Softness outwards',
+}
+
+/** What a grip changes, as it is: lengths in heights of the picture. */
+function told(grip: Grip, index: number): string {
+  const mask = shown.value[index]
+  if (!mask) return ''
+  const values: Record<Grip, () => string> = {
+    move: () => `middle at ${mask.centre.join(', ')}`,
+    width: () => String(mask.size[0]),
+    height: () => String(mask.size[1]),
+    turn: () => `${mask.turn}°`,
+    soft: () => String(mask.outwards),
+  }
+  return values[grip]()
+}
+
 /** What is dragged, as keys where the mask has some. */
 function step(): Step {
   const old = masks.value[props.taken] as unknown as Record<string, unknown> | undefined
@@ -144,7 +166,8 @@ function step(): Step {
     ref="svg"
     class="masks"
     :viewBox="`0 0 ${width} ${height}`"
-    aria-hidden="true"
+    role="group"
+    aria-label="Masks"
     data-test="mask-handles"
   >
     <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === taken }">
@@ -153,6 +176,10 @@ function step(): Step {
         class="body"
         :d="shape.body"
         data-test="mask-body"
+        role="button"
+        tabindex="0"
+        :aria-label="`Mask ${index + 1}, ${told('move', index)}; arrows move it`"
+        @keydown="grip.key($event, { index, grip: 'move' })"
         @pointerdown.stop="grip.down($event, { index, grip: 'move' })"
       />
       <template v-if="index === taken">
@@ -164,6 +191,10 @@ function step(): Step {
             :cy="knob.y"
             r="22"
             :data-test="`mask-${knob.id}`"
+            role="button"
+            tabindex="0"
+            :aria-label="`${NAMES[knob.id]} of the mask, ${told(knob.id, index)}; arrows change it`"
+            @keydown="grip.key($event, { index, grip: knob.id })"
             @pointerdown.stop="grip.down($event, { index, grip: knob.id })"
           />
           <path

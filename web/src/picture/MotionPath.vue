@@ -184,7 +184,8 @@ const step = (to: Keyed) => ({
     v-if="prop && prop.keys.length > 1"
     class="way"
     :viewBox="`0 0 ${width} ${height}`"
-    aria-hidden="true"
+    role="group"
+    aria-label="Path of the layer"
     data-test="motion-path"
   >
     <polyline class="line under" :points="line" />
@@ -200,6 +201,10 @@ const step = (to: Keyed) => ({
         :cy="arm.y"
         r="16"
         :data-test="`path-${arm.point.index}-${arm.side}`"
+        role="button"
+        tabindex="0"
+        :aria-label="`Handle ${arm.side} key ${arm.point.index + 1} of the path; arrows move it`"
+        @keydown="grip.key($event, { index: arm.point.index, side: arm.side })"
         @pointerdown.stop="grip.down($event, { index: arm.point.index, side: arm.side })"
       />
     </template>
@@ -218,6 +223,10 @@ const step = (to: Keyed) => ({
         :cy="one.y"
         r="16"
         :data-test="`path-key-${one.index}`"
+        role="button"
+        tabindex="0"
+        :aria-label="`Key ${one.index + 1} of the path at ${(one.key.value as Vector).map(Math.round).join(', ')}; arrows move it`"
+        @keydown="grip.key($event, { index: one.index, side: null })"
         @pointerdown.stop="grip.down($event, { index: one.index, side: null })"
       />
     </g>

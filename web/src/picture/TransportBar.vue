@@ -6,6 +6,7 @@ import IconForwards from '~icons/tabler/chevrons-right'
 import IconPause from '~icons/tabler/player-pause-filled'
 import IconPlay from '~icons/tabler/player-play-filled'
 import type { FrameRate } from '@/api/types'
+import { useToldKeys } from '@/controls/useToldKeys'
 import type { Player } from '@/player/usePlayer'
 import { clockOf } from '@/time'
 
@@ -16,6 +17,7 @@ const props = defineProps<{
   /** Stands as a column beside the picture. */
   upright?: boolean
 }>()
+const told = useToldKeys()
 /** The speed, while it plays other than as it is. */
 const running = computed(() => {
   const { playing, speed } = props.player
@@ -36,7 +38,7 @@ const running = computed(() => {
       <button
         class="btn btn-bare shuttle"
         aria-label="Play backwards"
-        title="Backwards; again: faster (X)"
+        :title="told('Backwards; again: faster', 'x')"
         :disabled="!frames"
         data-test="shuttle-back"
         @click="player.shuttle(-1)"
@@ -46,7 +48,7 @@ const running = computed(() => {
       <button
         class="btn btn-bare"
         aria-label="One frame back"
-        title="One frame back (←)"
+        :title="told('One frame back', 'arrowleft')"
         @click="player.step(-1)"
       >
         <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
@@ -67,7 +69,7 @@ const running = computed(() => {
       <button
         class="btn btn-bare"
         aria-label="One frame on"
-        title="One frame on (→)"
+        :title="told('One frame on', 'arrowright')"
         @click="player.step(1)"
       >
         <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
@@ -77,7 +79,7 @@ const running = computed(() => {
       <button
         class="btn btn-bare shuttle"
         aria-label="Play faster"
-        title="Forwards; again: faster (V)"
+        :title="told('Forwards; again: faster', 'v')"
         :disabled="!frames"
         data-test="shuttle-on"
         @click="player.shuttle(1)"

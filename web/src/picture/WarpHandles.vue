@@ -116,6 +116,7 @@ function spot(event: PointerEvent): Pair | null {
   return [x, y]
 }
 
+const told = (at: Pair) => at.map((one) => one.toFixed(3)).join(', ')
 const round = (value: number) => Math.round(value * 10000) / 10000
 
 let from: Pair = [0, 0]
@@ -198,7 +199,8 @@ async function addPin(event: PointerEvent) {
     ref="svg"
     class="warp"
     :viewBox="`0 0 ${width} ${height}`"
-    aria-hidden="true"
+    role="group"
+    aria-label="Points that bend the picture"
     data-test="warp-handles"
   >
     <rect
@@ -229,6 +231,10 @@ async function addPin(event: PointerEvent) {
         :cy="knob.y"
         r="18"
         :data-test="knob.pin ? `pin-${index}` : `grid-${index}`"
+        role="button"
+        tabindex="0"
+        :aria-label="`${knob.pin ? 'Pin' : 'Point'} ${index + 1} at ${told(knob.at)}; arrows move it`"
+        @keydown="grip.key($event, knob)"
         @pointerdown.stop="grip.down($event, knob)"
       />
     </g>

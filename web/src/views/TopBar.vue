@@ -15,6 +15,7 @@ import { useProject } from '@/stores/project'
 import HistoryDrawer from '@/views/HistoryDrawer.vue'
 import { SHAPES, shapeName } from '@/api/shapes'
 import SaveState from '@/controls/SaveState.vue'
+import { useToldKeys } from '@/controls/useToldKeys'
 import { rateLabel } from '@/time'
 
 const props = defineProps<{ projectId: string }>()
@@ -23,6 +24,7 @@ const { phone } = usePhone()
 const project = useProject()
 const notes = useNotes()
 const router = useRouter()
+const told = useToldKeys()
 const asking = ref(false)
 const remembering = ref(false)
 const name = ref('')
@@ -100,7 +102,7 @@ function send() {
     <button
       class="btn btn-bare"
       aria-label="Undo"
-      title="Undo (Ctrl + Z)"
+      :title="told('Undo', 'ctrl+z')"
       :disabled="!project.canUndo && !project.waiting"
       data-test="undo"
       @click="project.undo()"
@@ -110,7 +112,7 @@ function send() {
     <button
       class="btn btn-bare"
       aria-label="Do again"
-      title="Do again (Ctrl + Shift + Z)"
+      :title="told('Do again', 'ctrl+shift+z')"
       :disabled="!project.canRedo"
       data-test="redo"
       @click="project.redo()"

@@ -1,5 +1,5 @@
 import type { Binding } from '@/controls/keys'
-import { WITH_CLIPS, type KeyGroup } from '@/controls/ownKeys'
+import { ANYWHERE, WITH_CLIPS, type KeyGroup } from '@/controls/ownKeys'
 import { VERBS, type Verb } from '@/controls/verbs'
 import { STAGES } from '@/stages'
 
@@ -57,7 +57,7 @@ export function keyOfVerb({ key, label, help, repeats }: Verb, run: () => void):
 export function keyGroups(act: (verb: Verb) => void, acts: Acts): KeyGroup[] {
   const ofVerbs = (verbs: Verb[]) => verbs.map((verb) => keyOfVerb(verb, () => act(verb)))
   return [
-    { name: 'Anywhere', keys: commonKeys(acts), everywhere: true },
+    { name: ANYWHERE, keys: commonKeys(acts), everywhere: true },
     { name: WITH_CLIPS, keys: ofVerbs(VERBS), everywhere: true },
     ...STAGES.map((stage) => ({
       name: `In ${stage.name}`,

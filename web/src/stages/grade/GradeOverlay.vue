@@ -110,7 +110,12 @@ function boxAt(corner: string, now: { x: number; y: number }): [number, number, 
   ]
 }
 
-const CORNERS = ['nw', 'ne', 'se', 'sw']
+const CORNERS = {
+  nw: 'upper left',
+  ne: 'upper right',
+  se: 'lower right',
+  sw: 'lower left',
+}
 const boxStyle = computed(() => {
   const [left = 0, top = 0, right = 1, bottom = 1] = box.value ?? []
   return {
@@ -158,13 +163,19 @@ const boxStyle = computed(() => {
       class="box"
       :style="boxStyle"
       data-test="scope-box"
+      role="group"
+      aria-label="Measured box"
       @pointerdown="boxer.down($event, 'all')"
     >
       <span
-        v-for="corner in CORNERS"
+        v-for="(told, corner) in CORNERS"
         :key="corner"
         class="corner"
         :class="corner"
+        role="button"
+        tabindex="0"
+        :aria-label="`Corner of the measured box, ${told}; arrows move it`"
+        @keydown="boxer.key($event, corner)"
         @pointerdown.stop="boxer.down($event, corner)"
       />
     </div>
