@@ -43,17 +43,27 @@ const WAYS = [
 <style scoped>
 .pad {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
   gap: 6px;
 }
 .btn {
   flex: 1;
-  min-width: 40px;
+  min-width: 36px;
   min-height: 44px;
   padding: 0;
   touch-action: manipulation;
 }
 .pad :deep(.choices) {
   flex-wrap: nowrap;
+}
+.pad :deep(.choices button) {
+  padding: 4px 8px;
+  white-space: nowrap;
+}
+@media (pointer: coarse) {
+  .btn {
+    min-width: var(--touch);
+  }
 }
 </style>
