@@ -248,4 +248,14 @@ class FingerTest(LayeringCase):
         )
         self.until(lambda: self.near(0.1, 0.1, (0x20, 0x40, 0xC0)), "the mask hides nothing")
         self.until(lambda: not self.near(0.5, 0.5, (0x20, 0x40, 0xC0)), "nothing is shown")
+        self.assertEqual((), self.found("pip").masks[0].strokes[0].pressures)
+        for step, kind in enumerate(("mousePressed", *["mouseMoved"] * 8, "mouseReleased")):
+            pen = {"type": kind, "x": x - half + step * half / 5, "y": y + 40, "button": "left"}
+            pen |= {"buttons": 1, "clickCount": 1, "pointerType": "pen", "force": 0.1 + step / 12}
+            browser.driver.execute_cdp_cmd("Input.dispatchMouseEvent", pen)
+        self.until(lambda: len(self.found("pip").masks[0].strokes) == 2, "the pen drew nothing")
+        pressures = self.found("pip").masks[0].strokes[1].pressures
+        self.assertAlmostEqual(0.1, pressures[0], places=2)
+        self.assertEqual(sorted(pressures), list(pressures))
+        self.assertGreater(pressures[-1], 0.6)
         self.assert_clean_console()

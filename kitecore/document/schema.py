@@ -124,3 +124,9 @@ def _layers(data: Data) -> Data:
 def _moves(data: Data) -> Data:
     """Layers gained moves and warps, points by keys handles; what is left out is at rest."""
     return data
+
+
+@upgrades.step("velvet-kite/5", "velvet-kite/6")
+def _pressures(data: Data) -> Data:
+    """Strokes gained pressures of a pen; without them they are as wide everywhere."""
+    return data

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any, Final
 
 import cv2
@@ -17,6 +19,11 @@ from kitecore.picture.drawing.paths import contours_path
 
 Array = NDArray[Any]
 
+Disc = tuple[float, float, float]
+"""Middle and radius."""
+
+_THINNEST: Final = 5e-4
+"""Radius in heights of the picture of what a pen draws that hardly touches."""
 _HARDEST: Final = 0.02
 """Softness of a stroke below which it is drawn without a blur."""
 
@@ -82,6 +89,8 @@ def painted(strokes: tuple[BrushStroke, ...], centre: Vector, turn: float, grid:
 
 
 def _line(stroke: BrushStroke) -> skia.Path:
+    if stroke.pressures:
+        return _pressed(stroke)
     path = skia.Path()
     path.moveTo(*stroke.points[0])
     for point in stroke.points[1:] or stroke.points:
@@ -89,18 +98,53 @@ def _line(stroke: BrushStroke) -> skia.Path:
     return path
 
 
+def _pressed(stroke: BrushStroke) -> skia.Path:
+    """The outline of a brush whose width changes: discs at the points, and what lies between two."""
+    path = skia.Path()
+    path.setFillType(skia.PathFillType.kWinding)
+    half = stroke.width * (1 - stroke.softness / 2) / 2
+    discs = [
+        (x, y, max(half * share, _THINNEST))
+        for (x, y), share in zip(stroke.points, stroke.pressures, strict=True)
+    ]
+    for x, y, radius in discs:
+        path.addCircle(x, y, radius)
+    for one, other in pairwise(discs):
+        path.addPoly(_between(one, other), close=True)
+    return path
+
+
+def _between(one: Disc, other: Disc) -> list[skia.Point]:
+    """The quadrilateral between the outer tangents of two discs, clockwise as circles are."""
+    (x, y, radius), (to_x, to_y, to_radius) = one, other
+    far = math.hypot(to_x - x, to_y - y)
+    if far <= abs(radius - to_radius):
+        return []
+    along = math.atan2(to_y - y, to_x - x)
+    lean = math.acos((radius - to_radius) / far)
+    left, right = along - lean, along + lean
+    return [
+        skia.Point(x + radius * math.cos(left), y + radius * math.sin(left)),
+        skia.Point(to_x + to_radius * math.cos(left), to_y + to_radius * math.sin(left)),
+        skia.Point(to_x + to_radius * math.cos(right), to_y + to_radius * math.sin(right)),
+        skia.Point(x + radius * math.cos(right), y + radius * math.sin(right)),
+    ]
+
+
 def _brush(stroke: BrushStroke) -> skia.Paint:
     """Soft over a share of its width: the blur takes as much inwards as outwards."""
+    pressed = bool(stroke.pressures)
     paint = skia.Paint(
         Color=0xFFFFFFFF,
         AntiAlias=True,
-        Style=skia.Paint.kStroke_Style,
+        Style=skia.Paint.kFill_Style if pressed else skia.Paint.kStroke_Style,
         StrokeCap=skia.Paint.kRound_Cap,
         StrokeJoin=skia.Paint.kRound_Join,
         StrokeWidth=stroke.width * (1 - stroke.softness / 2),
     )
     if stroke.softness > _HARDEST:
-        sigma = stroke.width * stroke.softness / 6
+        width = stroke.width * (float(np.mean(stroke.pressures)) if pressed else 1)
+        sigma = max(width, 2 * _THINNEST) * stroke.softness / 6
         paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, sigma))
     if stroke.erase:
         paint.setBlendMode(skia.BlendMode.kDstOut)

@@ -15,6 +15,7 @@ from ninja import Field, Query, Router, Schema
 from kitecore.document import Document, dumps
 from kitecore.edits import Edit, EditBase
 from kitecore.errors import BadInput
+from kitecore.kept import Kept
 from kitecore.render.extract import content_key
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.paced import SAMPLE_TICKS
@@ -26,7 +27,6 @@ from studio.library.arrival import bring_in
 from studio.library.models import folder_of
 from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
-from studio.playback.kept import Kept
 from studio.playback.service import render
 from studio.playback.store import PieceStore
 from studio.playback.turns import Job
@@ -44,6 +44,9 @@ MOST_TRIED = 200
 
 MOST_STILLS = 32 * 2**20
 """Bytes of stills that are kept: some hundred, so that going back and undoing show at once."""
+
+_stills: Kept[bytes] = Kept(MOST_STILLS, len)
+"""By what they show."""
 
 LongSide = Annotated[int, Field(ge=16, le=1920)]
 
@@ -83,11 +86,6 @@ def store() -> PieceStore:
     return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
 
 
-@cache
-def stills() -> Kept:
-    return Kept(MOST_STILLS)
-
-
 def _still(
     request: HttpRequest, name: str, document: Document, given: StillIn, look: Look = PLAIN
 ) -> HttpResponse:
@@ -99,12 +97,12 @@ def _still(
     seen = key if request.method == "GET" else ""
     if seen and request.headers.get("If-None-Match") == f'"{seen}"':
         return HttpResponse(status=304, headers={"ETag": f'"{seen}"'})
-    data = stills().get(key) if key else None
+    data = _stills.find(key) if key else None
     if data is None:
         data = render(_still_job(request.user.pk, name, document, given))
         # A question that a newer one has taken the place of is answered by nothing.
         if key and data:
-            stills().put(key, data)
+            _stills.put(key, data)
     kind = "image/jpeg" if given.scopes is None else "application/octet-stream"
     headers = {"ETag": f'"{seen}"'} if seen else {}
     return HttpResponse(data, content_type=kind, headers=headers)

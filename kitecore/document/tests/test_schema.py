@@ -61,6 +61,18 @@ class SchemaTest(TestCase):
         self.assertEqual((0.0, 0.0), position.keys[0].after)
         self.assertEqual((4.0, 2.0), value_at(position, 5))
 
+    def test_strokes_of_old_documents_are_as_wide_everywhere(self) -> None:
+        stroke = {"points": [[0, 0], [0.1, 0.2]], "width": 0.1}
+        mask = {"kind": "brush", "strokes": [stroke]}
+        clip = {"kind": "solid", "id": "m", "length": 705600000, "masks": [mask]}
+        tracks = [{"id": "t", "kind": "main", "clips": [clip]}]
+        document = load({**SAVED, "schema": "velvet-kite/5", "tracks": tracks})
+        [kept] = document.main.clips[0].masks[0].strokes  # type: ignore[attr-defined]
+        self.assertEqual(((), 0.1), (kept.pressures, kept.width))
+        stroke["pressures"] = [0.5]
+        with self.assertRaises(BadInput):
+            load({**SAVED, "schema": "velvet-kite/6", "tracks": tracks})
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

@@ -83,6 +83,31 @@ class BrushTest(TestCase):
         self.assertTrue((mask[away < 0.05] > 0.99).all())
         self.assertTrue((mask[away > 0.07] < 0.01).all())
 
+    def test_a_pressed_stroke_covers_discs_that_grow_along_it(self) -> None:
+        line = {"points": ((-0.3, 0.1), (0.0, -0.1), (0.25, 0.15)), "width": 0.3, "softness": 0}
+        stroke = BrushStroke(**line, pressures=(0.1, 0.5, 1.0))
+        mask = coverage((BrushMask(strokes=(stroke,)),), 200, 160, 1.25) / 255
+        x, y = np.broadcast_arrays(GRID.x, GRID.y)
+        away = np.full(x.shape, np.inf)
+        for index in range(2):
+            (ax, ay), (bx, by) = stroke.points[index : index + 2]
+            thin, thick = stroke.pressures[index : index + 2]
+            for share in np.linspace(0, 1, 400):
+                radius = 0.15 * (thin + (thick - thin) * share)
+                cx, cy = ax + (bx - ax) * share, ay + (by - ay) * share
+                away = np.minimum(away, np.hypot(x - cx, y - cy) - radius)
+        wanted = np.clip(0.5 - away / PIXEL, 0, 1)
+        self.assertLess(np.abs(mask - wanted).mean(), 0.004)
+        self.assertTrue((mask[away < -0.01] > 0.99).all())
+        self.assertTrue((mask[away > 0.01] < 0.01).all())
+
+    def test_a_pen_that_is_pressed_evenly_draws_what_a_finger_does(self) -> None:
+        line = {"points": ((-0.3, 0.1), (0.1, -0.1), (0.1, 0.2)), "width": 0.1, "softness": 0.4}
+        finger = coverage((BrushMask(strokes=(BrushStroke(**line),)),), 200, 160, 1.25)
+        pen = BrushStroke(**line, pressures=(1, 1, 1))
+        drawn = coverage((BrushMask(strokes=(pen,)),), 200, 160, 1.25)
+        self.assertLess(np.abs(drawn.astype(int) - finger).max(), 16)
+
     def test_a_soft_stroke_falls_off_evenly_around_its_edge(self) -> None:
         dab = BrushStroke(points=((0.0, 0.0),), width=0.4, softness=0.5)
         row = coverage((BrushMask(strokes=(dab,)),), 200, 160, 1.25)[80, 100:].astype(int)

@@ -2148,6 +2148,9 @@ export interface components {
         /**
          * BrushStroke
          * @description One stroke: a round brush of a diameter, drawn along points; it may also wipe away.
+         *
+         *     ``pressures`` are the shares of the diameter at the points, as a pen was pressed; without any the
+         *     brush is as wide everywhere.
          */
         BrushStroke: {
             /**
@@ -2160,6 +2163,11 @@ export interface components {
                 number,
                 number
             ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
             /**
              * Softness
              * @default 0.3
@@ -2979,10 +2987,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/5
+             * @default velvet-kite/6
              * @constant
              */
-            schema_: "velvet-kite/5";
+            schema_: "velvet-kite/6";
             /**
              * Tracks
              * @default []

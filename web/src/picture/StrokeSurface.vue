@@ -2,7 +2,7 @@
 /** A sheet over the picture that a finger draws one line on. */
 import { computed, ref } from 'vue'
 import { useGrip } from '@/controls/useGrip'
-import type { Point } from './placing'
+import type { DrawnPoint, Point } from './placing'
 
 const props = defineProps<{
   width: number
@@ -10,24 +10,37 @@ const props = defineProps<{
   line: number
   told: string
   wipes?: boolean
+  /** Whether the pressure of a pen makes the line wider. */
+  presses?: boolean
 }>()
-const emit = defineEmits<{ drawn: [points: Point[]] }>()
+const emit = defineEmits<{ drawn: [points: DrawnPoint[]] }>()
 
 const sheet = ref<SVGSVGElement | null>(null)
-const points = ref<Point[]>([])
+const points = ref<DrawnPoint[]>([])
 const hover = ref<Point | null>(null)
 function hovered(event: PointerEvent) {
   if (event.pointerType === 'pen') penAt = event.timeStamp
   hover.value = at(event)
 }
 
+/** What a pen draws is as wide as it is pressed, if the brush heeds that. */
+const pressed = computed(() =>
+  !props.presses || points.value[0]?.pressure === undefined
+    ? []
+    : points.value.slice(1).map((to, index) => ({
+        from: points.value[index] ?? to,
+        to,
+        wide: Math.max(1, props.line * (to.pressure ?? 1)),
+      })),
+)
 const path = computed(() =>
   points.value.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
 )
 
-function at(event: PointerEvent): Point {
+function at(event: PointerEvent): DrawnPoint {
   const box = sheet.value?.getBoundingClientRect()
-  return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+  const spot = { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
+  return event.pointerType === 'pen' ? { ...spot, pressure: event.pressure } : spot
 }
 
 /** Milliseconds after a pen was near within which a touch is a palm. */
@@ -68,8 +81,21 @@ const grip = useGrip({
     @pointermove="hovered"
     @pointerleave="hover = null"
   >
+    <template v-if="pressed.length">
+      <line
+        v-for="(part, index) in pressed"
+        :key="index"
+        :x1="part.from.x"
+        :y1="part.from.y"
+        :x2="part.to.x"
+        :y2="part.to.y"
+        :stroke-width="part.wide"
+        class="stroke"
+        :class="{ wipes }"
+      />
+    </template>
     <polyline
-      v-if="points.length"
+      v-else-if="points.length"
       :points="points.length > 1 ? path : `${path} ${path}`"
       :stroke-width="Math.max(2, props.line)"
       class="stroke"

@@ -6,6 +6,11 @@ export interface Point {
   y: number
 }
 
+/** A point of a line as it is drawn; with a pen, how strongly that was pressed there, 0..1. */
+export interface DrawnPoint extends Point {
+  pressure?: number
+}
+
 export interface Size {
   width: number
   height: number

@@ -16,7 +16,7 @@ import MaskHandles from '@/picture/MaskHandles.vue'
 import { frameOfMask, within, type Frame } from '@/picture/masks'
 import PathHandles from '@/picture/PathHandles.vue'
 import PictureHandles from '@/picture/PictureHandles.vue'
-import { unitCorners, type Point } from '@/picture/placing'
+import { unitCorners, type DrawnPoint, type Point } from '@/picture/placing'
 import StrokeSurface from '@/picture/StrokeSurface.vue'
 import { usePlacing } from '@/picture/usePlacing'
 import { useTaps } from '@/picture/useTaps'
@@ -86,22 +86,26 @@ function maskPathStep(path: Contour[]): Step {
   return layer.partStep('masks', mask.value?.id ?? '', { contours })
 }
 
-function addStroke(points: Point[]) {
+function addStroke(points: DrawnPoint[]) {
   const one = mask.value
   const at = maskFrame.value
   if (one?.kind !== 'brush' || !at) return
+  const drawn = thinned(points)
   const stroke: BrushStrokeOf = {
-    points: thinned(points).map((point) => {
+    points: drawn.map((point) => {
       const { x, y } = at.back(point)
       return [Math.round(x * 10000) / 10000, Math.round(y * 10000) / 10000]
     }),
+    pressures: drawn.flatMap(({ pressure }) =>
+      pressure === undefined ? [] : [Math.round(pressure * 1000) / 1000],
+    ),
     ...layering.brush,
   }
   layer.addItem(`masks/${one.id}/strokes`, stroke)
 }
 
 /** At most as many points as a stroke may have. */
-function thinned(points: Point[]): Point[] {
+function thinned(points: DrawnPoint[]): DrawnPoint[] {
   const every = Math.ceil(points.length / 3000)
   return points.filter((_, index) => index % every === 0 || index === points.length - 1)
 }
@@ -216,6 +220,7 @@ const drawing = computed(() => layering.tool === 'pen')
         :height="height"
         :line="brushLine"
         :wipes="layering.brush.erase"
+        presses
         told="Paint the mask"
         @drawn="addStroke"
       />
