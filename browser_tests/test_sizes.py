@@ -30,7 +30,7 @@ class UprightTest(PhoneCase):
         browser = self.browser
         for track, kind in ((0, "video"), (2, "shape")):
             browser.find(f'[data-clip="{self.clips(track)[0].id}"] .face').click()
-            for size in SIZES:
+            for size in SIZES if track == 0 else SIZES[:1]:
                 browser.resize(size)
                 for stage in STAGES:
                     with self.subTest(kind=kind, size=size, stage=stage):

@@ -33,11 +33,14 @@ _SPACES: Final = {
 """By H.273 number of the matrix."""
 
 
-def matrix_of(colours: Colours, height: int) -> int:
-    """H.273 number of the matrix; where it is not tagged BT.709 for HD, BT.601 below."""
+def matrix_of(colours: Colours, width: int, height: int) -> int:
+    """H.273 number of the matrix; where it is not tagged BT.709 for HD, BT.601 below.
+
+    HD is what has 1280 pixels one way or 720 the other, as wide films cut to their shape do.
+    """
     if colours.matrix not in _UNTAGGED:
         return colours.matrix
-    return 1 if height >= 720 else 6
+    return 1 if max(width, height) >= 1280 or min(width, height) >= 720 else 6
 
 
 def scaled(
@@ -84,7 +87,7 @@ def _interpolation(width: int, shrinks: bool, pixels: str) -> Interpolation:
 def _space(picture: PictureInfo, frame: av.VideoFrame) -> Colorspace:
     if frame.format.is_rgb:
         return Colorspace.ITU709
-    number = matrix_of(picture.colours, frame.height)
+    number = matrix_of(picture.colours, frame.width, frame.height)
     return _SPACES.get(number, Colorspace.ITU709)
 
 

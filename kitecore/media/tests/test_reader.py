@@ -179,10 +179,19 @@ class ColourTest(TestCase):
                         )
 
     def test_untagged_hd_is_bt709_and_small_bt601(self) -> None:
-        for height, kr, kb in ((720, 0.2126, 0.0722), (480, 0.299, 0.114)):
-            wanted = _to_rgb((120, 90, 170), kr, kb, False)
-            got = _decoded((120, 90, 170), 2, False, height)
-            self.assertLessEqual(np.abs(wanted - got).max(), ROUNDING)
+        hd, sd = (0.2126, 0.0722), (0.299, 0.114)
+        for size, (kr, kb) in (
+            ((1280, 720), hd),
+            ((1280, 544), hd),
+            ((544, 1280), hd),
+            ((960, 720), hd),
+            ((640, 480), sd),
+            ((1024, 576), sd),
+        ):
+            with self.subTest(size=size):
+                wanted = _to_rgb((120, 90, 170), kr, kb, False)
+                got = _decoded((120, 90, 170), 2, False, size)
+                self.assertLessEqual(np.abs(wanted - got).max(), ROUNDING)
 
     def test_reference_white_of_hdr_is_white(self) -> None:
         # BT.2408: 203 cd/m² is 58 % of the PQ signal and 75 % of HLG's.
@@ -201,14 +210,17 @@ def _to_rgb(ycbcr: tuple[int, int, int], kr: float, kb: float, full: bool) -> np
     return np.clip(np.array([r, g, b]) * 255, 0, 255)
 
 
-def _decoded(ycbcr: tuple[int, int, int], matrix: int, full: bool, height: int = 64) -> np.ndarray:
+def _decoded(
+    ycbcr: tuple[int, int, int], matrix: int, full: bool, size: tuple[int, int] = (64, 64)
+) -> np.ndarray:
     from kitecore.media.info import Colours, PictureInfo
 
-    frame = av.VideoFrame(64, height, "yuv420p")
+    frame = av.VideoFrame(*size, "yuv420p")
     for plane, value in zip(frame.planes, ycbcr, strict=True):
         plane.update(bytes([value]) * plane.buffer_size)
-    picture = PictureInfo(width=64, height=height, colours=Colours(matrix=matrix, full_range=full))
-    return to_rgba(frame, picture, (64, height))[30, 30, :3].astype(int)
+    colours = Colours(matrix=matrix, full_range=full)
+    picture = PictureInfo(width=size[0], height=size[1], colours=colours)
+    return to_rgba(frame, picture, size)[30, 30, :3].astype(int)
 
 
 def _hdr_grey(transfer: int, share: float) -> list[int]:
