@@ -3,13 +3,22 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from typing import Final
+from threading import local
+from typing import Any, Final
 
 import av
 import numpy as np
-from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc, Interpolation
+from av.video.reformatter import (
+    ColorPrimaries,
+    ColorRange,
+    Colorspace,
+    ColorTrc,
+    Interpolation,
+    VideoReformatter,
+)
 from numpy.typing import NDArray
 
+from kitecore.kept import Kept
 from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.premultiply import premultiply
 
@@ -18,6 +27,10 @@ Rgb16 = NDArray[np.uint16]
 
 HDR_TRANSFERS: Final = (16, 18)
 """H.273 numbers of PQ and HLG."""
+
+_CONVERTERS: Final = 6
+"""Conversions that a thread keeps."""
+_mine = local()
 
 _UNTAGGED: Final = (0, 2, 3)
 
@@ -61,20 +74,35 @@ def scaled(
     width, height = size[::-1] if picture.turn % 180 else size
     shrinks = width * height < frame.width * frame.height
     hdr = picture.colours.transfer in HDR_TRANSFERS
-    return frame.reformat(
-        width=width,
-        height=height,
-        format=pixels,
-        src_colorspace=_space(picture, frame),
-        dst_colorspace=Colorspace.ITU709,
-        src_color_range=_range(picture.colours, frame),
-        dst_color_range=ColorRange.JPEG if is_rgb else ColorRange.MPEG,
-        dst_color_trc=ColorTrc.BT709 if hdr else None,
-        dst_color_primaries=ColorPrimaries.BT709 if hdr else None,
-        interpolation=_interpolation(width, shrinks, pixels),
+    how: dict[str, Any] = {
+        "width": width,
+        "height": height,
+        "format": pixels,
+        "src_colorspace": _space(picture, frame),
+        "dst_colorspace": Colorspace.ITU709,
+        "src_color_range": _range(picture.colours, frame),
+        "dst_color_range": ColorRange.JPEG if is_rgb else ColorRange.MPEG,
+        "dst_color_trc": ColorTrc.BT709 if hdr else None,
+        "dst_color_primaries": ColorPrimaries.BT709 if hdr else None,
+        "interpolation": _interpolation(width, shrinks, pixels),
         # Several would write over each other's rows where a width is no multiple of 16 (FFmpeg 8).
-        threads=1,
-    )
+        "threads": 1,
+    }
+    return _converter(frame, how).reformat(frame, **how)
+
+
+def _converter(frame: av.VideoFrame, how: dict[str, Any]) -> VideoReformatter:
+    """What converts frames like this one in this thread.
+
+    Made anew for each frame, as a frame does by itself, PQ and HLG take seconds: the tables of their
+    curves are worked out every time.
+    """
+    if not hasattr(_mine, "converters"):
+        _mine.converters = Kept(_CONVERTERS)
+    tags = (frame.colorspace, frame.color_range, frame.color_trc, frame.color_primaries)
+    kind = (frame.width, frame.height, frame.format.name, *map(int, tags), *how.values())
+    found: VideoReformatter = _mine.converters.get(kind, VideoReformatter)
+    return found
 
 
 def _interpolation(width: int, shrinks: bool, pixels: str) -> Interpolation:

@@ -9,11 +9,14 @@ from fractions import Fraction
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
 import av
 import numpy as np
+from av.video.reformatter import VideoReformatter
 
 from kitecore.media.folder import MediaFolder
+from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.pixels import to_rgba
 from kitecore.media.probe import probe
 from kitecore.media.reader import VideoReader, open_original, open_proxy
@@ -200,6 +203,16 @@ class ColourTest(TestCase):
             self.assertTrue(all(245 <= channel <= 255 for channel in grey), (transfer, grey))
             self.assertTrue(all(channel <= 2 for channel in _hdr_grey(transfer, 0.0)))
 
+    def test_what_converts_hdr_is_built_once_for_all_frames(self) -> None:
+        colours = Colours(matrix=9, primaries=9, transfer=16)
+        picture = PictureInfo(width=70, height=50, depth=10, colours=colours)
+        with patch("kitecore.media.pixels.VideoReformatter", wraps=VideoReformatter) as made:
+            seen = [
+                to_rgba(_hdr_frame(16, share, (70, 50)), picture, (70, 50)) for share in (0.2, 0.5)
+            ]
+        self.assertEqual(1, made.call_count)
+        self.assertLess(seen[0].mean(), seen[1].mean() - 20)
+
 
 def _to_rgb(ycbcr: tuple[int, int, int], kr: float, kb: float, full: bool) -> np.ndarray:
     y, cb, cr = ycbcr
@@ -213,8 +226,6 @@ def _to_rgb(ycbcr: tuple[int, int, int], kr: float, kb: float, full: bool) -> np
 def _decoded(
     ycbcr: tuple[int, int, int], matrix: int, full: bool, size: tuple[int, int] = (64, 64)
 ) -> np.ndarray:
-    from kitecore.media.info import Colours, PictureInfo
-
     frame = av.VideoFrame(*size, "yuv420p")
     for plane, value in zip(frame.planes, ycbcr, strict=True):
         plane.update(bytes([value]) * plane.buffer_size)
@@ -223,13 +234,16 @@ def _decoded(
     return to_rgba(frame, picture, size)[30, 30, :3].astype(int)
 
 
-def _hdr_grey(transfer: int, share: float) -> list[int]:
-    from kitecore.media.info import Colours, PictureInfo
-
-    frame = av.VideoFrame(64, 64, "yuv420p10le")
+def _hdr_frame(transfer: int, share: float, size: tuple[int, int] = (64, 64)) -> av.VideoFrame:
+    frame = av.VideoFrame(*size, "yuv420p10le")
     for plane, value in zip(frame.planes, (64 + round(share * 876), 512, 512), strict=True):
         plane.update(np.full(plane.buffer_size // 2, value, np.uint16).tobytes())
     frame.color_trc, frame.color_primaries, frame.colorspace = transfer, 9, 9
+    return frame
+
+
+def _hdr_grey(transfer: int, share: float) -> list[int]:
+    frame = _hdr_frame(transfer, share)
     colours = Colours(matrix=9, primaries=9, transfer=transfer)
     picture = PictureInfo(width=64, height=64, depth=10, colours=colours)
     return to_rgba(frame, picture, (64, 64))[30, 30, :3].tolist()
