@@ -14,6 +14,7 @@ from kitecore.errors import BrokenMedia, NotMedia
 from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
 from kitecore.media.index import FrameIndex, build_index
 from kitecore.media.info import Colours, MediaInfo, Pace, PictureInfo, SoundInfo
+from kitecore.media.pictures import open_still
 from kitecore.media.sniff import HEAD, STILLS, sniff
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -74,7 +75,7 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
 
 def _probe_still(path: Path, family: str) -> MediaInfo:
     try:
-        with Image.open(path) as image:
+        with open_still(path) as image:
             if image.width * image.height > MAX_PIXELS:
                 raise NotMedia(
                     f"The picture is too large ({image.width} × {image.height}).",

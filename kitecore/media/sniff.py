@@ -9,7 +9,16 @@ from kitecore.errors import NotMedia
 HEAD = 64
 """Bytes that `sniff` wants to see."""
 
-_BRANDS_OF_STILLS: Final = (b"avif", b"avis", b"heic", b"mif1")
+_BRANDS_OF_STILLS: Final = {
+    b"avif": "avif",
+    b"avis": "avif",
+    b"heic": "heif",
+    b"heix": "heif",
+    b"heim": "heif",
+    b"heis": "heif",
+    b"mif1": "heif",
+}
+"""Families of pictures by the main brand of their file (ISO/IEC 23008-12)."""
 
 
 def sniff(head: bytes) -> str:
@@ -21,7 +30,7 @@ def sniff(head: bytes) -> str:
         If the bytes are of nothing we take.
     """
     if head[4:8] in (b"ftyp", b"moov", b"mdat", b"wide", b"free", b"skip"):
-        return "avif" if head[8:12] in _BRANDS_OF_STILLS else "mp4"
+        return _BRANDS_OF_STILLS.get(head[8:12], "mp4")
     if head[:4] == b"RIFF":
         family = {b"WAVE": "wav", b"WEBP": "webp", b"AVI ": "avi"}.get(head[8:12])
         if family:
@@ -47,4 +56,4 @@ _MAGIC: Final = (
     (b"GIF8", "gif"),
 )
 
-STILLS: Final = frozenset({"png", "jpeg", "webp", "avif", "gif"})
+STILLS: Final = frozenset({"png", "jpeg", "webp", "avif", "heif", "gif"})

@@ -12,6 +12,7 @@ from PIL import Image, ImageCms, ImageOps
 
 from kitecore.errors import BrokenMedia, MediaMissing
 from kitecore.media.folder import MediaFolder
+from kitecore.media.pictures import open_still
 from kitecore.media.pixels import Rgba
 from kitecore.media.premultiply import premultiply
 
@@ -28,7 +29,7 @@ def read_still(folder: MediaFolder) -> Rgba:
     colorimetric, black point compensated); what lies outside of it comes to its edge.
     """
     try:
-        with Image.open(folder.original) as image:
+        with open_still(folder.original) as image:
             upright = ImageOps.exif_transpose(image)
             pixels = np.array(_in_srgb(_of_8_bits(upright), image.info.get("icc_profile")))
     except FileNotFoundError as error:

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import struct
 import tempfile
+from base64 import b64decode
 from pathlib import Path
 from unittest import TestCase
 
 import numpy as np
 from PIL import Image
 
+from kitecore.errors import BrokenMedia
 from kitecore.media.folder import MediaFolder
 from kitecore.media.still import read_still
 from kitecore.media.tests.material import ingested
@@ -22,6 +24,23 @@ SRGB = np.array(
     [[0.43607, 0.38515, 0.14307], [0.22249, 0.71687, 0.06061], [0.01392, 0.09708, 0.7141]]
 )
 """The same of sRGB (IEC 61966-2-1)."""
+
+
+HEIC = b64decode(
+    "AAAAHGZ0eXBoZWl4AAAAAG1pZjFoZWl4bWlhZgAAAcltZXRhAAAAAAAAACFoZGxyAAAAAAAAAABwaWN0AAAAAAAA"
+    "AAAAAAAAAAAAADRpbG9jAAAAAERAAAIAAQAAAAAB7QABAAAAAAAAAM4AAgAAAAACuwABAAAAAAAAACQAAAA4aWlu"
+    "ZgAAAAAAAgAAABVpbmZlAgAAAAABAABodmMxAAAAABVpbmZlAgAAAQACAABFeGlmAAAAAA5waXRtAAAAAAABAAAB"
+    "CGlwcnAAAADnaXBjbwAAAHdodmNDAQQIAAAAnjgAAAAAHvAA/P/4+AAADwNgAAEAF0ABDAH//wQIAAADAJ44AAAD"
+    "AAAeugJAYQABACpCAQEECAAAAwCeOAAAAwAAHpAEECCy3VyU1zcBDQYEAAADAGQAAAMABCBiAAEACEQBwXMYMAiQ"
+    "AAAAE2NvbHJuY2x4AAEADQAGgAAAABRpc3BlAAAAAAAAAEAAAABAAAAAKGNsYXAAAABAAAAAAQAAADAAAAABAAAA"
+    "AAAAAAL////wAAAAAgAAABBwaXhpAAAAAAMICAgAAAAJaXJvdAMAAAAZaXBtYQAAAAAAAAABAAEGgQIDBYSGAAAA"
+    "GmlyZWYAAAAAAAAADmNkc2MAAgABAAEAAAD6bWRhdAAAAMooAa8GOPFwJj5Wb+ZXnmMQ/+QG86X+2zPl8WAfTj32"
+    "CkqT+Rr9r9WSPr/w/8fjWdo15ra6X/8V/1n/bPXpQP/6FA1fkurZunSzvJy8OYb3w+4ZzsTafj35bv351D7IL9np"
+    "Je/J8ZuCFGmYtEBxhhd80fKcmadp/SCf/O3f4seA/ayU/pgv5oAd//eCI8qteI3CMXXNSheHjrTAlTO5iu/X5D+W"
+    "cm//6vAkxKlRuC5gIO/mY5z+XkNBppPy0WMUzkyhR4maV9K5a5SMAAAABkV4aWYAAE1NACoAAAAIAAEBEgADAAAA"
+    "AQAGAAAAAAAA"
+)
+"""Red left, blue right, white in the upper left corner: 64 × 48, to be turned clockwise."""
 
 
 def wide_profile(gamma: float = 2.2) -> bytes:
@@ -101,3 +120,25 @@ class StillTest(TestCase):
         wanted = np.round(ramp[8] / 257)
         self.assertLessEqual(np.abs(seen[8, :, 0] - wanted).max(), 1)
         self.assertEqual(255, seen[8, 100, 3])
+
+    def test_a_photograph_of_a_phone_comes_in_upright(self) -> None:
+        (self.root / "photo").write_bytes(HEIC)
+        folder = ingested(self.root, "heic", self.root / "photo")
+        assert folder.info.picture is not None
+        self.assertEqual(
+            ("heif", 48, 64),
+            (folder.info.container, folder.info.picture.width, folder.info.picture.height),
+        )
+        seen = read_still(folder)[..., :3].astype(int)
+        for (row, column), colour in (
+            ((20, 10), (210, 60, 40)),
+            ((50, 24), (40, 120, 200)),
+            ((5, 43), (240, 240, 240)),
+        ):
+            self.assertLessEqual(np.abs(seen[row, column] - colour).max(), 6, (row, column))
+
+    def test_a_cut_off_photograph_is_called_damaged(self) -> None:
+        for length in (80, 400, len(HEIC) - 40):
+            (self.root / "photo").write_bytes(HEIC[:length])
+            with self.subTest(length=length), self.assertRaises(BrokenMedia):
+                read_still(ingested(self.root, f"cut {length}", self.root / "photo"))
