@@ -222,6 +222,8 @@ class LayeringTest(LayeringCase):
             self.until(lambda now=changed: now(self.found("pip").masks[0]), f"{name} by keys")
         browser.find('[data-test="mask-invert"]').click()
         self.until(lambda: self.found("pip").masks[0].invert, "not inverted")
+        browser.find('[data-test="mask-invert"]').click()
+        self.until(lambda: not self.found("pip").masks[0].invert, "a switch does not go off")
         browser.press("remove-mask")
         self.until(lambda: not self.found("pip").masks, "not deleted")
         self.assert_clean_console()

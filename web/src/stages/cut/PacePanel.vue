@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How fast the clip in hand runs. */
-import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import { isSounding, TICKS_PER_SECOND, type PacedClip, type Step } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
@@ -14,6 +14,7 @@ import { FACTORS, factorOf, lengthAfter, type Point } from './pace'
 import RampGraph from './RampGraph.vue'
 import SlipRow from './SlipRow.vue'
 import { useAdjust } from './useAdjust'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ clip: PacedClip; locked: boolean }>()
 const project = useProject()
@@ -126,14 +127,9 @@ function send(step: Step) {
       @set="fit"
     />
     <TrayItem name="Ramp" :told="showsRamp ? 'on' : 'off'">
-      <BFormCheckbox
-        :model-value="showsRamp"
-        switch
-        data-test="ramp-on"
-        @update:model-value="ramped = Boolean($event)"
-      >
+      <SwitchField :on="showsRamp" data-test="ramp-on" @update:on="ramped = $event">
         Speed ramp
-      </BFormCheckbox>
+      </SwitchField>
     </TrayItem>
     <TrayItem v-if="showsRamp" name="Ramp graph">
       <RampGraph :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
@@ -147,13 +143,9 @@ function send(step: Step) {
     />
     <template v-if="isSounding(clip)">
       <TrayItem name="Pitch" :told="clip.keep_pitch ? 'kept' : ''">
-        <BFormCheckbox
-          :model-value="clip.keep_pitch"
-          switch
-          @update:model-value="set({ keep_pitch: Boolean($event) })"
-        >
+        <SwitchField :on="clip.keep_pitch" @update:on="set({ keep_pitch: $event })">
           Pitch kept
-        </BFormCheckbox>
+        </SwitchField>
       </TrayItem>
       <ValueField
         label="Silent under"

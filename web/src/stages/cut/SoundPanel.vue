@@ -1,12 +1,12 @@
 <script setup lang="ts">
 /** The sound of the clip in hand. */
-import { BFormCheckbox } from 'bootstrap-vue-next'
 import { TICKS_PER_SECOND, type SoundingClip } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
 import { frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import { KEYED, plain, useAdjust } from './useAdjust'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ clip: SoundingClip; locked: boolean }>()
 const project = useProject()
@@ -24,13 +24,7 @@ function fade(which: 'fade_in' | 'fade_out', value: number) {
 <template>
   <fieldset :disabled="locked">
     <TrayItem name="Heard" :told="clip.muted ? 'no' : 'yes'">
-      <BFormCheckbox
-        switch
-        :model-value="!clip.muted"
-        @update:model-value="set({ muted: !$event })"
-      >
-        Heard
-      </BFormCheckbox>
+      <SwitchField :on="!clip.muted" @update:on="set({ muted: !$event })"> Heard </SwitchField>
     </TrayItem>
     <ValueField
       label="Gain"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The masks of a zone: one in hand, with its values. */
-import { BButton, BDropdown, BDropdownItemButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import IconPlus from '~icons/tabler/plus'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
@@ -10,6 +10,7 @@ import RangeSliders from '@/controls/RangeSliders.vue'
 import TrayItem from '@/tray/TrayItem.vue'
 import { MASKS, newMask, type Mask } from './zones'
 import type { useGrade, Zone } from './useGrade'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade>; zone: Zone }>()
 const kit = useKit()
@@ -76,13 +77,9 @@ function remove() {
           :taken="mask.join ?? 'add'"
           @take="set(withMask({ join: $event }))"
         />
-        <BFormCheckbox
-          switch
-          :model-value="mask.invert ?? false"
-          @update:model-value="set(withMask({ invert: $event }))"
-        >
+        <SwitchField :on="mask.invert ?? false" @update:on="set(withMask({ invert: $event }))">
           Outside of it
-        </BFormCheckbox>
+        </SwitchField>
       </div>
     </TrayItem>
     <RangeSliders

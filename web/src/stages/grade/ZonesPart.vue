@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Further grades, limited by masks, brightness and hue. */
-import { BButton, BDropdown, BDropdownItemButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
@@ -15,6 +15,7 @@ import MaskPart from './MaskPart.vue'
 import RangeSliders from '@/controls/RangeSliders.vue'
 import { STARTS } from './zones'
 import type { useGrade, Zone } from './useGrade'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
 defineEmits<{ adjust: [] }>()
@@ -161,13 +162,9 @@ function earlier(one: Zone, to: number) {
           >
             {{ grading.matte ? 'Hide matte' : 'Show matte' }}
           </BButton>
-          <BFormCheckbox
-            switch
-            :model-value="zone.invert ?? false"
-            @update:model-value="set({ invert: $event })"
-          >
+          <SwitchField :on="zone.invert ?? false" @update:on="set({ invert: $event })">
             Everything but that
-          </BFormCheckbox>
+          </SwitchField>
         </div>
       </TrayItem>
       <RangeSliders
@@ -180,14 +177,13 @@ function earlier(one: Zone, to: number) {
       <MaskPart :grade="grade" :zone="zone" />
       <template v-for="one in RANGES" :key="one.id">
         <TrayItem :name="one.name" :told="zone[one.id] ? 'on' : 'off'">
-          <BFormCheckbox
-            switch
-            :model-value="Boolean(zone[one.id])"
+          <SwitchField
+            :on="Boolean(zone[one.id])"
             :data-test="`range-${one.id}`"
-            @update:model-value="set({ [one.id]: $event ? {} : null })"
+            @update:on="set({ [one.id]: $event ? {} : null })"
           >
             {{ one.name }}
-          </BFormCheckbox>
+          </SwitchField>
         </TrayItem>
         <RangeSliders
           v-if="zone[one.id]"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Making a layer clear by the colour of a screen, or by its brightness. */
-import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { BButton } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import IconPick from '~icons/tabler/color-picker'
 import { client, need, type Schemas } from '@/api/client'
@@ -16,6 +16,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import type { Layer } from '@/inhand/useLayer'
 import TrayItem from '@/tray/TrayItem.vue'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -167,21 +168,16 @@ const copied = computed(() => clipboard.key)
       </TrayItem>
       <TrayItem name="Switches">
         <div class="line">
-          <BFormCheckbox
-            switch
-            :model-value="key.on !== false"
-            @update:model-value="layer.setWhole({ 'key/on': $event })"
-          >
+          <SwitchField :on="key.on !== false" @update:on="layer.setWhole({ 'key/on': $event })">
             On
-          </BFormCheckbox>
-          <BFormCheckbox
-            switch
-            :model-value="key.invert ?? false"
+          </SwitchField>
+          <SwitchField
+            :on="key.invert ?? false"
             data-test="key-invert"
-            @update:model-value="layer.setWhole({ 'key/invert': $event })"
+            @update:on="layer.setWhole({ 'key/invert': $event })"
           >
             Keep the other part
-          </BFormCheckbox>
+          </SwitchField>
         </div>
       </TrayItem>
       <ControlFields

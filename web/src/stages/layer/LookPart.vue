@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** How a layer is laid: blend mode, opacity, clipping, fit, flip, crop. */
-import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ControlFields from '@/controls/ControlFields.vue'
@@ -9,6 +9,7 @@ import { isDrawn } from '@/api/types'
 import { useKit } from '@/stores/kit'
 import type { Layer } from '@/inhand/useLayer'
 import TrayItem from '@/tray/TrayItem.vue'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -106,21 +107,19 @@ const cropValues = (values: Record<string, unknown>) =>
     <TrayItem name="Flip">
       <div class="line">
         <span class="name">Flip</span>
-        <BFormCheckbox
-          switch
-          :model-value="clip.place?.mirrored ?? false"
+        <SwitchField
+          :on="clip.place?.mirrored ?? false"
           data-test="mirrored"
-          @update:model-value="layer.setWhole({ 'place/mirrored': $event })"
+          @update:on="layer.setWhole({ 'place/mirrored': $event })"
         >
           Left for right
-        </BFormCheckbox>
-        <BFormCheckbox
-          switch
-          :model-value="clip.place?.upside_down ?? false"
-          @update:model-value="layer.setWhole({ 'place/upside_down': $event })"
+        </SwitchField>
+        <SwitchField
+          :on="clip.place?.upside_down ?? false"
+          @update:on="layer.setWhole({ 'place/upside_down': $event })"
         >
           Upside down
-        </BFormCheckbox>
+        </SwitchField>
       </div>
     </TrayItem>
     <template v-if="!isDrawn(clip)">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The masks of a layer: one in hand, with its values; drawn and painted on the picture. */
-import { BButton, BDropdown, BDropdownItemButton, BFormCheckbox } from 'bootstrap-vue-next'
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, watch } from 'vue'
 import IconBrush from '~icons/tabler/brush'
 import IconEraser from '~icons/tabler/eraser'
@@ -18,6 +18,7 @@ import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
 import type { Layer } from '@/inhand/useLayer'
 import TrayItem from '@/tray/TrayItem.vue'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -134,21 +135,14 @@ function undoStroke() {
             :taken="mask.join ?? 'add'"
             @take="set({ join: $event })"
           />
-          <BFormCheckbox
-            switch
-            :model-value="mask.on !== false"
-            @update:model-value="set({ on: $event })"
-          >
-            On
-          </BFormCheckbox>
-          <BFormCheckbox
-            switch
-            :model-value="mask.invert ?? false"
+          <SwitchField :on="mask.on !== false" @update:on="set({ on: $event })"> On </SwitchField>
+          <SwitchField
+            :on="mask.invert ?? false"
             data-test="mask-invert"
-            @update:model-value="set({ invert: $event })"
+            @update:on="set({ invert: $event })"
           >
             Outside of it
-          </BFormCheckbox>
+          </SwitchField>
           <BButton
             size="sm"
             variant="secondary"

@@ -12,6 +12,7 @@ import { useProject } from '@/stores/project'
 import { KIND_NAMES } from '@/api/kinds'
 import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
+import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
@@ -94,14 +95,13 @@ function inherit(what: Inherited[]) {
         </BButton>
         <span class="tiny quiet" role="status">{{ told }}</span>
       </div>
-      <BFormCheckbox
-        switch
-        :model-value="moves?.along ?? false"
+      <SwitchField
+        :on="moves?.along ?? false"
         data-test="along"
-        @update:model-value="layer.setWhole({ 'moves/along': $event })"
+        @update:on="layer.setWhole({ 'moves/along': $event })"
       >
         Turns along the path
-      </BFormCheckbox>
+      </SwitchField>
       <p class="tiny quiet">
         The dots of the path are its frames: the wider apart, the faster. Tap a point for its
         handles.
