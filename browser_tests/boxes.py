@@ -60,6 +60,19 @@ for (const e of document.querySelectorAll(controls)) {
   };
   if (!hit(0, 0)) continue;
   const reach = 21;
+  // What a list or a row shows only in part is scrolled to first.
+  let partly = false;
+  for (let p = e.parentElement; p && p !== document.body; p = p.parentElement) {
+    const over = getComputedStyle(p), room = p.getBoundingClientRect();
+    const scrolls = (way) => way === 'auto' || way === 'scroll';
+    if (scrolls(over.overflowY) && p.scrollHeight > p.clientHeight + 1) {
+      partly ||= y - reach < room.top || y + reach > room.bottom;
+    }
+    if (scrolls(over.overflowX) && p.scrollWidth > p.clientWidth + 1) {
+      partly ||= x - reach < room.left || x + reach > room.right;
+    }
+  }
+  if (partly) continue;
   const across = x - reach < 0 || x + reach > innerWidth || (hit(-reach, 0) && hit(reach, 0)) || box.width >= 43.5;
   const down = hit(0, -reach) && hit(0, reach) || box.height >= 43.5;
   if (!across || !down) found.push(`${e.getAttribute('aria-label') || e.dataset.test || e.textContent.trim()} ${Math.round(box.width)} x ${Math.round(box.height)}`);
