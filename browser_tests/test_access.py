@@ -98,6 +98,7 @@ class KeyboardTest(SiteTest):
         browser.drawn(0)
         self.keys("?")
         browser.press("key-of-arrowright")
+        browser.wait(lambda: browser.test("key-of-arrowright").text == "Press a key")
         self.keys("c")
         browser.wait(lambda: "taken" in browser.find(".editor .refused").text)
         self.keys("7")
