@@ -9,10 +9,11 @@ from __future__ import annotations
 
 import io
 from fractions import Fraction
-from typing import Final
+from typing import Any, Final
 
 import av
 import numpy as np
+from numpy.typing import NDArray
 
 from kitecore.arrays import Size
 from kitecore.document import Document
@@ -78,10 +79,7 @@ def sound_piece(document: Document, first: int, last: int, sources: Sources) -> 
         block = 4608
         for at in range(0, len(coded), block):
             part = np.ascontiguousarray(coded[at : at + block]).reshape(1, -1)
-            frame = av.AudioFrame.from_ndarray(part, format="s16", layout="stereo")
-            frame.sample_rate, frame.time_base = SOUND_RATE, Fraction(1, SOUND_RATE)
-            frame.pts = start + at
-            out.mux(stream.encode(frame))
+            out.mux(stream.encode(_sound_frame(part, "s16", start + at)))
         out.mux(stream.encode(None))
     return buffer.getvalue()
 
@@ -106,13 +104,17 @@ def aac_piece(document: Document, first: int, last: int, sources: Sources) -> by
         stream.bit_rate, stream.time_base = 192_000, Fraction(1, SOUND_RATE)
         for at in range(0, len(samples), AAC_BLOCK):
             part = np.ascontiguousarray(samples[at : at + AAC_BLOCK].T)
-            frame = av.AudioFrame.from_ndarray(part, format="fltp", layout="stereo")
-            frame.sample_rate, frame.time_base = SOUND_RATE, Fraction(1, SOUND_RATE)
-            frame.pts = lead + at
-            for packet in stream.encode(frame):
+            for packet in stream.encode(_sound_frame(part, "fltp", lead + at)):
                 if packet.pts is not None and low <= packet.pts // AAC_BLOCK < high:
                     out.mux(packet)
     return buffer.getvalue()
+
+
+def _sound_frame(samples: NDArray[Any], format: str, at: int) -> av.AudioFrame:
+    """Samples in the format of a coder, from sample ``at`` of the film on."""
+    frame = av.AudioFrame.from_ndarray(samples, format=format, layout="stereo")
+    frame.sample_rate, frame.time_base, frame.pts = SOUND_RATE, Fraction(1, SOUND_RATE), at
+    return frame
 
 
 def frame_samples(rate: Rate, first: int, last: int) -> tuple[int, int]:

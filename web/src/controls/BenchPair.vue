@@ -69,12 +69,7 @@ watch(
   </ToolTray>
   <div v-else ref="pair" class="pair" :class="{ narrow, folded }">
     <div v-if="!folded" class="left"><slot name="left" /></div>
-    <section
-      v-if="filled || folded"
-      class="panel right"
-      :class="{ bare: leftAlone }"
-      :aria-label="label"
-    >
+    <section v-if="filled || folded" class="panel right" :aria-label="label">
       <div class="tools">
         <ChoiceGroup
           :label="label"
@@ -109,10 +104,7 @@ watch(
 .pair.folded {
   grid-template-columns: minmax(0, 1fr);
 }
-.folded .left {
-  flex: 1;
-}
-.folded .empty {
+.folded :is(.left, .empty) {
   flex: 1;
 }
 .left {
