@@ -8,6 +8,13 @@ import App from './App.vue'
 import { router } from './router'
 import { reloadWhenStale } from './stale'
 
+// A dialog begins in the field that says so, else in itself.
+const FIRST_FOCUS = { BModal: { focus: '[data-first]' } }
+
 reloadWhenStale()
 
-createApp(App).use(createPinia()).use(createBootstrap()).use(router).mount('#app')
+createApp(App)
+  .use(createPinia())
+  .use(createBootstrap({ components: FIRST_FOCUS }))
+  .use(router)
+  .mount('#app')

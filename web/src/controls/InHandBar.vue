@@ -236,7 +236,7 @@ function setName() {
       @ok="setName"
     >
       <label class="form-label" for="clip-name">Name</label>
-      <input id="clip-name" v-model="name" class="form-control mb-3" maxlength="200" />
+      <input id="clip-name" v-model="name" data-first class="form-control mb-3" maxlength="200" />
       <TagPicker v-model="tag" />
     </BModal>
   </section>

@@ -38,7 +38,7 @@ function remove() {
     @hidden="marker = null"
   >
     <label class="form-label" for="marker-name">Name</label>
-    <input id="marker-name" v-model="name" class="form-control mb-3" maxlength="200" />
+    <input id="marker-name" v-model="name" data-first class="form-control mb-3" maxlength="200" />
     <TagPicker v-model="tag" />
     <BButton variant="secondary" class="mt-3" @click="remove">Delete the marker</BButton>
   </BModal>

@@ -74,7 +74,13 @@ async function make() {
     @ok="make"
   >
     <BFormGroup label="Name" label-for="project-name" class="mb-3">
-      <BFormInput id="project-name" v-model="name" placeholder="Untitled" maxlength="200" />
+      <BFormInput
+        id="project-name"
+        v-model="name"
+        data-first
+        placeholder="Untitled"
+        maxlength="200"
+      />
     </BFormGroup>
     <fieldset class="mb-3">
       <legend class="form-label">Shape</legend>

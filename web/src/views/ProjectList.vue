@@ -183,7 +183,7 @@ async function leave() {
       @ok="rename"
       @hidden="renaming = null"
     >
-      <input v-model="newName" class="form-control" maxlength="200" aria-label="Name" />
+      <input v-model="newName" data-first class="form-control" maxlength="200" aria-label="Name" />
     </BModal>
   </div>
 </template>

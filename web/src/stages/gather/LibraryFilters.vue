@@ -101,7 +101,13 @@ async function make() {
       cancel-variant="secondary"
       @ok="make"
     >
-      <input v-model="name" class="form-control" maxlength="80" aria-label="Name of the shelf" />
+      <input
+        v-model="name"
+        data-first
+        class="form-control"
+        maxlength="80"
+        aria-label="Name of the shelf"
+      />
     </BModal>
   </div>
 </template>

@@ -52,7 +52,7 @@ function rename() {
       cancel-variant="secondary"
       @ok="rename"
     >
-      <input v-model="name" class="form-control" maxlength="200" aria-label="Name" />
+      <input v-model="name" data-first class="form-control" maxlength="200" aria-label="Name" />
     </BModal>
   </div>
 </template>

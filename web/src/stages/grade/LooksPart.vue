@@ -197,6 +197,7 @@ async function keep() {
       <input
         id="preset-name"
         v-model="name"
+        data-first
         class="form-control"
         maxlength="200"
         autocomplete="off"

@@ -205,7 +205,7 @@ const remove = (preset: Preset) =>
       @ok="keep"
     >
       <label class="form-label" for="effects-name">Name</label>
-      <input id="effects-name" v-model="name" class="form-control" maxlength="200" />
+      <input id="effects-name" v-model="name" data-first class="form-control" maxlength="200" />
     </BModal>
   </fieldset>
 </template>

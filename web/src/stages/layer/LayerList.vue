@@ -169,7 +169,7 @@ async function keep() {
       @ok="setName"
       @hidden="naming = null"
     >
-      <input v-model="name" class="form-control" maxlength="200" aria-label="Name" />
+      <input v-model="name" data-first class="form-control" maxlength="200" aria-label="Name" />
     </BModal>
     <BModal
       :model-value="Boolean(keeping)"
@@ -184,7 +184,7 @@ async function keep() {
         {{ keeping?.length === 1 ? 'This layer' : `These ${keeping?.length} layers` }} can then be
         added to any project, still editable.
       </label>
-      <input id="element-name" v-model="name" class="form-control" maxlength="200" />
+      <input id="element-name" v-model="name" data-first class="form-control" maxlength="200" />
     </BModal>
   </section>
 </template>

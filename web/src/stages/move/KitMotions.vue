@@ -72,7 +72,7 @@ const remove = (preset: Preset) =>
       @ok="keep"
     >
       <label class="form-label" for="motion-name">Name</label>
-      <input id="motion-name" v-model="name" class="form-control" maxlength="200" />
+      <input id="motion-name" v-model="name" data-first class="form-control" maxlength="200" />
     </BModal>
   </section>
 </template>
