@@ -43,7 +43,7 @@ class Cell(Model):
             raise ValueError("slant is at most 60°, gap, margin and radius are not negative")
         return self
 
-    def corners(self, width: float, height: float) -> Corners:
+    def corners(self, width: float, height: float, under: float = 0.0) -> Corners:
         """Of the convex shape, clockwise (y points down), in canvas pixels from its corner.
 
         Three to six; none if the lines between cells leave nothing of it.
@@ -52,21 +52,28 @@ class Cell(Model):
         ----------
         width, height
             Of the canvas, in pixels.
+        under
+            How far it reaches under the cells after it, where no gap is between them: of two soft
+            edges on one line a seam would be left.
         """
         if self.upright:
             lying = self.model_copy(update={"upright": False})
-            return tuple((y, x) for x, y in reversed(lying.corners(height, width)))
+            return tuple((y, x) for x, y in reversed(lying.corners(height, width, under)))
+        under = 0.0 if self.gap else under
         row, column = self._row_and_column()
         deep = (height - 2 * self.margin - self.gap * (len(self.rows) - 1)) / len(self.rows)
         top = self.margin + row * (deep + self.gap)
         left, right = self.margin, width - self.margin
-        shape: Corners = ((left, top), (right, top), (right, top + deep), (left, top + deep))
+        bottom = top + deep + (under if row + 1 < len(self.rows) else 0.0)
+        shape: Corners = ((left, top), (right, top), (right, bottom), (left, bottom))
         lean = math.tan(math.radians(self.slant))
-        half_gap = self.gap / 2 / math.cos(math.radians(self.slant))
+        half_gap, under = (
+            one / math.cos(math.radians(self.slant)) for one in (self.gap / 2, under)
+        )
         many = self.rows[row]
-        for line, side in ((column, 1.0), (column + 1, -1.0)):
+        for line, side, more in ((column, 1.0, 0.0), (column + 1, -1.0, under)):
             if 0 < line < many:
-                at = left + (right - left) * line / many + side * half_gap
+                at = left + (right - left) * line / many + side * half_gap + more
                 # Kept is what lies on this cell's side of x + lean * y = at + lean * middle.
                 border = at + lean * (top + deep / 2)
                 shape = clipped(shape, -side, -side * lean, -side * border)

@@ -17,9 +17,6 @@ from kitecore.errors import EditRefused
 Keep = Literal["content", "length"]
 """What stays when a speed changes: the part of the source (the length follows), or the length."""
 
-_BACK = 20_000
-"""Ticks (28 µs) before a moment at which the frame that has just gone is still shown."""
-
 
 @edit_kinds.register("set_speed")
 class SetSpeed(EditBase):
@@ -161,16 +158,14 @@ class Freeze(EditBase):
                 "There is no moving picture to freeze at the playhead.",
                 todo="Take a video in hand and move the playhead onto it.",
             )
-        frozen = _frozen(clip, at, length, self.seed)
+        frozen = _frozen(clip, at, length, rate.frame_ticks, self.seed)
         around = split_at(track.clips, at, self.seed)
         return document.with_track(settled(track, pushed_in(around, (frozen,), at)))
 
 
-def _frozen(clip: Paced, at: int, length: int, seed: str) -> Paced:
+def _frozen(clip: Paced, at: int, length: int, step: int, seed: str) -> Paced:
     local = at - clip.start
-    place = clip.source_at(local)
-    if clip.speed.at(local) < 0:
-        place = max(0, place - _BACK)
+    place = clip.shown_at(local, step)
     held = clip.trimmed(at, at + 1).model_copy(
         update={
             "source_in": min(place, clip.source_end),

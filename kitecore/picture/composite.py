@@ -10,11 +10,12 @@ from numpy.typing import NDArray
 
 from kitecore.picture.blend import blends
 from kitecore.picture.layer import Layer, Matrix, Rgba, packed
-from kitecore.picture.sampling import sample_edge
+from kitecore.picture.sampling import sample_held
 
 Packed = NDArray[np.uint32]
 Six = tuple[float, float, float, float, float, float]
 """Of a map of the plane: x' = a x + c y + e, y' = b x + d y + f."""
+Ends = NDArray[np.float64]
 
 BAND = 64
 """Rows gathered at a time: a band stays in the processor's cache until it is blended."""
@@ -22,11 +23,14 @@ BAND = 64
 _NEAR = 1e-6
 
 
-def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal") -> None:
+def lay(
+    canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal", snug: float = 0.0
+) -> None:
     """Draw ``layer`` onto ``canvas`` in place.
 
-    Sampling is bilinear with a soft edge of one pixel; a layer that lands on whole pixels is
-    copied exactly. Layers much larger than they are drawn should come made smaller.
+    Sampling is bilinear; the edge is soft over one pixel of the canvas, however much the layer is
+    enlarged. A layer that lands on whole pixels is copied exactly. Layers much larger than they are
+    drawn should come made smaller.
 
     Parameters
     ----------
@@ -34,6 +38,9 @@ def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal")
         0..1.
     blend
         A name in `kitecore.picture.blend.blends`.
+    snug
+        An upright layer whose edge is nearer than this to that of the canvas, in pixels, goes on
+        to it: the canvas is a part cut out along a line between pixels.
     """
     level = round(min(max(opacity, 0.0), 1.0) * 255)
     if not level:
@@ -45,7 +52,8 @@ def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal")
     if shift is not None:
         _lay_shifted(canvas, layer.pixels, shift, level, draw)
         return
-    left, top, right, bottom = _bounds((a, b, c, d, e, f), layer, canvas)
+    ends = _ends((a, b, c, d, e, f), layer, canvas, snug)
+    left, top, right, bottom = _bounds((a, b, c, d, e, f), layer, canvas, snug)
     area = a * d - b * c
     if right <= left or bottom <= top or abs(area) < 1e-12:
         return
@@ -59,7 +67,7 @@ def lay(canvas: Rgba, layer: Layer, opacity: float = 1.0, blend: str = "normal")
     for start in range(top, bottom, BAND):
         end = min(start + BAND, bottom)
         band = np.empty((end - start, right - left, 4), np.uint8)
-        _gather(packed(layer.pixels), inverse, left, start, packed(band))
+        _gather(packed(layer.pixels), inverse, ends, left, start, packed(band))
         draw(canvas[start:end, left:right], band, level)
 
 
@@ -84,25 +92,46 @@ def _lay_shifted(
         draw(canvas[top:bottom, left:right], part, level)  # type: ignore[operator]
 
 
-def _bounds(six: Six, layer: Layer, canvas: Rgba) -> tuple[int, int, int, int]:
+def _bounds(six: Six, layer: Layer, canvas: Rgba, snug: float) -> tuple[int, int, int, int]:
     """Canvas pixels that the layer can touch, its soft edge included."""
     a, b, c, d, e, f = six
     height, width = layer.pixels.shape[:2]
     xs = (e, e + a * width, e + c * height, e + a * width + c * height)
     ys = (f, f + b * width, f + d * height, f + b * width + d * height)
+    more = 1 + snug
     return (
-        max(math.floor(min(xs)) - 1, 0),
-        max(math.floor(min(ys)) - 1, 0),
-        min(math.ceil(max(xs)) + 1, canvas.shape[1]),
-        min(math.ceil(max(ys)) + 1, canvas.shape[0]),
+        max(math.floor(min(xs) - more), 0),
+        max(math.floor(min(ys) - more), 0),
+        min(math.ceil(max(xs) + more), canvas.shape[1]),
+        min(math.ceil(max(ys) + more), canvas.shape[0]),
     )
 
 
+def _ends(six: Six, layer: Layer, canvas: Rgba, snug: float) -> Ends:
+    """How far the layer's own left, top, right and bottom edges are moved out, in its pixels."""
+    a, b, c, d, e, f = six
+    ends = np.zeros(4)
+    if not snug or max(abs(b), abs(c)) > _NEAR or not (a and d):
+        return ends
+    height, width = layer.pixels.shape[:2]
+    rows, columns = canvas.shape[:2]
+    places = ((e, a, columns), (f, d, rows), (e + a * width, a, columns), (f + d * height, d, rows))
+    for side, (place, size, most) in enumerate(places):
+        if min(abs(place), abs(place - most)) < snug:
+            ends[side] = (snug + 1) / abs(size)
+    return ends
+
+
 @njit(cache=True, nogil=True)
-def _gather(pixels: Packed, inverse: Matrix, left: int, top: int, out: Packed) -> None:
+def _gather(pixels: Packed, inverse: Matrix, ends: Ends, left: int, top: int, out: Packed) -> None:
     """Sample ``pixels`` for every pixel of ``out``; bilinear, positions in 16.16 fixed point."""
     height, width = pixels.shape
     one = 65536.0
+    # Pixels of the layer to one of the canvas: over so many its edge is soft.
+    soft_u = min(np.hypot(inverse[0, 0], inverse[0, 1]), 1.0) * one
+    soft_v = min(np.hypot(inverse[1, 0], inverse[1, 1]), 1.0) * one
+    first_u, first_v = (-0.5 - ends[0]) * one, (-0.5 - ends[1]) * one
+    last_u, last_v = (width - 0.5 + ends[2]) * one, (height - 0.5 + ends[3]) * one
     du, dv = int(np.rint(inverse[0, 0] * one)), int(np.rint(inverse[1, 0] * one))
     most_u, most_v = (width - 1) << 16, (height - 1) << 16
     rows, columns = out.shape
@@ -114,7 +143,9 @@ def _gather(pixels: Packed, inverse: Matrix, left: int, top: int, out: Packed) -
         begin, end = _inside(u0, du, most_u, 0, columns)
         begin, end = _inside(v0, dv, most_v, begin, end)
         for column in range(begin):
-            out[row, column] = sample_edge(pixels, u0 + column * du, v0 + column * dv)
+            u, v = u0 + column * du, v0 + column * dv
+            cover = _covered(u, first_u, last_u, soft_u) * _covered(v, first_v, last_v, soft_v)
+            out[row, column] = sample_held(pixels, u, v, cover)
         u, v = u0 + begin * du, v0 + begin * dv
         for column in range(begin, end):
             i, j = np.uint64(u >> 16), np.uint64(v >> 16)
@@ -133,7 +164,16 @@ def _gather(pixels: Packed, inverse: Matrix, left: int, top: int, out: Packed) -
             odd += np.uint32((r & low) * w01 + (s & low) * w11)
             out[row, np.uint64(column)] = np.uint32(((even >> eight) & low) | (odd & ~low))
         for column in range(end, columns):
-            out[row, column] = sample_edge(pixels, u0 + column * du, v0 + column * dv)
+            u, v = u0 + column * du, v0 + column * dv
+            cover = _covered(u, first_u, last_u, soft_u) * _covered(v, first_v, last_v, soft_v)
+            out[row, column] = sample_held(pixels, u, v, cover)
+
+
+@njit(cache=True, nogil=True)
+def _covered(at: int, first: float, last: float, soft: float) -> float:
+    """Share, 0..1, of a pixel of the canvas that lies between two edges of the layer."""
+    inner = min(at - first, last - at) / soft + 0.5
+    return min(max(inner, 0.0), 1.0)
 
 
 @njit(cache=True, nogil=True)

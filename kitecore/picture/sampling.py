@@ -52,3 +52,29 @@ def sample_edge(pixels: Packed, u: int, v: int) -> np.uint32:
                 total += weight * ((int(pixels[y, x]) >> channel) & 255)
         mixed |= (total >> 16) << channel
     return np.uint32(mixed)
+
+
+@njit(cache=True, nogil=True)
+def sample_held(pixels: Packed, u: int, v: int, cover: float) -> np.uint32:
+    """One sample, beyond the border that of the border, let through by ``cover`` (0..1)."""
+    if cover <= 0:
+        return np.uint32(0)
+    height, width = pixels.shape
+    i, j = u >> 16, v >> 16
+    fu, fv = (u >> 8) & 255, (v >> 8) & 255
+    left, right = min(max(i, 0), width - 1), min(max(i + 1, 0), width - 1)
+    upper, lower = min(max(j, 0), height - 1), min(max(j + 1, 0), height - 1)
+    level = int(np.rint(cover * 256))
+    mixed = 0
+    for channel in range(0, 32, 8):
+        p, q = (
+            (int(pixels[upper, left]) >> channel) & 255,
+            (int(pixels[upper, right]) >> channel) & 255,
+        )
+        r, s = (
+            (int(pixels[lower, left]) >> channel) & 255,
+            (int(pixels[lower, right]) >> channel) & 255,
+        )
+        held = (p * (256 - fu) + q * fu) * (256 - fv) + (r * (256 - fu) + s * fu) * fv
+        mixed |= ((held * level + 8388608) >> 24) << channel
+    return np.uint32(mixed)

@@ -11,7 +11,7 @@ from kitecore.motion import still_at
 from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
-from kitecore.picture.layer import Layer, Rgba, moved, solid
+from kitecore.picture.layer import Layer, Rgba, moved, sized, solid
 from kitecore.picture.mixing import masked, mixed_by
 from kitecore.render.grading import graded_picture
 from kitecore.render.layering import shown_part
@@ -52,10 +52,10 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:
     """Where an adjustment works, by its place, crop and masks; None for everywhere."""
     whole = (stage.canvas.width, stage.canvas.height)
     pose, carry = pose_at(clip, local, stage.area), stage.carried(clip, local)
-    landing = land(clip.place, pose, whole, stage.area, stage.scale, carried=carry)
+    landing = land(clip.place, pose, whole, stage.area, stage.onto, carried=carry)
     width, height = landing.pixels
     part = shown_part(clip, local, width, height, stage, whole[0] / whole[1])
-    fills = np.diag([stage.size[0] / width, stage.size[1] / height, 1.0])
+    fills = stage.onto @ sized(whole[0] / width, whole[1] / height)
     if part is None and np.abs(landing.matrix - fills).max() < _NEAR:
         return None
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Final
 
 import numpy as np
 
@@ -18,6 +19,7 @@ from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
+from kitecore.picture.transitions._base import mixed
 from kitecore.render.adjusting import adjust
 from kitecore.render.exposing import exposed
 from kitecore.render.painters import paint
@@ -35,6 +37,9 @@ class Crossing:
 
 
 Showing = Pictured | Crossing
+
+_UNDER: Final = 1.0
+"""Pixels that a cell reaches under the next."""
 
 
 def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage) -> None:
@@ -154,8 +159,20 @@ def _draw_crossing(
     # The middle of each frame's time: the first is not all one, the last not all the other.
     done = (tick - crossing.begin + stage.step / 2) / crossing.transition.length
     share = eased(crossing.transition.ease, min(max(done, 0.0), 1.0))
-    picture = cross(a, b, min(max(share, 0.0), 1.0), crossing.transition, stage.scale[0])
+    picture = _crossed(a, b, min(max(share, 0.0), 1.0), crossing.transition, stage)
     lay(canvas, Layer(picture, moved(0, 0)), 1.0, blend or crossing.after.blend)
+
+
+def _crossed(a: Rgba, b: Rgba, share: float, transition: TransitionBase, stage: Stage) -> Rgba:
+    """Crossed on the canvas; what lies beyond it is only mixed."""
+    if stage.margin == (0.0, 0.0):
+        return cross(a, b, share, transition, stage.scale[0])
+    x, y = (round(side * by) for side, by in zip(stage.margin, stage.scale, strict=True))
+    picture = mixed(a, b, share)
+    within = np.s_[y : picture.shape[0] - y, x : picture.shape[1] - x]
+    before, after = np.ascontiguousarray(a[within]), np.ascontiguousarray(b[within])
+    picture[within] = cross(before, after, share, transition, stage.scale[0])
+    return picture
 
 
 def _draw_clip(
@@ -172,12 +189,12 @@ def _draw_clip(
             return None
         layer = _in_cell(clip, local, stage)
     else:
-        layer = exposed(clip, local, stage, _affected)
+        layer = exposed(clip, local, stage, affected)
     lay(canvas, layer, opacity, blend or clip.blend)
     return None
 
 
-def _affected(clip: Pictured, local: int, stage: Stage) -> Layer:
+def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
     """The clip's layer after its effects, kept if neither it nor they change."""
     layer = paint(clip, local, stage)
     if not clip.effects:
@@ -197,15 +214,17 @@ def _in_cell(clip: Pictured, local: int, stage: Stage) -> Layer:
     assert clip.cell is not None
     canvas, (across, down) = stage.canvas, stage.scale
     left, top, wide, high = clip.cell.box(canvas.width, canvas.height)
-    layer = _affected(clip, local, stage.within((wide, high)))
+    layer = affected(clip, local, stage.within((wide, high)))
     # Whole pixels around the cell, so that the result is laid without sampling it again.
-    x, y = int(np.floor(left * across)), int(np.floor(top * down))
-    width = max(1, int(np.ceil((left + wide) * across)) - x)
-    height = max(1, int(np.ceil((top + high) * down)) - y)
+    (before, above), begin = stage.margin, (left * across, top * down)
+    x, y = int(np.floor(begin[0] + before * across)), int(np.floor(begin[1] + above * down))
+    width = int(np.ceil((before + left + wide) * across + _UNDER)) - x
+    height = int(np.ceil((above + top + high) * down + _UNDER)) - y
     pixels = np.zeros((height, width, 4), np.uint8)
-    lay(pixels, replace(layer, matrix=moved(left * across - x, top * down - y) @ layer.matrix))
-    shape = np.array(clip.cell.corners(canvas.width, canvas.height)).reshape(-1, 2)
-    corners = shape * (across, down) - (x, y)
+    there = replace(layer, matrix=moved(begin[0] - x, begin[1] - y) @ layer.matrix)
+    lay(pixels, there, snug=_UNDER + 1)
+    outline = clip.cell.corners(canvas.width, canvas.height, _UNDER / min(across, down))
+    corners = (np.array(outline).reshape(-1, 2) + stage.margin) * (across, down) - (x, y)
     radius = clip.cell.radius * across
 
     key = (corners.tobytes(), radius, width, height)

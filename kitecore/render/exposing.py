@@ -14,7 +14,7 @@ from kitecore.motion import value_at
 from kitecore.motion.following import shown_frame
 from kitecore.motion.posing import moves_by_itself
 from kitecore.picture.composite import lay
-from kitecore.picture.layer import Layer, Matrix, moved, sized
+from kitecore.picture.layer import Layer, Matrix, moved
 from kitecore.render.stage import Stage
 
 Draw = Callable[[Pictured, int, Stage], Layer]
@@ -62,8 +62,8 @@ def _offsets(open_for: float, count: int) -> list[int]:
 def _motion(clip: Pictured, local: int, by: int, stage: Stage) -> Matrix:
     """How output pixels move from a tick to ``by`` ticks later."""
     then, now = (_frame(clip, at, stage) for at in (local + by, local))
-    scale = sized(*stage.scale)
-    return np.asarray(scale @ then @ np.linalg.inv(now) @ np.linalg.inv(scale))
+    onto = stage.onto
+    return np.asarray(onto @ then @ np.linalg.inv(now) @ np.linalg.inv(onto))
 
 
 def _frame(clip: Pictured, local: int, stage: Stage) -> Matrix:

@@ -22,6 +22,7 @@ from kitecore.render.grading import Step, passes_at, plan_of
 from kitecore.render.onion import lay_skins
 from kitecore.render.painters.video import shown_number
 from kitecore.render.passing import covering_at
+from kitecore.render.reaching import reach
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
@@ -79,7 +80,7 @@ def stage_of(document: Document, size: Size, sources: Sources, matte: str = "") 
     canvas = document.canvas
     area = (float(canvas.width), float(canvas.height))
     step = document.rate.exact.frame_ticks
-    return Stage(canvas, size, sources, step, draw_tracks, area, matte, document.tracks)
+    return Stage(canvas, size, sources, step, draw_tracks, reach, area, matte, document.tracks)
 
 
 def render_planes(document: Document, tick: int, size: Size, sources: Sources) -> av.VideoFrame:

@@ -34,6 +34,6 @@ def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Source
     canvas = document.canvas
     whole = (canvas.width, canvas.height)
     pose = pose_at(clip, local, whole)
-    landing = land(clip.place, pose, (info.width, info.height), whole, (1.0, 1.0))
+    landing = land(clip.place, pose, (info.width, info.height), whole, np.eye(3))
     fills = np.diag([whole[0] / landing.pixels[0], whole[1] / landing.pixels[1], 1.0])
     return bool(np.abs(landing.matrix - fills).max() < 1e-6)

@@ -42,8 +42,9 @@ def land(
     pose: Pose,
     picture: Area,
     area: Area,
-    scale: Area,
+    onto: Matrix,
     *,
+    core: Area | None = None,
     drawn: bool = False,
     growing: bool = False,
     carried: Matrix | None = None,
@@ -56,8 +57,10 @@ def land(
         How it is fitted and flipped, and where it is at the moment.
     area
         Width and height, in canvas pixels, that it is fitted into and placed from the middle of.
-    scale
-        Output pixels to a canvas pixel, across and down.
+    onto
+        From canvas pixels to those of the output.
+    core
+        The part in the middle of the picture that is fitted, if that is not all of it.
     drawn
         For what is drawn by the program: ``picture`` is its size in canvas pixels, which no fit
         changes, and it can be had in any number of pixels.
@@ -67,7 +70,7 @@ def land(
     carried
         What the layer that it follows does to it, in canvas pixels.
     """
-    fit = 1.0 if drawn else fit_factor(place.fit, picture, area)
+    fit = 1.0 if drawn else fit_factor(place.fit, core or picture, area)
     wide, high = (
         fit * (-1.0 if flipped else 1.0) for flipped in (place.mirrored, place.upside_down)
     )
@@ -83,12 +86,12 @@ def land(
     canvas_matrix = frame_of(pose, area) @ inner
     if carried is not None:
         canvas_matrix = carried @ canvas_matrix
-    shown = sized(*scale) @ canvas_matrix
+    shown = onto @ canvas_matrix
     wanted = _wanted(shown, picture, drawn=drawn, growing=growing)
     matrix = shown @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
     density = wanted[0] / picture[0] / (fit * max(abs(pose.size[0]), 1e-6))
     # A picture that has almost vanished still has a pixel: its effects stay as large as they are.
-    return Landing(matrix, wanted, min(density, 2 * max(scale)))
+    return Landing(matrix, wanted, min(density, 2 * max(onto[0, 0], onto[1, 1])))
 
 
 def _wanted(matrix: Matrix, picture: Area, *, drawn: bool, growing: bool) -> Size:

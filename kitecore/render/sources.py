@@ -110,12 +110,9 @@ class Sources:
         assert found is not None
         return found
 
-    def frame_number(self, media: str, tick: int, backwards: bool = False) -> int:
-        """Number of a video's frame shown at ``tick`` of the file.
-
-        ``backwards``: the frame that ends there, as when it is played so.
-        """
-        return self.folder(media).index.frame_at(tick - _NUDGE if backwards else tick + _NUDGE)
+    def frame_number(self, media: str, tick: int) -> int:
+        """Number of a video's frame shown at ``tick`` of the file."""
+        return self.folder(media).index.frame_at(tick + _NUDGE)
 
     def between(self, media: str, tick: int) -> tuple[int, float]:
         """The last frame that begins before ``tick``, and the share of the way to the next."""

@@ -9,11 +9,12 @@ from functools import cached_property
 from kitecore.arrays import Size
 from kitecore.document import Canvas, ClipBase, Pictured, Track
 from kitecore.motion.following import carried
-from kitecore.picture.layer import Matrix, Rgba
+from kitecore.picture.layer import Matrix, Rgba, moved, sized
 from kitecore.render.sources import Sources
 
 Area = tuple[float, float]
 DrawTracks = Callable[[Rgba, tuple[Track, ...], int, "Stage"], None]
+Reach = Callable[[tuple[Track, ...], int, "Stage"], Area]
 
 
 @dataclass(frozen=True)
@@ -22,10 +23,12 @@ class Stage:
 
     ``area`` is the width and height, in canvas pixels, that a picture is fitted into: the whole
     canvas, or the cell of a split screen. ``step`` is the length of a frame in ticks. ``draw``
-    draws tracks onto a picture: a group paints with it what it holds. ``matte`` is the id of a zone
+    draws tracks onto a picture: a group paints with it what it holds; ``reach`` tells how far that
+    lies beyond the canvas. ``matte`` is the id of a zone
     to be shown as what it lets through, in place of its clip's picture. ``tracks`` are those among
     which layers follow each other. ``exposed`` is how far, in ticks, what moves is ahead of what is
-    shown: within the time of one exposure.
+    shown: within the time of one exposure. ``margin`` is how many canvas pixels the output shows
+    beyond the canvas on its left and right, above and below.
     """
 
     canvas: Canvas
@@ -33,15 +36,26 @@ class Stage:
     sources: Sources
     step: int
     draw: DrawTracks
+    reach: Reach
     area: Area
     matte: str = ""
     tracks: tuple[Track, ...] = ()
     exposed: int = 0
+    margin: Area = (0.0, 0.0)
 
     @property
     def scale(self) -> Area:
         """Output pixels to a canvas pixel, across and down."""
-        return self.size[0] / self.canvas.width, self.size[1] / self.canvas.height
+        across, down = self.margin
+        return (
+            self.size[0] / (self.canvas.width + 2 * across),
+            self.size[1] / (self.canvas.height + 2 * down),
+        )
+
+    @property
+    def onto(self) -> Matrix:
+        """From canvas pixels to those of the output."""
+        return sized(*self.scale) @ moved(*self.margin)
 
     @cached_property
     def clips(self) -> Mapping[str, ClipBase]:
@@ -55,6 +69,7 @@ class Stage:
     def within(self, area: Area) -> Stage:
         return replace(self, area=area)
 
-    def sized(self, size: Size) -> Stage:
-        """The same canvas in another size, used whole."""
-        return replace(self, size=size, area=(self.canvas.width, self.canvas.height))
+    def sized(self, size: Size, margin: Area = (0.0, 0.0)) -> Stage:
+        """The same canvas in another size, used whole, with a margin around it."""
+        area = (self.canvas.width, self.canvas.height)
+        return replace(self, size=size, area=area, margin=margin)

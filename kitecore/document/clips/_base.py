@@ -101,6 +101,14 @@ class Paced(ClipBase):
         """Source tick at a tick counted from the clip's start."""
         return self.source_in + self.speed.offset(local)
 
+    def shown_at(self, local: int, step: int) -> int:
+        """Source tick of the frame, ``step`` long, that begins at a tick of the clip.
+
+        Played backwards a frame begins where it ends, so that the row of frames is that of the same
+        clip forwards, from its end.
+        """
+        return self.source_at(local + step if self.speed.at(local) < 0 else local)
+
     @property
     def used(self) -> tuple[int, int]:
         """The stretch of the source that is shown."""

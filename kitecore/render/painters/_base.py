@@ -29,6 +29,7 @@ def landed(
     fetch: Callable[[Size], Rgba | Deep],
     *,
     constant: Hashable = None,
+    core: Area | None = None,
     drawn: bool = False,
 ) -> Layer:
     """A picture of size ``picture``, prepared, where its place puts it.
@@ -40,8 +41,8 @@ def landed(
         without a key may it have 16 bits.
     constant
         Names a picture that is the same all the time, and so is prepared once.
-    drawn
-        Whether the program draws it (see `placing.land`).
+    core, drawn
+        The part of it that is fitted, and whether the program draws it (see `placing.land`).
     """
     moment = tick + stage.exposed
     landing = land(
@@ -49,7 +50,8 @@ def landed(
         pose_at(clip, moment, stage.area),
         picture,
         stage.area,
-        stage.scale,
+        stage.onto,
+        core=core,
         drawn=drawn,
         growing=grows(clip),
         carried=stage.carried(clip, moment),

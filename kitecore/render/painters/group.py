@@ -1,43 +1,107 @@
 from __future__ import annotations
 
+from typing import Final
+
 import numpy as np
 
 from kitecore.arrays import Size
 from kitecore.document import GroupClip
-from kitecore.picture.layer import Layer, Rgba
+from kitecore.motion.following import shown_frame
+from kitecore.motion.posing import pose_at
+from kitecore.picture.layer import Layer, Matrix, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.painters._base import landed, painters
+from kitecore.render.placing import Area
 from kitecore.render.stage import Stage
-from kitecore.ticks import TICKS_PER_SECOND
 
-JUST_BEFORE = TICKS_PER_SECOND // 40_000
-"""More than what a frame's time may be rounded by, less than any frame lasts."""
+_STEPS: Final = 8
+"""Margins come in steps of so many to a canvas, so that they are the same for many frames."""
+_FARTHEST: Final = 2.0
+"""Canvases that are drawn at most on each side of the canvas."""
+_NOTHING: Final = (0.0, 0.0)
+_SMALL: Final = 32
+"""Pixels on a side in which it is found out how far something reaches."""
+_NEAR: Final = 1e-6
 
 
 @painters.register("group")
 def paint_group(clip: GroupClip, tick: int, stage: Stage) -> Layer:
     """What the group holds, composited on its own and then placed as one picture.
 
-    A group has the size of the canvas, so that it looks as its clips did.
+    A group has the size of the canvas, so that it looks as its clips did; what they draw beyond it
+    comes along, as far as it can be seen.
     """
-    whole = (stage.canvas.width, stage.canvas.height)
+    canvas = (float(stage.canvas.width), float(stage.canvas.height))
+    at = clip.shown_at(tick, stage.step)
+    margin = _margin(clip, tick, at, stage)
 
     def fetch(size: Size) -> Rgba:
-        inner, at = stage.sized(size), clip.source_at(tick)
-        if clip.speed.at(tick) < 0:
-            # Played backwards, the frame that ends there.
-            return _drawn(clip, at - JUST_BEFORE, inner)
+        inner = stage.sized(size, margin)
         if clip.between == "nearest" or clip.speed.plain or not at % stage.step:
             return _drawn(clip, at, inner)
         first = at // stage.step * stage.step
         later = _drawn(clip, first + stage.step, inner)
         return mixed(_drawn(clip, first, inner), later, (at - first) / stage.step)
 
-    return landed(clip, tick, whole, stage, fetch)
+    whole = (canvas[0] + 2 * margin[0], canvas[1] + 2 * margin[1])
+    return landed(clip, tick, whole, stage, fetch, core=canvas)
 
 
 def _drawn(clip: GroupClip, tick: int, stage: Stage) -> Rgba:
-    tick = min(max(tick, 0), max(0, clip.source_end - 1))
     pixels = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
-    stage.draw(pixels, clip.tracks, tick, stage)
+    stage.draw(pixels, clip.tracks, _within(clip, tick), stage)
     return pixels
+
+
+def _within(clip: GroupClip, tick: int) -> int:
+    return min(max(tick, 0), max(0, clip.source_end - 1))
+
+
+def _margin(clip: GroupClip, tick: int, at: int, stage: Stage) -> Area:
+    """Canvas pixels around the canvas in which something lies that can be seen."""
+    seen = _NOTHING if _is_framed(clip) else _seen(clip, tick + stage.exposed, stage)
+    if seen == _NOTHING:
+        return _NOTHING
+    wide, high = _canvas(stage)
+    around = stage.sized((_SMALL, _SMALL), (_FARTHEST * wide, _FARTHEST * high))
+    held = stage.reach(clip.tracks, _within(clip, at), around)
+    across, down = (
+        np.ceil(min(one, other) / side * _STEPS) / _STEPS * side
+        for one, other, side in zip(seen, held, (wide, high), strict=True)
+    )
+    return float(across), float(down)
+
+
+def _is_framed(clip: GroupClip) -> bool:
+    """Whether something is done to it that counts from the edges of the canvas."""
+    zones = clip.grade is not None and bool(clip.grade.zones)
+    masked = any(mask.on for mask in clip.masks)
+    return bool(clip.cell or clip.crop or clip.warp or masked or zones)
+
+
+def _seen(clip: GroupClip, tick: int, stage: Stage) -> Area:
+    """How far what the output shows reaches beyond the group's own canvas."""
+    pose = pose_at(clip, tick, stage.area)
+    frame = shown_frame(clip, tick, stage.clips, stage.area)
+    from_pivot = (np.linalg.inv(frame) @ _corners(stage))[:2]
+    from_middle = from_pivot + np.array(pose.pivot)[:, None]
+    far = np.abs(from_middle).max(axis=1) - np.array(stage.area) / 2
+    if clip.effects:
+        # Blurs and shadows reach for what is just outside.
+        far += np.array(_canvas(stage)) / _STEPS
+    across, down = (
+        min(max(float(one) - _NEAR, 0.0), _FARTHEST * side)
+        for one, side in zip(far, _canvas(stage), strict=True)
+    )
+    return across, down
+
+
+def _corners(stage: Stage) -> Matrix:
+    """Of the output, in canvas pixels, a column each."""
+    (across, down), (wide, high) = stage.margin, _canvas(stage)
+    xs, ys = (-across, wide + across), (-down, high + down)
+    return np.array([[x, y, 1.0] for x in xs for y in ys]).T
+
+
+def _canvas(stage: Stage) -> Area:
+    return float(stage.canvas.width), float(stage.canvas.height)

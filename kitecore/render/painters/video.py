@@ -28,8 +28,7 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
 
 def shown_number(clip: VideoClip, tick: int, stage: Stage) -> int:
     """Number of the source's frame at a tick counted from the clip's start."""
-    backwards = clip.speed.at(tick) < 0
-    return stage.sources.frame_number(clip.media, clip.source_at(tick), backwards)
+    return stage.sources.frame_number(clip.media, clip.shown_at(tick, stage.step))
 
 
 def _whole(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
@@ -43,7 +42,7 @@ def _deep(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Deep:
 
 def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
     sources = stage.sources
-    number, share = sources.between(clip.media, clip.source_at(tick))
+    number, share = sources.between(clip.media, clip.shown_at(tick, stage.step))
     before = sources.video(clip.media, number, clip.id, size)
     if share < 0.004:
         return before

@@ -234,9 +234,10 @@ class GroupFilmTest(FilmCase):
             ids = [clip.id for _, clip in self.scene.document.clips()]
             self.do(kind="group", clips=ids, name="nest")
         self.do(kind="set_speed", clips=[self.clip("nest")], factor=2)
-        self.assertEqual([*range(30, 60, 2), *range(0, 30, 2)], self.numbers())
+        forwards = [*range(30, 60, 2), *range(0, 30, 2)]
+        self.assertEqual(forwards, self.numbers())
         self.do(kind="reverse", clips=[self.clip("nest")])
-        self.assertEqual([*range(29, 0, -2), *range(59, 30, -2)], self.numbers())
+        self.assertEqual(forwards[::-1], self.numbers())
 
     def test_numbered_stills_hold_their_order(self) -> None:
         for number in range(4):

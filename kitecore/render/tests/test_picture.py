@@ -183,7 +183,9 @@ class KeyTest(TestCase):
 class LandingTest(TestCase):
     def test_a_picture_is_never_fetched_larger_than_it_is_or_is_drawn(self) -> None:
         for size, wanted in ((0.5, (540, 960)), (1.0, (1080, 1920)), (3.0, (1080, 1920))):
-            landing = land(Place(), Pose(size=(size, size)), (1080, 1920), (1080, 1920), (1, 1))
+            landing = land(Place(), Pose(size=(size, size)), (1080, 1920), (1080, 1920), np.eye(3))
             self.assertEqual(wanted, landing.pixels)
-        turned = land(Place(), Pose(size=(0.5, 0.5), turn=10), (1080, 1920), (1080, 1920), (1, 1))
+        turned = land(
+            Place(), Pose(size=(0.5, 0.5), turn=10), (1080, 1920), (1080, 1920), np.eye(3)
+        )
         self.assertGreaterEqual(turned.pixels[0], 540)

@@ -1,0 +1,39 @@
+"""How far what tracks show reaches beyond the canvas."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from kitecore.document import AdjustmentClip, Pictured, Track
+from kitecore.render.compose import Crossing, affected, showing_at
+from kitecore.render.placing import Area
+from kitecore.render.stage import Stage
+
+
+def reach(tracks: tuple[Track, ...], tick: int, stage: Stage) -> Area:
+    """Canvas pixels beyond the canvas, left or right and above or below, in which something lies.
+
+    Parameters
+    ----------
+    stage
+        A small output will do: all is painted for it, but nothing laid.
+    """
+    stage = replace(stage, tracks=tracks)
+    far = np.zeros(2)
+    for showing in showing_at(tracks, tick):
+        both = [showing.before, showing.after] if isinstance(showing, Crossing) else [showing]
+        for clip in both:
+            if not isinstance(clip, AdjustmentClip) and clip.cell is None:
+                far = np.maximum(far, _beyond(clip, tick - clip.start, stage))
+    return float(far[0]), float(far[1])
+
+
+def _beyond(clip: Pictured, local: int, stage: Stage) -> np.ndarray:
+    layer = affected(clip, local, stage)
+    height, width = layer.pixels.shape[:2]
+    own = np.array([[0, width, 0, width], [0, 0, height, height], [1, 1, 1, 1]], float)
+    spots = (np.linalg.inv(stage.onto) @ layer.matrix @ own)[:2]
+    sides = np.array([[stage.canvas.width], [stage.canvas.height]])
+    return np.asarray(np.maximum(-spots, spots - sides).max(axis=1).clip(0))

@@ -1,0 +1,130 @@
+"""Edges of pictures, of cells and of the canvas; groups that hold more than the canvas shows."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.picture.composite import lay
+from kitecore.picture.layer import Layer, moved, sized, solid
+from kitecore.render.frame import render
+from kitecore.render.tests.scene import SIZE, Scene
+from kitecore.render.tests.test_cut import FRAME, FilmCase
+
+WHITE = (255, 255, 255)
+
+
+class EnlargedTest(FilmCase):
+    """A small white picture, much enlarged."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        Scene(cls.root).still("white", (*WHITE, 255), (22, 8))
+
+    def shown(self, size: tuple[int, int] = SIZE) -> NDArray[np.uint8]:
+        return render(self.scene.document, 0, size, self.sources)[..., :3]
+
+    def test_a_picture_that_fills_the_canvas_is_not_darkened_at_its_edge(self) -> None:
+        self.scene.place("white", 1.0, place={"fit": "fill"})
+        for size in (SIZE, (90, 160), (54, 96)):
+            with self.subTest(size):
+                self.assertEqual(255, self.shown(size).min())
+
+    def test_cells_without_a_gap_leave_no_seam(self) -> None:
+        for rows, slant, upright in (
+            ([2], 0, False),
+            ([1, 1], 0, True),
+            ([2, 3], 0, False),
+            ([3], 20, False),
+        ):
+            for order in (1, -1):
+                with self.subTest(rows=rows, slant=slant, upright=upright, order=order):
+                    self.scene.document = self._split(rows, slant, upright, order)
+                    for size in (SIZE, (102, 182), (70, 124)):
+                        self.assertGreaterEqual(self.shown(size).min(), 254)
+
+    def _split(self, rows: list[int], slant: float, upright: bool, order: int) -> Any:
+        scene = Scene(self.root)
+        for place in range(sum(rows))[::order]:
+            cell = {
+                "screen": "s", "rows": rows, "place": place, "gap": 0.0, "slant": slant,
+                "upright": upright,
+            }  # fmt: skip
+            scene.place("white", 1.0, mode="above", cell=cell, place={"fit": "fill"})
+        return scene.document
+
+    def test_a_free_edge_is_soft_over_one_pixel_however_much_it_is_enlarged(self) -> None:
+        canvas = solid(100, 20, (0, 0, 0))
+        lay(canvas, Layer(solid(10, 4, WHITE), moved(20.25, -2) @ sized(5, 6)))
+        self.assertEqual([0, 0, 191, 255, 255], canvas[10, 18:23, 0].tolist())
+        self.assertEqual([255, 255, 64, 0, 0], canvas[10, 68:73, 0].tolist())
+
+    def test_a_shift_by_parts_of_a_pixel_covers_as_much_as_it_has(self) -> None:
+        canvas = solid(30, 30, (0, 0, 0))
+        lay(canvas, Layer(solid(9, 9, WHITE), moved(5.25, 7.5)))
+        self.assertLess(abs(canvas[..., 0].sum() / 255 - 81), 0.2)
+
+
+class WideGroupTest(FilmCase):
+    """A group that holds a picture which lies mostly outside the canvas."""
+
+    def group(self, **place: Any) -> str:
+        beside = {"position": [-SIZE[0], 0]}
+        self.scene.place("red", 1.0, place=beside)
+        self.do(kind="group", clips=[self.clip("red")], name="held")
+        held = self.clip("held")
+        self.do(
+            kind="adjust", clips=[held], values={f"place/{name}": at for name, at in place.items()}
+        )
+        return held
+
+    def red(self, size: tuple[int, int] = SIZE) -> NDArray[np.bool_]:
+        picture = render(self.scene.document, 0, size, self.sources)
+        return picture[..., 0] > 127
+
+    def test_what_lies_outside_comes_along_when_the_group_is_moved_in(self) -> None:
+        self.group(position=[SIZE[0] / 2, 0])
+        self.assertTrue(self.red()[:, : SIZE[0] // 2].all())
+        self.assertFalse(self.red()[:, SIZE[0] // 2 :].any())
+
+    def test_and_when_it_is_made_smaller_or_turned(self) -> None:
+        self.group(size=[0.5, 0.5])
+        rows, columns = np.nonzero(self.red())
+        self.assertEqual((0, SIZE[0] // 4 - 1), (columns.min(), columns.max()))
+        self.assertEqual((80, 239), (rows.min(), rows.max()))
+        self.do(kind="adjust", clips=[self.clip("held")], values={"place/turn": 90})
+        rows, columns = np.nonzero(self.red())
+        # It stood to the left; turned clockwise it stands above.
+        self.assertLess(rows.max(), SIZE[1] // 2)
+        self.assertTrue(len(rows))
+
+    def test_a_group_in_a_group(self) -> None:
+        self.group(position=[0, SIZE[1]])
+        self.do(kind="group", clips=[self.clip("held")], name="outer")
+        values = {"place/position": [SIZE[0], -SIZE[1]]}
+        self.do(kind="adjust", clips=[self.clip("outer")], values=values)
+        self.assertTrue(self.red().all())
+
+    def test_a_group_that_is_not_moved_is_the_same_picture(self) -> None:
+        self.scene.place("blue", 1.0, place={"position": [30, 50], "turn": 20, "size": [1.4, 1.4]})
+        plain = render(self.scene.document, 0, SIZE, self.sources)
+        self.do(kind="group", clips=[self.clip("blue")], name="held")
+        self.assertTrue((plain == render(self.scene.document, 0, SIZE, self.sources)).all())
+
+
+class ReversedGroupTest(FilmCase):
+    def test_its_keys_go_with_its_videos(self) -> None:
+        """A video and a square that moves by keys, both through the frames 0 to 59."""
+        self.scene.place("a", 2.0)
+        keys = {"keys": [{"at": 0, "value": [-60, 0]}, {"at": 60 * FRAME, "value": [60, 0]}]}
+        place = {"size": [0.05, 0.05], "position": keys}
+        self.scene.place("red", 2.0, mode="above", at=0, place=place)
+        self.do(kind="group", clips=[c.id for _, c in self.scene.document.clips()], name="both")
+        forwards = [self.picture(frame) for frame in range(60)]
+        self.do(kind="reverse", clips=[self.clip("both")])
+        for frame in range(60):
+            with self.subTest(frame):
+                self.assertTrue((forwards[59 - frame] == self.picture(frame)).all())
