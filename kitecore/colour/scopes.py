@@ -16,6 +16,7 @@ from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 
 Pixels = NDArray[Any]
 Counts = NDArray[np.uint32]
+Covered = NDArray[np.bool_]
 
 SKIN_ANGLE: Final = 123.0
 """Degrees on the vectorscope near which skin lies, whatever its brightness."""
@@ -106,10 +107,12 @@ class Shares:
     clipped: float
 
 
-def shares(pixels: Pixels) -> Shares:
-    crushed, clipped = _lost(pixels, levels_of(pixels) - 1)
-    many = pixels.shape[0] * pixels.shape[1]
-    return Shares(crushed / many, clipped / many)
+def shares(pixels: Pixels, covered: Covered | None = None) -> Shares:
+    """Of the pixels of a picture, or only of those that are ``covered`` (height, width)."""
+    if covered is None:
+        covered = np.ones(pixels.shape[:2], np.bool_)
+    many, crushed, clipped = _lost(pixels, covered, levels_of(pixels) - 1)
+    return Shares(crushed / many, clipped / many) if many else Shares(0.0, 0.0)
 
 
 def lost(pixels: Pixels) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
@@ -175,13 +178,15 @@ def _vectorscope(pixels: Pixels, counts: Counts, most: int) -> None:
 
 
 @njit(cache=True, nogil=True)
-def _lost(pixels: Pixels, most: int) -> tuple[int, int]:
-    """How many pixels are crushed, and how many are clipped."""
+def _lost(pixels: Pixels, covered: Covered, most: int) -> tuple[int, int, int]:
+    """How many covered pixels there are, how many of them are crushed, and how many clipped."""
     height, width, _ = pixels.shape
-    crushed, clipped = 0, 0
+    many, crushed, clipped = 0, 0, 0
     for y in range(height):
         for x in range(width):
-            r, g, b = pixels[y, x, 0], pixels[y, x, 1], pixels[y, x, 2]
-            crushed += r == 0 and g == 0 and b == 0
-            clipped += r == most or g == most or b == most
-    return crushed, clipped
+            if covered[y, x]:
+                r, g, b = pixels[y, x, 0], pixels[y, x, 1], pixels[y, x, 2]
+                many += 1
+                crushed += r == 0 and g == 0 and b == 0
+                clipped += r == most or g == most or b == most
+    return many, crushed, clipped

@@ -2,28 +2,95 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Mapping
+from typing import Any, Final
 
-from kitecore.document import ClipBase, GroupClip, Pictured, Place
+from pydantic.fields import FieldInfo
+
+from kitecore.document import ClipBase, GroupClip, Model, Pictured, Place, Track
+from kitecore.document.moves import Follow
 from kitecore.document.properties import Keys, SpotKey, Vector
 
-DRAWN = ("text", "shape")
+DRAWN: Final = ("text", "shape")
 """Kinds of clip that the program draws in canvas pixels of their own."""
+_FITTED_APART: Final = ("place", "moves", "tracks")
 
 
-def fitted(clip: ClipBase, factor: float) -> ClipBase:
-    """The clip enlarged about the middle of the canvas, with all its keys, and what is in it."""
+Clips = Mapping[str, ClipBase]
+
+
+def fitted(clip: ClipBase, factor: float, among: Clips | None = None) -> ClipBase:
+    """The clip enlarged about the middle of the canvas, with all its keys, and what is in it.
+
+    All lengths in canvas pixels grow with it: of effects, cells, softened edges, gradients. What the
+    program draws is drawn as before and then sized, so that its own lengths stay.
+
+    Parameters
+    ----------
+    among
+        By id, clips that are enlarged with it and that it may follow.
+    """
     if factor == 1 or not isinstance(clip, Pictured):
         return clip
-    own_size = clip.kind in DRAWN or clip.place.fit == "own"
-    update: dict[str, Any] = {"place": _larger(clip.place, factor, own_size=own_size)}
+    update = _longer_parts(clip, factor)
+    update["place"] = _larger(clip.place, factor, own_size=_has_own_size(clip))
+    if clip.moves.follow is not None:
+        follow = _led(clip.moves.follow, factor, among or {})
+        update["moves"] = clip.moves.model_copy(update={"follow": follow})
     if isinstance(clip, GroupClip):
-        update["tracks"] = tuple(
-            track.model_copy(update={"clips": tuple(fitted(one, factor) for one in track.clips)})
-            for track in clip.tracks
-        )
+        update["tracks"] = fitted_tracks(clip.tracks, factor)
     return clip.model_copy(update=update)
+
+
+def fitted_tracks(tracks: tuple[Track, ...], factor: float) -> tuple[Track, ...]:
+    """All clips of some tracks enlarged."""
+    among = {clip.id: clip for track in tracks for clip in track.clips}
+    return tuple(
+        track.model_copy(update={"clips": tuple(fitted(c, factor, among) for c in track.clips)})
+        for track in tracks
+    )
+
+
+def _has_own_size(clip: Pictured) -> bool:
+    return clip.kind in DRAWN or clip.place.fit == "own"
+
+
+def _longer_parts(clip: Pictured, factor: float) -> dict[str, Any]:
+    kind = Pictured if clip.kind in DRAWN else type(clip)
+    names = (name for name in kind.model_fields if name not in _FITTED_APART)
+    parts = {name: (kind.model_fields[name], getattr(clip, name)) for name in names}
+    found = {name: _longer(field, value, factor) for name, (field, value) in parts.items()}
+    return {name: value for name, value in found.items() if value is not parts[name][1]}
+
+
+def _longer(field: FieldInfo | None, value: Any, factor: float) -> Any:
+    """A value with all lengths in it multiplied; itself if there are none."""
+    extra = field.json_schema_extra if field is not None else None
+    if isinstance(extra, dict) and extra.get("unit") == "px":
+        return mapped(value, lambda length: _times(length, factor))
+    if isinstance(value, tuple) and any(isinstance(one, Model) for one in value):
+        items = tuple(_longer(None, one, factor) for one in value)
+        return value if all(a is b for a, b in zip(items, value, strict=True)) else items
+    if not isinstance(value, Model) or isinstance(value, Keys):
+        return value
+    fields = type(value).model_fields
+    new = {name: _longer(fields[name], getattr(value, name), factor) for name in fields}
+    update = {name: one for name, one in new.items() if one is not getattr(value, name)}
+    return value.model_copy(update=update) if update else value
+
+
+def _times(length: Any, factor: float) -> Any:
+    if isinstance(length, tuple):
+        return tuple(one * factor for one in length)
+    return length * factor
+
+
+def _led(follow: Follow, factor: float, among: Clips) -> Follow:
+    """How a layer lay when it began to follow another that is enlarged with it."""
+    leader, rest = among.get(follow.clip), follow.rest
+    sized = factor if isinstance(leader, Pictured) and _has_own_size(leader) else 1.0
+    update = {"position": _times(rest.position, factor), "size": _times(rest.size, sized)}
+    return follow.model_copy(update={"rest": rest.model_copy(update=update)})
 
 
 def _larger(place: Place, factor: float, *, own_size: bool) -> Place:

@@ -53,7 +53,7 @@ def renamed(clip: ClipBase, seed: str) -> ClipBase:
             for old, copy in zip(before.clips, after.clips, strict=True)
         }
         update["tracks"] = tuple(
-            track.model_copy(update={"clips": tuple(_relinked(c, new) for c in track.clips)})
+            track.model_copy(update={"clips": tuple(relinked(c, new) for c in track.clips)})
             for track in tracks
         )
     return clip.model_copy(update=update)
@@ -64,11 +64,14 @@ def _renamed_track(track: Track, seed: str) -> Track:
     return track.model_copy(update={"id": derived_id(seed, -1), "clips": clips})
 
 
-def _relinked(clip: ClipBase, new: dict[str, str]) -> ClipBase:
-    """A copied clip that rides on, and follows, the copies of what it did before."""
+def relinked(clip: ClipBase, new: dict[str, str]) -> ClipBase:
+    """A copied clip that rides on, and follows, the copies of what it did before.
+
+    Without a copy of what it rode on it rides on nothing.
+    """
     update: dict[str, object] = {}
-    if clip.rides in new:
-        update["rides"] = new[clip.rides]
+    if clip.rides is not None:
+        update["rides"] = new.get(clip.rides)
     follow = clip.moves.follow if isinstance(clip, Pictured) else None
     if follow is not None and follow.clip in new and isinstance(clip, Pictured):
         led = follow.model_copy(update={"clip": new[follow.clip]})

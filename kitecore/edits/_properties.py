@@ -65,10 +65,16 @@ def with_values(model: M, values: dict[str, Any]) -> M:
     def put(data: Any) -> None:
         for path, value in values.items():
             inner, last = _parent(data, path)
-            plain = value.model_dump(mode="json") if isinstance(value, Model) else value
+            plain = _plain(value)
             inner[_index(inner, last) if isinstance(inner, list) else last] = plain
 
     return _changed(model, put)
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, Model):
+        return value.model_dump(mode="json")
+    return [_plain(one) for one in value] if isinstance(value, tuple) else value
 
 
 def with_item(model: M, path: str, item: Any, new_id: str, at: int | None = None) -> M:

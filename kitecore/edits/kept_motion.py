@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, Final, Literal
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -11,13 +11,10 @@ from kitecore.document.model import Length
 from kitecore.document.moves import Entrance, Meanwhile
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import adjusted, has, read
-from kitecore.edits.keys import CopiedKey, CopiedKeys
+from kitecore.edits._relative import about
+from kitecore.edits.copied_keys import CopiedKeys
 from kitecore.errors import EditRefused
 from kitecore.motion import value_at
-
-RELATIVE: Final = {"place/position", "place/turn", "place/lean"}
-"""Kept as differences from the first key: they begin where the target is."""
-PROPORTIONAL: Final = {"place/size"}
 
 
 class KeptMotion(Model):
@@ -34,12 +31,16 @@ class KeptMotion(Model):
 
 @edit_kinds.register("apply_motion")
 class ApplyMotion(EditBase):
-    """Give clips a motion; its times are stretched to their lengths."""
+    """Give clips a motion; its times are stretched to their lengths.
+
+    ``relative``: it begins where they are, else where it was kept.
+    """
 
     kind: Literal["apply_motion"] = "apply_motion"
     clips: tuple[Id, ...]
     motion: KeptMotion
     name: str = Field(default="", max_length=200)
+    relative: bool = True
 
     def label(self) -> str:
         return f"Move {count(self.clips)} as “{self.name}”" if self.name else "Give a motion"
@@ -57,7 +58,7 @@ class ApplyMotion(EditBase):
     def _moved(self, clip: Pictured, step: int) -> ClipBase:
         motion, factor = self.motion, clip.length / self.motion.length
         values = {
-            one.path: {"keys": _fitted(one, clip, factor, step)}
+            one.path: {"keys": self._fitted(one, clip, factor, step)}
             for one in motion.properties
             if has(clip, one.path)
         }
@@ -72,37 +73,23 @@ class ApplyMotion(EditBase):
         )
         return adjusted(clip.model_copy(update={"moves": moves}), values)
 
+    def _fitted(
+        self, one: CopiedKeys, clip: Pictured, factor: float, step: int
+    ) -> list[dict[str, Any]]:
+        """Keys at times that fit the clip; ``relative``, about the value that it has there now."""
+        first, now = one.keys[0].value, value_at(read(clip, one.path), 0)
+        by_time: dict[int, dict[str, Any]] = {}
+        for key in one.keys:
+            at = round(key.at * factor / step) * step
+            data = key.model_dump(mode="json", exclude_none=True) | {"at": at}
+            if self.relative:
+                data["value"] = about(one.path, key.value, first, now)
+            by_time[at] = data
+        return [by_time[at] for at in sorted(by_time)]
+
 
 def _stretched(entrance: Entrance | None, factor: float, step: int) -> Entrance | None:
     if entrance is None:
         return None
     length = max(step, round(entrance.length * factor / step) * step)
     return entrance.model_copy(update={"length": length})
-
-
-def _fitted(one: CopiedKeys, clip: Pictured, factor: float, step: int) -> list[dict[str, Any]]:
-    """Keys at times that fit the clip, about the value that it has there now."""
-    first, now = one.keys[0].value, value_at(read(clip, one.path), 0)
-    by_time: dict[int, dict[str, Any]] = {}
-    for key in one.keys:
-        at = round(key.at * factor / step) * step
-        data = key.model_dump(mode="json", exclude_none=True) | {"at": at}
-        data["value"] = _about(one.path, key, first, now)
-        by_time[at] = data
-    return [by_time[at] for at in sorted(by_time)]
-
-
-def _about(path: str, key: CopiedKey, first: Any, now: Any) -> Any:
-    value = key.value
-    try:
-        if path in RELATIVE:
-            if isinstance(value, int | float):
-                return now + value - first
-            return [there + a - b for there, a, b in zip(now, value, first, strict=True)]
-        if path in PROPORTIONAL:
-            return [
-                there * (a / b if b else 1.0) for there, a, b in zip(now, value, first, strict=True)
-            ]
-    except TypeError as error:
-        raise EditRefused("That motion does not fit.") from error
-    return value

@@ -12,7 +12,7 @@ from pydantic import Field
 from kitecore.document import Document, Id, Model
 from kitecore.document.ease import Ease, turned_round
 from kitecore.document.model import Tick
-from kitecore.document.properties import Key, Keys, SpotKey, Vector
+from kitecore.document.properties import Key, Keys, SpotKey
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import adjusted, has, read
 from kitecore.errors import EditRefused
@@ -199,7 +199,7 @@ class EaseKeys(KeysEdit):
 
 @edit_kinds.register("remove_keys")
 class RemoveKeys(KeysEdit):
-    """A property without its last key has the value of that."""
+    """A property that is left without keys keeps the value of its first."""
 
     kind: Literal["remove_keys"] = "remove_keys"
 
@@ -239,57 +239,3 @@ class LaterKeys(EditBase):
             }
             document = document.with_clip(adjusted(clip, moved))
         return document
-
-
-class CopiedKey(Model):
-    """A key on its own; ``at`` counts from the first of all that were copied."""
-
-    at: Tick
-    value: Any
-    ease: Ease | None = None
-    before: Vector | None = None
-    after: Vector | None = None
-
-
-class CopiedKeys(Model):
-    path: PropertyPath
-    keys: tuple[CopiedKey, ...] = Field(min_length=1, max_length=MOST_KEYS)
-
-
-@edit_kinds.register("paste_keys")
-class PasteKeys(EditBase):
-    """Copied keys at a tick of the timeline, onto every clip that has their properties."""
-
-    kind: Literal["paste_keys"] = "paste_keys"
-    clips: tuple[Id, ...] = Field(min_length=1)
-    at: Tick
-    copied: tuple[CopiedKeys, ...] = Field(min_length=1, max_length=200)
-
-    def label(self) -> str:
-        number = sum(len(one.keys) for one in self.copied)
-        return f"Paste {number} key{'s' if number > 1 else ''} onto {count(self.clips)}"
-
-    def apply(self, document: Document) -> Document:
-        done = False
-        for _, clip in open_clips(document, self.clips):
-            values = {
-                one.path: with_copied(read(clip, one.path), one.keys, self.at - clip.start)
-                for one in self.copied
-                if has(clip, one.path)
-            }
-            done = done or bool(values)
-            document = document.with_clip(adjusted(clip, values))
-        if not done:
-            raise EditRefused("What is in hand has none of the properties of these keys.")
-        return document
-
-
-def with_copied(prop: Any, copied: tuple[CopiedKey, ...], begin: int) -> dict[str, Any]:
-    """A property's keys as plain data, with copied ones put over them."""
-    old = prop.keys if isinstance(prop, Keys) else ()
-    by_time = {key.at: key.model_dump(mode="json") for key in old}
-    for key in copied:
-        by_time[begin + key.at] = key.model_dump(mode="json", exclude_none=True) | {
-            "at": begin + key.at
-        }
-    return {"keys": [by_time[at] for at in sorted(by_time)]}

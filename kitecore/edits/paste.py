@@ -12,7 +12,7 @@ from kitecore.document.document import Side
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
 from kitecore.edits._fitting import fitted
-from kitecore.edits._lanes import pushed_in, renamed, settled, split_at
+from kitecore.edits._lanes import pushed_in, relinked, renamed, settled, split_at
 from kitecore.edits._tracks import FreeKind, on_free_track
 from kitecore.errors import EditRefused
 from kitecore.ticks import Rate
@@ -64,14 +64,15 @@ class Paste(EditBase):
             # Others keep their distance to what is pushed in, so they start where that does.
             at = min(at, document.main.end) if document.main.closes_gaps else at
         factor = self._factor(document.canvas)
+        among = {copied.clip.id: copied.clip for copied in self.copies}
         fresh = {
             copied.clip.id: _fresh(
-                fitted(copied.clip, factor), rate, at - first, f"{self.seed}/{number}"
+                fitted(copied.clip, factor, among), rate, at - first, f"{self.seed}/{number}"
             )
             for number, copied in enumerate(self.copies)
         }
         ids = {old: clip.id for old, clip in fresh.items()}
-        placed = {old: _riding(clip, ids) for old, clip in fresh.items()}
+        placed = {old: relinked(clip, ids) for old, clip in fresh.items()}
         if main:
             document = _onto_main(document, [placed[c.clip.id] for c in main], self.seed)
         lanes: dict[tuple[bool, int], list[ClipBase]] = {}
@@ -89,12 +90,6 @@ def _fresh(clip: ClipBase, rate: Rate, by: int, seed: str) -> ClipBase:
     start = max(0, rate.nearest(clip.start + by))
     length = max(rate.frame_ticks, clip.length // rate.frame_ticks * rate.frame_ticks)
     return renamed(clip.model_copy(update={"length": length}), seed).at(start)
-
-
-def _riding(clip: ClipBase, ids: dict[str, str]) -> ClipBase:
-    if clip.rides is None:
-        return clip
-    return clip.model_copy(update={"rides": ids.get(clip.rides)})
 
 
 def _onto_main(document: Document, clips: list[ClipBase], seed: str) -> Document:

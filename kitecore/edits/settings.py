@@ -8,13 +8,32 @@ from pydantic import Field
 
 from kitecore.document import Clip, ClipBase, Document, Id, Paced, Pictured, Sounding
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
+from kitecore.edits._properties import adjusted, read
 from kitecore.edits.speed import Ramp, SetSpeed
 from kitecore.errors import EditRefused
 
-Group = Literal["place", "speed", "grade", "key", "masks", "effects", "moves", "sound"]
+Group = Literal[
+    "position",
+    "size",
+    "opacity",
+    "blend",
+    "clipping",
+    "speed",
+    "grade",
+    "key",
+    "masks",
+    "effects",
+    "moves",
+    "sound",
+]
 
+_SIZE: Final = ("size", "turn", "lean", "pivot", "fit", "mirrored", "upside_down")
 _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
-    "place": (Pictured, ("place", "opacity", "blend", "clipped")),
+    "position": (Pictured, ("place/position",)),
+    "size": (Pictured, tuple(f"place/{name}" for name in _SIZE)),
+    "opacity": (Pictured, ("opacity",)),
+    "blend": (Pictured, ("blend",)),
+    "clipping": (Pictured, ("clipped",)),
     "grade": (Pictured, ("grade",)),
     "key": (Pictured, ("key",)),
     "masks": (Pictured, ("masks", "crop")),
@@ -22,7 +41,7 @@ _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
     "moves": (Pictured, ("moves", "warp")),
     "sound": (Sounding, ("gain", "muted", "keep_pitch", "silent_below")),
 }
-"""Of each group: the kinds of clip that have it, and what belongs to it."""
+"""Of each group: the kinds of clip that have it, and the paths of what belongs to it."""
 
 
 @edit_kinds.register("apply_settings")
@@ -45,7 +64,7 @@ class ApplySettings(EditBase):
         for _, clip in open_clips(document, self.clips):
             given = self._given(clip)
             if given:
-                document = document.with_clip(clip.model_copy(update=given))
+                document = document.with_clip(adjusted(clip, given))
         if "speed" in self.groups and isinstance(self.source, Paced):
             document = self._paced(document)
         if document is before:
@@ -57,7 +76,7 @@ class ApplySettings(EditBase):
         for group in self.groups:
             kind, names = _FIELDS.get(group, (Paced, ()))
             if names and isinstance(clip, kind) and isinstance(self.source, kind):
-                given |= {name: getattr(self.source, name) for name in names}
+                given |= {name: read(self.source, name) for name in names}
         if isinstance(clip, Sounding) and "gain" in given:
             fades = (min(getattr(self.source, f"fade_{end}"), clip.length) for end in ("in", "out"))
             given["fade_in"], given["fade_out"] = fades

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Final
 
 import av
+import cv2
 import numpy as np
 from av.video.reformatter import ColorPrimaries, ColorRange, Colorspace, ColorTrc
+from numpy.typing import NDArray
 
 from kitecore.arrays import Size
 from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip
-from kitecore.media.pixels import scaled
+from kitecore.media.pixels import fitting, scaled
 from kitecore.media.planes import rows_of
 from kitecore.oklab import rgb_of
 from kitecore.picture.composite import lay
@@ -25,6 +28,9 @@ from kitecore.render.passing import covering_at
 from kitecore.render.reaching import reach
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
+
+COVER_SIDE: Final = 240
+"""Pixels of the longer side in which it is found out what pictures cover."""
 
 
 def render(
@@ -62,6 +68,22 @@ def render(
     if onion:
         lay_skins(canvas, document, onion, tick, stage)
     return canvas
+
+
+def covered_at(
+    document: Document, tick: int, size: Size, sources: Sources
+) -> NDArray[np.bool_] | None:
+    """Which pixels of the output are wholly covered by pictures, shape (height, width).
+
+    None for all of them. It is drawn small; pixels in doubt count as not covered.
+    """
+    if covering_at(document, tick, sources) is not None:
+        return None
+    small = fitting(*size, COVER_SIDE)
+    drawn = np.zeros((small[1], small[0], 4), np.uint8)
+    draw_tracks(drawn, document.tracks, tick, stage_of(document, small, sources))
+    alpha = np.ascontiguousarray(drawn[..., 3])
+    return np.asarray(cv2.resize(alpha, size, interpolation=cv2.INTER_LINEAR) == 255)
 
 
 def matte_of_clip(clip: Pictured, tick: int, stage: Stage) -> Rgba:

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import Field
 
-from kitecore.colour.scopes import Box, histogram, lost, shares, vectorscope, waveform
+from kitecore.colour.scopes import Box, Covered, histogram, lost, shares, vectorscope, waveform
 from kitecore.document import Model
 from kitecore.picture.layer import Rgba
 
@@ -34,11 +34,15 @@ class ScopesWanted(Model):
 
 
 def measured(
-    pixels: NDArray[Any], wanted: ScopesWanted
+    pixels: NDArray[Any], wanted: ScopesWanted, covered: Covered | None = None
 ) -> tuple[dict[str, Any], list[NDArray[Any]]]:
-    """Facts, and the arrays they name in order, counts cut off at 255 but for the histogram's."""
-    part = Box(*wanted.box).of(pixels)
-    found = shares(part)
+    """Facts, and the arrays they name in order, counts cut off at 255 but for the histogram's.
+
+    What is crushed and clipped is counted where the canvas is ``covered``: empty, it is neither.
+    """
+    box = Box(*wanted.box)
+    part = box.of(pixels)
+    found = shares(part, None if covered is None else box.of(covered))
     arrays = [_MAKERS[scope](part) for scope in wanted.scopes]
     facts = {
         "crushed": found.crushed,
@@ -71,9 +75,11 @@ _MAKERS: Final[dict[str, Any]] = {
 }
 
 
-def marked(pixels: Rgba) -> Rgba:
+def marked(pixels: Rgba, covered: Covered | None = None) -> Rgba:
     """The picture with stripes one way where it is crushed, and the other way where clipped."""
     crushed, clipped = lost(pixels)
+    if covered is not None:
+        crushed, clipped = crushed & covered, clipped & covered
     rows, columns = np.indices(crushed.shape, np.int16)
     marks = pixels.copy()
     marks[crushed & ((rows - columns) // 4 % 2 == 0), :3] = _CRUSHED

@@ -12,7 +12,7 @@ from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.picture.layer import Rgba
 from kitecore.render.deep import render_deep
-from kitecore.render.frame import render
+from kitecore.render.frame import covered_at, render
 from kitecore.render.instruments import (
     ScopesWanted,
     marked,
@@ -53,10 +53,11 @@ def measured_still(
     levels: Any = pixels
     if wanted.deep:
         levels = ten_bits(render_deep(document, tick, size, sources), pixels)
-    facts, arrays = measured(levels, wanted)
+    covered = covered_at(document, tick, size, sources)
+    facts, arrays = measured(levels, wanted, covered)
     if matte:
         pixels = render(document, tick, size, sources, matte=matte)
-    shown = marked(pixels) if wanted.marks and not matte else pixels
+    shown = marked(pixels, covered) if wanted.marks and not matte else pixels
     return packed_answer(as_jpeg(shown), facts, arrays)
 
 

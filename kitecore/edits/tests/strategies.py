@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from typing import Any, get_args
 
 from hypothesis import strategies as st
 
@@ -12,6 +12,7 @@ from kitecore.document.document import FrameRate
 from kitecore.document.properties import Keys
 from kitecore.edits import EditBase
 from kitecore.edits.fresh import fresh_layers
+from kitecore.edits.settings import Group
 from kitecore.edits.tests.populated import SECOND, edit, populated
 from kitecore.ticks import RATES
 
@@ -366,9 +367,7 @@ def _replace(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
 
 @maker("apply_settings")
 def _apply_settings(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
-    kinds = st.sampled_from(
-        ["place", "speed", "grade", "key", "masks", "effects", "moves", "sound"]
-    )
+    kinds = st.sampled_from(get_args(Group))
     groups = draw(st.lists(kinds, min_size=1, unique=True))
     source = some_clip(draw) | {"id": "other"}
     return {"clips": draw(pick.some), "source": source, "groups": groups}

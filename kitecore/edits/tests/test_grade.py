@@ -110,9 +110,35 @@ class SettingsTest(GradeEditTest):
         b = self.clip("b")
         self.assertEqual((1.0, 0.0, ()), (b.opacity, b.gain, b.effects))
         self.assertEqual(self.grade("a"), self.grade("b"))
-        self.copy("place", "sound", "effects")
+        self.copy("opacity", "sound", "effects")
         b = self.clip("b")
         self.assertEqual((0.5, -6, "e"), (b.opacity, b.gain, b.effects[0].id))
+
+    def test_place_size_opacity_blend_and_clipping_are_apart(self) -> None:
+        values = {
+            "place/position": [9, 8], "place/size": [2, 2], "place/turn": 30, "opacity": 0.5,
+            "blend": "screen", "clipped": "luma",
+        }  # fmt: skip
+        self.do(kind="adjust", clips=[self.clip("a").id], values=values)
+        plain = self.clip("b")
+        self.copy("position")
+        moved = self.clip("b")
+        place = plain.place.model_copy(update={"position": (9.0, 8.0)})
+        self.assertEqual(plain.model_copy(update={"place": place}), moved)
+        self.copy("size")
+        self.assertEqual(self.clip("a").place, self.clip("b").place)
+        self.assertEqual((1.0, "normal", ""), self._laid())
+        for group, laid in (
+            ("opacity", (0.5, "normal", "")),
+            ("blend", (0.5, "screen", "")),
+            ("clipping", (0.5, "screen", "luma")),
+        ):
+            self.copy(group)
+            self.assertEqual(laid, self._laid())
+
+    def _laid(self) -> tuple[object, str, str]:
+        clip = self.clip("b")
+        return clip.opacity, clip.blend, clip.clipped
 
     def test_speed_is_run_anew_and_what_follows_moves(self) -> None:
         self.do(kind="set_speed", clips=[self.clip("a").id], factor=2)

@@ -122,6 +122,26 @@ class KeysTest(MotionCase):
                 copied=[{"path": "text", "keys": [{"at": 0, "value": 1}]}],
             )
 
+    def test_pasted_before_a_layer_begins_with_it_and_not_after_it_is_over(self) -> None:
+        copied = {"path": "place/turn", "keys": [{"at": 0, "value": 7}, {"at": FRAME, "value": 8}]}
+        late = self.shape(start=20, length=30)
+        self.do(kind="paste_keys", clips=[self.two, late], at=5 * FRAME, copied=[copied])
+        self.assertEqual([(0, 7), (1, 8)], self.turn(late))
+        end = self.clip(late).end
+        before = self.clip(late)
+        self.do(kind="paste_keys", clips=[self.two, late], at=end, copied=[copied])
+        self.assertEqual(before, self.clip(late))
+        with self.assertRaises(EditRefused):
+            self.do(kind="paste_keys", clips=[late], at=end, copied=[copied])
+
+    def test_pasted_about_where_the_layer_is(self) -> None:
+        keys = [{"at": 0, "value": [100, 5]}, {"at": 9 * FRAME, "value": [130, 0]}]
+        copied = {"path": "place/position", "keys": keys}
+        self.do(kind="adjust", clips=[self.two], values={"place/position": [-40, 20]})
+        self.do(kind="paste_keys", clips=[self.two], at=0, copied=[copied], relative=True)
+        place = self.clip(self.two).place.position
+        self.assertEqual([(-40, 20), (-10, 15)], [key.value for key in place.keys])
+
     def test_later_along_layers(self) -> None:
         clips = [self.one, self.two]
         self.do(kind="later_keys", clips=clips, paths=["place/turn"], by=3 * FRAME)
@@ -253,6 +273,8 @@ class ReadyMadeTest(MotionCase):
         self.assertEqual(18 * FRAME, clip.moves.comes.length)
         self.assertEqual((220.0, 5.0), value_at(clip.place.position, 90 * FRAME))
         self.assertEqual((3.0, 1.0), value_at(clip.place.size, 30 * FRAME))
+        self.do(kind="apply_motion", clips=[name], motion=motion, relative=False)
+        self.assertEqual((25.0, 0.0), value_at(self.clip(name).place.position, 90 * FRAME))
         broken = {
             **motion,
             "properties": [{"path": "place/turn", "keys": [{"at": 0, "value": "x"}]}],

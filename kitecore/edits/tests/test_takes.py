@@ -4,21 +4,27 @@ from __future__ import annotations
 
 from typing import Any
 
+import numpy as np
+
 from kitecore.document import (
     ClipBase,
     GroupClip,
     Place,
     SequenceClip,
+    ShapeClip,
+    SolidClip,
     StillClip,
     Track,
     empty_document,
 )
+from kitecore.document.moves import Follow, Moves
 from kitecore.document.properties import PointKeys
 from kitecore.edits._fitting import fitted
 from kitecore.edits.fresh import fresh_clip, fresh_layers
 from kitecore.edits.takes import STILL_LENGTH, TakePart
 from kitecore.edits.tests.cutcase import SECOND, CutCase
 from kitecore.errors import EditRefused, UnknownName
+from kitecore.motion.following import rest_of, shown_frame
 
 FRAME = SECOND // 30
 
@@ -147,6 +153,54 @@ class ElementsTest(EmptyCase):
         group = GroupClip(id="g", length=SECOND, tracks=(inner,))
         done: Any = fitted(group, 0.5)
         self.assertEqual((4, 4), done.tracks[0].clips[0].place.position)
+
+    def test_lengths_within_grow_too(self) -> None:
+        given = still().model_dump() | {
+            "effects": [{"kind": "soft_blur", "sigma": 8}, {"kind": "shadow", "shift": [10, 20]}],
+            "key": {"kind": "chroma", "shrink": 2, "soften": 1},
+            "cell": {"screen": "s", "rows": [2], "place": 0, "gap": 12},
+            "masks": [{"kind": "ellipse", "size": [0.3, 0.2]}],
+        }
+        group = GroupClip.model_validate(
+            {
+                "id": "g",
+                "length": SECOND,
+                "tracks": [{"id": "t", "kind": "picture", "clips": [given]}],
+            }
+        )
+        done: Any = fitted(group, 0.5)
+        inner = done.tracks[0].clips[0]
+        self.assertEqual((4, (5, 10)), (inner.effects[0].sigma, inner.effects[1].shift))
+        self.assertEqual((1, 0.5, 6), (inner.key.shrink, inner.key.soften, inner.cell.gap))
+        # Counted in parts of the picture.
+        self.assertEqual((0.3, 0.2), inner.masks[0].size)
+
+    def test_what_is_drawn_keeps_its_own_lengths_and_is_sized(self) -> None:
+        shape = ShapeClip.model_validate(
+            {"id": "s", "length": SECOND, "stroke": {"fill": {"kind": "plain"}, "width": 8}}
+        )
+        done: Any = fitted(shape, 2)
+        self.assertEqual((8, (2, 2)), (done.stroke.width, done.place.size))
+        solid = SolidClip.model_validate(
+            {"id": "s", "length": SECOND, "fill": {"kind": "linear", "begin": [0, -400]}}
+        )
+        grown: Any = fitted(solid, 2)
+        self.assertEqual((0, -800), grown.fill.begin)
+
+    def test_a_follower_goes_on_following_as_it_did(self) -> None:
+        leader = ShapeClip.model_validate(
+            {"id": "lead", "length": SECOND, "place": {"position": [60, -20], "size": [1.5, 1.5]}}
+        )
+        follower = still(position=(30, 10), fit="own")
+        area = (1080.0, 1920.0)
+        rest = rest_of(shown_frame(leader, 0, {}, area), area)
+        moves = Moves(follow=Follow(clip="lead", rest=rest))
+        leader = leader.model_copy(update={"place": Place(position=(100, 0), size=(2, 2), turn=30)})
+        clips: Any = {"lead": leader, "s": follower.model_copy(update={"moves": moves})}
+        small: Any = {name: fitted(clip, 0.5, clips) for name, clip in clips.items()}
+        whole = shown_frame(clips["s"], 0, clips, area)
+        half = shown_frame(small["s"], 0, small, (540.0, 960.0))
+        np.testing.assert_allclose(whole[:2] * 0.5, half[:2], atol=1e-9)
 
     def test_a_paste_is_fitted_from_the_canvas_it_was_made_on(self) -> None:
         copy = {

@@ -315,6 +315,25 @@ class MeasuringTest(GradingCase):
         self.assertEqual([False], [one["wide"] for one in facts["arrays"][1:]])
         self.assertEqual(len(answer), at + facts["jpeg"] + 4 * 4 * 256 + 45 * 256)
 
+    def test_the_empty_canvas_is_neither_crushed_nor_clipped(self) -> None:
+        """A picture that covers a third of a black canvas, and is crushed nowhere."""
+        self.scene.do(kind="adjust", clips=[self.sand], values={"place/size": [0.5, 0.6]})
+        wanted = ScopesWanted(scopes=("luma",), marks=True)
+        facts, picture = self._measured(wanted)
+        self.assertEqual((0.0, 0.0), (facts["crushed"], facts["clipped"]))
+        self.assertLess(picture[:4].max(), 6)
+        self.grade(levels__black=250)
+        facts, picture = self._measured(wanted)
+        self.assertEqual(1.0, facts["crushed"])
+        self.assertGreater(picture[80, 45].max() + picture[84, 45].max(), 60)
+
+    def _measured(self, wanted: ScopesWanted) -> tuple[Any, Any]:
+        answer = measured_still(self.scene.document, 0, 160, self.sources, wanted)
+        [length] = struct.unpack("<I", answer[:4])
+        facts = json.loads(answer[4 : 4 + length])
+        jpeg = answer[4 + length : 4 + length + facts["jpeg"]]
+        return facts, simplejpeg.decode_jpeg(jpeg)
+
     def test_marks_lie_where_the_picture_is_lost(self) -> None:
         pixels = np.full((40, 40, 4), 128, np.uint8)
         pixels[:20] = (0, 0, 0, 255)

@@ -1823,6 +1823,8 @@ export interface components {
         /**
          * ApplyMotion
          * @description Give clips a motion; its times are stretched to their lengths.
+         *
+         *     ``relative``: it begins where they are, else where it was kept.
          */
         ApplyMotion: {
             /** Clips */
@@ -1838,6 +1840,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Relative
+             * @default true
+             */
+            relative: boolean;
             /** Seed */
             seed?: string;
             /** Within */
@@ -1853,7 +1860,7 @@ export interface components {
             /** Clips */
             clips: string[];
             /** Groups */
-            groups: ("place" | "speed" | "grade" | "key" | "masks" | "effects" | "moves" | "sound")[];
+            groups: ("position" | "size" | "opacity" | "blend" | "clipping" | "speed" | "grade" | "key" | "masks" | "effects" | "moves" | "sound")[];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5562,6 +5569,9 @@ export interface components {
         /**
          * PasteKeys
          * @description Copied keys at a tick of the timeline, onto every clip that has their properties.
+         *
+         *     On a clip that begins later they begin with it; one that is over by then gets none. ``relative``:
+         *     they go on from where each clip is, instead of from where they were copied.
          */
         PasteKeys: {
             /** At */
@@ -5575,6 +5585,11 @@ export interface components {
              * @enum {string}
              */
             kind: "paste_keys";
+            /**
+             * Relative
+             * @default false
+             */
+            relative: boolean;
             /** Seed */
             seed?: string;
             /** Within */
@@ -6559,7 +6574,7 @@ export interface components {
         };
         /**
          * RemoveKeys
-         * @description A property without its last key has the value of that.
+         * @description A property that is left without keys keeps the value of its first.
          */
         RemoveKeys: {
             /** Keys */
@@ -8196,7 +8211,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -8363,7 +8378,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**

@@ -13,7 +13,11 @@ const hand = useHand()
 const project = useProject()
 
 const GROUPS = [
-  { id: 'place', name: 'Place', help: 'Position, size, turn, opacity, blend, clipping' },
+  { id: 'position', name: 'Position', help: 'Where it lies on the picture' },
+  { id: 'size', name: 'Size and turn', help: 'How large, turned, leaning, mirrored' },
+  { id: 'opacity', name: 'Opacity', help: 'How much of what lies below shows through' },
+  { id: 'blend', name: 'Blend', help: 'How it mixes with what lies below' },
+  { id: 'clipping', name: 'Clipping', help: 'Seen only where the layer below is' },
   { id: 'speed', name: 'Speed', help: 'Factor or ramp; the length follows' },
   { id: 'grade', name: 'Grade', help: 'All of it, with zones' },
   { id: 'key', name: 'Key', help: 'By colour or brightness' },
@@ -24,7 +28,7 @@ const GROUPS = [
 ] as const
 type Group = (typeof GROUPS)[number]['id']
 
-const chosen = useLocalStorage<Group[]>('velvet-kite.settings', ['grade'])
+const chosen = useLocalStorage<Group[]>('velvet-kite.settings-given', ['grade'])
 const source = computed(() => clipboard.first)
 const many = computed(() => hand.found.length)
 

@@ -77,9 +77,11 @@ export function useKeys() {
     notes.told(count.value === 1 ? 'Key copied.' : `${count.value} keys copied.`)
   }
 
-  function paste() {
-    const at = tickOf(player.frame.value, project.rate)
-    return send({ kind: 'paste_keys', clips: hand.ids, at, copied: clipboard.keys as never })
+  /** At the playhead; `relative` from where each clip is, instead of from where they were copied. */
+  function paste(relative = false) {
+    const at = tickOf(player.shown.value, project.rate)
+    const copied = clipboard.keys as never
+    return send({ kind: 'paste_keys', clips: hand.ids, at, copied, relative })
   }
 
   const later = (frames: number) =>

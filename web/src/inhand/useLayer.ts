@@ -3,6 +3,7 @@ import { isPictured, type PicturedClip, type Step } from '@/api/types'
 import { around, changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { everyKeyed, keyedState, read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
+import { useMoment } from '@/inhand/useMoment'
 import { useHand } from '@/stores/hand'
 import { startOf, useProject } from '@/stores/project'
 import { frameOf, tickOf } from '@/time'
@@ -20,18 +21,7 @@ export function useLayer() {
   const clip = computed(() => (held.value[0]?.clip as PicturedClip | undefined) ?? null)
   const ids = computed(() => held.value.map((one) => one.clip.id ?? ''))
   const locked = computed(() => held.value.some(({ track }) => track.locked))
-  /** Tick from the start of the clip at which keys are set; the playhead, kept within the clip. */
-  const local = computed(() => {
-    if (!clip.value) return 0
-    const at = tickOf(player.frame.value, project.rate) - startOf(clip.value)
-    const last = clip.value.length - tickOf(1, project.rate)
-    return Math.min(Math.max(at, 0), Math.max(last, 0))
-  })
-  const over = computed(() => {
-    if (!clip.value) return false
-    const at = tickOf(player.frame.value, project.rate) - startOf(clip.value)
-    return at >= 0 && at < clip.value.length
-  })
+  const { local, over, maySet } = useMoment(clip)
 
   const prop = (path: string) => read(clip.value, path)
   function now<T>(path: string, fallback: T): T {
@@ -58,14 +48,25 @@ export function useLayer() {
     return project.edit(what)
   }
 
-  const set = (values: Record<string, unknown>) => send(step(placed(values)))
+  /** A step that sets values at the playhead, done if it may be there. */
+  async function sendAt(values: Record<string, unknown>, what: Step): Promise<boolean> {
+    if (maySet(values)) return send(what)
+    player.tryOut(null)
+    return false
+  }
+
+  function set(values: Record<string, unknown>) {
+    const there = placed(values)
+    return sendAt(there, step(there))
+  }
   const trying = (values: Record<string, unknown>) => player.tryOut(step(placed(values)))
   /** Values as they are, keys and all. */
   const setWhole = (values: Record<string, unknown>) => send(step(values))
   const tryWhole = (values: Record<string, unknown>) => player.tryOut(step(values))
 
   function toggleKey(path: string, fallback: unknown) {
-    return setWhole({ [path]: toggledKey(prop(path), local.value, fallback) })
+    const values = { [path]: toggledKey(prop(path), local.value, fallback) }
+    return sendAt(values, step(values))
   }
 
   function partStep(list: PartList, part: string, values: Record<string, unknown>): Step {
@@ -73,7 +74,7 @@ export function useLayer() {
   }
 
   const setPart = (list: PartList, part: string, values: Record<string, unknown>) =>
-    send(partStep(list, part, values))
+    sendAt(values, partStep(list, part, values))
   const tryPart = (list: PartList, part: string, values: Record<string, unknown>) =>
     player.tryOut(partStep(list, part, values))
   const addParts = (list: PartList, parts: object[], name = '', instead = false) =>
@@ -92,7 +93,7 @@ export function useLayer() {
   function jump(way: 1 | -1) {
     if (!clip.value) return
     const start = startOf(clip.value)
-    const at = tickOf(player.frame.value, project.rate) - start
+    const at = tickOf(player.shown.value, project.rate) - start
     const found = everyKeyed(clip.value)
       .map((one) => around(one, at)[way > 0 ? 'after' : 'before'])
       .filter((tick) => tick !== null)

@@ -44,12 +44,9 @@ export function keyedProps(from: unknown, path = ''): KeyedProp[] {
   )
 }
 
-/** Every property with keys in something, however deep. */
+/** Every property with keys in something, however deep; what a group holds has its own. */
 export function everyKeyed(from: unknown): unknown[] {
-  if (isKeyed(from)) return [from]
-  if (Array.isArray(from)) return from.flatMap(everyKeyed)
-  if (typeof from === 'object' && from) return Object.values(from).flatMap(everyKeyed)
-  return []
+  return keyedProps(from).map(({ prop }) => prop)
 }
 
 export function keyedState(prop: unknown, tick: number): KeyedState {

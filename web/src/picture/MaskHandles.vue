@@ -36,7 +36,7 @@ const svg = ref<SVGSVGElement | null>(null)
 const clip = computed<PicturedClip | null>(() => placing.clip.value)
 const masks = computed(() => props.masks)
 const local = computed(() =>
-  clip.value ? tickOf(player.frame.value, project.rate) - startOf(clip.value) : 0,
+  clip.value ? tickOf(player.shown.value, project.rate) - startOf(clip.value) : 0,
 )
 /** From the picture's own measure (heights, from its middle) to the screen. */
 const frame = computed(() => {

@@ -40,7 +40,7 @@ interface Bending {
 const bending = ref<Bending>({ points: [], lines: [], pins: [], rest: [] })
 let asked = 0
 watch(
-  () => [project.seen, props.player.frame.value, props.clip.id, warp.value?.kind],
+  () => [project.seen, props.player.shown.value, props.clip.id, warp.value?.kind],
   async () => {
     const turn = ++asked
     if (!warp.value || !project.id) return
@@ -49,7 +49,7 @@ watch(
         client.GET('/api/projects/{id}/revisions/{revision}/bending/{clip}', {
           params: {
             path: { id: project.id, revision: project.seen, clip: props.clip.id ?? '' },
-            query: { ...project.look, frame: props.player.frame.value },
+            query: { ...project.look, frame: props.player.shown.value },
           },
         }),
       )

@@ -13,12 +13,12 @@ export function useExtents() {
   const { player } = useScreen()
 
   watch(
-    () => [project.id, project.seen, project.within, player.frame.value, player.playing.value],
+    () => [project.id, project.seen, project.within, player.shown.value, player.playing.value],
     async () => {
       const some = project.tracks.some((track) => track.clips.some((clip) => asks(clip)))
       if (!some || player.playing.value || !project.id) return
       const path = { id: project.id, revision: project.seen }
-      const query = { ...project.look, frame: player.frame.value }
+      const query = { ...project.look, frame: player.shown.value }
       try {
         const asked = client.GET('/api/projects/{id}/revisions/{revision}/extents', {
           params: { path, query },

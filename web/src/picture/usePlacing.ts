@@ -59,7 +59,7 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
   let lines: Lines = { x: [], y: [] }
 
   const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
-  const at = computed(() => tickOf(player.frame.value, project.rate))
+  const at = computed(() => tickOf(player.shown.value, project.rate))
   const clip = computed<PicturedClip | null>(() => {
     const found = hand.one
     if (!found || found.track.hidden || found.track.locked || !isPictured(found.clip)) return null

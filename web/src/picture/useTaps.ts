@@ -15,7 +15,7 @@ export function useTaps(player: Player) {
     try {
       const asked = client.POST('/api/projects/{id}/revisions/{revision}/under', {
         params: { path: { id: project.id, revision: project.seen }, query: project.look },
-        body: { frame: player.frame.value, ...spot },
+        body: { frame: player.shown.value, ...spot },
       })
       const { clips } = await need(asked)
       if (!clips.length) {

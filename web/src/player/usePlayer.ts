@@ -12,13 +12,15 @@ let lanes = 0
 
 /**
  * Shows a source: a still of the frame while paused (of several asked for only the newest is drawn),
- * moving pictures with sound while playing.
+ * moving pictures with sound while playing. With `behind` the playhead can stand behind the last
+ * frame, which is then still shown: what is put there comes after it.
  */
 export function usePlayer(
   source: Ref<Source | null>,
   canvas: Ref<HTMLCanvasElement | null>,
   video: Ref<HTMLVideoElement | null>,
   onProblem: (error: unknown) => void,
+  { behind = false } = {},
 ) {
   const frame = ref(0)
   const playing = ref(false)
@@ -39,6 +41,9 @@ export function usePlayer(
   const closing = new AbortController()
 
   const last = computed(() => Math.max(0, (source.value?.frames ?? 0) - 1))
+  const end = computed(() => (behind ? (source.value?.frames ?? 0) : last.value))
+  /** The frame whose picture is shown. */
+  const shown = computed(() => Math.min(frame.value, last.value))
 
   /** Ask for the still of the current frame. At most two are under way; the newest wins. */
   async function draw() {
@@ -53,7 +58,7 @@ export function usePlayer(
     asking += 1
     wanted = false
     try {
-      const found = await fetchStill(from, at, {
+      const found = await fetchStill(from, Math.min(at, last.value), {
         longSide,
         lane,
         turn: mine,
@@ -109,7 +114,7 @@ export function usePlayer(
           frame.value = way.shown(number)
         },
         end() {
-          frame.value = pace > 0 ? last.value : 0
+          frame.value = pace > 0 ? end.value : 0
           pause()
         },
         problem(error) {
@@ -153,7 +158,7 @@ export function usePlayer(
   }
 
   function seek(to: number) {
-    const target = Math.min(Math.max(Math.round(to), 0), last.value)
+    const target = Math.min(Math.max(Math.round(to), 0), end.value)
     if (playing.value) halt()
     if (target === frame.value && target === drawn.value) return
     frame.value = target
@@ -212,7 +217,7 @@ export function usePlayer(
         if (playing.value) return goOn(now, before)
         endTrial()
       }
-      frame.value = Math.min(frame.value, last.value)
+      frame.value = Math.min(frame.value, end.value)
       draw()
     },
     { immediate: true },
@@ -233,7 +238,9 @@ export function usePlayer(
     speed: readonly(speed),
     moving: readonly(moving),
     drawn: readonly(drawn),
+    shown,
     last,
+    end,
     measured,
     draw,
     ask,

@@ -21,7 +21,7 @@ export function usePlayheadSlider() {
     tabindex: 0,
     'aria-label': 'Playhead',
     'aria-valuemin': 0,
-    'aria-valuemax': player.last.value,
+    'aria-valuemax': player.end.value,
     'aria-valuenow': player.frame.value,
     'aria-valuetext': clockOf(player.frame.value, project.rate),
     onKeydown,

@@ -52,7 +52,7 @@ const source = computed<Source | null>(() =>
     ? { ...project.source, frames: Math.max(1, project.frames) }
     : null,
 )
-const player = usePlayer(source, canvas, video, (error) => notes.problem(error))
+const player = usePlayer(source, canvas, video, (error) => notes.problem(error), { behind: true })
 provide(SCREEN, { player, canvas, video })
 
 const current = computed(() => stageOf(props.stage))
@@ -116,7 +116,7 @@ const groups = keyGroups(desk.act, {
   shuttle: (way) => player.shuttle(way),
   pause: () => player.pause(),
   toStart: () => player.seek(0),
-  toEnd: () => player.seek(player.last.value),
+  toEnd: () => player.seek(player.end.value),
   ...useLandmarks(player),
   undo,
   redo,

@@ -44,7 +44,7 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
       project.edit({ kind: 'take_out', group, clips, within: around })
     },
     giveSettings: askSettings,
-    keepFrame: () => library.keepFrame(player.frame.value),
+    keepFrame: () => library.keepFrame(player.shown.value),
   }
 
   /** The playhead begins anew where another timeline is shown. */

@@ -90,7 +90,7 @@ const lines = computed(() =>
     : [],
 )
 const playhead = computed(() => {
-  const local = tickOf(player.frame.value, project.rate) - startOf(props.clip)
+  const local = tickOf(player.shown.value, project.rate) - startOf(props.clip)
   return local >= 0 && local <= props.clip.length ? toX(local) : null
 })
 const told = computed(() => {
@@ -110,7 +110,7 @@ const grip = useGrip<number>({
   },
   move({ event }, index) {
     draft.value = dragged(index, spot(event))
-    const frame = Math.max(frameOf(startOf(props.clip), project.rate), player.frame.value)
+    const frame = Math.max(frameOf(startOf(props.clip), project.rate), player.shown.value)
     const points = draft.value
     const clip = props.clip.id ?? ''
     player.tryOut({ kind: 'ramp', clip, points, soft: soft.value, keep: 'length' }, frame)
@@ -152,7 +152,7 @@ function set(all: Point[], isSoft = soft.value) {
 }
 
 function add() {
-  const local = tickOf(player.frame.value, project.rate) - startOf(props.clip)
+  const local = tickOf(player.shown.value, project.rate) - startOf(props.clip)
   const inside = local > 0 && local < props.clip.length
   const tick = inside ? local : Math.round(props.clip.length / 2)
   if (points.value.some((point) => Math.abs(point.at - tick) < frameTicks(project.rate))) return

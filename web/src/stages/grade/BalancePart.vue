@@ -40,7 +40,7 @@ watch(
     if (!spot || !clip) return
     grading.tapped = null
     try {
-      const body = { clip, frame: player.frame.value, ...spot }
+      const body = { clip, frame: player.shown.value, ...spot }
       const asked = client.POST('/api/projects/{id}/revisions/{revision}/neutral', {
         params: params(),
         body,
@@ -52,7 +52,7 @@ watch(
     }
   },
 )
-watch([() => props.grade.clip.value?.id, () => player.frame.value], () => {
+watch([() => props.grade.clip.value?.id, () => player.shown.value], () => {
   found.value = null
   if (offer.value) refuse()
 })
@@ -71,7 +71,7 @@ async function suggest() {
   if (!clip) return
   asking.value = true
   try {
-    const body = { clip, frame: player.frame.value }
+    const body = { clip, frame: player.shown.value }
     const asked = client.POST('/api/projects/{id}/revisions/{revision}/suggestion', {
       params: params(),
       body,

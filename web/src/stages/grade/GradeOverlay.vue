@@ -39,7 +39,7 @@ const stepOf = (values: Record<string, unknown>, index: number): Step => ({
 const wiping = computed(() => grading.wipe !== null && ids.value.length > 0)
 const before = useTrialStill(
   () => (wiping.value && project.document ? { ...project.source, frames: project.frames } : null),
-  () => player.frame.value,
+  () => player.shown.value,
   (): Step => ({ kind: 'set_grade', clips: ids.value, values: { on: false } }),
   (error) => notes.problem(error),
   960,

@@ -23,7 +23,7 @@ const source = computed(() =>
 )
 const url = useTrialStill(
   () => source.value,
-  () => player.frame.value,
+  () => player.shown.value,
   () => props.step,
   (error) => notes.problem(error),
   200,

@@ -76,7 +76,7 @@ async function match() {
   matching.value = true
   try {
     const middle = (startOf(target) + endOf(target)) / 2
-    const at = player.frame.value
+    const at = player.shown.value
     const ownMiddle = (startOf(own) + endOf(own)) / 2
     const inside =
       frameOf(startOf(own), project.rate) <= at && at < frameOf(endOf(own), project.rate)
@@ -111,7 +111,7 @@ const fileBase = computed(() => {
   return `/api/projects/${project.id}/revisions/${project.revision}/clips/${clip}`
 })
 const query = computed(
-  () => `?${new URLSearchParams({ frame: String(player.frame.value), within: project.within })}`,
+  () => `?${new URLSearchParams({ frame: String(player.shown.value), within: project.within })}`,
 )
 </script>
 

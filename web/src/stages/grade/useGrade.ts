@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client'
 import { isPictured, type PicturedClip, type Step } from '@/api/types'
 import { around, changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { everyKeyed, keyedState, read } from '@/motion/props'
+import { useMoment } from '@/inhand/useMoment'
 import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
 import { useHand } from '@/stores/hand'
@@ -27,13 +28,7 @@ export function useGrade() {
   const grade = computed<Grade | null>(() => clip.value?.grade ?? null)
   const zones = computed<Zone[]>(() => grade.value?.zones ?? [])
   const zone = computed(() => zones.value.find((one) => one.id === grading.zone) ?? null)
-  /** Tick from the start of the clip at which keys are set; the playhead, kept within the clip. */
-  const local = computed(() => {
-    if (!clip.value) return 0
-    const at = tickOf(player.frame.value, project.rate) - startOf(clip.value)
-    const last = clip.value.length - tickOf(1, project.rate)
-    return Math.min(Math.max(at, 0), Math.max(last, 0))
-  })
+  const { local, maySet } = useMoment(clip)
 
   /** What a path names: in the grade, or in the zone's own adjustments. */
   function prop(path: string): unknown {
@@ -64,7 +59,14 @@ export function useGrade() {
   }
 
   function set(values: Record<string, unknown>): Promise<boolean> {
-    return send(step(placed(values)))
+    return sendAt(placed(values))
+  }
+
+  /** Values set at the playhead, if they may be there. */
+  async function sendAt(values: Record<string, unknown>): Promise<boolean> {
+    if (maySet(values)) return send(step(values))
+    player.tryOut(null)
+    return false
   }
 
   function trying(values: Record<string, unknown>) {
@@ -72,7 +74,7 @@ export function useGrade() {
   }
 
   /** Values of the zone itself: its amount, its masks and ranges. */
-  const setZone = (values: Record<string, unknown>) => send(step(values))
+  const setZone = (values: Record<string, unknown>) => sendAt(values)
   const tryZone = (values: Record<string, unknown>) => player.tryOut(step(values))
 
   function send(what: Step): Promise<boolean> {
@@ -84,14 +86,14 @@ export function useGrade() {
   function toggleKey(path: string, fallback: unknown) {
     const next = toggledKey(prop(path), local.value, fallback)
     const whole = (zone.value ? 'adjust/' : '') + path
-    return send(step({ [whole]: next }))
+    return sendAt({ [whole]: next })
   }
 
   /** Move the playhead to the next or previous key of anything in the grade. */
   function jump(way: 1 | -1) {
     if (!clip.value) return
     const start = startOf(clip.value)
-    const at = tickOf(player.frame.value, project.rate) - start
+    const at = tickOf(player.shown.value, project.rate) - start
     const found = everyKeyed(grade.value)
       .map((one) => around(one, at)[way > 0 ? 'after' : 'before'])
       .filter((tick) => tick !== null)

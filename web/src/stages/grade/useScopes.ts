@@ -62,7 +62,7 @@ export const useScopes = createSharedComposable(() => {
       const source = { ...project.source, frames: project.frames }
       const ask = { longSide: PLAYING_SIDE, lane, turn: ++turn, signal: closing.signal }
       const scopes = { ...wanted.value, marks: false, deep: false }
-      const found = await fetchStill(source, player.frame.value, { ...ask, scopes })
+      const found = await fetchStill(source, player.shown.value, { ...ask, scopes })
       if (found.measured) running.value = found.measured
     } catch {
       // The next one comes in a moment; the player itself tells of what is wrong.

@@ -39,7 +39,7 @@ const asking = ref(false)
 const where = () => ({
   params: { path: { id: project.id, revision: project.seen }, query: project.look },
 })
-const here = () => ({ clip: props.layer.clip.value?.id ?? '', frame: player.frame.value })
+const here = () => ({ clip: props.layer.clip.value?.id ?? '', frame: player.shown.value })
 
 async function look() {
   asking.value = true

@@ -29,7 +29,7 @@ const { player } = useScreen()
 const { phone } = usePhone()
 const pictures = useLayerPictures()
 
-const at = computed(() => tickOf(player.frame.value, project.rate))
+const at = computed(() => tickOf(player.shown.value, project.rate))
 const rows = computed<Row[]>(() =>
   [...project.tracks]
     .reverse()

@@ -171,7 +171,7 @@ async function drawByHand(points: Point[]) {
     smoothness: layering.smoothness,
     closed: Boolean(round),
     clip: onto?.id ?? null,
-    at: tickOf(player.frame.value, project.rate),
+    at: tickOf(player.shown.value, project.rate),
     length: 3 * TICKS_PER_SECOND,
     ...layering.drawn,
   })

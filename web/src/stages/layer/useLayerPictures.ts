@@ -23,7 +23,7 @@ export function useLayerPictures() {
       if (player.playing.value || !project.id || !project.frames) return
       const mine = ++newest
       const path = { id: project.id, revision: project.seen }
-      const query = { ...project.look, frame: player.frame.value }
+      const query = { ...project.look, frame: player.shown.value }
       try {
         const asked = client.GET('/api/projects/{id}/revisions/{revision}/layers', {
           params: { path, query },

@@ -112,6 +112,13 @@ const factor = ref(150)
       >
         Paste keys at the playhead
       </BDropdownItemButton>
+      <BDropdownItemButton
+        :disabled="!clipboard.keys.length"
+        data-test="paste-keys-relative"
+        @click="keys.paste(true)"
+      >
+        Paste keys, going on from where it is
+      </BDropdownItemButton>
       <BDropdownItemButton :disabled="taken < 2" data-test="mirror-keys" @click="keys.mirror()">
         There and back
       </BDropdownItemButton>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** Motions kept for other layers, and this one to be kept. */
 import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
+import SwitchField from '@/controls/SwitchField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -12,6 +14,8 @@ const kit = useKit()
 const notes = useNotes()
 const clip = computed(() => props.layer.clip.value)
 
+/** Whether a motion begins where the layer is, or where it was kept. */
+const relative = useLocalStorage('velvet-kite.motion-relative', true)
 const naming = ref(false)
 const name = ref('')
 async function keep() {
@@ -29,6 +33,7 @@ const apply = (preset: Preset) =>
     clips: props.layer.ids.value,
     motion: preset.content as never,
     name: preset.name,
+    relative: relative.value,
   })
 const remove = (preset: Preset) =>
   kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
@@ -63,6 +68,7 @@ const remove = (preset: Preset) =>
     <p class="tiny quiet">
       A kept motion fits itself to the length of the layer that it is given to.
     </p>
+    <SwitchField v-model:on="relative">Begin where the layer is</SwitchField>
     <BModal
       v-model="naming"
       title="Keep this motion"

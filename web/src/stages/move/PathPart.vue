@@ -57,7 +57,7 @@ function lead(leader: string, from: Inherited[] = inherits.value) {
     clips: props.layer.ids.value,
     leader: leader || null,
     inherits: from,
-    at: tickOf(player.frame.value, project.rate),
+    at: tickOf(player.shown.value, project.rate),
   })
 }
 
