@@ -20,7 +20,7 @@ from kitecore.render.bending import bending, pins_at
 from kitecore.render.compose import Crossing, showing_at, solitary
 from kitecore.render.frame import stage_of
 from kitecore.render.painters import paint
-from kitecore.render.painters.drawn import extent_of
+from kitecore.render.painters.drawn import body_of, extent_of
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 from kitecore.render.still import as_jpeg
@@ -61,8 +61,9 @@ def under_finger(
 
 
 def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
-    """Width and height in canvas pixels of what the program draws at a tick, by clip; and where
-    layers really are that do not lie as their own place says.
+    """Width and height in canvas pixels of what the program draws at a tick, by clip; where in it
+    that lies (``bodies``, see `body_of`); and where layers really are that do not lie as their own
+    place says.
 
     ``moved`` are the six numbers a, b, c, d, e, f that lead from canvas pixels by the place alone to
     those where it is shown: x' = a x + c y + e, y' = b x + d y + f.
@@ -70,9 +71,11 @@ def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
     stage = stage_of(document, (16, 16), sources)
     clips = _clips_at(document, tick, clear=True)
     sizes = {clip.id: extent_of(clip, tick - clip.start, stage) for clip in clips}
+    bodies = {clip.id: body_of(clip, tick - clip.start, stage) for clip in clips}
     shifts = {clip.id: _moved(clip, tick - clip.start, stage) for clip in clips}
     return {
         "extents": {name: size for name, size in sizes.items() if size is not None},
+        "bodies": {name: body for name, body in bodies.items() if body is not None},
         "moved": {name: shift for name, shift in shifts.items() if shift is not None},
     }
 

@@ -39,6 +39,7 @@ class ExtentsOut(Schema):
     """
 
     extents: dict[str, tuple[float, float]]
+    bodies: dict[str, tuple[float, float, float, float]]
     moved: dict[str, tuple[float, float, float, float, float, float]]
 
 

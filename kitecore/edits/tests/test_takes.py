@@ -182,7 +182,7 @@ class ElementsTest(EmptyCase):
         done: Any = fitted(shape, 2)
         self.assertEqual((8, (2, 2)), (done.stroke.width, done.place.size))
         solid = SolidClip.model_validate(
-            {"id": "s", "length": SECOND, "fill": {"kind": "linear", "begin": [0, -400]}}
+            {"id": "s", "length": SECOND, "fill": {"kind": "straight", "begin": [0, -400]}}
         )
         grown: Any = fitted(solid, 2)
         self.assertEqual((0, -800), grown.fill.begin)

@@ -40,6 +40,12 @@ def extent_of_shape(shape: ShapeClip) -> tuple[float, float]:
     return 2 * reach_x, 2 * reach_y
 
 
+def body_of_shape(shape: ShapeClip) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of its outline, in canvas pixels from the middle."""
+    box = path_of(shape.form).computeTightBounds()
+    return box.left(), box.top(), box.right(), box.bottom()
+
+
 def draw_shape(shape: ShapeClip, size: Size) -> Rgba:
     """The shape, without keys, in ``size`` pixels over its extent."""
     path = path_of(shape.form)

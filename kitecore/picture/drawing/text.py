@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import unicodedata
 from dataclasses import dataclass
+from itertools import pairwise
 from threading import Lock
 from typing import Any, Final, Literal
 
@@ -153,17 +154,16 @@ def _paragraph(
     plain = _style(clip, faces, paint)
     style.setTextStyle(plain)
     builder = _layout.ParagraphBuilder.make(style, faces.collection, faces.unicode)
-    if only is None:
-        builder.pushStyle(plain)
-        builder.addText(_directed(text))
-    else:
-        clear = _style(clip, faces, skia.Paint(Color=0))
-        start, end = only
-        for part, here in ((text[:start], clear), (text[start:end], plain), (text[end:], clear)):
-            if part:
-                builder.pushStyle(here)
-                builder.addText(part)
-                builder.pop()
+    clear = _style(clip, faces, skia.Paint(Color=0))
+    start, end = only or (0, len(text))
+    # All is shaped and ordered as one, whatever of it is seen.
+    directed, places = _directed(text)
+    cuts = (0, places[start], places[end], len(directed))
+    for (first, last), here in zip(pairwise(cuts), (clear, plain, clear), strict=True):
+        if first < last:
+            builder.pushStyle(here)
+            builder.addText(directed[first:last])
+            builder.pop()
     paragraph = builder.Build()
     width = max(number(clip.width), 0.0)
     paragraph.layout(width or _WIDE)
@@ -172,10 +172,19 @@ def _paragraph(
     return paragraph
 
 
-def _directed(text: str) -> str:
-    """Lines that run from right to left marked as such, so that stops and numbers stand right."""
-    lines = (f"{_ISOLATE}{line}{_POP}" if is_rtl(line) else line for line in text.split("\n"))
-    return "\n".join(lines)
+def _directed(text: str) -> tuple[str, list[int]]:
+    """Lines that run from right to left marked as such, so that stops and numbers stand right.
+
+    With it where each index of the text is now.
+    """
+    out = ""
+    places: list[int] = []
+    for line in text.split("\n"):
+        marks = (_ISOLATE, _POP) if is_rtl(line) else ("", "")
+        begin = len(out) + len(marks[0])
+        places += range(begin, begin + len(line) + 1)
+        out += marks[0] + line + marks[1] + "\n"
+    return out[:-1], places
 
 
 def _style(clip: TextClip, faces: Typefaces, paint: skia.Paint | None) -> Any:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import get_args
 from unittest import TestCase
 
 import cv2
@@ -29,6 +30,7 @@ from kitecore.fonts.reading import title_of_font
 from kitecore.picture.drawing.shapes import draw_shape, extent_of_shape
 from kitecore.picture.drawing.surface import drawn
 from kitecore.picture.drawing.text import (
+    Unit,
     box_of_text,
     draw_text,
     extent_of_text,
@@ -208,6 +210,20 @@ class TextTest(TestCase):
         middle = extent_of_text(clip, FACES)[0] / 2
         self.assertLess(columns.mean(), middle)
         self.assertGreater(rtl.mean(), middle)
+
+    def test_units_are_parts_of_the_finished_text_in_any_direction(self) -> None:
+        """Letters that join, ligatures, numbers and stops within lines from right to left."""
+        texts = ("مرحبا بالعالم 12.", "שלום עולם, 34", "Affine VA office", "one 12\nשורה.\n\nb")
+        for words in texts:
+            clip = text(words, width=700)
+            whole = drawn_text(clip)[..., 3].astype(int)
+            size = (whole.shape[1], whole.shape[0])
+            for unit in get_args(Unit):
+                with self.subTest(words, unit=unit):
+                    parts = (draw_text(clip, size, FACES, span) for span in units(words, unit))
+                    total = sum(part[..., 3].astype(int) for part in parts)
+                    off = np.abs(np.minimum(total, 255) - whole).sum() / whole.sum()
+                    self.assertLess(off, 0.002)
 
     def test_words_wrap_in_their_box(self) -> None:
         one = box_of_text(text("four folds up", width=2000), FACES)

@@ -11,8 +11,8 @@ from kitecore.arrays import Size
 from kitecore.document import Pictured, ShapeClip, TextClip
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
-from kitecore.picture.drawing.shapes import draw_shape, extent_of_shape
-from kitecore.picture.drawing.text import draw_text, extent_of_text
+from kitecore.picture.drawing.shapes import body_of_shape, draw_shape, extent_of_shape
+from kitecore.picture.drawing.text import box_of_text, draw_text, extent_of_text
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.painters.lettering import coming_of, draw_coming
@@ -51,6 +51,19 @@ def extent_of(clip: Pictured, tick: int, stage: Stage) -> Area | None:
     if not isinstance(clip, ShapeClip | TextClip):
         return None
     return _named(still_at(clip, tick, _NOT_DRAWN), stage)[1]
+
+
+def body_of(clip: Pictured, tick: int, stage: Stage) -> tuple[float, float, float, float] | None:
+    """Left, top, right and bottom of what a fill fills, in canvas pixels from the middle of the clip.
+
+    Of a text its lines, without the room around them; None for clips with a picture.
+    """
+    if isinstance(clip, TextClip):
+        box = box_of_text(still_at(clip, tick, _NOT_DRAWN), stage.sources.faces)
+        return box.left, -box.height / 2, box.right, box.height / 2
+    if isinstance(clip, ShapeClip):
+        return body_of_shape(still_at(clip, tick, _NOT_DRAWN))
+    return None
 
 
 def _named(now: ShapeClip | TextClip, stage: Stage) -> tuple[str, Area]:

@@ -41,6 +41,18 @@ class LayersTest(People, TestCase):
         self.assertEqual([self.disc], list(found))
         self.assertEqual([402, 402], [round(side) for side in found[self.disc]])
 
+    def test_where_fresh_gradients_begin_and_end_is_told(self) -> None:
+        words = {"kind": "text", "length": SECOND, "text": "Ab", "size": 100, "width": 900}
+        self.edit(kind="place", clip=words, mode="above")
+        bodies = self.call("get", f"{self.base}/extents?frame=3").json()["bodies"]
+        self.assertEqual([-200, -200, 200, 200], [round(side) for side in bodies[self.disc]])
+        [name] = set(bodies) - {self.disc}
+        left, _, right, _ = bodies[name]
+        # Two letters in the middle of a box that is much wider.
+        self.assertLess(-100, left)
+        self.assertLess(right, 100)
+        self.assertGreater(right - left, 60)
+
     def test_where_a_moved_layer_is_shown_is_told(self) -> None:
         self.assertEqual({}, self.call("get", f"{self.base}/extents?frame=3").json()["moved"])
         comes = {"kind": "slide", "side": "left", "length": SECOND, "ease": {"kind": "steady"}}

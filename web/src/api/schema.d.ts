@@ -3509,6 +3509,15 @@ export interface components {
          *     the map from where a layer's place puts it to where it is shown, of those that are moved.
          */
         ExtentsOut: {
+            /** Bodies */
+            bodies: {
+                [key: string]: [
+                    number,
+                    number,
+                    number,
+                    number
+                ];
+            };
             /** Extents */
             extents: {
                 [key: string]: [

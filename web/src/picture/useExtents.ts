@@ -23,8 +23,9 @@ export function useExtents() {
         const asked = client.GET('/api/projects/{id}/revisions/{revision}/extents', {
           params: { path, query },
         })
-        const { extents, moved } = await need(asked)
+        const { extents, bodies, moved } = await need(asked)
         if (path.revision !== project.seen) return
+        layering.bodies = { ...layering.bodies, ...(bodies as typeof layering.bodies) }
         layering.extents = { ...layering.extents, ...(extents as Record<string, [number, number]>) }
         layering.moved = moved as unknown as Record<string, Map6>
       } catch {

@@ -25,6 +25,8 @@ export const useLayering = defineStore('layering', () => {
   const tapped = ref<{ x: number; y: number } | null>(null)
   /** Width and height of texts and shapes in canvas pixels, by clip. */
   const extents = ref<Record<string, [number, number]>>({})
+  /** Left, top, right and bottom of what is drawn, from the middle of its clip. */
+  const bodies = ref<Record<string, [number, number, number, number]>>({})
   /** From where a layer's own place puts it to where it is shown, of those that are moved besides. */
   const moved = ref<Record<string, Map6>>({})
 
@@ -51,6 +53,7 @@ export const useLayering = defineStore('layering', () => {
     drawn,
     tapped,
     extents,
+    bodies,
     moved,
     fillOf,
     leave,

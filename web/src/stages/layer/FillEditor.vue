@@ -74,13 +74,15 @@ function become(id: 'none' | Fill['kind']) {
   layering.fill = props.path
 }
 
-/** Ends that suit what is filled: the canvas, or something about as large as a title. */
+/** Ends that suit what is filled: the canvas, or what is drawn from its left to its right. */
 function ends(id: string): object {
   if (props.layer.clip.value?.kind === 'solid') return {}
-  const extent = layering.extents[props.layer.clip.value?.id ?? ''] ?? [400, 400]
-  const half = [Math.round(extent[0] / 2), Math.round(extent[1] / 2)]
-  if (id === 'round') return { begin: [0, 0], end: [Math.max(...half), 0] }
-  return { begin: [-(half[0] ?? 200), 0], end: [half[0] ?? 200, 0] }
+  const body = layering.bodies[props.layer.clip.value?.id ?? ''] ?? [-200, -200, 200, 200]
+  const [left, top, right, bottom] = body.map(Math.round) as typeof body
+  const middle = [Math.round((left + right) / 2), Math.round((top + bottom) / 2)]
+  return id === 'round'
+    ? { begin: middle, end: [right, middle[1]] }
+    : { begin: [left, middle[1]], end: [right, middle[1]] }
 }
 
 const set = (values: Record<string, unknown>) => props.layer.setWhole(whole(values))
