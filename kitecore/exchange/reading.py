@@ -48,7 +48,7 @@ def _font(data: bytes, options: Mapping[str, Any]) -> str:
 
 @readers.register("drawing")
 def _drawing(data: bytes, options: Mapping[str, Any]) -> str:
-    """A clip, as JSON."""
+    """A clip and remarks, as JSON."""
     return read_svg(data, options["name"], options["length"], options["fit"]).model_dump_json()
 
 

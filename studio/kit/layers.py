@@ -90,7 +90,10 @@ class FontOut(Schema):
 
 
 class DrawingOut(Schema):
+    """``remarks`` say what of the file could not be taken."""
+
     clip: Clip
+    remarks: list[str] = []
 
 
 _GROUPS: Final = {
@@ -234,6 +237,4 @@ def drawing_in(
         "length": round(seconds * TICKS_PER_SECOND),
         "fit": fit,
     }
-    return DrawingOut.model_validate_json(
-        f'{{"clip": {read_apart("drawing", file, MOST_SVG, **told)}}}'
-    )
+    return DrawingOut.model_validate_json(read_apart("drawing", file, MOST_SVG, **told))

@@ -3099,10 +3099,18 @@ export interface components {
             /** Within */
             within?: string | null;
         };
-        /** DrawingOut */
+        /**
+         * DrawingOut
+         * @description ``remarks`` say what of the file could not be taken.
+         */
         DrawingOut: {
             /** Clip */
             clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            /**
+             * Remarks
+             * @default []
+             */
+            remarks: string[];
         };
         /**
          * Duplicate

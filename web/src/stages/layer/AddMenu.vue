@@ -47,8 +47,9 @@ async function bringIn(event: Event) {
   const field = event.target as HTMLInputElement
   for (const drawing of field.files ?? []) {
     try {
-      const { clip } = await kit.readDrawing(drawing)
+      const { clip, remarks } = await kit.readDrawing(drawing)
       await hand.bring({ kind: 'place', clip: clip as never, mode: 'above', at: at.value })
+      for (const remark of remarks ?? []) notes.told(remark)
     } catch (error) {
       notes.problem(error)
     }
