@@ -23,7 +23,12 @@ def opened(path: Path) -> Iterator[InputContainer]:
     ------
     MediaMissing, BrokenMedia
     """
-    with plain_errors(path), av.open(str(path), metadata_errors="replace") as container:
+    # Frames that come without a time get one from those around them.
+    options = {"fflags": "+genpts"}
+    with (
+        plain_errors(path),
+        av.open(str(path), metadata_errors="replace", container_options=options) as container,
+    ):
         yield container
 
 

@@ -24,6 +24,16 @@ class MediaFolder:
         return self.path / "original"
 
     @property
+    def unfolded(self) -> Path:
+        """The pictures of a moving GIF, WebP and the like as a film, without loss."""
+        return self.path / "unfolded.mkv"
+
+    @property
+    def film(self) -> Path:
+        """What frames are read from."""
+        return self.unfolded if self.unfolded.exists() else self.original
+
+    @property
     def proxy(self) -> Path:
         """Small video whose frame ``n`` is frame ``n`` of the original, upright, BT.709."""
         return self.path / "proxy.mp4"

@@ -6,15 +6,21 @@ from dataclasses import dataclass
 from fractions import Fraction
 from pathlib import Path
 
+import av
 import numpy as np
+from av.container import InputContainer
+from av.video.stream import VideoStream
 from numpy.typing import NDArray
 
 from kitecore.errors import BrokenMedia
-from kitecore.media.container import opened, origin_of, picture_stream
+from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
 from kitecore.ticks import TICKS_PER_SECOND, Rate
 
 COARSE = Fraction(1, 10_000)
 """Time bases coarser than this round their frame times; those are put back on the grid."""
+
+LONGEST_LAST = 10 * TICKS_PER_SECOND
+"""A last frame is taken to be shown so long at most, whatever the file says about its end."""
 
 
 @dataclass(frozen=True)
@@ -112,6 +118,7 @@ def build_index(path: Path) -> FrameIndex:
             if not packet.is_discard:
                 found.append((packet.pts, packet.is_keyframe, packet.duration or 0))
         origin = origin_of(container)
+        ends = _stream_end(stream, container) - origin
     if not found:
         raise BrokenMedia("There is no picture in this video.")
     found.sort()
@@ -121,10 +128,39 @@ def build_index(path: Path) -> FrameIndex:
     times = np.array([round(int(p) * unit) for p in pts], dtype=np.int64) - origin
     if base > COARSE:
         times = _back_on_grid(times, round(unit))
-    last = round(found[-1][2] * unit) or int(np.median(np.diff(times)) if len(times) > 1 else 0)
-    if len(times) > 1 and base > COARSE:
-        last = int(np.median(np.diff(times)))
-    return FrameIndex(times, pts, keys, int(times[-1]) + (last or TICKS_PER_SECOND // 30))
+    last = _last_length(times, round(found[-1][2] * unit), ends, coarse=base > COARSE)
+    return FrameIndex(times, pts, keys, int(times[-1]) + last)
+
+
+def _last_length(times: NDArray[np.int64], told: int, ends: int, *, coarse: bool) -> int:
+    """How long the last frame is shown.
+
+    Parameters
+    ----------
+    told
+        Length of its packet, which some files leave out.
+    ends
+        Tick at which the stream ends, by the file.
+    coarse
+        Whether times are rounded: then the steps of an even pace are truer than what is told.
+    """
+    steps = np.diff(times)
+    median = int(np.median(steps)) if len(steps) else TICKS_PER_SECOND // 30
+    even = len(steps) > 0 and int(steps.max() - steps.min()) <= TICKS_PER_SECOND // 400
+    if coarse and even:
+        return median
+    left = ends - int(times[-1])
+    return told or (left if 0 < left <= LONGEST_LAST else median)
+
+
+def _stream_end(stream: VideoStream, container: InputContainer) -> int:
+    """Tick, by the clock of the file, at which it says that its picture ends; 0 if it does not."""
+    if stream.duration and stream.time_base:
+        return to_ticks((stream.start_time or 0) + stream.duration, stream.time_base)
+    if container.duration and not container.streams.audio:
+        begin = max(container.start_time or 0, 0)
+        return (begin + container.duration) * TICKS_PER_SECOND // av.time_base
+    return 0
 
 
 def _back_on_grid(times: NDArray[np.int64], unit: int) -> NDArray[np.int64]:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from typing import Literal
 
 from kitecore.document import FrameRate, Model
-from kitecore.ticks import RATES, Rate
+from kitecore.ticks import RATES
 
 Kind = Literal["video", "still", "sound"]
 
@@ -29,12 +30,14 @@ class Pace(Model):
 class PictureInfo(Model):
     """Of the picture as it is shown: turned upright, square pixels.
 
-    ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright.
+    ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright; after it what is
+    ``mirrored`` is flipped left to right.
     """
 
     width: int
     height: int
     turn: int = 0
+    mirrored: bool = False
     codec: str = ""
     pixels: str = ""
     depth: int = 8
@@ -65,6 +68,12 @@ class MediaInfo(Model):
         """The rate a project gets when this take sets it."""
         if self.picture is None or self.picture.rate is None:
             return FrameRate()
-        pace = self.picture.rate.num / self.picture.rate.den
-        best: Rate = min(RATES, key=lambda rate: abs(rate.num / rate.den - pace))
+        pace = Fraction(self.picture.rate.num, self.picture.rate.den)
+        best = min(RATES, key=lambda rate: _strain(pace, Fraction(rate.num, rate.den)))
         return FrameRate(num=best.num, den=best.den)
+
+
+def _strain(pace: Fraction, rate: Fraction) -> tuple[float, float]:
+    """How badly pictures at a pace fit into a rate: at best each is shown for as many frames."""
+    times = max(1, round(rate / pace))
+    return round(abs(float(rate / pace / times) - 1), 4), float(rate)

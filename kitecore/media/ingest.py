@@ -10,16 +10,22 @@ import sys
 from pathlib import Path
 
 from kitecore.media.folder import MediaFolder
+from kitecore.media.index import FrameIndex
 from kitecore.media.info import MediaInfo
+from kitecore.media.moving import is_moving, unfold
 from kitecore.media.probe import probe
 from kitecore.media.proxy import make_proxy
-from kitecore.media.soundcopy import make_sound_copy
+from kitecore.media.sniff import HEAD, sniff
+from kitecore.media.soundcopy import make_sound_copy, sound_length
 from kitecore.media.whole import whole_file
 from kitecore.programs import GIB, Tell, run_limited, tell_nobody
+from kitecore.ticks import TICKS_PER_SECOND
 
 MEMORY_LIMIT = 6 * GIB
 CPU_LIMIT = 6 * 3600
 """Seconds."""
+_RUN_OUT = TICKS_PER_SECOND // 10
+"""By so much the last packet of a sound may reach beyond the picture."""
 
 
 def ingest(folder: MediaFolder, tell: Tell = tell_nobody) -> None:
@@ -30,7 +36,7 @@ def ingest(folder: MediaFolder, tell: Tell = tell_nobody) -> None:
     MediaError
     """
     tell("look", 0.0)
-    info, index = probe(folder.original)
+    info, index = _known(folder, tell)
     if index is not None:
         with whole_file(folder.index_file) as unfinished:
             index.save(unfinished)
@@ -38,17 +44,52 @@ def ingest(folder: MediaFolder, tell: Tell = tell_nobody) -> None:
     tell("known", 0.0)
     if info.sound is not None:
         lost = make_sound_copy(folder, lambda share: tell("sound", share))
-        if lost:
-            _keep(folder, info.model_copy(update={"remarks": (*info.remarks, lost_sound(lost))}))
+        heard = as_heard(info, sound_length(folder), lost)
+        if heard != info:
+            _keep(folder, heard)
             tell("remarked", 0.0)
     if info.kind == "video":
         make_proxy(folder, lambda share: tell("proxy", share))
     tell("ready", 1.0)
 
 
+def _known(folder: MediaFolder, tell: Tell) -> tuple[MediaInfo, FrameIndex | None]:
+    """What a file is; the pictures of one that moves are taken apart for it."""
+    if not is_moving(folder.original):
+        return probe(folder.original)
+    clear = unfold(folder, lambda share: tell("look", share))
+    info, index = probe(folder.film)
+    with folder.original.open("rb") as file:
+        family = sniff(file.read(HEAD))
+    picture = info.picture and info.picture.model_copy(update={"alpha": clear, "codec": family})
+    return info.model_copy(update={"container": family, "picture": picture}), index
+
+
 def _keep(folder: MediaFolder, info: MediaInfo) -> None:
     with whole_file(folder.info_file) as unfinished:
         unfinished.write_text(info.model_dump_json())
+
+
+def as_heard(info: MediaInfo, heard: int, lost: int) -> MediaInfo:
+    """What is known of a take once its sound is decoded.
+
+    A sound is as long as it is heard, whatever its file says; a video with clearly longer sound as
+    long as that, its last frame standing meanwhile.
+
+    Parameters
+    ----------
+    heard
+        Ticks from the start of the file until its sound ends.
+    lost
+        Packets of it that could not be decoded.
+    """
+    longer = info.kind == "sound" or heard > info.length + _RUN_OUT
+    return info.model_copy(
+        update={
+            "length": heard if longer and heard else info.length,
+            "remarks": (*info.remarks, lost_sound(lost)) if lost else info.remarks,
+        }
+    )
 
 
 def lost_sound(packets: int) -> str:

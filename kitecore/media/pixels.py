@@ -20,6 +20,7 @@ from numpy.typing import NDArray
 
 from kitecore.kept import Kept
 from kitecore.media.info import Colours, PictureInfo
+from kitecore.media.orientation import upright
 from kitecore.media.premultiply import premultiply
 
 Rgba = NDArray[np.uint8]
@@ -127,15 +128,14 @@ def _range(colours: Colours, frame: av.VideoFrame) -> ColorRange:
 def to_rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
     """Upright premultiplied RGBA, uint8, shape (height, width, 4)."""
     array: Rgba = np.asarray(scaled(frame, picture, size, "rgba").to_ndarray(), np.uint8)
-    if picture.turn:
-        array = np.ascontiguousarray(np.rot90(array, k=-picture.turn // 90))
+    array = upright(array, picture)
     return premultiply(array) if picture.alpha else array
 
 
 def to_rgb16(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgb16:
     """Upright RGB of 16 bits, shape (height, width, 3), for sources of more than 8 bits."""
     array: Rgb16 = np.asarray(scaled(frame, picture, size, "rgb48le").to_ndarray(), np.uint16)
-    return np.ascontiguousarray(np.rot90(array, k=-picture.turn // 90)) if picture.turn else array
+    return upright(array, picture)
 
 
 def fitting(width: int, height: int, long_side: int) -> tuple[int, int]:

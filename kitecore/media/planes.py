@@ -7,6 +7,9 @@ import numpy as np
 from av.video.plane import VideoPlane
 from numpy.typing import NDArray
 
+from kitecore.media.info import PictureInfo
+from kitecore.media.orientation import upright
+
 Plane = NDArray[np.uint8]
 
 
@@ -16,13 +19,13 @@ def rows_of(plane: VideoPlane) -> Plane:
     return rows.reshape(plane.height, plane.line_size)
 
 
-def upright_planes(frame: av.VideoFrame, turn: int) -> av.VideoFrame:
-    """A yuv420p frame turned clockwise by a multiple of 90°."""
-    if not turn:
+def upright_planes(frame: av.VideoFrame, picture: PictureInfo) -> av.VideoFrame:
+    """A yuv420p frame turned and flipped as its picture is shown."""
+    if not picture.turn and not picture.mirrored:
         return frame
-    turned = [np.rot90(rows_of(p)[:, : p.width], k=-turn // 90) for p in frame.planes]
+    turned = [upright(rows_of(plane)[:, : plane.width], picture) for plane in frame.planes]
     height, width = turned[0].shape
-    upright = av.VideoFrame(width, height, "yuv420p")
-    for plane, rows in zip(upright.planes, turned, strict=True):
+    made = av.VideoFrame(width, height, "yuv420p")
+    for plane, rows in zip(made.planes, turned, strict=True):
         rows_of(plane)[:, : plane.width] = rows
-    return upright
+    return made

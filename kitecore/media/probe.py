@@ -14,6 +14,7 @@ from kitecore.errors import BrokenMedia, NotMedia
 from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
 from kitecore.media.index import FrameIndex, build_index
 from kitecore.media.info import Colours, MediaInfo, Pace, PictureInfo, SoundInfo
+from kitecore.media.orientation import orientation_of
 from kitecore.media.pictures import open_still
 from kitecore.media.sniff import HEAD, STILLS, sniff
 from kitecore.ticks import TICKS_PER_SECOND
@@ -106,7 +107,7 @@ def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInf
     ratio = stream.sample_aspect_ratio
     if ratio and ratio != 1 and 0.1 < ratio < 10:
         width = round(width * ratio)
-    turn = round(-frame.rotation / 90) * 90 % 360
+    turn, mirrored = orientation_of(frame)
     if turn % 180:
         width, height = height, width
     pixels = frame.format
@@ -117,6 +118,7 @@ def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInf
         width=width,
         height=height,
         turn=turn,
+        mirrored=mirrored,
         codec=context.codec.canonical_name,
         pixels=pixels.name,
         depth=max(component.bits for component in pixels.components),

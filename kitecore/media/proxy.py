@@ -32,7 +32,7 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
     if picture.alpha:
         return
     width, height = fitting(picture.width, picture.height, PROXY_SIDE)
-    deep = picture.depth > 8 and not picture.turn
+    deep = picture.depth > 8 and not (picture.turn or picture.mirrored)
     pixels = "yuv420p10le" if deep else "yuv420p"
     with (
         closing(open_original(folder, threads=2)) as reader,
@@ -47,7 +47,7 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
         stream.time_base = Fraction(1, PROXY_BASE)
         for number in range(len(index)):
             small = scaled(reader.frame(number), picture, (width, height), pixels)
-            small = upright_planes(small, picture.turn)
+            small = upright_planes(small, picture)
             small.pts, small.time_base = number * PROXY_STEP, Fraction(1, PROXY_BASE)
             small.pict_type = av.video.frame.PictureType.NONE
             out.mux(stream.encode(small))

@@ -146,7 +146,7 @@ def open_original(folder: MediaFolder, *, threads: int = 1) -> VideoReader:
     """Reader of the file as it came."""
     picture = folder.info.picture
     assert picture is not None
-    return VideoReader(folder.original, picture, folder.index, threads=threads)
+    return VideoReader(folder.film, picture, folder.index, threads=threads)
 
 
 def open_proxy(folder: MediaFolder) -> VideoReader:
@@ -156,6 +156,7 @@ def open_proxy(folder: MediaFolder) -> VideoReader:
     upright = picture.model_copy(
         update={
             "turn": 0,
+            "mirrored": False,
             "codec": "h264",
             "alpha": False,
             "colours": Colours(matrix=1, primaries=1, transfer=1),

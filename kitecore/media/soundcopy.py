@@ -169,6 +169,12 @@ def _in_place(path: Path, damage: Damage) -> Iterator[tuple[Samples, int, float]
             yield samples, rate, min(1.0, done * TICKS_PER_SECOND / rate / total)
 
 
+def sound_length(folder: MediaFolder) -> int:
+    """Ticks from the start of the file until its sound ends, by its sound copy."""
+    samples = folder.sound.stat().st_size // (CHANNELS * SAMPLE_BYTES)
+    return samples * TICKS_PER_SECOND // SOUND_RATE
+
+
 def read_sound(folder: MediaFolder, start: int, count: int) -> Samples:
     """Samples of a take from its sound copy.
 

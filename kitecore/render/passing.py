@@ -29,7 +29,7 @@ def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Source
     if clip.between != "nearest" and not clip.speed.plain:
         return False
     info, local = sources.picture(clip.media), tick - clip.start
-    if info.alpha or info.turn or value_at(clip.opacity, local) < 1:
+    if info.alpha or info.turn or info.mirrored or value_at(clip.opacity, local) < 1:
         return False
     canvas = document.canvas
     whole = (canvas.width, canvas.height)

@@ -121,6 +121,31 @@ class ReaderTest(TestCase):
         self.addCleanup(reader.close)
         self.assertEqual([10, 25, 39, 12], [self.number(reader, n) for n in (0, 15, 29, 2)])
 
+    def test_the_last_frame_of_an_uneven_file_lasts_as_long_as_it_says(self) -> None:
+        """Of MP4, and of Matroska with its times in whole milliseconds."""
+        times = [0, 20, 40, 100, 400, 420]
+        for form in ("mp4", "matroska"):
+            with self.subTest(form):
+                path = self.folder / "film"
+                with av.open(str(path), "w", format=form) as out:
+                    stream = out.add_stream("libx264", rate=30, options={"bf": "0"})
+                    stream.width, stream.height, stream.pix_fmt = 64, 64, "yuv420p"
+                    stream.codec_context.time_base = stream.time_base = Fraction(1, 600)
+                    frames: list[av.VideoFrame | None] = []
+                    for number, at in enumerate(times):
+                        frame = av.VideoFrame.from_ndarray(
+                            np.full((64, 64, 3), 40 * number, np.uint8), format="rgb24"
+                        )
+                        frame.pts, frame.time_base = at, Fraction(1, 600)
+                        frames.append(frame)
+                    for coded in (*frames, None):
+                        for packet in stream.encode(coded):
+                            # Of a coded frame its length is told by its packet.
+                            packet.duration = 300 if packet.pts == times[-1] else 20
+                            out.mux(packet)
+                info, _ = probe(path)
+                self.assertAlmostEqual(720 / 600, info.length / TICKS_PER_SECOND, delta=0.002)
+
     def test_turned_by_metadata_comes_upright(self) -> None:
         path = make_video(self.folder / "film", frames=3, size=(160, 240))
         _turn_clockwise(path)
@@ -132,6 +157,26 @@ class ReaderTest(TestCase):
         # Frame 1 is white at its top left, which a turn clockwise takes to the top right.
         self.assertGreater(upright[20, 220, 0], 200)
         self.assertLess(upright[20, 20, 0], 40)
+
+    def test_mirrored_by_metadata_comes_as_it_was_seen(self) -> None:
+        """Frame 1 is white at its top left and nowhere else; where each matrix takes that."""
+        one, size = 65536, (160, 240)
+        matrices = {
+            "across": ((-one, 0, 0, one), (0, True), (20, 140)),
+            "down": ((one, 0, 0, -one), (180, True), (220, 20)),
+            "along the diagonal": ((0, one, one, 0), (90, True), (20, 20)),
+            "along the other": ((0, -one, -one, 0), (270, True), (140, 220)),
+        }
+        for name, ((a, b, c, d), how, (row, column)) in matrices.items():
+            with self.subTest(name):
+                path = make_video(self.folder / "film", frames=3, size=size)
+                _lie(path, (a, b, 0, c, d, 0, 0, 0, 2**30))
+                reader = self.reader(path)
+                picture = reader.picture
+                self.assertEqual(how, (picture.turn, picture.mirrored))
+                shown = to_rgba(reader.frame(1), picture, (picture.width, picture.height))
+                self.assertGreater(shown[row, column, 0], 200)
+                self.assertLess(shown[..., 0].mean(), 40)
 
     def test_alpha_comes_premultiplied(self) -> None:
         path = self.folder / "film"
@@ -250,11 +295,14 @@ def _hdr_grey(transfer: int, share: float) -> list[int]:
 
 
 def _turn_clockwise(path: Path) -> None:
-    """Put a quarter turn into the track header (ISO/IEC 14496-12, 8.3.2)."""
+    _lie(path, (0, 65536, 0, -65536, 0, 0, 160 * 65536, 0, 2**30))
+
+
+def _lie(path: Path, matrix: tuple[int, ...]) -> None:
+    """Put a matrix into the track header (ISO/IEC 14496-12, 8.3.2)."""
     data = path.read_bytes()
-    matrix = data.index(b"tkhd") + 44
-    turn = struct.pack(">9i", 0, 65536, 0, -65536, 0, 0, 160 * 65536, 0, 2**30)
-    path.write_bytes(data[:matrix] + turn + data[matrix + 36 :])
+    at = data.index(b"tkhd") + 44
+    path.write_bytes(data[:at] + struct.pack(">9i", *matrix) + data[at + 36 :])
 
 
 def _skip_by_edit_list(path: Path, frames: int) -> None:
@@ -273,12 +321,17 @@ def _skip_by_edit_list(path: Path, frames: int) -> None:
 
 
 class FolderTest(TestCase):
-    def test_sound_longer_or_shorter_than_the_picture_is_fine(self) -> None:
+    def test_a_take_is_as_long_as_its_picture_or_its_longer_sound(self) -> None:
         root = Path(self.enterContext(tempfile.TemporaryDirectory()))
-        for name, seconds in (("longer", 3.0), ("shorter", 1.0)):
+        for name, seconds, whole in (
+            ("longer", 3.0, 3.0),
+            ("shorter", 1.0, 2.0),
+            ("even", 2.0, 2.0),
+        ):
             source = make_video(root / "film", frames=60, sound=tone(seconds))
             folder: MediaFolder = ingested(root, name, source)
-            self.assertEqual(2 * TICKS_PER_SECOND, folder.info.length)
+            self.assertAlmostEqual(whole, folder.info.length / TICKS_PER_SECOND, delta=0.03)
+            self.assertEqual(2 * TICKS_PER_SECOND, folder.index.end)
             self.assertAlmostEqual(seconds, folder.sound.stat().st_size / 8 / 48000, delta=0.03)
 
 

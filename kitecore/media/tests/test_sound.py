@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import tempfile
+from fractions import Fraction
 from pathlib import Path
 from unittest import TestCase
 
+import av
 import numpy as np
 
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import make_sound_copy, read_sound
 from kitecore.media.tests.material import ingested, make_video, make_wav, tone
+from kitecore.ticks import TICKS_PER_SECOND
 
 
 class SoundCopyTest(TestCase):
@@ -54,6 +57,21 @@ class SoundCopyTest(TestCase):
                 part, lags = hum[10_000:60_000], range(-960, 961)
                 best = max(lags, key=lambda lag: float(part @ got[10_000 + lag : 60_000 + lag]))
                 self.assertLessEqual(abs(best), 1)
+
+    def test_a_coded_sound_is_as_long_as_it_is_heard(self) -> None:
+        """Opus tells of its run-up and of the rest of its last packet, which are cut off."""
+        path = self.root / "x"
+        wave = tone(1.2345)
+        with av.open(str(path), "w", format="ogg") as out:
+            track = out.add_stream("libopus", rate=48_000, layout="mono")
+            frame = av.AudioFrame.from_ndarray(wave[None], "flt", "mono")
+            frame.sample_rate, frame.pts, frame.time_base = 48_000, 0, Fraction(1, 48_000)
+            out.mux(track.encode(frame))
+            out.mux(track.encode(None))
+        with av.open(str(path)) as told:
+            self.assertGreater(told.streams.audio[0].duration, len(wave))
+        folder = ingested(self.root, "opus", path)
+        self.assertEqual(len(wave) * TICKS_PER_SECOND // 48_000, folder.info.length)
 
     def test_a_copy_is_made_when_it_is_missing(self) -> None:
         folder = ingested(self.root, "take", make_wav(self.root / "x", tone(0.5)))
