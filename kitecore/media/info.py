@@ -12,12 +12,16 @@ Kind = Literal["video", "still", "sound"]
 
 
 class Colours(Model):
-    """Colour tags as FFmpeg's numbers (ITU-T H.273); 2 means not tagged."""
+    """Colour tags as FFmpeg's numbers (ITU-T H.273); 2 means not tagged.
+
+    ``peak`` is the brightest light in cd/m² that a PQ take says it holds; 0 if it does not.
+    """
 
     matrix: int = 2
     primaries: int = 2
     transfer: int = 2
     full_range: bool = False
+    peak: float = 0.0
 
 
 class Pace(Model):
@@ -31,7 +35,8 @@ class PictureInfo(Model):
     """Of the picture as it is shown: turned upright, square pixels.
 
     ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright; after it what is
-    ``mirrored`` is flipped left to right.
+    ``mirrored`` is flipped left to right. ``stacked``: as proxies hold a picture with alpha, its
+    premultiplied colours stand above its alpha, in grey.
     """
 
     width: int
@@ -42,6 +47,7 @@ class PictureInfo(Model):
     pixels: str = ""
     depth: int = 8
     alpha: bool = False
+    stacked: bool = False
     colours: Colours = Colours()
     rate: Pace | None = None
     variable: bool = False

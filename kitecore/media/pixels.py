@@ -9,25 +9,24 @@ from typing import Any, Final
 import av
 import numpy as np
 from av.video.reformatter import (
-    ColorPrimaries,
     ColorRange,
     Colorspace,
-    ColorTrc,
     Interpolation,
     VideoReformatter,
 )
 from numpy.typing import NDArray
 
 from kitecore.kept import Kept
+from kitecore.media.coding import coded, coded_deep
+from kitecore.media.hdr import HDR_TRANSFERS, shown_in_sdr
 from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.orientation import upright
+from kitecore.media.planes import rows_of
 from kitecore.media.premultiply import premultiply
+from kitecore.media.rgb import Factors, factors_of, fill_rgb16, fill_rgba
 
 Rgba = NDArray[np.uint8]
 Rgb16 = NDArray[np.uint16]
-
-HDR_TRANSFERS: Final = (16, 18)
-"""H.273 numbers of PQ and HLG."""
 
 _CONVERTERS: Final = 6
 """Conversions that a thread keeps."""
@@ -57,39 +56,25 @@ def matrix_of(colours: Colours, width: int, height: int) -> int:
     return 1 if max(width, height) >= 1280 or min(width, height) >= 720 else 6
 
 
-def scaled(
-    frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int], pixels: str
+def planes_of(
+    frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int], pixels: str = "yuv420p"
 ) -> av.VideoFrame:
-    """The frame in another size and pixel format, still turned as in the file.
-
-    PQ and HLG are brought to BT.709 with their reference white at white; what is brighter clips.
+    """The frame as planes of BT.709 in limited range, in another size, turned as in the file.
 
     Parameters
     ----------
     size
         Width and height after turning upright.
     pixels
-        ``"rgba"`` or ``"rgb48le"``; or ``"yuv420p"`` or ``"yuv420p10le"`` for BT.709 in limited range.
+        ``"yuv420p"`` or ``"yuv420p10le"``.
     """
-    is_rgb = pixels.startswith("rgb")
-    width, height = size[::-1] if picture.turn % 180 else size
-    shrinks = width * height < frame.width * frame.height
-    hdr = picture.colours.transfer in HDR_TRANSFERS
-    how: dict[str, Any] = {
-        "width": width,
-        "height": height,
-        "format": pixels,
-        "src_colorspace": _space(picture, frame),
-        "dst_colorspace": Colorspace.ITU709,
-        "src_color_range": _range(picture.colours, frame),
-        "dst_color_range": ColorRange.JPEG if is_rgb else ColorRange.MPEG,
-        "dst_color_trc": ColorTrc.BT709 if hdr else None,
-        "dst_color_primaries": ColorPrimaries.BT709 if hdr else None,
-        "interpolation": _interpolation(width, shrinks, pixels),
-        # Several would write over each other's rows where a width is no multiple of 16 (FFmpeg 8).
-        "threads": 1,
-    }
-    return _converter(frame, how).reformat(frame, **how)
+    plain = _space(picture, frame) == Colorspace.ITU709 and not frame.format.is_rgb
+    limited = _range(picture.colours, frame) == ColorRange.MPEG
+    if plain and limited and picture.colours.transfer not in HDR_TRANSFERS:
+        return _sized(frame, picture, size, pixels)
+    if pixels == "yuv420p":
+        return coded(_rgba(frame, picture, size))
+    return coded_deep(_rgb16(frame, picture, size))
 
 
 def _converter(frame: av.VideoFrame, how: dict[str, Any]) -> VideoReformatter:
@@ -127,15 +112,102 @@ def _range(colours: Colours, frame: av.VideoFrame) -> ColorRange:
 
 def to_rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
     """Upright premultiplied RGBA, uint8, shape (height, width, 4)."""
-    array: Rgba = np.asarray(scaled(frame, picture, size, "rgba").to_ndarray(), np.uint8)
-    array = upright(array, picture)
+    if picture.stacked:
+        return _unstacked(frame, picture, size)
+    array = upright(_rgba(frame, picture, size), picture)
     return premultiply(array) if picture.alpha else array
 
 
 def to_rgb16(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgb16:
     """Upright RGB of 16 bits, shape (height, width, 3), for sources of more than 8 bits."""
-    array: Rgb16 = np.asarray(scaled(frame, picture, size, "rgb48le").to_ndarray(), np.uint16)
-    return upright(array, picture)
+    return upright(_rgb16(frame, picture, size), picture)
+
+
+def _rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
+    """Still turned as in the file, and not premultiplied."""
+    if frame.format.is_rgb:
+        return np.asarray(_sized(frame, picture, size, "rgba").to_ndarray(), np.uint8)
+    if picture.colours.transfer in HDR_TRANSFERS:
+        # (x * 255 + 32767) / 65535, for levels of 16 bits.
+        deep = _rgb16(frame, picture, size).astype(np.uint32)
+        array = np.full((*deep.shape[:2], 4), 255, np.uint8)
+        array[..., :3] = (deep * 255 + 32767) // 65535
+        return array
+    return _from_planes(frame, picture, size)
+
+
+def _rgb16(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgb16:
+    """Still turned as in the file."""
+    if frame.format.is_rgb:
+        array = np.asarray(_sized(frame, picture, size, "rgb48le").to_ndarray(), np.uint16)
+    else:
+        sized = _sized(frame, picture, size, "yuv444p16le")
+        luma, cb, cr = (rows_of(plane).view(np.uint16) for plane in sized.planes)
+        array = np.empty((sized.height, sized.width, 3), np.uint16)
+        fill_rgb16(luma, cb, cr, array, _factors(frame, picture, deep=True))
+    hdr = picture.colours.transfer in HDR_TRANSFERS
+    return shown_in_sdr(array, picture.colours) if hdr else array
+
+
+def _from_planes(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
+    """RGBA of luma and chroma, still turned as in the file and not premultiplied."""
+    pixels = "yuva444p" if picture.alpha else "yuv420p" if _is_halved(frame) else "yuv444p"
+    sized = _sized(frame, picture, size, pixels)
+    luma, cb, cr = (rows_of(plane) for plane in sized.planes[:3])
+    array = np.empty((sized.height, sized.width, 4), np.uint8)
+    fill_rgba(luma, cb, cr, array.view(np.uint32)[..., 0], _factors(frame, picture))
+    if picture.alpha:
+        array[..., 3] = rows_of(sized.planes[3])[:, : sized.width]
+    return array
+
+
+def _factors(frame: av.VideoFrame, picture: PictureInfo, *, deep: bool = False) -> Factors:
+    matrix = matrix_of(picture.colours, frame.width, frame.height)
+    full = _range(picture.colours, frame) == ColorRange.JPEG
+    return factors_of(matrix, full_range=full, deep=deep)
+
+
+def _is_halved(frame: av.VideoFrame) -> bool:
+    """Whether four pixels have one sample of chroma."""
+    chroma = [one for one in frame.format.components if not (one.is_luma or one.is_alpha)]
+    return all((one.width, one.height) != (frame.width, frame.height) for one in chroma) and all(
+        2 * one.height <= frame.height + 1 for one in chroma
+    )
+
+
+def _sized(
+    frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int], pixels: str
+) -> av.VideoFrame:
+    """The frame in another size and form of planes, its colours as they are coded."""
+    width, height = size[::-1] if picture.turn % 180 else size
+    own, reach = _space(picture, frame), _range(picture.colours, frame)
+    how: dict[str, Any] = {
+        "width": width,
+        "height": height,
+        "format": pixels,
+        "src_colorspace": own,
+        "dst_colorspace": own,
+        "src_color_range": reach,
+        "dst_color_range": reach,
+        "interpolation": _interpolation(width, width * height < frame.width * frame.height, pixels),
+        "threads": 1,
+    }
+    return _converter(frame, how).reformat(frame, **how)
+
+
+def _unstacked(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
+    width, height = size
+    opaque = picture.model_copy(update={"alpha": False})
+    both = _from_planes(frame, opaque, (width, 2 * height))
+    alpha = both[height:, :, 1:2]
+    # What coding spoils never makes colours brighter than their alpha lets them be.
+    return np.concatenate([np.minimum(both[:height, :, :3], alpha), alpha], axis=2)
+
+
+def stacked(rgba: Rgba) -> av.VideoFrame:
+    """Premultiplied RGBA as a frame without alpha (see `PictureInfo.stacked`): yuv420p, BT.709."""
+    alpha = np.repeat(rgba[..., 3:], 4, axis=2)
+    return coded(np.vstack([rgba, alpha]))
 
 
 def fitting(width: int, height: int, long_side: int) -> tuple[int, int]:

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import struct
 from pathlib import Path
 from typing import Any, Final
 
 import av
 from av.container import InputContainer
+from av.sidedata.sidedata import Type
 from av.video.stream import VideoStream
 from PIL import Image, ImageOps, UnidentifiedImageError
 
@@ -128,8 +130,16 @@ def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInf
             primaries=int(frame.color_primaries),
             transfer=int(frame.color_trc),
             full_range=int(frame.color_range) == 2,
+            peak=_peak_of(frame),
         ),
     )
+
+
+def _peak_of(frame: av.VideoFrame) -> float:
+    """Brightest light of the content in cd/m² (CTA-861.3, MaxCLL); 0 if it is not told."""
+    data: Any = frame.side_data
+    told = data.get(Type.CONTENT_LIGHT_LEVEL)
+    return float(struct.unpack("<I", bytes(told)[:4])[0]) if told is not None else 0.0
 
 
 def _probe_sound(container: InputContainer) -> SoundInfo | None:

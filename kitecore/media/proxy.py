@@ -9,7 +9,8 @@ from fractions import Fraction
 import av
 
 from kitecore.media.folder import MediaFolder
-from kitecore.media.pixels import fitting, scaled
+from kitecore.media.info import PictureInfo
+from kitecore.media.pixels import fitting, planes_of, stacked, to_rgba
 from kitecore.media.planes import upright_planes
 from kitecore.media.reader import PROXY_BASE, PROXY_KEYS, PROXY_STEP, open_original
 from kitecore.media.whole import whole_file
@@ -23,16 +24,11 @@ _DEEP = {**_OPTIONS, "crf": "15"}
 
 
 def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda share: None) -> None:
-    """Decode the take once and write its proxy.
-
-    A take with alpha gets none (H.264 has no alpha): it is always read from the original.
-    """
+    """Decode the take once and write its proxy; alpha is kept beside the colours."""
     picture, index = folder.info.picture, folder.index
     assert picture is not None
-    if picture.alpha:
-        return
     width, height = fitting(picture.width, picture.height, PROXY_SIDE)
-    deep = picture.depth > 8 and not (picture.turn or picture.mirrored)
+    deep = picture.depth > 8 and not (picture.turn or picture.mirrored or picture.alpha)
     pixels = "yuv420p10le" if deep else "yuv420p"
     with (
         closing(open_original(folder, threads=2)) as reader,
@@ -41,15 +37,23 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
     ):
         options = _DEEP if deep else _OPTIONS
         stream = out.add_stream("libx264", rate=PROXY_BASE // PROXY_STEP, options=options)
-        stream.width, stream.height, stream.pix_fmt = width, height, pixels
+        stream.width, stream.height = width, height * (2 if picture.alpha else 1)
+        stream.pix_fmt = pixels
         stream.gop_size = PROXY_KEYS
         stream.codec_context.time_base = Fraction(1, PROXY_BASE)
         stream.time_base = Fraction(1, PROXY_BASE)
         for number in range(len(index)):
-            small = scaled(reader.frame(number), picture, (width, height), pixels)
-            small = upright_planes(small, picture)
+            small = _small(reader.frame(number), picture, (width, height), pixels)
             small.pts, small.time_base = number * PROXY_STEP, Fraction(1, PROXY_BASE)
             small.pict_type = av.video.frame.PictureType.NONE
             out.mux(stream.encode(small))
             progress((number + 1) / len(index))
         out.mux(stream.encode(None))
+
+
+def _small(
+    frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int], pixels: str
+) -> av.VideoFrame:
+    if picture.alpha:
+        return stacked(to_rgba(frame, picture, size))
+    return upright_planes(planes_of(frame, picture, size, pixels), picture)

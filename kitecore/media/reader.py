@@ -158,7 +158,7 @@ def open_proxy(folder: MediaFolder) -> VideoReader:
             "turn": 0,
             "mirrored": False,
             "codec": "h264",
-            "alpha": False,
+            "stacked": picture.alpha,
             "colours": Colours(matrix=1, primaries=1, transfer=1),
         }
     )

@@ -15,6 +15,7 @@ from numpy.typing import NDArray
 from kitecore.arrays import Size
 from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip, Zone
 from kitecore.document.grade import grade_of
+from kitecore.media.coding import coded_deep
 from kitecore.motion import still_at
 from kitecore.picture.mixing import lay_over_deep
 from kitecore.render.compose import Showing, draw_showing, showing_at
@@ -35,18 +36,8 @@ def render_deep_planes(
     picture = render_deep(document, tick, size, sources)
     if picture is None:
         pixels = render(document, tick, size, sources)
-        frame = av.VideoFrame.from_ndarray(pixels, format="rgba")
-    else:
-        frame = av.VideoFrame.from_ndarray(picture, format="rgb48le")
-    planes = frame.reformat(
-        format="yuv420p10le",
-        src_colorspace="ITU709",
-        dst_colorspace="ITU709",
-        src_color_range="JPEG",
-        dst_color_range="MPEG",
-        threads=1,
-    )
-    return tagged(planes)
+        picture = pixels[..., :3].astype(np.uint16) * 257
+    return tagged(coded_deep(picture))
 
 
 def render_deep(document: Document, tick: int, size: Size, sources: Sources) -> Deep | None:

@@ -13,12 +13,12 @@ from numpy.typing import NDArray
 
 from kitecore.arrays import Size
 from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip
-from kitecore.media.pixels import fitting, scaled
+from kitecore.media.coding import to_planes
+from kitecore.media.pixels import fitting, planes_of
 from kitecore.media.planes import rows_of
 from kitecore.oklab import rgb_of
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved, solid
-from kitecore.picture.planes import to_planes
 from kitecore.render.adjusting import area_of
 from kitecore.render.compose import cuts_holes, draw_showing, draw_tracks, showing_at, solitary
 from kitecore.render.grading import Step, passes_at, plan_of
@@ -135,7 +135,7 @@ def _graded_planes(
             return None
     number = shown_number(clip, local, stage_of(document, size, sources))
     decoded, picture = sources.decoded(clip.media, number, clip.id, size)
-    planes = scaled(decoded, picture, size, "yuv420p")
+    planes = planes_of(decoded, picture, size)
     if not passes:
         return planes
     [grade] = passes

@@ -10,12 +10,12 @@ from kitecore.colour.table import DRAFT, bake
 from kitecore.document import Grade
 from kitecore.document.grade import Light
 from kitecore.document.keying import ChromaKey
+from kitecore.media.coding import to_planes
 from kitecore.media.premultiply import premultiply
 from kitecore.picture.composite import lay
 from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Layer, moved, solid, turned
 from kitecore.picture.mixing import mixed_by
-from kitecore.picture.planes import to_planes
 
 
 def warm() -> None:

@@ -111,7 +111,7 @@ class IngestTest(TestCase):
         folder = ingested(self.root, "clear", path)
         assert folder.info.picture is not None
         self.assertTrue(folder.info.picture.alpha)
-        self.assertFalse(folder.proxy.exists())
+        self.assertTrue(folder.proxy.exists())
 
     def test_stills_and_sounds(self) -> None:
         Image.new("RGBA", (40, 60), (200, 100, 0, 128)).save(self.root / "a", "PNG")

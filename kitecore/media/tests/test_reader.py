@@ -6,16 +6,19 @@ import random
 import struct
 import tempfile
 from fractions import Fraction
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
 from unittest.mock import patch
 
 import av
+import colour
 import numpy as np
 from av.video.reformatter import VideoReformatter
 
 from kitecore.media.folder import MediaFolder
+from kitecore.media.hdr import shown_in_sdr
 from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.pixels import to_rgba
 from kitecore.media.probe import probe
@@ -208,9 +211,44 @@ class ReaderTest(TestCase):
         for n in (0, 1, 11, 12, 13, 39, 20, 5):
             self.assertEqual([n, n], [self.number(proxy, n), self.number(original, n)])
 
+    def test_a_proxy_keeps_alpha(self) -> None:
+        """VP9 with its second picture, ProRes 4444, and run-length coded; soft edges and colours."""
+        y, x = np.mgrid[0:240, 0:160]
+        alpha = np.clip(255 - 2 * np.abs(x - 80), 0, 255)
+        straight = np.dstack([np.full_like(x, 200), y, 255 - y, alpha]).astype(np.uint8)
+        kinds = {
+            "vp9": ("libvpx-vp9", "webm", "yuva420p", {"crf": "5", "b": "0"}),
+            "prores": ("prores_ks", "mov", "yuva444p10le", {"profile": "4444"}),
+            "qtrle": ("qtrle", "mov", "argb", {}),
+        }
+        for name, (codec, container, pixels, options) in kinds.items():
+            with self.subTest(name):
+                source = make_video(
+                    self.folder / "x", frames=9, codec=codec, container=container, pixels=pixels,
+                    options=options, draw=lambda _, pixels=pixels: _coded(straight, pixels),
+                )  # fmt: skip
+                folder = ingested(self.folder, name, source)
+                proxy, original = open_proxy(folder), open_original(folder)
+                self.addCleanup(proxy.close)
+                self.addCleanup(original.close)
+                size = (120, 180)
+                small = to_rgba(proxy.frame(7), proxy.picture, size).astype(int)
+                whole = to_rgba(original.frame(7), original.picture, size).astype(int)
+                self.assertLess(np.abs(small - whole).mean(), 2.5)
+                self.assertLess(np.abs(small - whole)[..., 3].max(), 14)
+                self.assertLess(small[90, 0, 3], 110)
+                self.assertTrue((small[..., :3] <= small[..., 3:]).all())
 
-ROUNDING = 3
-"""Levels of 255 by which the fast conversion may differ from the exact formula."""
+
+def _coded(straight: Any, pixels: str) -> av.VideoFrame:
+    frame = av.VideoFrame.from_ndarray(straight, format="rgba")
+    if pixels == "argb":
+        return frame.reformat(format=pixels)
+    return frame.reformat(format=pixels, dst_colorspace="ITU709", dst_color_range="MPEG")
+
+
+ROUNDING = 1
+"""Levels of 255 by which the conversion may differ from the exact formula."""
 
 
 class ColourTest(TestCase):
@@ -241,12 +279,41 @@ class ColourTest(TestCase):
                 got = _decoded((120, 90, 170), 2, False, size)
                 self.assertLessEqual(np.abs(wanted - got).max(), ROUNDING)
 
-    def test_reference_white_of_hdr_is_white(self) -> None:
-        # BT.2408: 203 cd/m² is 58 % of the PQ signal and 75 % of HLG's.
-        for transfer, share in ((16, 0.58), (18, 0.75)):
-            grey = _hdr_grey(transfer, share)
-            self.assertTrue(all(245 <= channel <= 255 for channel in grey), (transfer, grey))
-            self.assertTrue(all(channel <= 2 for channel in _hdr_grey(transfer, 0.0)))
+    def test_hdr_is_bent_to_white_and_not_cut_off(self) -> None:
+        """Greys as shares of the signal, against the light that BT.2408 gives for them."""
+        # 26 cd/m² is mid grey: below the knee it is shown as it is, by a display of 203 and 2.4.
+        middle = 255 * (26 / 203) ** (1 / 2.4)
+        for transfer, shares in (
+            (16, {"grey": 0.38, "white": 0.58, "half": 0.62, "bright": 0.66, "peak": 0.7518}),
+            (18, {"grey": 0.38, "white": 0.75, "half": 0.8, "bright": 0.86, "peak": 1.0}),
+        ):
+            with self.subTest(transfer):
+                self.assertTrue(all(channel <= 2 for channel in _hdr_grey(transfer, 0.0)))
+                seen = {name: _hdr_grey(transfer, share) for name, share in shares.items()}
+                self.assertTrue(all(max(grey) - min(grey) <= 1 for grey in seen.values()))
+                levels = [grey[0] for grey in seen.values()]
+                self.assertLessEqual(abs(levels[0] - middle), 4)
+                self.assertTrue(225 <= seen["white"][0] <= 235)
+                self.assertTrue(all(b - a >= 2 for a, b in pairwise(levels)), levels)
+                self.assertGreaterEqual(levels[-1], 254)
+
+    def test_wide_primaries_are_brought_to_ours(self) -> None:
+        """A colour of BT.709 coded in PQ with the primaries of BT.2020, by another library."""
+        wanted = np.array([0.5, 0.3, 0.12])
+        shown = colour.RGB_to_RGB(
+            wanted * 100, "ITU-R BT.709", "ITU-R BT.2020", chromatic_adaptation_transform=None
+        )
+        signal = colour.models.eotf_inverse_ST2084(shown)
+        levels = np.tile(np.rint(signal * 65535).astype(np.uint16), (2, 2, 1))
+        got = shown_in_sdr(levels, Colours(matrix=9, primaries=9, transfer=16))[0, 0] / 65535
+        np.testing.assert_allclose((wanted * 100 / 203) ** (1 / 2.4), got, atol=0.004)
+
+    def test_a_brighter_peak_leaves_room_for_it(self) -> None:
+        levels = np.full((2, 2, 3), round(0.8 * 65535), np.uint16)
+        plain = Colours(matrix=9, primaries=9, transfer=16)
+        told = plain.model_copy(update={"peak": 4000.0})
+        self.assertEqual(65535, shown_in_sdr(levels, plain)[0, 0, 0])
+        self.assertTrue(60_000 < shown_in_sdr(levels, told)[0, 0, 0] < 65_500)
 
     def test_what_converts_hdr_is_built_once_for_all_frames(self) -> None:
         colours = Colours(matrix=9, primaries=9, transfer=16)

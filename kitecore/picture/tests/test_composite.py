@@ -10,11 +10,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from kitecore.document.effects.soft_blur import SoftBlur
+from kitecore.media.coding import to_planes
 from kitecore.picture.blend import blends
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, leaned, moved, sized, solid, turned
-from kitecore.picture.planes import to_planes
 
 ONE_LEVEL = 1.01 / 255
 TWO_LEVELS = 2.01 / 255

@@ -1,12 +1,14 @@
-"""RGBA to the planes that encoders want."""
+"""RGB to the planes that encoders want."""
 
 from __future__ import annotations
 
+import av
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.bt709 import KB, KG, KR
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
+from kitecore.media.planes import rows_of
 
 Rgba = NDArray[np.uint8]
 Plane = NDArray[np.uint8]
@@ -23,6 +25,30 @@ _UR, _UG, _UB = _scaled(tuple(k / (2 * (1 - KB)) for k in (-KR, -KG, 1 - KB)), 2
 _VR, _VG, _VB = _scaled(tuple(k / (2 * (1 - KR)) for k in (1 - KR, -KG, -KB)), 224)
 
 
+def coded(pixels: Rgba) -> av.VideoFrame:
+    """Opaque RGBA as a frame of planes, yuv420p; an odd side has its last pixels twice."""
+    height, width = pixels.shape[:2]
+    frame = av.VideoFrame(width, height, "yuv420p")
+    luma, cb, cr = (rows_of(plane) for plane in frame.planes)
+    if width % 2 or height % 2:
+        pixels = np.pad(pixels, ((0, height % 2), (0, width % 2), (0, 0)), mode="edge")
+        whole = np.empty(pixels.shape[:2], np.uint8)
+        to_planes(np.ascontiguousarray(pixels), whole, cb, cr)
+        luma[:, :width] = whole[:height, :width]
+    else:
+        to_planes(pixels, luma, cb, cr)
+    return frame
+
+
+def coded_deep(pixels: NDArray[np.uint16]) -> av.VideoFrame:
+    """RGB of 16 bits, shape (height, width, 3), both even, as planes: yuv420p10le."""
+    height, width = pixels.shape[:2]
+    frame = av.VideoFrame(width, height, "yuv420p10le")
+    luma, cb, cr = (rows_of(plane).view(np.uint16) for plane in frame.planes)
+    _to_deep_planes(pixels, luma, cb, cr)
+    return frame
+
+
 def to_planes(pixels: Rgba, luma: Plane, cb: Plane, cr: Plane) -> None:
     """Opaque RGBA to BT.709 4:2:0 in limited range, chroma averaged over 2 × 2 pixels.
 
@@ -34,6 +60,33 @@ def to_planes(pixels: Rgba, luma: Plane, cb: Plane, cr: Plane) -> None:
         Written: shapes (height, width) and twice (height / 2, width / 2); rows may be padded.
     """
     _to_planes(pixels.view(np.uint32)[..., 0], luma, cb, cr)
+
+
+@njit(cache=True, nogil=True)
+def _to_deep_planes(
+    pixels: NDArray[np.uint16],
+    luma: NDArray[np.uint16],
+    cb: NDArray[np.uint16],
+    cr: NDArray[np.uint16],
+) -> None:
+    """10 bits: 64 to 940 for luma, 64 to 960 for chroma about 512; means over 2 × 2 pixels."""
+    height, width, _ = pixels.shape
+    bright, wide = 876.0 / 65535, 896.0 / 65535
+    for y in range(height):
+        for x in range(width):
+            light = KR * pixels[y, x, 0] + KG * pixels[y, x, 1] + KB * pixels[y, x, 2]
+            luma[y, x] = int(64.5 + bright * light)
+    for y in range(height // 2):
+        for x in range(width // 2):
+            r = g = b = 0.0
+            for corner in range(4):
+                row, column = 2 * y + corner // 2, 2 * x + corner % 2
+                r += pixels[row, column, 0] / 4
+                g += pixels[row, column, 1] / 4
+                b += pixels[row, column, 2] / 4
+            light = KR * r + KG * g + KB * b
+            cb[y, x] = int(512.5 + wide * (b - light) / CB_SPAN)
+            cr[y, x] = int(512.5 + wide * (r - light) / CR_SPAN)
 
 
 @njit(cache=True, nogil=True)
