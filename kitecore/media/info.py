@@ -36,7 +36,7 @@ class PictureInfo(Model):
 
     ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright; after it what is
     ``mirrored`` is flipped left to right. ``stacked``: as proxies hold a picture with alpha, its
-    premultiplied colours stand above its alpha, in grey.
+    premultiplied colours stand above its alpha, in grey. ``interlaced``: each frame is two fields.
     """
 
     width: int
@@ -48,6 +48,7 @@ class PictureInfo(Model):
     depth: int = 8
     alpha: bool = False
     stacked: bool = False
+    interlaced: bool = False
     colours: Colours = Colours()
     rate: Pace | None = None
     variable: bool = False

@@ -125,6 +125,7 @@ def _probe_picture(stream: VideoStream, container: InputContainer) -> PictureInf
         pixels=pixels.name,
         depth=max(component.bits for component in pixels.components),
         alpha=alpha,
+        interlaced=frame.interlaced_frame,
         colours=Colours(
             matrix=int(frame.colorspace),
             primaries=int(frame.color_primaries),

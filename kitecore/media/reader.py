@@ -13,6 +13,7 @@ from av.video.codeccontext import VideoCodecContext
 
 from kitecore.errors import BrokenMedia
 from kitecore.media.container import opened, picture_stream, plain_errors
+from kitecore.media.fields import whole_frames
 from kitecore.media.folder import MediaFolder
 from kitecore.media.index import FrameIndex
 from kitecore.media.info import Colours, PictureInfo
@@ -90,8 +91,9 @@ class VideoReader:
         return number - done <= FORWARD or self.index.key_before(number) <= done + 1
 
     def _seek(self, number: int) -> None:
-        """Go to a key frame from which ``number`` can be decoded."""
-        key = self.index.key_before(number)
+        """Go to a key frame from which ``number`` can be decoded, and whole frames made."""
+        before = 1 if self.picture.interlaced else 0
+        key = self.index.key_before(max(number - before, 0))
         while True:
             self._container.seek(int(self.index.pts[key]), stream=self._stream, backward=True)
             self._context.flush_buffers()
@@ -132,6 +134,9 @@ class VideoReader:
         return max(found, 0)
 
     def _decode(self) -> Iterator[av.VideoFrame]:
+        return whole_frames(self._coded()) if self.picture.interlaced else self._coded()
+
+    def _coded(self) -> Iterator[av.VideoFrame]:
         for packet in self._container.demux(self._stream):
             yield from self._context.decode(packet)
 
@@ -159,6 +164,7 @@ def open_proxy(folder: MediaFolder) -> VideoReader:
             "mirrored": False,
             "codec": "h264",
             "stacked": picture.alpha,
+            "interlaced": False,
             "colours": Colours(matrix=1, primaries=1, transfer=1),
         }
     )
