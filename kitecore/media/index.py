@@ -19,6 +19,8 @@ from kitecore.ticks import TICKS_PER_SECOND, Rate
 COARSE = Fraction(1, 10_000)
 """Time bases coarser than this round their frame times; those are put back on the grid."""
 
+UNTOLD = {"avi"}
+"""Formats that tell no times of showing, so that FFmpeg guesses them."""
 LONGEST_LAST = 10 * TICKS_PER_SECOND
 """A last frame is taken to be shown so long at most, whatever the file says about its end."""
 
@@ -37,12 +39,16 @@ class FrameIndex:
         bool, whether decoding can start there.
     end
         Tick at which the last frame ends.
+    counted
+        Whether only the order of packets can be relied on, not their times: ``pts`` are then times of
+        decoding, and frames are counted from a key on.
     """
 
     times: NDArray[np.int64]
     pts: NDArray[np.int64]
     keys: NDArray[np.bool_]
     end: int
+    counted: bool = False
 
     def __len__(self) -> int:
         return len(self.times)
@@ -58,12 +64,20 @@ class FrameIndex:
         return int(keys[-1]) if len(keys) else 0
 
     def save(self, path: Path) -> None:
-        np.savez(path, times=self.times, pts=self.pts, keys=self.keys, end=self.end)
+        np.savez(
+            path,
+            times=self.times,
+            pts=self.pts,
+            keys=self.keys,
+            end=self.end,
+            counted=self.counted,
+        )
 
     @classmethod
     def load(cls, path: Path) -> FrameIndex:
         with np.load(path) as data:
-            return cls(data["times"], data["pts"], data["keys"], int(data["end"]))
+            counted = "counted" in data and bool(data["counted"])
+            return cls(data["times"], data["pts"], data["keys"], int(data["end"]), counted)
 
     @property
     def rate(self) -> tuple[int, int]:
@@ -111,12 +125,19 @@ def build_index(path: Path) -> FrameIndex:
         if stream is None or stream.time_base is None:
             raise BrokenMedia("There is no moving picture in this file.")
         base = stream.time_base
-        found: list[tuple[int, bool, int]] = []
-        for packet in container.demux(stream):
-            if packet.pts is None or packet.size == 0:
-                continue
-            if not packet.is_discard:
-                found.append((packet.pts, packet.is_keyframe, packet.duration or 0))
+        packets = [
+            (packet.pts, packet.dts, packet.is_keyframe, packet.duration or 0)
+            for packet in container.demux(stream)
+            if packet.pts is not None and packet.size and not packet.is_discard
+        ]
+        shown = [pts for pts, _, _, _ in packets]
+        # Times that only rise were not made from the order in which frames are shown.
+        untold = container.format.name in UNTOLD
+        counted = untold and shown == sorted(shown)
+        found = [
+            (dts if counted and dts is not None else pts, key, length)
+            for pts, dts, key, length in packets
+        ]
         origin = origin_of(container)
         ends = _stream_end(stream, container) - origin
     if not found:
@@ -126,10 +147,13 @@ def build_index(path: Path) -> FrameIndex:
     keys = np.array([entry[1] for entry in found])
     unit = base * TICKS_PER_SECOND
     times = np.array([round(int(p) * unit) for p in pts], dtype=np.int64) - origin
+    if untold:
+        # What comes before is the time that reordering takes.
+        times -= times[0]
     if base > COARSE:
         times = _back_on_grid(times, round(unit))
     last = _last_length(times, round(found[-1][2] * unit), ends, coarse=base > COARSE)
-    return FrameIndex(times, pts, keys, int(times[-1]) + last)
+    return FrameIndex(times, pts, keys, int(times[-1]) + last, counted)
 
 
 def _last_length(times: NDArray[np.int64], told: int, ends: int, *, coarse: bool) -> int:

@@ -46,23 +46,29 @@ class VideoReader:
         self.path = path
         self.picture = picture
         self.index = index
+        self._threads = threads
         self._stack = ExitStack()
-        self._container = self._stack.enter_context(opened(path))
+        self._asked = -1
+        self._back: OrderedDict[int, av.VideoFrame] = OrderedDict()
+        self._begin()
+
+    def _begin(self) -> None:
+        """Open the file at its start."""
+        self._stack.close()
+        self._container = self._stack.enter_context(opened(self.path))
         stream = picture_stream(self._container)
         if stream is None:
             raise BrokenMedia("There is no moving picture in this file.")
         self._stream = stream
-        own = _COVERED.get(picture.codec) if picture.alpha else None
+        own = _COVERED.get(self.picture.codec) if self.picture.alpha else None
         self._context: VideoCodecContext = (
             av.CodecContext.create(own, "r") if own else stream.codec_context  # type: ignore[assignment]
         )
         if not own:
-            self._context.thread_type = "AUTO" if threads > 1 else "SLICE"
-            self._context.thread_count = threads
+            self._context.thread_type = "AUTO" if self._threads > 1 else "SLICE"
+            self._context.thread_count = self._threads
         self._frames = self._decode()
         self._last: tuple[int, av.VideoFrame] | None = None
-        self._asked = -1
-        self._back: OrderedDict[int, av.VideoFrame] = OrderedDict()
 
     def frame(self, number: int) -> av.VideoFrame:
         """The decoded frame, as it is in the file (not turned, not scaled).
@@ -104,8 +110,8 @@ class VideoReader:
                 self._last = (self._number(first), first)
                 return
             if key == 0:
-                if first is not None:
-                    self._last = (number, first)
+                # Files that cannot be searched are read from their start.
+                self._begin()
                 return
             key = self.index.key_before(key - 1)
 
@@ -137,8 +143,15 @@ class VideoReader:
         return whole_frames(self._coded()) if self.picture.interlaced else self._coded()
 
     def _coded(self) -> Iterator[av.VideoFrame]:
+        place = None
         for packet in self._container.demux(self._stream):
-            yield from self._context.decode(packet)
+            if place is None and packet.dts is not None:
+                place = int(np.searchsorted(self.index.pts, packet.dts))
+            for frame in self._context.decode(packet):
+                if self.index.counted and place is not None:
+                    frame.pts = int(self.index.pts[min(place, len(self.index) - 1)])
+                    place += 1
+                yield frame
 
     def close(self) -> None:
         self._frames = iter(())

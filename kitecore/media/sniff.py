@@ -6,7 +6,7 @@ from typing import Final
 
 from kitecore.errors import NotMedia
 
-HEAD = 64
+HEAD = 256
 """Bytes that `sniff` wants to see."""
 
 _BRANDS_OF_STILLS: Final = {
@@ -38,12 +38,22 @@ def sniff(head: bytes) -> str:
     for magic, family in _MAGIC:
         if head.startswith(magic):
             return family
+    if any(_is_stream(head[start:], packet) for start, packet in _STREAMS):
+        return "mpegts"
     if len(head) > 1 and head[0] == 0xFF and head[1] & 0xE6 in (0xE2, 0xE4):
         return "mp3"
     if len(head) > 1 and head[0] == 0xFF and head[1] & 0xF6 == 0xF0:
         return "aac"
     raise NotMedia("This is not a video, picture or sound file that can be used here.")
 
+
+def _is_stream(head: bytes, packet: int) -> bool:
+    """Whether packets of a transport stream (ISO/IEC 13818-1, 2.4.3.2) begin here and after it."""
+    return len(head) > packet and head[0] == head[packet] == 0x47
+
+
+_STREAMS: Final = ((0, 188), (4, 192))
+"""Where packets begin and how long they are: as sent, and as camcorders keep them."""
 
 _MAGIC: Final = (
     (b"\x1a\x45\xdf\xa3", "matroska"),

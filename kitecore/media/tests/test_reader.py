@@ -149,6 +149,20 @@ class ReaderTest(TestCase):
                 info, _ = probe(path)
                 self.assertAlmostEqual(720 / 600, info.length / TICKS_PER_SECOND, delta=0.002)
 
+    def test_files_that_tell_no_times_or_cannot_be_searched(self) -> None:
+        """Frames shown in another order than they are coded, in AVI and in a transport stream."""
+        order = [0, 1, 2, 40, 13, 59, 31, 30, 29, 5, 58, 16, 15, 14]
+        for container, codec in (("avi", "libx264"), ("avi", "mpeg4"), ("mpegts", "libx264")):
+            with self.subTest(container=container, codec=codec):
+                path = make_video(
+                    self.folder / "film", frames=60, codec=codec, container=container, gop=15,
+                    options={"bf": "2"},
+                )  # fmt: skip
+                reader = self.reader(path)
+                self.assertEqual(60, len(reader.index))
+                self.assertEqual(2 * TICKS_PER_SECOND, reader.index.end)
+                self.assertEqual(order, [self.number(reader, number) for number in order])
+
     def test_turned_by_metadata_comes_upright(self) -> None:
         path = make_video(self.folder / "film", frames=3, size=(160, 240))
         _turn_clockwise(path)

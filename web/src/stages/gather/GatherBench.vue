@@ -150,7 +150,7 @@ function dropped(event: DragEvent) {
           aria-label="Files to bring in"
           multiple
           hidden
-          accept="video/*,image/png,image/jpeg,image/webp,image/avif,image/heic,image/heif,image/gif,audio/*,.mkv,.mov,.flac,.opus"
+          accept="video/*,image/png,image/jpeg,image/webp,image/avif,image/heic,image/heif,image/gif,audio/*,.mkv,.mov,.mts,.m2ts,.ts,.avi,.flac,.opus"
           data-test="files"
           @change="chosen"
         />
