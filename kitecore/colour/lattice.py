@@ -13,9 +13,11 @@ from numba import njit
 from numpy.typing import NDArray
 
 
-def lattice(size: int, dtype: Any = np.float32) -> NDArray[Any]:
-    """All colours of a lattice, shape (size³, 3), blue fastest."""
-    grid = np.linspace(0, 1, size, dtype=dtype)
+def lattice(
+    size: int, dtype: Any = np.float32, places: NDArray[np.float64] | None = None
+) -> NDArray[Any]:
+    """All colours of a lattice, shape (size³, 3), blue fastest; in even steps, or at ``places``."""
+    grid = (np.linspace(0, 1, size) if places is None else places).astype(dtype)
     return np.stack(np.meshgrid(grid, grid, grid, indexing="ij"), axis=-1).reshape(-1, 3)
 
 

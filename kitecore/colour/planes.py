@@ -21,8 +21,10 @@ FINE_CHROMA: Final = 33
 DRAFT_CHROMA: Final = 17
 """Colour differences along each axis of a table, for a finished film and for watching."""
 
-_LUMA_STEP: Final = 3
-"""Levels of luma from one that is computed to the next; between them it goes straight."""
+_DRAFT_STEP: Final = 3
+"""For watching, levels of luma from one that is computed to the next; between them it goes straight."""
+_DARK: Final = 48
+"""Levels of luma that are all computed: there curves are steep."""
 _SCALE: Final = 32
 _PARTS: Final = 16
 
@@ -67,7 +69,7 @@ class PlaneTable:
 
 def bake_planes(grade: Grade, find: FindLook, size: int = FINE_CHROMA) -> PlaneTable:
     """The table of a grade that has no keys; zones with masks are not in it."""
-    levels = np.arange(0, 256, _LUMA_STEP, dtype=np.float32)
+    levels = _levels(1 if size >= FINE_CHROMA else _DRAFT_STEP)
     coded = np.linspace(0, 255, size, dtype=np.float32)
     cb, cr, y = np.meshgrid(
         (coded - 128) / 224, (coded - 128) / 224, (levels - 16) / 219, indexing="ij"
@@ -78,17 +80,24 @@ def bake_planes(grade: Grade, find: FindLook, size: int = FINE_CHROMA) -> PlaneT
     coded_planes = (new_y * 219 + 16, new_cb * 224 + 128, new_cr * 224 + 128)
     words = np.zeros((size * size, 256), np.uint64)
     for lane, plane in enumerate(coded_planes):
-        whole = np.rint(_every_level(plane) * _SCALE).astype(np.uint64)
+        whole = np.rint(_every_level(plane, levels) * _SCALE).astype(np.uint64)
         words |= whole << np.uint64(21 * lane)
     return PlaneTable(words.reshape(size, size, 256))
 
 
-def _every_level(plane: NDArray[np.float32]) -> NDArray[np.float32]:
+def _levels(step: int) -> NDArray[np.float32]:
+    """Levels of luma that are computed, the first and the last among them."""
+    every = np.arange(256)
+    chosen = (every < _DARK) | (every % step == 0) | (every == 255)
+    return np.asarray(every[chosen], np.float32)
+
+
+def _every_level(plane: NDArray[np.float32], levels: NDArray[np.float32]) -> NDArray[np.float32]:
     """Straight between the computed levels, shape (n, 256)."""
-    at = np.arange(256)
-    index, part = at // _LUMA_STEP, (at % _LUMA_STEP / _LUMA_STEP).astype(np.float32)
-    after = np.minimum(index + 1, plane.shape[1] - 1)
-    return np.asarray(plane[:, index] * (1 - part) + plane[:, after] * part)
+    index = np.clip(np.searchsorted(levels, np.arange(256), side="right") - 1, 0, len(levels) - 2)
+    part = (np.arange(256) - levels[index]) / (levels[index + 1] - levels[index])
+    straight = plane[:, index] * (1 - part) + plane[:, index + 1] * part
+    return np.asarray(straight, np.float32)
 
 
 @njit(cache=True, nogil=True)

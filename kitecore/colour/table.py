@@ -13,6 +13,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+from kitecore.colour.axis import Places, even_places, places_for
 from kitecore.colour.chain import graded
 from kitecore.colour.cube import FindLook
 from kitecore.colour.lattice import lattice, sampled
@@ -40,10 +41,14 @@ class Table:
     ----------
     values
         float32, shape (n, n, n, 3), by red, green, blue.
+    places
+        Where its colours lie along each axis, 0 to 1 (see `kitecore.colour.axis`); in even steps if
+        not given.
     """
 
-    def __init__(self, values: NDArray[np.float32]) -> None:
+    def __init__(self, values: NDArray[np.float32], places: Places | None = None) -> None:
         self.values = values
+        self.places = even_places(len(values)) if places is None else places
 
     @property
     def size(self) -> int:
@@ -58,10 +63,29 @@ class Table:
         # Reading the far corner of the last cell with weight 0 must not leave the table.
         return np.concatenate([words, np.zeros(self.size**2 + self.size + 1, np.uint64)])
 
+    def _cells(self, levels: int) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+        """For each of so many levels: the cell it lies in, and how far into it, in 256ths."""
+        at = np.arange(levels) / (levels - 1)
+        begin = np.clip(np.searchsorted(self.places, at, side="right") - 1, 0, self.size - 2)
+        low, high = self.places[begin], self.places[begin + 1]
+        return begin, np.rint((at - low) / (high - low) * 256).astype(np.int64)
+
+    @cached_property
+    def _stops(self) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+        """For each value of a byte: where its cell begins along each axis, and how far into it."""
+        begin, parts = self._cells(256)
+        return np.stack([begin * self.size**2, begin * self.size, begin]), parts
+
+    @cached_property
+    def _deep_stops(self) -> tuple[NDArray[np.int16], NDArray[np.int16]]:
+        """For each value of 16 bits: its cell, and how far into it."""
+        begin, parts = self._cells(65536)
+        return begin.astype(np.int16), parts.astype(np.int16)
+
     def over(self, pixels: Pixels) -> Pixels:
         """Premultiplied RGBA after the grade: a new picture, uint8, shape (height, width, 4)."""
         out = np.empty(pixels.shape, np.uint8)
-        steps, parts = _stops(self.size)
+        steps, parts = self._stops
         _over(_words(pixels), self._packed, self.size, steps, parts, _OUT, _words(out))
         return out
 
@@ -69,11 +93,13 @@ class Table:
         """RGB of 16 bits after the grade, as opaque RGBA of 8."""
         height, width, _ = pixels.shape
         out = np.empty((height, width, 4), np.uint8)
-        _over_deep(pixels, self._packed, self.size, _OUT, _words(out))
+        _over_deep(pixels, self._packed, self.size, *self._deep_stops, _OUT, _words(out))
         return out
 
     def at(self, rgb: Rgb) -> Rgb:
         """Floating-point colours after the grade, not clipped."""
+        if not np.array_equal(self.places, even_places(self.size)):
+            rgb = np.interp(rgb, self.places, even_places(self.size)).astype(rgb.dtype)
         return sampled(self.values, rgb)
 
 
@@ -82,12 +108,15 @@ def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
 
     Zones limited by masks are not in it: they have tables of their own (see `render.grading`).
     """
-    start = lattice(size)
+    places = even_places(size)
     if grade.on and grade.input.works:
         start = _from_camera(grade.input, size)
         grade = grade.model_copy(update={"input": Input()})
+    else:
+        places = places_for(lambda rgb: graded(rgb, grade, find), size)
+        start = lattice(size, places=places)
     values = graded(start, grade, find).astype(np.float32, copy=False)
-    return Table(values.reshape(size, size, size, 3))
+    return Table(values.reshape(size, size, size, 3), places)
 
 
 @lru_cache(maxsize=8)
@@ -106,14 +135,6 @@ def bake_matte(zone: Zone, size: int = FINE) -> Table:
 
 def _words(pixels: Pixels) -> NDArray[np.uint32]:
     return np.ascontiguousarray(pixels).view(np.uint32)[..., 0]
-
-
-def _stops(size: int) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-    """For each value of a byte: where its cell begins along each axis, and how far into it it is."""
-    at = np.arange(256) * (size - 1) / 255
-    begin = np.minimum(at.astype(np.int64), size - 2)
-    parts = np.rint((at - begin) * 256).astype(np.int64)
-    return np.stack([begin * size * size, begin * size, begin]), parts
 
 
 _OUT = np.rint(np.clip((np.arange(_MOST + 1) * (_SPAN / _MOST) + _LOWEST) * 255, 0, 255)).astype(
@@ -192,17 +213,16 @@ def _over_deep(
     pixels: NDArray[np.uint16],
     table: NDArray[np.uint64],
     size: int,
+    begin: NDArray[np.int16],
+    parts: NDArray[np.int16],
     final: NDArray[np.uint8],
     out: NDArray[np.uint32],
 ) -> None:
     rows, columns, _ = pixels.shape
-    most, cells = np.int64(65535), np.int64(size - 1)
     for y in range(rows):
         for x in range(columns):
-            tr, tg, tb = pixels[y, x, 0] * cells, pixels[y, x, 1] * cells, pixels[y, x, 2] * cells
-            r, g, b = tr // most, tg // most, tb // most
-            at = np.uint64((r * size + g) * size + b)
-            pr, pg, pb = tr - r * most, tg - g * most, tb - b * most
-            eight = np.int64(8)
-            r, g, b = _read(table, final, size, at, pr >> eight, pg >> eight, pb >> eight)
+            r, g, b = pixels[y, x, 0], pixels[y, x, 1], pixels[y, x, 2]
+            at = np.uint64((np.int64(begin[r]) * size + begin[g]) * size + begin[b])
+            pr, pg, pb = np.int64(parts[r]), np.int64(parts[g]), np.int64(parts[b])
+            r, g, b = _read(table, final, size, at, pr, pg, pb)
             out[y, x] = r | g << np.uint32(8) | b << np.uint32(16) | np.uint32(0xFF000000)

@@ -42,6 +42,11 @@ def a_cube(size: int = 9) -> Cube:
     return Cube(values.reshape(size, size, size, 3), title="A test")
 
 
+def _one(curve: np.ndarray) -> Cube:
+    """A table of one dimension, as large as what is read from files."""
+    return Cube(np.repeat(curve[:, None], 3, axis=1).astype(np.float32), title="One")
+
+
 class LatticeTest(TestCase):
     def test_it_is_what_opencolorio_interpolates(self) -> None:
         cube = a_cube()
@@ -65,6 +70,43 @@ class TableTest(TestCase):
             self.assertLess(error.max(), most)
             # A quarter is what rounding to whole levels alone costs.
             self.assertLess(error.mean(), 0.3)
+
+    def test_steep_curves_come_out_exactly(self) -> None:
+        """Powers, and tables of one dimension that jump, on every level of 8 bits."""
+        levels = np.arange(256, dtype=np.uint8)
+        greys = np.dstack([levels, levels, levels, np.full(256, 255, np.uint8)])
+        power, steps = (
+            np.linspace(0, 1, 4096) ** (1 / 2.4),
+            np.floor(np.linspace(0, 16.99, 1024)) / 16,
+        )
+        for name, grade, find in (
+            ("power", {"cdl": {"power": [1 / 2.4] * 3}}, shipped),
+            ("root", {"cdl": {"power": [0.5, 0.6, 0.7]}}, shipped),
+            ("slope", {"cdl": {"slope": [3, 1, 2], "offset": [-0.5, 0, -0.3]}}, shipped),
+            ("a table of one dimension", {"lut": {"look": "x"}}, lambda _: _one(power)),
+            ("posterising", {"lut": {"look": "x"}}, lambda _: _one(steps)),
+        ):
+            made = Grade.model_validate(grade)
+            for size in (FINE, DRAFT) if name != "posterising" else (FINE,):
+                with self.subTest(name, size=size):
+                    table = bake(made, find, size)
+                    for pixels in (greys, PIXELS):
+                        rgb = pixels[..., :3].reshape(-1, 3) / 255
+                        wanted = np.clip(graded(rgb, made, find), 0, 1) * 255
+                        got = table.over(pixels)[..., :3].reshape(-1, 3)
+                        self.assertLess(np.abs(got - wanted).max(), 1.1)
+                    deep = table.over_deep(
+                        np.repeat(levels[None, :, None], 3, 2).astype(np.uint16) * 257
+                    )
+                    self.assertLessEqual(
+                        np.abs(deep[0, :, :3].astype(int) - table.over(greys)[0, :, :3]).max(), 1
+                    )
+
+    def test_greys_stay_greys_where_places_are_uneven(self) -> None:
+        table = bake(Grade.model_validate({"cdl": {"power": [0.4] * 3}}), shipped, DRAFT)
+        greys = np.repeat(np.linspace(0, 1, 400, dtype=np.float32)[:, None], 3, axis=1)
+        done = table.at(greys)
+        self.assertLess(np.ptp(done, axis=1).max(), 1e-5)
 
     def test_a_grade_that_does_nothing_changes_no_pixel(self) -> None:
         for size in (FINE, DRAFT):
