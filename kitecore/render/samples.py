@@ -21,7 +21,8 @@ from kitecore.motion import value_at
 from kitecore.render.paced import SAMPLE_TICKS, Read, paced_samples
 from kitecore.render.sources import Sources
 from kitecore.sound.crossfade import equal_power
-from kitecore.sound.ramps import DECLICK, Samples, edge_ramp, from_db, soft_limit
+from kitecore.sound.limiter import REACH, limited
+from kitecore.sound.ramps import DECLICK, Samples, edge_ramp, from_db
 
 Positions = NDArray[np.int64]
 _GAIN_STEP = 480
@@ -38,7 +39,8 @@ def render_samples(document: Document, start: int, count: int, sources: Sources)
 
     float32, shape (count, 2), full scale 1; the same samples however the range is cut.
     """
-    return soft_limit(mixed(document.tracks, start, count, sources))
+    around = mixed(document.tracks, start - REACH, count + 2 * REACH, sources)
+    return limited(around)
 
 
 def mixed(tracks: tuple[Track, ...], start: int, count: int, sources: Sources) -> Samples:

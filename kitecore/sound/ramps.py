@@ -39,15 +39,3 @@ def edge_ramp(positions: NDArray[np.int64], length: int, rise: int, fall: int) -
         share = np.clip((length - positions - 0.5) / fall, 0, 1)
         factor *= (0.5 - 0.5 * np.cos(np.pi * share)).astype(np.float32)
     return factor
-
-
-def soft_limit(samples: Samples) -> Samples:
-    """Keep within full scale: untouched up to 0.9, then bent smoothly towards 1."""
-    knee = np.float32(0.9)
-    level = np.abs(samples)
-    over = level > knee
-    if not over.any():
-        return samples
-    room = 1 - knee
-    bent = knee + room * np.tanh((level - knee) / room)
-    return np.where(over, np.copysign(bent, samples), samples).astype(np.float32)

@@ -19,7 +19,7 @@ from kitecore.render.pieces import AAC_BLOCK, aac_piece, frame_samples, sound_pi
 from kitecore.render.samples import SAMPLE_TICKS, render_samples, sample_at
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import Scene
-from kitecore.sound.ramps import DECLICK, from_db, soft_limit
+from kitecore.sound.ramps import DECLICK, from_db
 from kitecore.ticks import RATES
 
 Samples = NDArray[np.float32]
@@ -119,16 +119,18 @@ class MixTest(MixedTest):
         self.scene.place("film", 2.0, into=0.5)
         self.assertGreater(np.abs(self.mix(10_000, 20_000)).max(), 0.4)
 
-    def test_loud_mixes_bend_instead_of_breaking(self) -> None:
-        loud = np.linspace(-4, 4, 1001, dtype=np.float32)[:, None]
-        bent = soft_limit(loud)
-        self.assertLessEqual(float(np.abs(bent).max()), 1.0)
-        self.assertTrue((np.diff(bent[:, 0]) >= 0).all())
-        quiet = np.abs(loud) <= 0.9
-        np.testing.assert_array_equal(loud[quiet], bent[quiet])
-
 
 class PieceTest(MixedTest):
+    def test_pieces_of_a_loud_mix_join_to_the_sample(self) -> None:
+        """Three tones on top of each other, far too loud, cut anywhere."""
+        for _ in range(3):
+            self.scene.place("tone", 2.0, mode="above", at=0, gain=4.0)
+        whole = render_samples(self.scene.document, 0, 90_000, self.sources)
+        self.assertAlmostEqual(1.0, float(np.abs(whole).max()), places=3)
+        for start, count in ((0, 480), (777, 5000), (44_100, 1), (60_001, 29_999)):
+            part = render_samples(self.scene.document, start, count, self.sources)
+            np.testing.assert_array_equal(whole[start : start + count], part)
+
     def test_pieces_join_to_the_sample(self) -> None:
         document = empty_document(rate=FrameRate(num=30000, den=1001))
         self.scene.document = document
