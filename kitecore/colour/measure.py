@@ -12,6 +12,10 @@ from kitecore.colour.white import balance_of
 from kitecore.document.grade import Match
 from kitecore.oklab import to_lab
 
+MOST_GAIN: Final = 4.0
+"""Of a channel, up or down, that a match finds."""
+_DARKEST: Final = 1e-4
+
 Statistics = tuple[tuple[float, float, float], tuple[float, float, float]]
 
 _NORM: Final = 6
@@ -40,15 +44,33 @@ def suggested_balance(rgb: Rgb) -> tuple[float, float]:
 
 def statistics(rgb: Rgb) -> Statistics:
     """Mean and spread (standard deviation) of L, a and b in OKLab, of coded colours (n, 3)."""
-    lab = to_lab(linear_of(rgb))
+    return _statistics(linear_of(rgb))
+
+
+def _statistics(light: Rgb) -> Statistics:
+    lab = to_lab(light)
     mean, spread = lab.mean(axis=0), lab.std(axis=0)
     return _triple(mean), _triple(spread)
 
 
 def match_of(own: Rgb, wanted: Rgb, name: str = "") -> Match:
-    """The stage that leads one picture's colours to another's."""
-    (mean, spread), (wanted_mean, wanted_spread) = statistics(own), statistics(wanted)
+    """The stage that leads one picture's colours to another's, coded colours of shape (n, 3).
+
+    First by gains of the channels, as another white balance or exposure would change them: a change
+    that is only that is taken out wholly. Then by what is left of mean and spread.
+    """
+    light, wanted_light = linear_of(own), linear_of(wanted)
+    means = (
+        np.maximum(light.mean(axis=0), _DARKEST),
+        np.maximum(wanted_light.mean(axis=0), _DARKEST),
+    )
+    gains = np.clip(means[1] / means[0], 1 / MOST_GAIN, MOST_GAIN)
+    (mean, spread), (wanted_mean, wanted_spread) = (
+        _statistics(light * gains),
+        _statistics(wanted_light),
+    )
     return Match(
+        gains=_triple(gains),
         own_mean=mean,
         own_spread=spread,
         wanted_mean=wanted_mean,

@@ -130,3 +130,9 @@ def _moves(data: Data) -> Data:
 def _pressures(data: Data) -> Data:
     """Strokes gained pressures of a pen; without them they are as wide everywhere."""
     return data
+
+
+@upgrades.step("velvet-kite/6", "velvet-kite/7")
+def _gains(data: Data) -> Data:
+    """A match gained gains; without them it works on means and spreads alone."""
+    return data

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Any, Final
 
@@ -89,19 +90,24 @@ def colour_at(
 def match(
     document: Document,
     clip_id: str,
-    tick: int,
+    ticks: Sequence[int],
     other_id: str,
-    other_tick: int,
+    other_ticks: Sequence[int],
     sources: Sources,
 ) -> dict[str, Any]:
-    """The match stage that leads a clip to another, as that one is graded."""
-    own, local = _shown(document, clip_id, tick)
-    other, other_local = _shown(document, other_id, other_tick)
-    ours = _colours(_plain_layer(document, own, local, sources).pixels)
-    theirs = _colours(_plain_layer(document, other, other_local, sources).pixels)
-    before = adjusted(ours, _grade(own, local), sources.look, before="match")
-    wanted = np.clip(graded(theirs, _grade(other, other_local), sources.look), 0, 1)
-    return match_of(before, wanted, other.name[:200]).model_dump(mode="json")
+    """The match stage that leads a clip to another, as that one is graded; over moments of both."""
+    own, other = (_pictured(document, name) for name in (clip_id, other_id))
+    before, wanted = [], []
+    for tick in ticks:
+        _, local = _shown(document, own.id, tick)
+        ours = _colours(_plain_layer(document, own, local, sources).pixels)
+        before.append(adjusted(ours, _grade(own, local), sources.look, before="match"))
+    for tick in other_ticks:
+        _, local = _shown(document, other.id, tick)
+        theirs = _colours(_plain_layer(document, other, local, sources).pixels)
+        wanted.append(np.clip(graded(theirs, _grade(other, local), sources.look), 0, 1))
+    found = match_of(np.concatenate(before), np.concatenate(wanted), other.name[:200])
+    return found.model_dump(mode="json")
 
 
 def as_cube(document: Document, clip_id: str, tick: int, sources: Sources) -> str:
@@ -120,6 +126,11 @@ def layer_scale(document: Document) -> float:
 
 def _shown(document: Document, clip_id: str, tick: int) -> tuple[Pictured, int]:
     """The clip, and the moment of it nearest to a tick of the timeline."""
+    clip = _pictured(document, clip_id)
+    return clip, min(max(tick - clip.start, 0), clip.length - 1)
+
+
+def _pictured(document: Document, clip_id: str) -> Pictured:
     clip: ClipBase = document.find_clip(clip_id)[1]
     if isinstance(clip, AdjustmentClip):
         raise BadInput(
@@ -127,7 +138,7 @@ def _shown(document: Document, clip_id: str, tick: int) -> tuple[Pictured, int]:
         )
     if not isinstance(clip, Pictured):
         raise BadInput("A sound has no colours.", todo="Take a picture in hand.")
-    return clip, min(max(tick - clip.start, 0), clip.length - 1)
+    return clip
 
 
 def _grade(clip: Pictured, local: int) -> Grade:

@@ -87,14 +87,15 @@ def _aac(document: Document, request: Request, sources: Sources) -> bytes:
 def _measured(measure: Callable[..., Any], *facts: str) -> Question:
     """A question whose answer is text or JSON: ``measure(document, *facts, sources)``.
 
-    Facts are what the request is ``of``, and moments: ``tick`` is that of its frame, ``other_tick``
-    that of the frame it names besides; ``side`` is the long side in pixels.
+    Facts are what the request is ``of``, and moments: ``tick`` is that of its frame, ``ticks`` and
+    ``other_ticks`` those of the frames that it names; ``side`` is the long side in pixels.
     """
 
     def answer(document: Document, request: Request, sources: Sources) -> bytes:
         told = {**request.of, "tick": _tick(document, request), "side": request.long_side}
-        if "other_frame" in told:
-            told["other_tick"] = document.rate.exact.start_of(told["other_frame"])
+        for name in ("frames", "other_frames"):
+            moments = [document.rate.exact.start_of(frame) for frame in told.get(name, ())]
+            told[name.replace("frames", "ticks")] = moments
         found = measure(document, *(told[fact] for fact in facts), sources)
         return found.encode() if isinstance(found, str) else json.dumps(found).encode()
 
@@ -109,7 +110,7 @@ for _name, _question in {
     "aac": Question(_aac, apart=True),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
     "suggestion": _measured(measuring.suggestion, "clip", "tick"),
-    "match": _measured(measuring.match, "clip", "tick", "other", "other_tick"),
+    "match": _measured(measuring.match, "clip", "ticks", "other", "other_ticks"),
     "cube": _measured(measuring.as_cube, "clip", "tick"),
     "screens": _measured(measuring.screens, "clip", "tick"),
     "colour": _measured(measuring.colour_at, "clip", "tick", "spot"),

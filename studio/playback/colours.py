@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, Final
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -19,6 +19,8 @@ from studio.playback.watched import FrameNumber, Look, project_document
 from studio.problems import Problem
 
 router = Router()
+MOST_MEASURED: Final = 12
+"""Frames of a clip that are measured together."""
 
 
 class ClipAt(Schema):
@@ -35,9 +37,13 @@ class SpotIn(ClipAt):
     y: float = Field(allow_inf_nan=False)
 
 
-class MatchIn(ClipAt):
+class MatchIn(Schema):
+    """Two clips, and the frames of the timeline at which each is measured."""
+
+    clip: str = Field(max_length=40)
+    frames: list[FrameNumber] = Field(min_length=1, max_length=MOST_MEASURED)
     other: str = Field(max_length=40)
-    other_frame: FrameNumber
+    other_frames: list[FrameNumber] = Field(min_length=1, max_length=MOST_MEASURED)
 
 
 class BalanceOut(Schema):
@@ -76,8 +82,7 @@ def suggestion(
 @router.post(f"{_BASE}/match", response={200: Match, 404: Problem, 422: Problem})
 def match(request: HttpRequest, id: UUID, revision: int, given: MatchIn, look: Query[Look]) -> Any:
     """The stage that leads a clip's colours to those of another."""
-    of = {"clip": given.clip, "other": given.other, "other_frame": given.other_frame}
-    return json.loads(asked(request, id, revision, look, "match", given.frame, **of))
+    return json.loads(asked(request, id, revision, look, "match", given.frames[0], **given.dict()))
 
 
 _FILE = {200: None, 404: Problem, 422: Problem}

@@ -153,6 +153,16 @@ class MeasureTest(TestCase):
         for ours, theirs in zip(statistics(done), statistics(wanted), strict=True):
             np.testing.assert_allclose(ours, theirs, atol=0.004)
 
+    def test_a_change_of_channel_gains_is_taken_out_wholly(self) -> None:
+        wanted = RNG.random((4000, 3)) * 0.35 + 0.1
+        for gains in ((1.4, 1.0, 0.7), (0.5, 0.8, 1.3), (2.5, 2.0, 2.2)):
+            with self.subTest(gains):
+                own = coded_of(linear_of(wanted) * gains)
+                match = match_of(own, wanted)
+                np.testing.assert_allclose(match.gains, 1 / np.array(gains), atol=1e-4)
+                done = coded_of(stage_rules["match"].apply(linear_of(own), match, no_look))
+                self.assertLess(np.abs(done - wanted).max(), 0.4 / 255)
+
 
 def no_look(name: str) -> object:
     raise AssertionError("no look is asked for here")

@@ -143,10 +143,13 @@ class Colour(StageBase):
 
 
 class Match(StageBase):
-    """Statistics in OKLab (mean and spread of L, a, b) of this shot and of the one it follows."""
+    """Gains of red, green and blue, in light; then statistics in OKLab (mean and spread of L, a, b)
+    of this shot after them, and of the one it follows.
+    """
 
     title: ClassVar[str] = "Match"
 
+    gains: Vector3 = (1.0, 1.0, 1.0)
     own_mean: Vector3 = (0.0, 0.0, 0.0)
     own_spread: Vector3 = (1.0, 1.0, 1.0)
     wanted_mean: Vector3 = (0.0, 0.0, 0.0)

@@ -73,6 +73,14 @@ class SchemaTest(TestCase):
         with self.assertRaises(BadInput):
             load({**SAVED, "schema": "velvet-kite/6", "tracks": tracks})
 
+    def test_a_match_of_old_documents_has_no_gains(self) -> None:
+        match = {"own_mean": [0.5, 0, 0], "wanted_mean": [0.6, 0.05, 0]}
+        clip = {"kind": "solid", "id": "m", "length": 705600000, "grade": {"match": match}}
+        tracks = [{"id": "t", "kind": "main", "clips": [clip]}]
+        document = load({**SAVED, "schema": "velvet-kite/6", "tracks": tracks})
+        kept = document.main.clips[0].grade.match  # type: ignore[attr-defined]
+        self.assertEqual(((1, 1, 1), (0.6, 0.05, 0)), (kept.gains, kept.wanted_mean))
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

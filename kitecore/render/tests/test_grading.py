@@ -285,9 +285,8 @@ class MeasuringTest(GradingCase):
         )
 
     def test_a_match_brings_one_shot_to_the_other(self) -> None:
-        found = match(
-            self.scene.document, self.sand, 0, self.slate, SECOND + SECOND // 2, self.sources
-        )
+        ticks, others = [0, SECOND // 2], [SECOND + SECOND // 2]
+        found = match(self.scene.document, self.sand, ticks, self.slate, others, self.sources)
         self.assertEqual("slate", found["name"])
         self.grade(match=found)
         np.testing.assert_allclose(self.picture()[5, 5, :3], (90, 110, 140), atol=2)

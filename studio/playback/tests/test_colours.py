@@ -48,7 +48,7 @@ class ColoursTest(People, TestCase):
 
     def test_suggestions_and_matches(self) -> None:
         self.assertLess(self.ask("suggestion").json()["warmth"], 0)
-        found = self.ask("match", other=self.cold, other_frame=40).json()
+        found = self.ask("match", frames=[3, 9], other=self.cold, other_frames=[36, 40]).json()
         self.assertEqual("cold", found["name"])
         self.assertEqual(
             200, self.edit(kind="set_grade", clips=[self.warm], values={"match": found}).status_code

@@ -1767,6 +1767,11 @@ export interface components {
             /**
              * @default {
              *       "amount": 100,
+             *       "gains": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
              *       "name": "",
              *       "on": true,
              *       "own_mean": [
@@ -2481,6 +2486,8 @@ export interface components {
         /**
          * Colours
          * @description Colour tags as FFmpeg's numbers (ITU-T H.273); 2 means not tagged.
+         *
+         *     ``peak`` is the brightest light in cd/m² that a PQ take says it holds; 0 if it does not.
          */
         Colours: {
             /**
@@ -2493,6 +2500,11 @@ export interface components {
              * @default 2
              */
             matrix: number;
+            /**
+             * Peak
+             * @default 0
+             */
+            peak: number;
             /**
              * Primaries
              * @default 2
@@ -2994,10 +3006,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/6
+             * @default velvet-kite/7
              * @constant
              */
-            schema_: "velvet-kite/6";
+            schema_: "velvet-kite/7";
             /**
              * Tracks
              * @default []
@@ -3964,6 +3976,11 @@ export interface components {
             /**
              * @default {
              *       "amount": 100,
+             *       "gains": [
+             *         1,
+             *         1,
+             *         1
+             *       ],
              *       "name": "",
              *       "on": true,
              *       "own_mean": [
@@ -5043,7 +5060,8 @@ export interface components {
         };
         /**
          * Match
-         * @description Statistics in OKLab (mean and spread of L, a, b) of this shot and of the one it follows.
+         * @description Gains of red, green and blue, in light; then statistics in OKLab (mean and spread of L, a, b)
+         *     of this shot after them, and of the one it follows.
          */
         Match: {
             /**
@@ -5052,6 +5070,19 @@ export interface components {
              * @default 100
              */
             amount: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gains
+             * @default [
+             *       1,
+             *       1,
+             *       1
+             *     ]
+             */
+            gains: [
+                number,
+                number,
+                number
+            ];
             /**
              * Name
              * @default
@@ -5115,16 +5146,19 @@ export interface components {
                 number
             ];
         };
-        /** MatchIn */
+        /**
+         * MatchIn
+         * @description Two clips, and the frames of the timeline at which each is measured.
+         */
         MatchIn: {
             /** Clip */
             clip: string;
-            /** Frame */
-            frame: number;
+            /** Frames */
+            frames: number[];
             /** Other */
             other: string;
-            /** Other Frame */
-            other_frame: number;
+            /** Other Frames */
+            other_frames: number[];
         };
         /**
          * Meanwhile
@@ -5726,7 +5760,9 @@ export interface components {
          * PictureInfo
          * @description Of the picture as it is shown: turned upright, square pixels.
          *
-         *     ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright.
+         *     ``turn`` is the quarter turn (0, 90, 180, 270, clockwise) that makes it upright; after it what is
+         *     ``mirrored`` is flipped left to right. ``stacked``: as proxies hold a picture with alpha, its
+         *     premultiplied colours stand above its alpha, in grey. ``interlaced``: each frame is two fields.
          */
         PictureInfo: {
             /**
@@ -5743,6 +5779,7 @@ export interface components {
              * @default {
              *       "full_range": false,
              *       "matrix": 2,
+             *       "peak": 0,
              *       "primaries": 2,
              *       "transfer": 2
              *     }
@@ -5761,11 +5798,26 @@ export interface components {
             /** Height */
             height: number;
             /**
+             * Interlaced
+             * @default false
+             */
+            interlaced: boolean;
+            /**
+             * Mirrored
+             * @default false
+             */
+            mirrored: boolean;
+            /**
              * Pixels
              * @default
              */
             pixels: string;
             rate?: components["schemas"]["Pace"] | null;
+            /**
+             * Stacked
+             * @default false
+             */
+            stacked: boolean;
             /**
              * Turn
              * @default 0
@@ -9513,6 +9565,11 @@ export interface components {
              *       },
              *       "match": {
              *         "amount": 100,
+             *         "gains": [
+             *           1,
+             *           1,
+             *           1
+             *         ],
              *         "name": "",
              *         "on": true,
              *         "own_mean": [

@@ -1,18 +1,15 @@
 <script setup lang="ts">
-/** What a camera wrote, levels, CDL, matching another shot, grades as files. */
+/** What a camera wrote, another shot to match, levels, CDL, grades as files. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
-import { client, need } from '@/api/client'
-import { isPictured } from '@/api/types'
 import KeyButton from '@/controls/KeyButton.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
-import { endOf, startOf, useProject } from '@/stores/project'
-import { KIND_NAMES } from '@/api/kinds'
-import { frameOf } from '@/time'
+import { useProject } from '@/stores/project'
 import TrayItem from '@/tray/TrayItem.vue'
 import GradeSliders from './GradeSliders.vue'
+import MatchPart from './MatchPart.vue'
 import type { useGrade } from './useGrade'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
@@ -21,7 +18,6 @@ const notes = useNotes()
 const project = useProject()
 const { player } = useScreen()
 const file = ref<HTMLInputElement | null>(null)
-const matching = ref(false)
 
 const inZone = computed(() => Boolean(props.grade.zone.value))
 const transform = computed(() => props.grade.now('input/transform', ''))
@@ -61,51 +57,6 @@ async function readCdl(event: Event) {
   }
 }
 
-/** Other shots of this timeline, to match this one to. */
-const others = computed(() =>
-  project.tracks.flatMap((track) =>
-    track.clips.filter((one) => isPictured(one) && !props.grade.ids.value.includes(one.id ?? '')),
-  ),
-)
-const other = ref('')
-
-async function match() {
-  const target = others.value.find((one) => one.id === other.value) ?? others.value[0]
-  const own = props.grade.clip.value
-  if (!target || !own) return
-  matching.value = true
-  try {
-    const middle = (startOf(target) + endOf(target)) / 2
-    const at = player.shown.value
-    const ownMiddle = (startOf(own) + endOf(own)) / 2
-    const inside =
-      frameOf(startOf(own), project.rate) <= at && at < frameOf(endOf(own), project.rate)
-    const found = await need(
-      client.POST('/api/projects/{id}/revisions/{revision}/match', {
-        params: {
-          path: { id: project.id, revision: project.revision },
-          query: { within: project.within },
-        },
-        body: {
-          clip: own.id ?? '',
-          frame: inside ? at : frameOf(ownMiddle, project.rate),
-          other: target.id ?? '',
-          other_frame: frameOf(middle, project.rate),
-        },
-      }),
-    )
-    await props.grade.set({ match: found })
-  } catch (error) {
-    notes.problem(error)
-  } finally {
-    matching.value = false
-  }
-}
-const matched = computed(() => props.grade.now('match/name', '') || null)
-const hasMatch = computed(
-  () => JSON.stringify(props.grade.prop('match/own_mean') ?? [0, 0, 0]) !== '[0,0,0]',
-)
-
 const fileBase = computed(() => {
   const clip = props.grade.clip.value?.id ?? ''
   return `/api/projects/${project.id}/revisions/${project.revision}/clips/${clip}`
@@ -138,28 +89,7 @@ const query = computed(
         </select>
       </TrayItem>
     </GradeSliders>
-    <GradeSliders :grade="grade" stage="match">
-      <TrayItem name="Match">
-        <div class="line">
-          <select v-model="other" class="form-select form-select-sm" aria-label="Which shot">
-            <option value="" disabled>Which shot</option>
-            <option v-for="one in others" :key="one.id" :value="one.id">
-              {{ one.name || KIND_NAMES[one.kind] }}
-            </option>
-          </select>
-          <BButton
-            size="sm"
-            variant="secondary"
-            :disabled="!others.length || matching || !other"
-            data-test="match"
-            @click="match"
-          >
-            {{ matching ? 'Measuring …' : 'Match to it' }}
-          </BButton>
-        </div>
-        <span v-if="hasMatch" class="tiny quiet">Follows {{ matched ?? 'another shot' }}.</span>
-      </TrayItem>
-    </GradeSliders>
+    <MatchPart :grade="grade" />
     <GradeSliders :grade="grade" stage="levels" />
     <GradeSliders :grade="grade" stage="cdl">
       <TrayItem
