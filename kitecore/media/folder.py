@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import shutil
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -51,6 +52,10 @@ class MediaFolder:
     def index_file(self) -> Path:
         return self.path / "frames.npz"
 
+    @property
+    def shots_file(self) -> Path:
+        return self.path / "shots.json"
+
     def forget_copies(self) -> None:
         """Remove all that was made of the file, and all that was begun and is not whole."""
         for path in self.path.iterdir():
@@ -70,6 +75,14 @@ class MediaFolder:
             return FrameIndex.load(self.index_file)
         except FileNotFoundError as error:
             raise MediaMissing("This take is not ready, or its file is missing.") from error
+
+    @cached_property
+    def shots(self) -> frozenset[int]:
+        """Numbers of the frames that begin another shot, as far as that is known."""
+        try:
+            return frozenset(json.loads(self.shots_file.read_text()))
+        except (FileNotFoundError, ValueError):
+            return frozenset()
 
 
 FindMedia = Callable[[str], MediaFolder]

@@ -13,6 +13,7 @@ from kitecore.media.info import PictureInfo
 from kitecore.media.pixels import fitting, planes_of, stacked, to_rgba
 from kitecore.media.planes import upright_planes
 from kitecore.media.reader import PROXY_BASE, PROXY_KEYS, PROXY_STEP, open_original
+from kitecore.media.shots import Shots
 from kitecore.media.whole import whole_file
 
 PROXY_SIDE = 960
@@ -24,12 +25,16 @@ _DEEP = {**_OPTIONS, "crf": "15"}
 
 
 def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda share: None) -> None:
-    """Decode the take once and write its proxy; alpha is kept beside the colours."""
+    """Decode the take once and write its proxy, and where its shots begin.
+
+    Alpha is kept beside the colours.
+    """
     picture, index = folder.info.picture, folder.index
     assert picture is not None
     width, height = fitting(picture.width, picture.height, PROXY_SIDE)
     deep = picture.depth > 8 and not (picture.turn or picture.mirrored or picture.alpha)
     pixels = "yuv420p10le" if deep else "yuv420p"
+    shots = Shots()
     with (
         closing(open_original(folder, threads=2)) as reader,
         whole_file(folder.proxy) as unfinished,
@@ -44,11 +49,13 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
         stream.time_base = Fraction(1, PROXY_BASE)
         for number in range(len(index)):
             small = _small(reader.frame(number), picture, (width, height), pixels)
+            shots.look(small)
             small.pts, small.time_base = number * PROXY_STEP, Fraction(1, PROXY_BASE)
             small.pict_type = av.video.frame.PictureType.NONE
             out.mux(stream.encode(small))
             progress((number + 1) / len(index))
         out.mux(stream.encode(None))
+    shots.save(folder.shots_file)
 
 
 def _small(

@@ -9,6 +9,7 @@ from kitecore.motion import value_at
 from kitecore.motion.posing import pose_at
 from kitecore.render.compose import showing_at
 from kitecore.render.layering import is_plain
+from kitecore.render.painters.video import mixes
 from kitecore.render.placing import land
 from kitecore.render.sources import Sources
 
@@ -26,9 +27,9 @@ def fills_canvas(clip: VideoClip, document: Document, tick: int, sources: Source
     """Whether a video covers the canvas, straight and opaque, with nothing done but a grade."""
     if not is_plain(clip) or clip.blend != "normal":
         return False
-    if clip.between != "nearest" and not clip.speed.plain:
-        return False
     info, local = sources.picture(clip.media), tick - clip.start
+    if mixes(clip, local, document.rate.exact.frame_ticks, sources):
+        return False
     if info.alpha or info.turn or info.mirrored or value_at(clip.opacity, local) < 1:
         return False
     canvas = document.canvas

@@ -35,6 +35,8 @@ KEPT_PLANS = 256
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
+ALIKE = 0.004
+"""Share of the way to the next frame up to which nothing of that is to be seen."""
 _NUDGE = TICKS_PER_SECOND // 100_000
 """Ten microseconds: a frame whose time was rounded up a little still counts as shown."""
 
@@ -115,13 +117,20 @@ class Sources:
         return self.folder(media).index.frame_at(tick + _NUDGE)
 
     def between(self, media: str, tick: int) -> tuple[int, float]:
-        """The last frame that begins before ``tick``, and the share of the way to the next."""
-        index = self.folder(media).index
+        """The last frame that begins before ``tick``, and the share of the way to the next.
+
+        From one shot to another there is no way: the last frame of the first stands until then.
+        """
+        folder = self.folder(media)
+        index = folder.index
         number = index.frame_at(tick + _NUDGE)
         if number + 1 >= len(index):
             return number, 0.0
         begin, end = int(index.times[number]), int(index.times[number + 1])
-        return number, min(max((tick - begin) / (end - begin), 0.0), 1.0)
+        share = min(max((tick - begin) / (end - begin), 0.0), 1.0)
+        if number + 1 in folder.shots:
+            return number, 0.0
+        return number, share if share >= ALIKE else 0.0
 
     def decoded(
         self, media: str, number: int, lane: str, size: Size

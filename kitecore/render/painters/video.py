@@ -9,13 +9,14 @@ from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.grading import Deep, plan_of
 from kitecore.render.painters._base import landed, painters
+from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
 
 @painters.register("video")
 def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     info = stage.sources.picture(clip.media)
-    plain = clip.between == "nearest" or clip.speed.plain
+    plain = not mixes(clip, tick, stage.step, stage.sources)
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
     deep = plain and spread and info.depth > 8 and not info.alpha and clip.key is None
     draw = _deep if deep else (_whole if plain else _between)
@@ -31,6 +32,16 @@ def shown_number(clip: VideoClip, tick: int, stage: Stage) -> int:
     return stage.sources.frame_number(clip.media, clip.shown_at(tick, stage.step))
 
 
+def mixes(clip: VideoClip, tick: int, step: int, sources: Sources) -> bool:
+    """Whether what is shown at a tick of the clip is made of two frames of its source.
+
+    At normal speed, too, where the source has another pace than the project.
+    """
+    if clip.between == "nearest":
+        return False
+    return sources.between(clip.media, clip.shown_at(tick, step))[1] > 0
+
+
 def _whole(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
     return stage.sources.video(clip.media, shown_number(clip, tick, stage), clip.id, size)
 
@@ -44,11 +55,9 @@ def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
     sources = stage.sources
     number, share = sources.between(clip.media, clip.shown_at(tick, stage.step))
     before = sources.video(clip.media, number, clip.id, size)
-    if share < 0.004:
-        return before
     after = sources.video(clip.media, number + 1, clip.id, size)
     # Faster than the source no picture between two is missing: what moves need not be found.
-    if clip.between == "blended" or abs(clip.speed.at(tick)) >= 1:
+    if clip.between == "blended" or abs(clip.speed.at(tick)) > 1:
         return mixed(before, after, share)
 
     def measure() -> Rgba:

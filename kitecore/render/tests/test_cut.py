@@ -115,6 +115,34 @@ class SpeedFilmTest(FilmCase):
         self.assertLess(errors["blended"], errors["nearest"])
         self.assertLess(errors["motion"], 0.5 * errors["blended"])
 
+    def test_slowing_across_a_cut_inside_a_take_mixes_no_two_shots(self) -> None:
+        shots = [_ball(n) for n in range(8)] + [255 - _ball(n)[::-1] for n in range(8)]
+        _film(self.root / "x", shots, 30)
+        folder = ingested(self.root, "two-shots", self.root / "x")
+        self.assertEqual({8}, folder.shots)
+        for between in ("blended", "motion"):
+            self.scene = Scene(self.root)
+            self.scene.place("two-shots", 16 / 30)
+            self.do(kind="set_speed", clips=[self.clip("two-shots")], factor=0.25)
+            self.do(kind="adjust", clips=[self.clip("two-shots")], values={"between": between})
+            for frame in range(27, 38):
+                wanted = self.sources.video("two-shots", 7 if frame < 32 else 8, "truth", SIZE)
+                off = np.abs(self.picture(frame)[..., :3].astype(int) - wanted[..., :3]).mean()
+                self.assertLess(off, 12, f"{between} {frame}")
+
+    def test_another_pace_is_evened_out_at_normal_speed_too(self) -> None:
+        frames = [_ball(2 * n) for n in range(12)]
+        _film(self.root / "x", frames, 15)
+        ingested(self.root, "slow-pace", self.root / "x")
+        self.scene.place("slow-pace", 0.6)
+        plain = self.picture(5)
+        self.do(kind="adjust", clips=[self.clip("slow-pace")], values={"between": "blended"})
+        first, second = (self.sources.video("slow-pace", n, "truth", SIZE) for n in (2, 3))
+        np.testing.assert_array_equal(plain, first)
+        wanted = (first.astype(int) + second) / 2
+        self.assertLess(np.abs(self.picture(5) - wanted).max(), 2)
+        np.testing.assert_array_equal(self.picture(4), first)
+
 
 def _ball(number: int) -> NDArray[np.uint8]:
     y, x = np.mgrid[0 : SIZE[1], 0 : SIZE[0]].astype(np.float64)
