@@ -81,3 +81,9 @@ def resized(pixels: Rgba, size: tuple[int, int]) -> Rgba:
         return pixels
     method = cv2.INTER_AREA if size[0] < pixels.shape[1] else cv2.INTER_LINEAR
     return np.asarray(cv2.resize(pixels, size, interpolation=method))
+
+
+def halved(pixels: Rgba) -> Rgba:
+    """The picture in half its width and height, rounded up."""
+    size = ((pixels.shape[1] + 1) // 2, (pixels.shape[0] + 1) // 2)
+    return np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA))

@@ -15,6 +15,9 @@ from kitecore.picture.layer import Matrix, sized
 MOST_DRAWN = 4096
 """Pixels on a side of what the program draws."""
 
+OVER = 1.42
+"""Pixels to one of the output, along a side, at which a second sampling does the least harm."""
+
 Area = tuple[float, float]
 
 
@@ -47,6 +50,7 @@ def land(
     core: Area | None = None,
     drawn: bool = False,
     growing: bool = False,
+    fine: bool = False,
     carried: Matrix | None = None,
 ) -> Landing:
     """The landing of a picture of a given size.
@@ -67,6 +71,9 @@ def land(
     growing
         Whether its size changes over time: then it comes in coarser steps, so that it need not be
         fetched anew for each frame.
+    fine
+        Whether a picture that grows or is turned comes in `OVER` times as many pixels as it is drawn
+        with, so that sampling it again hardly softens it, and always as much.
     carried
         What the layer that it follows does to it, in canvas pixels.
     """
@@ -87,23 +94,23 @@ def land(
     if carried is not None:
         canvas_matrix = carried @ canvas_matrix
     shown = onto @ canvas_matrix
-    wanted = _wanted(shown, picture, drawn=drawn, growing=growing)
+    wanted = _wanted(shown, picture, drawn=drawn, growing=growing, fine=fine)
     matrix = shown @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
     density = wanted[0] / picture[0] / (fit * max(abs(pose.size[0]), 1e-6))
     # A picture that has almost vanished still has a pixel: its effects stay as large as they are.
     return Landing(matrix, wanted, min(density, 2 * max(onto[0, 0], onto[1, 1])))
 
 
-def _wanted(matrix: Matrix, picture: Area, *, drawn: bool, growing: bool) -> Size:
-    """Pixels in which the picture is drawn, at most its own if it has some.
-
-    One that has pixels of its own comes in coarser steps when it is turned, too.
-    """
+def _wanted(matrix: Matrix, picture: Area, *, drawn: bool, growing: bool, fine: bool) -> Size:
+    """Pixels in which the picture is drawn, at most its own if it has some."""
     across = float(np.hypot(matrix[0, 0], matrix[1, 0]))
     down = float(np.hypot(matrix[0, 1], matrix[1, 1]))
     turned = abs(matrix[0, 1]) > 1e-9 or abs(matrix[1, 0]) > 1e-9
     if growing or (turned and not drawn):
-        across, down = _stepped(across), _stepped(down)
+        if fine and not drawn:
+            across, down = OVER * across, OVER * down
+        else:
+            across, down = _stepped(across), _stepped(down)
     most = (MOST_DRAWN, MOST_DRAWN) if drawn else picture
     width = min(int(most[0]), max(1, round(picture[0] * across)))
     height = min(int(most[1]), max(1, round(picture[1] * down)))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
+from functools import partial
 from typing import Any, TypeVar
 
 import av
@@ -21,9 +22,10 @@ from kitecore.media.info import PictureInfo
 from kitecore.media.pixels import Rgb16, Rgba, to_rgb16, to_rgba
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
-from kitecore.media.still import read_still, resized
+from kitecore.media.still import halved, read_still, resized
 from kitecore.picture.drawing.typefaces import Typefaces, typefaces
 from kitecore.picture.masks import coverage
+from kitecore.render.placing import OVER
 from kitecore.sound.ramps import Samples
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -160,14 +162,27 @@ class Sources:
 
         return self.cache.get((media, number, size, "deep"), decode)
 
-    def still(self, media: str, size: Size) -> Rgba:
-        """A still, made ``size``. It is decoded once; sizes are made from that."""
+    def still(self, media: str, size: Size, *, passing: bool = False) -> Rgba:
+        """A still, made ``size``. It is decoded once; sizes are made from that.
+
+        ``passing``: in a size that is hardly asked for again, made from halves that are kept.
+        """
 
         def make() -> Rgba:
-            whole = self.cache.get(media, lambda: read_still(self.folder(media)))
-            return resized(whole, size)
+            return resized(self.cache.get(media, lambda: read_still(self.folder(media))), size)
 
+        if passing:
+            return resized(self._large_enough(media, size), size)
         return self.cache.get((media, size), make)
+
+    def _large_enough(self, media: str, size: Size) -> Rgba:
+        """The smallest of a still's halves that is at least as large as ``size``."""
+        picture = self.cache.get(media, lambda: read_still(self.folder(media)))
+        level = 0
+        while picture.shape[1] >= 2 * size[0] and picture.shape[0] >= 2 * size[1]:
+            level += 1
+            picture = self.cache.get((media, "half", level), partial(halved, picture))
+        return picture
 
     @property
     def faces(self) -> Typefaces:
@@ -203,7 +218,7 @@ class Sources:
 
     def _use_proxy(self, media: str, size: Size) -> bool:
         picture = self.picture(media)
-        small = max(size) <= min(PROXY_SIDE, max(picture.width, picture.height))
+        small = max(size) <= min(PROXY_SIDE * OVER, max(picture.width, picture.height))
         return self._draft and small and self.folder(media).proxy.exists()
 
     def _reader(self, media: str, lane: str, proxy: bool) -> VideoReader:

@@ -54,6 +54,7 @@ def landed(
         core=core,
         drawn=drawn,
         growing=grows(clip),
+        fine=core is None and _is_light(clip),
         carried=stage.carried(clip, moment),
     )
     aspect = picture[0] / picture[1]
@@ -71,3 +72,8 @@ def landed(
     pixels = stage.sources.cache.get(name, make) if kept else make()
     layer = Layer(pixels, landing.matrix, landing.density, constant=name)
     return bent(layer, clip, moment, aspect, stage)
+
+
+def _is_light(clip: Pictured) -> bool:
+    """Whether little is done to each pixel of a clip, so that it may have more of them."""
+    return not (clip.key or clip.grade or clip.effects or clip.masks or clip.warp)

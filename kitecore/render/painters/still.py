@@ -1,7 +1,9 @@
 from __future__ import annotations
 
+from kitecore.arrays import Size
 from kitecore.document import SequenceClip, StillClip
-from kitecore.picture.layer import Layer
+from kitecore.motion.posing import grows
+from kitecore.picture.layer import Layer, Rgba
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.stage import Stage
 
@@ -20,4 +22,9 @@ def _painted(clip: StillClip | SequenceClip, media: str, tick: int, stage: Stage
     info = stage.sources.picture(media)
     whole = (info.width, info.height)
     sources = stage.sources
-    return landed(clip, tick, whole, stage, lambda size: sources.still(media, size), constant=media)
+    passing = grows(clip)
+
+    def fetch(size: Size) -> Rgba:
+        return sources.still(media, size, passing=passing)
+
+    return landed(clip, tick, whole, stage, fetch, constant=media)
