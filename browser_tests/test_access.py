@@ -97,6 +97,8 @@ class KeyboardTest(SiteTest):
         browser.open(f"/projects/{project.id}/cut")
         browser.drawn(0)
         self.keys("?")
+        there = "return !!document.activeElement?.closest('.modal.show')"
+        browser.wait(lambda: browser.run(there), what="the sheet does not take the focus")
         browser.press("key-of-arrowright")
         browser.wait(lambda: browser.test("key-of-arrowright").text == "Press a key")
         self.keys("c")

@@ -161,6 +161,24 @@ class GradingTest(GradingCase):
         row, column = COLOURS["sky"]
         self.assertGreater(cold[row, column][2], cold[row, column][0])
 
+    def test_a_zone_takes_its_hue_from_the_picture(self) -> None:
+        browser = self.browser
+        browser.press("grade-zones")
+        browser.press("zone-hue")
+        field = browser.test("pick")
+        row, column = COLOURS["skin"]
+        spot = (column / SIZE[0] - 0.5, row / SIZE[1] - 0.5)
+        x, y = (
+            round(side * field.size[name])
+            for side, name in zip(spot, ("width", "height"), strict=True)
+        )
+        ActionChains(browser.driver).move_to_element_with_offset(field, x, y).click().perform()
+        self.until(lambda: 90 < self.grade(0).zones[0].hues.middle < 160, "no hue of skin")
+        self.assertFalse(browser.all("[data-test=pick]"))
+        browser.press("zone-original")
+        self.until(lambda: self.grade(0).zones[0].original, "not by the ungraded picture")
+        self.assert_clean_console()
+
     def test_scopes_zones_and_comparing(self) -> None:
         browser = self.browser
         for name in ("luma", "vectors"):

@@ -278,7 +278,7 @@ CANVASES = ((1080.0, 1920.0), (1920.0, 1080.0))
 
 
 def _corners(clip: StillClip, tick: int, picture: Any, canvas: Any) -> list[list[float]]:
-    landing = land(clip.place, pose_at(clip, tick, canvas), picture, canvas, (1.0, 1.0))
+    landing = land(clip.place, pose_at(clip, tick, canvas), picture, canvas, np.eye(3))
     width, height = landing.pixels
     spots = np.array([[0, 0, 1], [width, 0, 1], [width, height, 1], [0, height, 1]])
     return np.round((landing.matrix @ spots.T).T[:, :2], 5).tolist()  # type: ignore[no-any-return]

@@ -27,10 +27,13 @@ def graded(rgb: Rgb, grade: Grade, find: FindLook) -> Rgb:
     """
     if not grade.on:
         return rgb
+    original = rgb
+    if grade.input.works and any(zone.original for zone in grade.zones):
+        original = adjusted(rgb, Grade(input=grade.input), find)
     rgb = adjusted(rgb, grade, find)
     for zone in grade.zones:
         if zone.on and not zone.masks:
-            rgb = zoned(rgb, zone, find)
+            rgb = zoned(rgb, zone, find, original)
     return rgb
 
 
@@ -48,9 +51,12 @@ def adjusted(rgb: Rgb, adjustments: Adjustments, find: FindLook, before: str = "
     return coded_of(rgb) if linear else rgb
 
 
-def zoned(rgb: Rgb, zone: Zone, find: FindLook) -> Rgb:
-    """Colours after a zone, where its ranges (not its masks) let it through."""
+def zoned(rgb: Rgb, zone: Zone, find: FindLook, original: Rgb) -> Rgb:
+    """Colours after a zone, where its ranges (not its masks) let it through.
+
+    ``original``: the same colours before all grading.
+    """
     amount = number(zone.amount) / 100
-    matte = matte_of(rgb, zone)
+    matte = matte_of(original if zone.original else rgb, zone)
     share = (1 - matte if zone.invert else matte) * amount
     return rgb + (adjusted(rgb, zone.adjust, find) - rgb) * share[..., None]

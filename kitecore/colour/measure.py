@@ -6,7 +6,7 @@ from typing import Final
 
 import numpy as np
 
-from kitecore.colour.rgb import Rgb
+from kitecore.colour.rgb import Rgb, chroma
 from kitecore.colour.transfer import linear_of
 from kitecore.colour.white import balance_of
 from kitecore.document.grade import Match
@@ -14,6 +14,11 @@ from kitecore.oklab import to_lab
 
 MOST_GAIN: Final = 4.0
 """Of a channel, up or down, that a match finds."""
+_COLOURLESS: Final = 3.0
+"""Per cent of the strongest colour."""
+_HUE_ROOM: Final = 24.0
+"""Degrees by which a range is wider than the hues of a spot: things are not all of one colour."""
+_WEAKER: Final = 0.35
 _DARKEST: Final = 1e-4
 
 Statistics = tuple[tuple[float, float, float], tuple[float, float, float]]
@@ -40,6 +45,27 @@ def suggested_balance(rgb: Rgb) -> tuple[float, float]:
     light = (linear**_NORM).mean(axis=0) ** (1 / _NORM)
     warmth, tint = balance_of(light)
     return warmth / 2, tint / 2
+
+
+def range_of_hues(rgb: Rgb) -> dict[str, float] | None:
+    """The hues of some coded colours, shape (n, 3), as a range: ``middle``, ``width``, ``weakest``.
+
+    None if they have hardly any colour.
+    """
+    _, cb, cr = chroma(rgb)
+    strength = np.hypot(cb, cr)
+    whole = float(strength.mean()) * 200
+    if whole < _COLOURLESS:
+        return None
+    # The mean direction, the stronger colours counting for more, and how far they lie from it.
+    middle = float(np.degrees(np.arctan2(cr.sum(), cb.sum())) % 360)
+    away = np.abs((np.degrees(np.arctan2(cr, cb)) - middle + 180) % 360 - 180)
+    width = 2 * float(np.quantile(away, 0.9)) + _HUE_ROOM
+    return {
+        "middle": round(middle, 1),
+        "width": round(min(width, 180.0), 1),
+        "weakest": round(min(whole * _WEAKER, 20.0), 1),
+    }
 
 
 def statistics(rgb: Rgb) -> Statistics:

@@ -134,5 +134,5 @@ def _pressures(data: Data) -> Data:
 
 @upgrades.step("velvet-kite/6", "velvet-kite/7")
 def _gains(data: Data) -> Data:
-    """A match gained gains; without them it works on means and spreads alone."""
+    """A match gained gains, zones a look at the ungraded picture; without them they are as before."""
     return data

@@ -78,11 +78,7 @@ def planes_of(
 
 
 def _converter(frame: av.VideoFrame, how: dict[str, Any]) -> VideoReformatter:
-    """What converts frames like this one in this thread.
-
-    Made anew for each frame, as a frame does by itself, PQ and HLG take seconds: the tables of their
-    curves are worked out every time.
-    """
+    """What scales frames like this one in this thread: its filters are worked out once."""
     if not hasattr(_mine, "converters"):
         _mine.converters = Kept(_CONVERTERS)
     tags = (frame.colorspace, frame.color_range, frame.color_trc, frame.color_primaries)

@@ -69,13 +69,16 @@ def graded_picture(
         passes = tuple(steps(still_at(clip.grade, tick), stage.matte))
     else:
         passes = passes_at(clip.grade, tick, stage.sources)
+    first = pixels
     for step in passes:
         if isinstance(step, Grade):
             pixels = _everywhere(pixels, step, stage)
-        elif step.id == stage.matte:
-            return _as_grey(zone_mask(pixels, step, stage, aspect), pixels)  # type: ignore[arg-type]
-        else:
-            pixels = _within(pixels, step, stage, aspect)  # type: ignore[arg-type]
+            continue
+        seen = _before_grading(first, clip.grade, tick, stage) if step.original else pixels
+        mask = zone_mask(seen, step, stage, aspect)  # type: ignore[arg-type]
+        if step.id == stage.matte:
+            return _as_grey(mask, pixels)  # type: ignore[arg-type]
+        pixels = _within(pixels, step, mask, stage)  # type: ignore[arg-type]
     return pixels  # type: ignore[return-value]
 
 
@@ -87,11 +90,13 @@ def steps(grade: Grade, matte: str = "") -> Iterator[Step]:
     if not grade.on:
         yield Grade()
         return
-    together = grade.model_copy(update={"zones": ()})
+    together, alone = grade.model_copy(update={"zones": ()}), False
     for zone in grade.zones:
         if not zone.on:
             continue
-        if zone.masks or zone.id == matte:
+        # Once a zone stood alone, a table no longer begins with the picture before grading.
+        if zone.masks or zone.id == matte or (alone and zone.original):
+            alone = True
             yield together
             yield zone
             together = Grade()
@@ -130,11 +135,15 @@ def _everywhere(pixels: Rgba | Deep, grade: Grade, stage: Stage) -> Rgba:
     return stage.sources.table(grade).over(pixels)  # type: ignore[arg-type]
 
 
-def _within(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Rgba:
+def _before_grading(pixels: Rgba | Deep, grade: Grade, tick: int, stage: Stage) -> Rgba:
+    """The picture as it came, with no more done to it than what its camera's coding asks for."""
+    return _everywhere(pixels, Grade(input=still_at(grade.input, tick)), stage)
+
+
+def _within(pixels: Rgba, zone: Zone, mask: Coverage, stage: Stage) -> Rgba:
     inside = grade_of(zone.adjust)
     if not changes(inside):
         return pixels
-    mask = zone_mask(pixels, zone, stage, aspect)
     if (share := zone_share(zone)) < 1:
         mask = np.rint(mask * np.float32(share)).astype(np.uint8)
     return mixed_by(pixels, _everywhere(pixels, inside, stage), mask)

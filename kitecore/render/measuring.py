@@ -13,7 +13,12 @@ from kitecore.colour.chain import adjusted, graded
 from kitecore.colour.cube import Cube
 from kitecore.colour.cubefile import write_cube
 from kitecore.colour.lattice import lattice
-from kitecore.colour.measure import match_of, neutral_balance, suggested_balance
+from kitecore.colour.measure import (
+    match_of,
+    neutral_balance,
+    range_of_hues,
+    suggested_balance,
+)
 from kitecore.colour.scopes import distance_from_neutral
 from kitecore.document import AdjustmentClip, ClipBase, Document, Grade, Pictured
 from kitecore.errors import BadInput
@@ -85,6 +90,23 @@ def colour_at(
     clip, local = _shown(document, clip_id, tick)
     colour = np.median(_spot_of(document, clip, local, spot, sources), axis=0)
     return {"colour": "#" + "".join(f"{round(float(c) * 255):02x}" for c in np.clip(colour, 0, 1))}
+
+
+def hue_at(
+    document: Document, clip_id: str, tick: int, spot: tuple[float, float], sources: Sources
+) -> dict[str, Any]:
+    """The hues at a spot of the canvas, as a zone's range means them (see `HueRange`).
+
+    ``graded`` and ``original``: of the clip after its grade without zones, and before it; each
+    ``middle`` and ``width`` in degrees and ``weakest`` in per cent.
+    """
+    clip, local = _shown(document, clip_id, tick)
+    colours = _spot_of(document, clip, local, spot, sources)
+    grade = _grade(clip, local)
+    return {
+        "graded": range_of_hues(np.clip(adjusted(colours, grade, sources.look), 0, 1)),
+        "original": range_of_hues(adjusted(colours, Grade(input=grade.input), sources.look)),
+    }
 
 
 def match(

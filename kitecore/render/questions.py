@@ -109,6 +109,7 @@ for _name, _question in {
     "sound": Question(_sound, apart=True),
     "aac": Question(_aac, apart=True),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
+    "hue": _measured(measuring.hue_at, "clip", "tick", "spot"),
     "suggestion": _measured(measuring.suggestion, "clip", "tick"),
     "match": _measured(measuring.match, "clip", "ticks", "other", "other_ticks"),
     "cube": _measured(measuring.as_cube, "clip", "tick"),

@@ -10,11 +10,15 @@ from kitecore.colour.table import DRAFT, bake
 from kitecore.document import Grade
 from kitecore.document.grade import Light
 from kitecore.document.keying import ChromaKey
-from kitecore.media.coding import to_planes
+from kitecore.media.coding import coded_deep, to_planes
+from kitecore.media.hdr import HDR_TRANSFERS, shown_in_sdr
+from kitecore.media.info import Colours
+from kitecore.media.planes import Plane
 from kitecore.media.premultiply import premultiply
+from kitecore.media.rgb import factors_of, fill_rgb16, fill_rgba
 from kitecore.picture.composite import lay
 from kitecore.picture.keying import keyed
-from kitecore.picture.layer import Layer, moved, solid, turned
+from kitecore.picture.layer import Layer, Rgba, moved, solid, turned
 from kitecore.picture.mixing import mixed_by
 
 
@@ -43,3 +47,16 @@ def warm() -> None:
         scope(canvas)
     luma, cb, cr = (np.zeros((side, side), np.uint8) for side in (32, 16, 16))
     to_planes(canvas, luma, cb, cr)
+    _warm_sources(canvas, luma, cb, cr)
+
+
+def _warm_sources(canvas: Rgba, luma: Plane, cb: Plane, cr: Plane) -> None:
+    """What leads from decoded frames to pictures and back to deep ones."""
+    factors = factors_of(1, full_range=False)
+    words = canvas.view(np.uint32)[..., 0]
+    fill_rgba(luma, cb, cr, words, factors)
+    fill_rgba(luma, luma, luma, words, factors)
+    deep, rgb = luma.astype(np.uint16), np.zeros((32, 32, 3), np.uint16)
+    fill_rgb16(deep, deep, deep, rgb, factors_of(1, full_range=False, deep=True))
+    shown_in_sdr(rgb, Colours(transfer=HDR_TRANSFERS[0]))
+    coded_deep(rgb)

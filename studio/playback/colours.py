@@ -46,6 +46,19 @@ class MatchIn(Schema):
     other_frames: list[FrameNumber] = Field(min_length=1, max_length=MOST_MEASURED)
 
 
+class Hues(Schema):
+    middle: float
+    width: float
+    weakest: float
+
+
+class HuesOut(Schema):
+    """After the grade without its zones, and before it; null where there is hardly any colour."""
+
+    graded: Hues | None
+    original: Hues | None
+
+
 class BalanceOut(Schema):
     warmth: float
     tint: float
@@ -68,6 +81,14 @@ def neutral(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: 
     spot = (given.x, given.y)
     of = {"clip": given.clip, "spot": spot}
     return json.loads(asked(request, id, revision, look, "neutral", given.frame, **of))
+
+
+@router.post(f"{_BASE}/hue", response={200: HuesOut, 404: Problem, 422: Problem})
+def hue(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: Query[Look]) -> Any:
+    """The hues at a spot of a clip's picture, as a zone's range."""
+    spot = (given.x, given.y)
+    of = {"clip": given.clip, "spot": spot}
+    return json.loads(asked(request, id, revision, look, "hue", given.frame, **of))
 
 
 @router.post(f"{_BASE}/suggestion", response={200: BalanceOut, 404: Problem, 422: Problem})

@@ -6,8 +6,15 @@ import av
 import numpy as np
 from av.filter import Graph
 
-from kitecore.colour.measure import match_of, neutral_balance, statistics, suggested_balance
-from kitecore.colour.rgb import chroma, luma
+from kitecore.colour.measure import (
+    match_of,
+    neutral_balance,
+    range_of_hues,
+    statistics,
+    suggested_balance,
+)
+from kitecore.colour.qualify import matte_of
+from kitecore.colour.rgb import chroma, from_chroma, luma
 from kitecore.colour.scopes import (
     SKIN_ANGLE,
     Box,
@@ -20,6 +27,7 @@ from kitecore.colour.scopes import (
 )
 from kitecore.colour.stages import stage_rules
 from kitecore.colour.transfer import coded_of, linear_of
+from kitecore.document import Zone
 from kitecore.document.grade import Balance
 
 RNG = np.random.default_rng(2)
@@ -162,6 +170,24 @@ class MeasureTest(TestCase):
                 np.testing.assert_allclose(match.gains, 1 / np.array(gains), atol=1e-4)
                 done = coded_of(stage_rules["match"].apply(linear_of(own), match, no_look))
                 self.assertLess(np.abs(done - wanted).max(), 0.4 / 255)
+
+    def test_the_hues_of_a_spot_are_a_range_that_means_them(self) -> None:
+        for hue in (10.0, 123.0, 200.0, 355.0):
+            with self.subTest(hue):
+                angles = np.radians(hue + RNG.normal(0, 4, 400))
+                spot = from_chroma(np.full(400, 0.5), 0.12 * np.cos(angles), 0.12 * np.sin(angles))
+                found = range_of_hues(spot)
+                assert found is not None
+                away = abs((found["middle"] - hue + 180) % 360 - 180)
+                self.assertLess(away, 1.5)
+                self.assertTrue(30 < found["width"] < 50)
+                zone = Zone.model_validate({"hues": found})
+                self.assertGreater(matte_of(spot, zone).min(), 0.5)
+                turned = from_chroma(
+                    np.full(400, 0.5), 0.12 * np.cos(angles + 2), 0.12 * np.sin(angles + 2)
+                )
+                self.assertEqual(0, matte_of(turned, zone).max())
+        self.assertIsNone(range_of_hues(np.full((50, 3), 0.4)))
 
 
 def no_look(name: str) -> object:

@@ -30,7 +30,10 @@ class HueRange(Model):
 
 
 class Zone(Model):
-    """A further grade, limited by masks, by brightness and by hue, as far as these are there."""
+    """A further grade, limited by masks, by brightness and by hue, as far as these are there.
+
+    ``original``: brightness and hue are those of the picture before the rest of its grade.
+    """
 
     id: Id = Field(default_factory=new_id)
     name: Name = ""
@@ -40,4 +43,5 @@ class Zone(Model):
     masks: tuple[Mask, ...] = Field(default=(), max_length=16)
     brightness: BrightnessRange | None = None
     hues: HueRange | None = None
+    original: bool = False
     adjust: Adjustments = Adjustments()

@@ -126,6 +126,22 @@ class PictureTest(GradingCase):
         matte = self.picture(matte=zone)
         self.assertEqual([255, 0], [matte[40, 90, 0], matte[300, 90, 0]])
 
+    def test_a_zone_looks_at_the_picture_before_its_grade_on_request(self) -> None:
+        """The base grade turns all hues away; alone, with a mask, and after another zone."""
+        for masks in ([], [{"kind": "ellipse", "size": [2, 2], "id": "m"}]):
+            for earlier in (False, True):
+                with self.subTest(masks=bool(masks), earlier=earlier):
+                    self.setUp()
+                    self.grade(colour__hue=120)
+                    if earlier:
+                        self.zone(masks=[{"kind": "edge", "id": "e"}])
+                    plain = self.picture()[160, 90]
+                    zone = self.zone(masks=masks, hues={"middle": 123, "width": 40})
+                    self.grade(zone, adjust__light__exposure=-2)
+                    np.testing.assert_array_equal(plain, self.picture()[160, 90])
+                    self.grade(zone, original=True)
+                    self.assertLess(int(self.picture()[160, 90, 1]), int(plain[1]) - 40)
+
     def test_zones_work_one_after_the_other_on_what_is_there(self) -> None:
         self.grade(light__exposure=-1)
         for name in ("first", "second"):

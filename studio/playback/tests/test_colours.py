@@ -46,6 +46,17 @@ class ColoursTest(People, TestCase):
         gone = self.ask("neutral", x=5, y=9, clip="gone")
         self.assertEqual(404, gone.status_code)
 
+    def test_a_tapped_spot_tells_its_hues_before_and_after_the_grade(self) -> None:
+        found = self.ask("hue", x=500, y=900).json()
+        self.assertEqual(found["graded"], found["original"])
+        self.assertTrue(90 < found["original"]["middle"] < 160)
+        self.grade(colour__hue=120)
+        turned = self.ask("hue", x=500, y=900).json()
+        self.assertEqual(found["original"], turned["original"])
+        self.assertGreater(abs(turned["graded"]["middle"] - found["original"]["middle"]), 60)
+        self.grade(colour__saturation=-100)
+        self.assertIsNone(self.ask("hue", x=500, y=900).json()["graded"])
+
     def test_suggestions_and_matches(self) -> None:
         self.assertLess(self.ask("suggestion").json()["warmth"], 0)
         found = self.ask("match", frames=[3, 9], other=self.cold, other_frames=[36, 40]).json()

@@ -854,6 +854,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/hue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hue
+         * @description The hues at a spot of a clip's picture, as a zone's range.
+         */
+        post: operations["studio_playback_colours_hue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/layers": {
         parameters: {
             query?: never;
@@ -4457,6 +4477,23 @@ export interface components {
              * @default 40
              */
             width: number | components["schemas"]["NumberKeys"];
+        };
+        /** Hues */
+        Hues: {
+            /** Middle */
+            middle: number;
+            /** Weakest */
+            weakest: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * HuesOut
+         * @description After the grade without its zones, and before it; null where there is hardly any colour.
+         */
+        HuesOut: {
+            graded: components["schemas"]["Hues"] | null;
+            original: components["schemas"]["Hues"] | null;
         };
         /**
          * Input
@@ -9445,6 +9482,8 @@ export interface components {
         /**
          * Zone
          * @description A further grade, limited by masks, by brightness and by hue, as far as these are there.
+         *
+         *     ``original``: brightness and hue are those of the picture before the rest of its grade.
          */
         Zone: {
             /**
@@ -9650,6 +9689,11 @@ export interface components {
              * @default true
              */
             on: boolean;
+            /**
+             * Original
+             * @default false
+             */
+            original: boolean;
         };
         /**
          * ZoomBlur
@@ -11417,6 +11461,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_colours_hue: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuesOut"];
                 };
             };
             /** @description Not Found */

@@ -101,7 +101,7 @@ export function usePlayer(
     if (!from?.frames || !video.value || playing.value) return
     if (pace > 0 && frame.value >= last.value) frame.value = 0
     if (pace < 0 && frame.value <= 0) frame.value = last.value
-    const way = shuttled(from, pace, frame.value)
+    const way = shuttled(from, pace, shown.value)
     if (way.source.frames < 1) return
     speed.value = pace
     playing.value = starting.value = true

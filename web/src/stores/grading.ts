@@ -2,7 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
 
-export type GradeTool = '' | 'neutral' | 'box'
+export type GradeTool = '' | 'neutral' | 'hue' | 'box'
 
 /** What Grade shows on the picture and what a finger does there. */
 export const useGrading = defineStore('grading', () => {

@@ -37,7 +37,7 @@ watch(
   () => grading.tapped,
   async (spot) => {
     const clip = props.grade.clip.value?.id
-    if (!spot || !clip) return
+    if (!spot || !clip || grading.zone) return
     grading.tapped = null
     try {
       const body = { clip, frame: player.shown.value, ...spot }

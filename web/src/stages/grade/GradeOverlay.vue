@@ -69,6 +69,17 @@ function wipeBy(event: KeyboardEvent) {
   grading.wipe = Math.min(0.98, Math.max(0.02, grading.wipe + by))
 }
 
+/** What is to be tapped on the picture; empty if nothing is. */
+const wanted = computed(
+  () =>
+    ({
+      neutral: 'Tap something that ought to be grey or white',
+      hue: 'Tap the colour that the zone means',
+      box: '',
+      '': '',
+    })[grading.tool],
+)
+
 function tap(event: PointerEvent) {
   const canvas = project.document?.canvas
   if (!canvas) return
@@ -150,7 +161,7 @@ const boxStyle = computed(() => {
       </button>
     </template>
     <MaskHandles
-      v-if="grading.zone && grading.tool !== 'neutral'"
+      v-if="grading.zone && !wanted"
       :width="props.width"
       :height="props.height"
       :masks="masks"
@@ -180,16 +191,16 @@ const boxStyle = computed(() => {
       />
     </div>
     <div
-      v-if="grading.tool === 'neutral'"
+      v-if="wanted"
       class="pick"
       role="button"
       tabindex="0"
-      aria-label="Tap something that ought to be neutral"
+      :aria-label="wanted"
       data-test="pick"
       @pointerdown="tap"
       @keydown.esc.stop="grading.tool = ''"
     >
-      <span>Tap something that ought to be grey or white</span>
+      <span>{{ wanted }}</span>
     </div>
   </div>
 </template>

@@ -1,15 +1,18 @@
 <script setup lang="ts">
 /** Further grades, limited by masks, brightness and hue. */
 import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import { computed } from 'vue'
+import { computed, onScopeDispose, watch } from 'vue'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
 import IconPlus from '~icons/tabler/plus'
 import IconTrash from '~icons/tabler/trash'
 import IconUp from '~icons/tabler/arrow-up'
+import { client, need } from '@/api/client'
+import { useScreen } from '@/player/inject'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
-import { newSeed } from '@/stores/project'
+import { useNotes } from '@/stores/notes'
+import { newSeed, useProject } from '@/stores/project'
 import TrayItem from '@/tray/TrayItem.vue'
 import MaskPart from './MaskPart.vue'
 import RangeSliders from '@/controls/RangeSliders.vue'
@@ -21,6 +24,9 @@ const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
 defineEmits<{ adjust: [] }>()
 const kit = useKit()
 const grading = useGrading()
+const notes = useNotes()
+const project = useProject()
+const { player } = useScreen()
 
 const zone = computed(() => props.grade.zone.value)
 const RANGES = [
@@ -38,8 +44,40 @@ async function add(start: (typeof STARTS)[number]) {
     zone: zone as never,
   })
   const fresh = props.grade.zones.value.find((one) => !before.has(one.id))
-  if (done && fresh?.id) choose(fresh)
+  if (!done || !fresh?.id) return
+  choose(fresh)
+  if (start.id === 'hue') grading.tool = 'hue'
 }
+
+onScopeDispose(() => {
+  if (grading.tool === 'hue') grading.tool = ''
+})
+
+/** A tapped colour becomes the zone's hue. */
+watch(
+  () => grading.tapped,
+  async (spot) => {
+    const clip = props.grade.clip.value?.id
+    if (!spot || !clip || !zone.value) return
+    grading.tapped = null
+    try {
+      const found = await need(
+        client.POST('/api/projects/{id}/revisions/{revision}/hue', {
+          params: {
+            path: { id: project.id, revision: project.revision },
+            query: { within: project.within },
+          },
+          body: { clip, frame: player.shown.value, ...spot },
+        }),
+      )
+      const hues = zone.value.original ? found.original : found.graded
+      if (hues) await set({ hues: { ...zone.value.hues, ...hues, on: true } })
+      else notes.told('That spot has hardly any colour: tap something coloured.')
+    } catch (error) {
+      notes.problem(error)
+    }
+  },
+)
 
 function choose(one: Zone) {
   grading.zone = grading.zone === one.id ? '' : (one.id ?? '')
@@ -165,6 +203,15 @@ function earlier(one: Zone, to: number) {
           <SwitchField :on="zone.invert ?? false" @update:on="set({ invert: $event })">
             Everything but that
           </SwitchField>
+          <SwitchField
+            v-if="zone.hues || zone.brightness"
+            :on="zone.original ?? false"
+            title="Brightness and hue are looked for in the picture before the rest of its grade"
+            data-test="zone-original"
+            @update:on="set({ original: $event })"
+          >
+            By the ungraded picture
+          </SwitchField>
         </div>
       </TrayItem>
       <RangeSliders
@@ -184,6 +231,16 @@ function earlier(one: Zone, to: number) {
           >
             {{ one.name }}
           </SwitchField>
+          <BButton
+            v-if="one.id === 'hues'"
+            size="sm"
+            variant="secondary"
+            :aria-pressed="grading.tool === 'hue'"
+            data-test="pick-hue"
+            @click="grading.tool = grading.tool === 'hue' ? '' : 'hue'"
+          >
+            Take the hue from the picture
+          </BButton>
         </TrayItem>
         <RangeSliders
           v-if="zone[one.id]"

@@ -1,9 +1,7 @@
 <script setup lang="ts">
 /** Motions kept for other layers, and this one to be kept. */
 import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
-import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
-import SwitchField from '@/controls/SwitchField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -14,8 +12,6 @@ const kit = useKit()
 const notes = useNotes()
 const clip = computed(() => props.layer.clip.value)
 
-/** Whether a motion begins where the layer is, or where it was kept. */
-const relative = useLocalStorage('velvet-kite.motion-relative', true)
 const naming = ref(false)
 const name = ref('')
 async function keep() {
@@ -27,13 +23,14 @@ async function keep() {
     notes.problem(error)
   }
 }
-const apply = (preset: Preset) =>
+/** From where the layer is, or else from where the motion was kept. */
+const apply = (preset: Preset, relative = true) =>
   props.layer.send({
     kind: 'apply_motion',
     clips: props.layer.ids.value,
     motion: preset.content as never,
     name: preset.name,
-    relative: relative.value,
+    relative,
   })
 const remove = (preset: Preset) =>
   kit.removePreset(preset).catch((error: unknown) => notes.problem(error))
@@ -59,6 +56,9 @@ const remove = (preset: Preset) =>
           <BDropdownItemButton :data-test="`motion-${one.name}`" @click="apply(one)">
             Move as “{{ one.name }}”
           </BDropdownItemButton>
+          <BDropdownItemButton @click="apply(one, false)">
+            <span class="quiet">Move as “{{ one.name }}”, where it was kept</span>
+          </BDropdownItemButton>
           <BDropdownItemButton @click="remove(one)">
             <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
           </BDropdownItemButton>
@@ -68,7 +68,6 @@ const remove = (preset: Preset) =>
     <p class="tiny quiet">
       A kept motion fits itself to the length of the layer that it is given to.
     </p>
-    <SwitchField v-model:on="relative">Begin where the layer is</SwitchField>
     <BModal
       v-model="naming"
       title="Keep this motion"
