@@ -88,6 +88,22 @@ class HoldoutTest(LayerScene):
         self.assertEqual([0, 0, 255], self.at(5, 5))
 
 
+class DrawnMasksTest(LayerScene):
+    def test_a_pen_path_and_a_brush_that_intersect(self) -> None:
+        """Masks count in heights of the picture: a square of 0.4, and a stroke of 0.2 across it."""
+        corners = [(-0.2, -0.2), (0.2, -0.2), (0.2, 0.2), (-0.2, 0.2)]
+        path = {"kind": "path", "id": "p", "contours": [{"nodes": [{"at": at} for at in corners]}]}
+        stroke = {"points": [[-0.5, 0.1], [0.5, 0.1]], "width": 0.2, "softness": 0}
+        brush = {"kind": "brush", "id": "b", "strokes": [stroke], "join": "intersect"}
+        self.solid("over", BLUE, masks=[path, brush])
+        height, width = self.shown().shape[:2]
+        rows, columns = np.nonzero(self.shown()[..., 2] > 127)
+        inside = (np.array([columns, rows]).T + 0.5 - (width / 2, height / 2)) / height
+        wide = min(0.2, width / height / 2)
+        np.testing.assert_allclose([-wide, 0.0], inside.min(axis=0), atol=0.01)
+        np.testing.assert_allclose([wide, 0.2], inside.max(axis=0), atol=0.01)
+
+
 class ClippedTest(LayerScene):
     def test_by_alpha_only_where_the_layer_below_is(self) -> None:
         self.block("base", (80, 80), GREEN)

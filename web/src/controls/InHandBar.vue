@@ -1,41 +1,22 @@
 <script setup lang="ts">
-import {
-  BButton,
-  BDropdown,
-  BDropdownHeader,
-  BDropdownItemButton,
-  BModal,
-} from 'bootstrap-vue-next'
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconKeyBefore from '~icons/tabler/chevron-left'
 import IconKeyNext from '~icons/tabler/chevron-right'
-import IconMore from '~icons/tabler/dots'
-import IconName from '~icons/tabler/tag'
 import IconPlus from '~icons/tabler/plus'
-import IconSeveral from '~icons/tabler/copy-plus'
-import IconX from '~icons/tabler/x'
-import { faceMedia, type Tag } from '@/api/types'
-import { keyLabel } from '@/controls/keys'
-import TagPicker from '@/controls/TagPicker.vue'
-import { WITH_CLIPS } from '@/controls/ownKeys'
-import { useOwnKeys } from '@/controls/useOwnKeys'
-import { useToldKeys } from '@/controls/useToldKeys'
-import { useDesk } from '@/controls/verbs/desk'
 import { useLayer } from '@/inhand/useLayer'
 import { usePhone } from '@/look/phone'
-import { KIND_NAMES, tagColour } from '@/api/kinds'
-import { fileUrl, useLibrary } from '@/stores/library'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
-import { lengthLabel } from '@/time'
+import NameDialog from './NameDialog.vue'
+import VerbMenu from './VerbMenu.vue'
+import WhatIsInHand from './WhatIsInHand.vue'
+import { useDesk } from './verbs/desk'
 
 const { now, shown, act } = useDesk()
 const { phone } = usePhone()
-const own = useOwnKeys()
-const told = useToldKeys()
 const layer = useLayer()
 const hand = useHand()
-const library = useLibrary()
 const project = useProject()
 
 /** On a phone all of them stand in one menu. */
@@ -47,86 +28,12 @@ const dangerous = computed(() =>
   shown.value.filter((verb) => verb.danger && !inMenu.value.includes(verb)),
 )
 
-const picture = computed(() => {
-  const clip = hand.one?.clip
-  const take = clip && library.byMedia.get(faceMedia(clip))
-  return take?.strip ? fileUrl(take, 'poster.jpg') : ''
-})
-const title = computed(() => {
-  if (!hand.found.length) return 'Nothing in hand'
-  const clip = hand.one?.clip
-  return clip ? clip.name || KIND_NAMES[clip.kind] : `${hand.found.length} clips in hand`
-})
-const facts = computed(() => {
-  if (!hand.found.length) return 'Tap a clip to take it'
-  if (!hand.one) return 'Verbs act on all of them'
-  const { clip, track } = hand.one
-  return `${KIND_NAMES[clip.kind]} · ${track.name} · ${lengthLabel(clip.length)}`
-})
-
 const naming = ref(false)
-const name = ref('')
-const tag = ref<Tag>('')
-
-function askName() {
-  const clip = hand.one?.clip
-  if (!clip) return
-  name.value = clip.name ?? ''
-  tag.value = clip.tag ?? ''
-  naming.value = true
-}
-
-function setName() {
-  const clip = hand.one?.clip
-  if (!clip) return
-  const values = { name: name.value.trim(), tag: tag.value }
-  project.edit({ kind: 'adjust', clips: [clip.id ?? ''], values })
-}
 </script>
 
 <template>
   <section class="bar" aria-label="In hand">
-    <div class="what">
-      <img v-if="picture" :src="picture" alt="" class="picture" />
-      <span v-else class="picture none" :class="hand.one?.clip.kind" />
-      <div class="words">
-        <button
-          class="title fw-semibold clip-text"
-          data-test="in-hand"
-          :title="hand.one ? 'Name and colour' : title"
-          :disabled="!hand.one"
-          @click="askName"
-        >
-          <span
-            v-if="hand.one?.clip.tag"
-            class="dot"
-            :style="{ background: tagColour(hand.one.clip.tag) }"
-          />{{ title }}
-        </button>
-        <div class="tiny quiet clip-text" :title="facts">{{ facts }}</div>
-      </div>
-      <button
-        v-if="hand.found.length && (!phone || hand.several)"
-        class="btn btn-bare let-go"
-        :class="{ on: hand.several }"
-        :aria-pressed="hand.several"
-        aria-label="Take several"
-        title="Take several: each tap adds a clip"
-        :data-test="phone ? 'several-on' : 'several'"
-        @click="hand.several = !hand.several"
-      >
-        <IconSeveral aria-hidden="true" />
-      </button>
-      <button
-        v-if="hand.found.length"
-        class="btn btn-bare let-go"
-        aria-label="Put it down"
-        :title="told('Put it down', 'esc')"
-        @click="hand.release()"
-      >
-        <IconX aria-hidden="true" />
-      </button>
-    </div>
+    <WhatIsInHand @name="naming = true" />
     <span v-if="phone" class="spacer" />
     <template v-if="phone && layer.hasKeys.value">
       <button
@@ -160,41 +67,7 @@ function setName() {
         <component :is="verb.icon" aria-hidden="true" />
         <span class="word">{{ verb.label }}</span>
       </BButton>
-      <BDropdown
-        v-if="inMenu.length"
-        variant="secondary"
-        no-caret
-        teleport-to="body"
-        strategy="fixed"
-        menu-class="more-verbs"
-        toggle-class="verb-more"
-      >
-        <template #button-content>
-          <IconMore aria-hidden="true" /><span class="word">More</span>
-        </template>
-        <template v-if="phone && hand.one">
-          <BDropdownHeader>{{ title }} · {{ facts }}</BDropdownHeader>
-          <BDropdownItemButton data-test="name-and-colour" @click="askName">
-            <IconName class="icon" aria-hidden="true" /><span>Name and colour</span>
-          </BDropdownItemButton>
-        </template>
-        <BDropdownItemButton v-if="phone" data-test="several" @click="hand.several = !hand.several">
-          <IconSeveral class="icon" aria-hidden="true" />
-          <span>{{ hand.several ? 'Take one at a time' : 'Take several' }}</span>
-        </BDropdownItemButton>
-        <BDropdownItemButton
-          v-for="verb in inMenu"
-          :key="verb.id"
-          :disabled="!verb.ready(now)"
-          :title="verb.help"
-          :data-test="`verb-${verb.id}`"
-          @click="act(verb)"
-        >
-          <component :is="verb.icon" class="icon" aria-hidden="true" />
-          <span>{{ verb.label }}</span>
-          <kbd class="tiny quiet">{{ keyLabel(own.now(WITH_CLIPS, verb.key)) }}</kbd>
-        </BDropdownItemButton>
-      </BDropdown>
+      <VerbMenu v-if="inMenu.length" :verbs="inMenu" @name="naming = true" />
       <BDropdown
         v-if="!hand.found.length"
         variant="secondary"
@@ -227,18 +100,7 @@ function setName() {
         <span class="word">{{ verb.label }}</span>
       </BButton>
     </div>
-    <BModal
-      v-model="naming"
-      title="Name and colour"
-      ok-title="Set"
-      cancel-title="Cancel"
-      cancel-variant="secondary"
-      @ok="setName"
-    >
-      <label class="form-label" for="clip-name">Name</label>
-      <input id="clip-name" v-model="name" data-first class="form-control mb-3" maxlength="200" />
-      <TagPicker v-model="tag" />
-    </BModal>
+    <NameDialog v-model="naming" />
   </section>
 </template>
 
@@ -254,90 +116,6 @@ function setName() {
   overflow-x: auto;
   scrollbar-width: none;
 }
-.what {
-  display: flex;
-  align-items: center;
-  gap: 10px;
-  flex: 0 0 auto;
-  width: 232px;
-  padding-right: 8px;
-  border-right: 1px solid var(--line);
-}
-.picture {
-  width: 36px;
-  height: 40px;
-  object-fit: cover;
-  border-radius: 8px 8px 2px 8px;
-  outline: 2px solid var(--accent);
-  flex: none;
-}
-.picture.none {
-  outline-color: var(--line);
-  background: var(--raised);
-}
-.picture.none.solid,
-.picture.none.text,
-.picture.none.shape,
-.picture.none.adjustment,
-.picture.none.sound {
-  outline-color: var(--accent);
-}
-.picture.none.sound {
-  background: var(--sound);
-}
-.picture.none.text {
-  background: var(--text-clip);
-}
-.picture.none.shape {
-  background: var(--shape);
-}
-.picture.none.adjustment {
-  background: var(--adjustment);
-}
-.picture.none.solid {
-  background: var(--solid);
-}
-.words {
-  min-width: 0;
-  flex: 1;
-}
-.let-go {
-  min-width: 30px;
-  padding: 0;
-}
-.let-go.on {
-  background: var(--accent);
-  color: var(--ink);
-}
-.title {
-  display: block;
-  width: 100%;
-  border: 0;
-  background: none;
-  padding: 0;
-  color: var(--text);
-  text-align: left;
-}
-@media (pointer: coarse) {
-  /* All that tells what is in hand can be tapped. */
-  .title {
-    padding: 11px 0;
-    margin: -11px 0;
-  }
-  .title + div {
-    pointer-events: none;
-  }
-  .let-go {
-    min-width: var(--touch);
-  }
-}
-.dot {
-  display: inline-block;
-  width: 10px;
-  height: 10px;
-  margin-right: 6px;
-  border-radius: 5px 5px 1px 5px;
-}
 .verbs {
   display: flex;
   gap: 4px;
@@ -351,7 +129,7 @@ function setName() {
   min-height: 46px;
   padding: 2px 5px;
 }
-.word {
+.verbs :deep(.word) {
   font-size: 12px;
   font-weight: 500;
   line-height: 1.2;
@@ -374,21 +152,11 @@ function setName() {
   gap: 2px;
   border-bottom: 0;
 }
-.phone .what {
-  flex: 0 1 auto;
-  min-width: 0;
-  width: auto;
-  border: 0;
-}
-.phone .picture {
-  height: 36px;
-  width: 32px;
-}
 .phone .verbs :deep(.btn) {
   min-height: 44px;
   min-width: 44px;
 }
-.phone .word {
+.phone .verbs :deep(.word) {
   position: absolute;
   width: 1px;
   height: 1px;
