@@ -13,8 +13,7 @@ from kitecore.colour.rgb import Rgb
 
 SAMPLES: Final = 1021
 """Places at which a grade is tried: every level of 8 bits, and three between each two."""
-ENOUGH: Final = 1.0 / 255
-"""An error, 0..1, at which colours in even steps are close enough."""
+LEVEL: Final = 1.0 / 255
 _EVEN: Final = 8
 """Of so many places one lies in even steps in any case."""
 _OTHERS: Final = 0.4
@@ -26,17 +25,22 @@ def even_places(size: int) -> Places:
     return np.linspace(0, 1, size)
 
 
-def places_for(change: Callable[[Rgb], Rgb], size: int) -> Places:
+def places_for(change: Callable[[Rgb], Rgb], size: int, enough: float = LEVEL) -> Places:
     """Places along each axis, 0 to 1, rising, for a table of what ``change`` makes of colours.
 
     It is tried on greys and on each channel alone. Where straight lines between places in even
     steps would miss it, most places are put where it bends or jumps, one after the other where the
     error is largest (Ramer 1972).
+
+    Parameters
+    ----------
+    enough
+        An error, 0..1, up to which even steps are close enough.
     """
     at = np.linspace(0, 1, SAMPLES)
     values = np.clip(change(_ramps(at)).reshape(-1, SAMPLES, 3), -0.5, 1.5)
     rows = values.transpose(1, 0, 2).reshape(SAMPLES, -1).astype(np.float64)
-    if _worst(at, rows, even_places(size)) <= ENOUGH:
+    if _worst(at, rows, even_places(size)) <= enough:
         return even_places(size)
     chosen = set(np.rint(np.linspace(0, SAMPLES - 1, (size - 1) // _EVEN + 1)).astype(int).tolist())
     stretches = {(a, b): _farthest(rows, a, b) for a, b in _pairs(sorted(chosen))}

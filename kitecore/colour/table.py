@@ -13,7 +13,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.colour.axis import Places, even_places, places_for
+from kitecore.colour.axis import LEVEL, Places, even_places, places_for
 from kitecore.colour.chain import graded
 from kitecore.colour.cube import FindLook
 from kitecore.colour.lattice import lattice, sampled
@@ -125,7 +125,8 @@ def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
         return graded(rgb, grade, find)
 
     even = Table(_cubed(change(lattice(size)), size))
-    places = places_for(change, size)
+    # While a slider moves, a second table costs more than a level is worth.
+    places = places_for(change, size, LEVEL if size > DRAFT else 2 * LEVEL)
     if np.array_equal(places, even.places):
         return even
     bent = Table(_cubed(change(lattice(size, places=places)), size), places)
