@@ -15,7 +15,7 @@ from kitecore.media.info import MediaInfo
 from kitecore.media.moving import is_moving, unfold
 from kitecore.media.probe import probe
 from kitecore.media.proxy import make_proxy
-from kitecore.media.sniff import HEAD, sniff
+from kitecore.media.sniff import family_of
 from kitecore.media.soundcopy import make_sound_copy, sound_length
 from kitecore.media.whole import whole_file
 from kitecore.programs import GIB, Tell, run_limited, tell_nobody
@@ -59,8 +59,7 @@ def _known(folder: MediaFolder, tell: Tell) -> tuple[MediaInfo, FrameIndex | Non
         return probe(folder.original)
     clear = unfold(folder, lambda share: tell("look", share))
     info, index = probe(folder.film)
-    with folder.original.open("rb") as file:
-        family = sniff(file.read(HEAD))
+    family = family_of(folder.original)
     picture = info.picture and info.picture.model_copy(update={"alpha": clear, "codec": family})
     return info.model_copy(update={"container": family, "picture": picture}), index
 

@@ -14,7 +14,7 @@ from PIL import Image
 from kitecore.errors import BrokenMedia, NotMedia
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pictures import open_still
-from kitecore.media.sniff import HEAD, STILLS, sniff
+from kitecore.media.sniff import STILLS, family_of
 from kitecore.media.whole import whole_file
 
 MOST_PIXELS: Final = 6_000_000_000
@@ -27,9 +27,8 @@ _BASE: Final = Fraction(1, 1000)
 
 def is_moving(path: Path) -> bool:
     """Whether a file of a kind that holds stills holds several pictures, one after another."""
-    with path.open("rb") as file:
-        if sniff(file.read(HEAD)) not in STILLS:
-            return False
+    if family_of(path) not in STILLS:
+        return False
     try:
         with open_still(path) as image:
             return bool(getattr(image, "is_animated", False)) and getattr(image, "n_frames", 1) > 1

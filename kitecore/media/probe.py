@@ -18,7 +18,7 @@ from kitecore.media.index import FrameIndex, build_index
 from kitecore.media.info import Colours, MediaInfo, Pace, PictureInfo, SoundInfo
 from kitecore.media.orientation import orientation_of
 from kitecore.media.pictures import open_still
-from kitecore.media.sniff import HEAD, STILLS, sniff
+from kitecore.media.sniff import STILLS, family_of
 from kitecore.ticks import TICKS_PER_SECOND
 
 MAX_PIXELS = 64_000_000
@@ -40,8 +40,7 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
     ------
     NotMedia, BrokenMedia, MediaMissing
     """
-    with path.open("rb") as file:
-        family = sniff(file.read(HEAD))
+    family = family_of(path)
     if family in STILLS:
         return _probe_still(path, family), None
     with opened(path) as container:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import Final
 
 from kitecore.errors import NotMedia
@@ -54,6 +55,13 @@ def _is_stream(head: bytes, packet: int) -> bool:
 
 _STREAMS: Final = ((0, 188), (4, 192))
 """Where packets begin and how long they are: as sent, and as camcorders keep them."""
+
+
+def family_of(path: Path) -> str:
+    """Family of container of a file. Raises as `sniff`."""
+    with path.open("rb") as file:
+        return sniff(file.read(HEAD))
+
 
 _MAGIC: Final = (
     (b"\x1a\x45\xdf\xa3", "matroska"),

@@ -41,6 +41,12 @@ class Layer:
     endless: bool = False
     constant: Hashable = None
 
+    @property
+    def corners(self) -> Matrix:
+        """Of its own pixels, a column each, shape (3, 4)."""
+        height, width = self.pixels.shape[:2]
+        return np.array([[0, width, 0, width], [0, 0, height, height], [1, 1, 1, 1]], float)
+
     def padded(self, by: int) -> Layer:
         """With a clear border of ``by`` pixels, the picture staying where it is.
 

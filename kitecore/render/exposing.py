@@ -106,6 +106,4 @@ def _box(layer: Layer) -> list[float]:
 
 def _corners(layer: Layer) -> Matrix:
     """In output pixels, a column each, shape (3, 4)."""
-    height, width = layer.pixels.shape[:2]
-    own = np.array([[0, width, 0, width], [0, 0, height, height], [1, 1, 1, 1]], float)
-    return np.asarray(layer.matrix @ own)
+    return np.asarray(layer.matrix @ layer.corners)

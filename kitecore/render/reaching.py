@@ -32,8 +32,6 @@ def reach(tracks: tuple[Track, ...], tick: int, stage: Stage) -> Area:
 
 def _beyond(clip: Pictured, local: int, stage: Stage) -> np.ndarray:
     layer = affected(clip, local, stage)
-    height, width = layer.pixels.shape[:2]
-    own = np.array([[0, width, 0, width], [0, 0, height, height], [1, 1, 1, 1]], float)
-    spots = (np.linalg.inv(stage.onto) @ layer.matrix @ own)[:2]
+    spots = (np.linalg.inv(stage.onto) @ layer.matrix @ layer.corners)[:2]
     sides = np.array([[stage.canvas.width], [stage.canvas.height]])
     return np.asarray(np.maximum(-spots, spots - sides).max(axis=1).clip(0))

@@ -37,15 +37,12 @@ class _Run:
     by: tuple[float, float] = (0.0, 0.0)
 
 
-def lettered(root: Element, rules: Mapping[str, Style]) -> bool:
-    """Put outlines in place of all text of a drawing; whether there was some."""
-    any_text = False
+def lettered(root: Element, rules: Mapping[str, Style]) -> None:
+    """Put outlines in place of all text of a drawing."""
     for parent, above in list(_with_styles(root, rules, {})):
         for place, child in enumerate(list(parent)):
             if local_name(child) == "text":
                 parent[place] = _outlines(child, above, rules)
-                any_text = True
-    return any_text
 
 
 def _with_styles(

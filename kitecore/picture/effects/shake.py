@@ -49,6 +49,5 @@ def shaken_by(layer: Layer, effect: Shake, tick: int) -> tuple[Matrix, int]:
         @ turned(degrees)
         @ moved(-width / 2, -height / 2)
     )
-    corners = np.array([[0, width, 0, width], [0, 0, height, height], [1, 1, 1, 1]], float)
-    went = float(np.abs((matrix @ corners - corners)[:2]).max())
+    went = float(np.abs((matrix @ layer.corners - layer.corners)[:2]).max())
     return np.asarray(matrix), min(math.ceil(went) + 1, MOST_ROOM)
