@@ -40,7 +40,6 @@ onScopeDispose(() => window.clearInterval(timer))
 
 function begin() {
   if (player.playing.value) player.pause()
-  from = player.frame.value
   countdown.value = 3
   timer = window.setInterval(() => {
     countdown.value -= 1
@@ -49,6 +48,8 @@ function begin() {
     recorder.start()
     if (video.value) video.value.muted = quiet.value
     player.play()
+    // At the end of the film it begins anew.
+    from = player.frame.value
   }, 800)
 }
 
