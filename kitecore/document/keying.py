@@ -35,8 +35,8 @@ class ChromaKey(KeyBase):
 
     kind: Literal["chroma"] = "chroma"
     colour: Colour = param("#2fa84f", help="Colour of the screen", control="colour")
-    clear_below: Number = param(0.12, help="Clear below", low=0, high=1, step=0.005)
-    solid_above: Number = param(0.85, help="Solid above", low=0, high=1, step=0.005)
+    clear_below: Number = param(0.08, help="Clear below", low=0, high=1, step=0.005)
+    solid_above: Number = param(0.94, help="Solid above", low=0, high=1, step=0.005)
     response: Curve = STRAIGHT_CURVE
     spill: Number = param(1.0, help="Take away spill", low=0, high=1, step=0.01)
     even_out: Number = param(1.0, help="Even out the screen's light", low=0, high=1, step=0.01)

@@ -19,7 +19,7 @@ from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.ticks import Span
 
-RENDER_VERSION = 6
+RENDER_VERSION = 7
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 

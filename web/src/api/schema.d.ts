@@ -2358,7 +2358,7 @@ export interface components {
             /**
              * Clear Below
              * @description Clear below
-             * @default 0.12
+             * @default 0.08
              */
             clear_below: number | components["schemas"]["NumberKeys"];
             /**
@@ -2420,7 +2420,7 @@ export interface components {
             /**
              * Solid Above
              * @description Solid above
-             * @default 0.85
+             * @default 0.94
              */
             solid_above: number | components["schemas"]["NumberKeys"];
             /**

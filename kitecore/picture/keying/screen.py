@@ -1,0 +1,142 @@
+"""How far colours are in chroma from a screen, under the light that falls on it."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+import cv2
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
+from kitecore.document.keying import ChromaKey
+from kitecore.motion.plain import colour, number
+from kitecore.oklab import rgb_of
+from kitecore.picture.keying.spreading import BLOCK, gathered, spread
+from kitecore.picture.layer import Rgba, packed
+
+Array = NDArray[Any]
+Packed = NDArray[np.uint32]
+Bytes = NDArray[np.uint8]
+
+STEPS: Final = 100
+"""Levels to a distance of 1, where bytes hold distances."""
+DEVIATION: Final = 0.5
+"""How much a deviation from the screen's direction counts, of what a lack of its colour does."""
+OWN_HUE: Final = 0.3
+"""Deviation, to the share of the screen's colour, from which on a hue is one of its own."""
+_SPARSE: Final = 4
+"""Of so many pixels across and down one is looked at for the screen's colour, which is smooth."""
+SCREEN_BLOCK: Final = BLOCK * _SPARSE
+"""Side in pixels of the blocks of the screen's colours."""
+_SMALL_SIDE: Final = 128
+"""Pixels of the longer side of the picture in which the light is measured."""
+
+
+def direction_of(key: ChromaKey) -> Array:
+    """Unit direction (2) and length (1) of the screen's chroma, its colour (3) and luma (1)."""
+    red, green, blue = (channel / 255 for channel in rgb_of(colour(key.colour)))
+    luma = KR * red + KG * green + KB * blue
+    cb, cr = (blue - luma) / CB_SPAN, (red - luma) / CR_SPAN
+    length = max(float(np.hypot(cb, cr)), 0.01)
+    return np.array([cb / length, cr / length, length, red, green, blue, luma], np.float32)
+
+
+def distance_from(rgb: Array, key: ChromaKey) -> Array:
+    """Distance in chroma of straight colours 0..1 from the screen, its light taken as even.
+
+    0 at the screen's colour, 1 at grey, more on the other side of it.
+    """
+    along, aside = _chroma_parts(rgb, key)
+    return np.asarray(1 - (along - DEVIATION * aside))
+
+
+def light_on_screen(pixels: Rgba, key: ChromaKey) -> Array:
+    """How bright the screen is at each pixel, 1 where it is as its colour says; float32.
+
+    Measured in small where the screen is seen, and spread from there.
+    """
+    height, width = pixels.shape[:2]
+    factor = max(1.0, max(width, height) / _SMALL_SIDE)
+    size = max(1, round(width / factor)), max(1, round(height / factor))
+    step = max(1, int(factor / 4))
+    some = pixels[::step, ::step]
+    small = cv2.resize(some, size, interpolation=cv2.INTER_AREA).astype(np.float32) / 255
+    along, aside = _chroma_parts(small[..., :3], key)
+    # Less light makes the screen darker and less coloured alike; what veils it does not.
+    luma = small[..., :3] @ np.array([KR, KG, KB], np.float32) / max(direction_of(key)[6], 0.02)
+    bare = (along > 0.35) & (aside < 0.35 * along) & (np.abs(luma - along) < 0.1)
+    # Where there is less than around, something else is mixed in.
+    bare &= along > 0.85 * cv2.dilate(np.where(bare, along, 0), np.ones((5, 5), np.uint8))
+    light = np.ones(along.shape, np.float32)
+    if bare.any():
+        light = spread(np.dstack([along * bare, bare]).astype(np.float32))[..., 0]
+    share = np.float32(min(max(number(key.even_out), 0.0), 1.0))
+    light = 1 + share * (np.clip(cv2.GaussianBlur(light, (0, 0), 2.0), 0.3, 2.0) - 1)
+    return np.asarray(cv2.resize(light, (width, height), interpolation=cv2.INTER_LINEAR))
+
+
+def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Array) -> Array:
+    """Colours in blocks of ``SCREEN_BLOCK``: as seen near by, or as the key says if none is seen.
+
+    ``bare``: 255 where there is nothing but screen.
+    """
+    some = np.ascontiguousarray(pixels[::_SPARSE, ::_SPARSE])
+    seen = gathered(some, np.ascontiguousarray(bare[::_SPARSE, ::_SPARSE]))
+    if not seen[..., 3].any():
+        seen[..., :3] = direction_of(key)[3:6] * light.mean()
+    return seen
+
+
+def distances(pixels: Rgba, key: ChromaKey, light: Array) -> tuple[Bytes, Bytes]:
+    """Of each pixel from the screen as it is lit there, ``STEPS`` to 1; and 255 for an own hue."""
+    far, own = np.empty(light.shape, np.uint8), np.empty(light.shape, np.uint8)
+    _distances(packed(pixels), weights_of(key), light, far, own)
+    return far, own
+
+
+def weights_of(key: ChromaKey) -> Array:
+    """Two rows of three for red, green and blue: Cb and Cr turned so that one axis is the screen's.
+
+    The first gives the share of the screen's colour along its direction, the second aside from it.
+    """
+    x, y, length = direction_of(key)[:3]
+    cb = np.array([-KR, -KG, 1 - KB]) / CB_SPAN
+    cr = np.array([1 - KR, -KG, -KB]) / CR_SPAN
+    rows = np.array([cb * x + cr * y, cb * y - cr * x]) / length
+    return np.asarray(rows, np.float32)
+
+
+def _chroma_parts(rgb: Array, key: ChromaKey) -> tuple[Array, Array]:
+    along, aside = weights_of(key)
+    return np.asarray(rgb @ along), np.abs(rgb @ aside)
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def distance(
+    rgb: tuple[np.float32, np.float32, np.float32], weights: Array, light: np.float32
+) -> np.float32:
+    """As ``distance_from``, of one colour under the screen's ``light``."""
+    along = rgb[0] * weights[0, 0] + rgb[1] * weights[0, 1] + rgb[2] * weights[0, 2]
+    aside = rgb[0] * weights[1, 0] + rgb[1] * weights[1, 1] + rgb[2] * weights[1, 2]
+    return np.float32(np.float32(1) - (along - np.float32(DEVIATION) * abs(aside)) / light)
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _distances(pixels: Packed, weights: Array, light: Array, out: Bytes, own: Bytes) -> None:
+    height, width = out.shape
+    unit, byte = np.float32(1 / 255), np.uint32(255)
+    ar, ag, ab = weights[0, 0] * unit, weights[0, 1] * unit, weights[0, 2] * unit
+    sr, sg, sb = weights[1, 0] * unit, weights[1, 1] * unit, weights[1, 2] * unit
+    steps, zero, half = np.float32(STEPS), np.float32(0), np.float32(0.5)
+    for y in range(height):
+        for x in range(width):
+            word = pixels[y, x]
+            p0, p1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
+            p2 = np.float32((word >> np.uint32(16)) & byte)
+            along = p0 * ar + p1 * ag + p2 * ab
+            aside = abs(p0 * sr + p1 * sg + p2 * sb)
+            far = steps - steps * (along - np.float32(DEVIATION) * aside) / light[y, x]
+            out[y, x] = np.uint8(np.int32(min(max(far + half, zero), np.float32(255))))
+            own[y, x] = np.uint8(np.int32(255) * np.int32(aside > np.float32(OWN_HUE) * along))

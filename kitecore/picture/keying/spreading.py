@@ -1,0 +1,119 @@
+"""Values known in places carried to everywhere else."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+import cv2
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.picture.layer import Rgba, packed
+
+Array = NDArray[Any]
+Packed = NDArray[np.uint32]
+
+BLOCK: Final = 4
+"""Side in pixels of the blocks in which colours are gathered."""
+_FULL: Final = 4.0
+"""A quarter of a block known is as good as all of it."""
+
+
+def gathered(pixels: Rgba, where: NDArray[np.uint8]) -> Array:
+    """Colours 0..1 of the opaque pixels that are marked, spread from there over blocks of ``BLOCK`` pixels.
+
+    Float32, shape (ceil(height / BLOCK), ceil(width / BLOCK), 4): red, green, blue, and 1; all 0
+    where nothing is marked.
+    """
+    height, width = where.shape
+    sums = np.zeros((-(-height // BLOCK), -(-width // BLOCK), 4), np.float32)
+    _summed(packed(pixels), where, sums)
+    return spread(sums)
+
+
+def spread(known: Array) -> Array:
+    """Weighted values (all channels but the last, which is the weight 0..1) carried everywhere.
+
+    In place: at the end all weights are 1, or 0 if nothing is known.
+
+    By a pyramid: pulled together into ever smaller pictures, and pushed back to where nothing
+    nearer was known (S. Gortler et al., "The Lumigraph", SIGGRAPH 1996, section 3.4.2).
+    """
+    levels = [known]
+    while max(levels[-1].shape[:2]) > 1:
+        height, width = levels[-1].shape[:2]
+        size = -(-width // 2), -(-height // 2)
+        small = cv2.resize(levels[-1], size, interpolation=cv2.INTER_AREA)
+        small *= np.minimum(_FULL, 1 / np.maximum(small[..., -1:], 1e-6))
+        levels.append(small)
+    filled = levels.pop()
+    filled /= np.maximum(filled[..., -1:], 1e-6)
+    while levels:
+        finer = levels.pop()
+        _fill(finer, filled)
+        filled = finer
+    return filled
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _fill(finer: Array, coarse: Array) -> None:
+    """What is not known in ``finer`` from ``coarse``, bilinear, in place."""
+    height, width, channels = finer.shape
+    bottom, right = coarse.shape[0] - 1, coarse.shape[1] - 1
+    zero, one, half, quarter = np.float32(0), np.float32(1), np.float32(0.5), np.float32(0.25)
+    for y in range(height):
+        v = max(np.float32(y) * half - quarter, zero)
+        j = min(int(v), bottom)
+        n, fv = min(j + 1, bottom), v - np.float32(j)
+        for x in range(width):
+            rest = one - finer[y, x, channels - 1]
+            if rest <= zero:
+                continue
+            u = max(np.float32(x) * half - quarter, zero)
+            i = min(int(u), right)
+            k, fu = min(i + 1, right), u - np.float32(i)
+            for c in range(channels):
+                upper = coarse[j, i, c] + (coarse[j, k, c] - coarse[j, i, c]) * fu
+                lower = coarse[n, i, c] + (coarse[n, k, c] - coarse[n, i, c]) * fu
+                finer[y, x, c] += (upper + (lower - upper) * fv) * rest
+
+
+@njit(cache=True, nogil=True)
+def _summed(pixels: Packed, where: NDArray[np.uint8], sums: Array) -> None:
+    height, width = where.shape
+    byte, share = np.uint32(255), np.float32(1 / BLOCK**2)
+    part = np.float32(share / np.float32(255))
+    for y in range(height):
+        row = sums[y // BLOCK]
+        for x in range(width):
+            word = pixels[y, x]
+            if where[y, x] and word >> np.uint32(24) == byte:
+                block = row[x // BLOCK]
+                block[0] += np.float32(word & byte) * part
+                block[1] += np.float32((word >> np.uint32(8)) & byte) * part
+                block[2] += np.float32((word >> np.uint32(16)) & byte) * part
+                block[3] += share
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def at_pixel(
+    blocks: Array, side: np.float32, x: int, y: int
+) -> tuple[np.float32, np.float32, np.float32]:
+    """Red, green and blue of gathered colours at a pixel, bilinear; ``side`` of a block."""
+    most_y, most_x = blocks.shape[0] - 1, blocks.shape[1] - 1
+    zero, half = np.float32(0), np.float32(0.5)
+    v = min(max((np.float32(y) + half) / side - half, zero), np.float32(most_y))
+    u = min(max((np.float32(x) + half) / side - half, zero), np.float32(most_x))
+    i, j = int(u), int(v)
+    k, n = min(i + 1, most_x), min(j + 1, most_y)
+    fu, fv = u - np.float32(i), v - np.float32(j)
+    w11 = fu * fv
+    w10, w01 = fu - w11, fv - w11
+    w00 = np.float32(1) - fu - w01
+    a, b, c, d = blocks[j, i], blocks[j, k], blocks[n, i], blocks[n, k]
+    return (
+        a[0] * w00 + b[0] * w10 + c[0] * w01 + d[0] * w11,
+        a[1] * w00 + b[1] * w10 + c[1] * w01 + d[1] * w11,
+        a[2] * w00 + b[2] * w10 + c[2] * w01 + d[2] * w11,
+    )

@@ -1,0 +1,89 @@
+"""The colour of the foreground alone, once its share is known.
+
+A pixel is C = F + (1 - a)·K, with the premultiplied foreground F, its share a and the screen's
+colour K as it is lit there: so F is had by taking the rest away, and no rim is left. What of the
+screen's light lies on the foreground itself (spill) is limited likewise (P. Vlahos, "Comprehensive
+electronic compositing system", US patent 4 344 085, 1982).
+"""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
+from kitecore.document.keying import ChromaKey
+from kitecore.motion.plain import number
+from kitecore.picture.keying.edges import Matte
+from kitecore.picture.keying.screen import OWN_HUE, SCREEN_BLOCK, direction_of
+from kitecore.picture.keying.spreading import at_pixel
+from kitecore.picture.layer import Rgba, packed
+
+Array = NDArray[Any]
+Packed = NDArray[np.uint32]
+Mask = NDArray[np.uint8]
+
+SPILL_FREE: Final = 0.3
+"""Deviation, to the screen's colour, from which on a colour at an edge is no spill."""
+
+
+def unmix(pixels: Rgba, matte: Matte, sure: Mask, screen: Array, key: ChromaKey, out: Rgba) -> None:
+    """Put into ``out`` what the matte leaves, without the screen's colour (``gathered``).
+
+    Sure foreground with a hue of its own keeps its colour.
+    """
+    spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
+    _unmix(packed(pixels), matte, sure, screen, direction_of(key), spill, packed(out))
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _unmix(
+    pixels: Packed,
+    matte: Matte,
+    sure: Mask,
+    screen: Array,
+    direction: Array,
+    spill: np.float32,
+    out: Packed,
+) -> None:
+    height, width = matte.shape
+    dx, dy, length = direction[0], direction[1], direction[2]
+    k0, k1, k2, luma = direction[3], direction[4], direction[5], direction[6]
+    zero, full, byte = np.float32(0), np.float32(255), np.uint32(255)
+    for y in range(height):
+        for x in range(width):
+            a = matte[y, x]
+            word = pixels[y, x]
+            if a == 0 or word == np.uint32(0):
+                out[y, x] = np.uint32(0)
+                continue
+            f0, f1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
+            f2 = np.float32((word >> np.uint32(16)) & byte)
+            if a != 255:
+                rest = np.float32(255 - a)
+                b = at_pixel(screen, np.float32(SCREEN_BLOCK), x, y)
+                f0, f1, f2 = f0 - rest * b[0], f1 - rest * b[1], f2 - rest * b[2]
+            most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
+            f0, f1 = min(max(f0, zero), most), min(max(f1, zero), most)
+            f2 = min(max(f2, zero), most)
+            if spill > 0:
+                grey = np.float32(KR) * f0 + np.float32(KG) * f1 + np.float32(KB) * f2
+                cb, cr = (f2 - grey) / np.float32(CB_SPAN), (f0 - grey) / np.float32(CR_SPAN)
+                along = (cb * dx + cr * dy) / length
+                aside = abs(cb * dy - cr * dx) / length
+                over = (along - np.float32(SPILL_FREE) * aside) * spill
+                if sure[y, x]:
+                    own = aside / (along * np.float32(OWN_HUE)) if along > zero else np.float32(1)
+                    over *= min(max(np.float32(2) - np.float32(2) * own, zero), np.float32(1))
+                if over > 0:
+                    f0 = min(max(f0 - over * (k0 - luma), zero), most)
+                    f1 = min(max(f1 - over * (k1 - luma), zero), most)
+                    f2 = min(max(f2 - over * (k2 - luma), zero), most)
+            half = np.float32(0.5)
+            low = np.uint32(np.uint32(f0 + half) | np.uint32(np.uint32(f1 + half) << np.uint32(8)))
+            high = np.uint32(np.uint32(f2 + half) << np.uint32(16))
+            high |= np.uint32(np.uint32(most + half) << np.uint32(24))
+            out[y, x] = np.uint32(low | high)
