@@ -13,6 +13,7 @@ from browser_tests.fingers import Fingers
 from browser_tests.site import SiteTest
 from demo.cameras import as_log, wrong_white
 from kitecore.document import Canvas, Document, Grade, empty_document
+from kitecore.document.paths import Contour
 from kitecore.edits.tests.strategies import edit
 from studio.projects import history
 from studio.projects.models import Project
@@ -245,3 +246,47 @@ class GradingByTouchTest(GradingCase):
         self.until(lambda: hasattr(self.grade(0).wheels.lift.push, "keys"), "no key was set")
         self.assertEqual(push, self.grade(0).wheels.lift.push.keys[0].value)
         self.assert_clean_console()
+
+    def test_a_zone_is_painted_and_another_is_drawn_by_pen(self) -> None:
+        browser, fingers = self.browser, Fingers(self.browser)
+        browser.press("grade-zones")
+        browser.press("zone-brush")
+        browser.test("stroke-surface")
+        x, y = fingers.middle('[data-test="stroke-surface"]')
+        fingers.drag(((x - 60, y), (x + 60, y)))
+        self.until(
+            lambda: self.grade(0).zones and self.grade(0).zones[0].masks[0].strokes,
+            "no stroke was kept",
+        )
+        browser.test("brush-tint")
+        browser.press("control-This zone")
+        browser.press("matte")
+        self.until(lambda: self._dark(0.5, 0.2), "the matte is not black beside the stroke")
+        self.until(lambda: not self._dark(0.5, 0.5), "the stroke is not in the matte")
+        browser.press("whole-picture")
+        browser.find("[data-test=more-zones] button").click()
+        browser.press("zone-path")
+        browser.find("[aria-label^='Path of the mask']")
+        x, y = fingers.middle('[data-test="still"]')
+        for dx, dy in ((-40, -90), (40, -90), (40, 60), (-40, 60)):
+            fingers.tap((x + dx, y + dy))
+        self.until(lambda: len(self.path().nodes) == 4, "no points were set")
+        self.assertFalse(self.path().closed)
+        fingers.tap((x - 40, y - 90))
+        self.until(lambda: self.path().closed, "the path was not closed")
+        self.assert_clean_console()
+
+    def path(self) -> Contour:
+        return self.grade(0).zones[1].masks[0].contours[0]
+
+    def _dark(self, across: float, down: float) -> bool:
+        return bool(
+            self.browser.run(
+                "const c = document.querySelector('[data-test=still]');"
+                "const [x, y] = arguments;"
+                "const d = c.getContext('2d').getImageData(x * c.width, y * c.height, 1, 1).data;"
+                "return d[0] + d[1] + d[2] < 30",
+                across,
+                down,
+            )
+        )

@@ -20,7 +20,6 @@ from kitecore.document.clips import MOST_EFFECTS
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.effects import Effect
 from kitecore.document.grade import BrightnessRange, Cdl, HueRange
-from kitecore.document.masks import MASKS
 from kitecore.edits.kept_motion import KeptMotion
 from kitecore.edits.paste import Copied, Paste
 from kitecore.errors import BadInput, NotThere
@@ -111,12 +110,11 @@ class Target(Schema):
 
 
 class GradeControls(Schema):
-    """``ranges`` and ``masks`` by kind."""
+    """``ranges`` by kind."""
 
     stages: list[StageControls]
     zone: list[Control]
     ranges: dict[str, list[Control]]
-    masks: dict[str, list[Control]]
     codings: list[Coding]
     targets: list[Target]
     skin_angle: float
@@ -135,7 +133,6 @@ def grade_controls(request: HttpRequest) -> GradeControls:
             "brightness": list(controls_of(BrightnessRange)),
             "hues": list(controls_of(HueRange)),
         },
-        masks={kind: list(controls_of(MASKS[kind])) for kind in ("ellipse", "rectangle", "edge")},
         codings=[Coding(name=name, label=one.label) for name, one in transforms.items()],
         targets=[Target(name=name, cb=cb, cr=cr) for name, (cb, cr) in targets().items()],
         skin_angle=SKIN_ANGLE,

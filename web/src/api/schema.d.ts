@@ -4066,15 +4066,11 @@ export interface components {
         };
         /**
          * GradeControls
-         * @description ``ranges`` and ``masks`` by kind.
+         * @description ``ranges`` by kind.
          */
         GradeControls: {
             /** Codings */
             codings: components["schemas"]["Coding"][];
-            /** Masks */
-            masks: {
-                [key: string]: components["schemas"]["Control"][];
-            };
             /** Ranges */
             ranges: {
                 [key: string]: components["schemas"]["Control"][];

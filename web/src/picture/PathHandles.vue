@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
+import { useDrawing } from '@/stores/drawing'
 import {
   closed,
   extended,
@@ -33,6 +34,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ trying: [path: Path]; set: [path: Path]; drawn: [] }>()
 
+const bench = useDrawing()
 const svg = ref<SVGSVGElement | null>(null)
 const draft = useDraft<Path>(() => props.path)
 const held = ref<Spot | null>(null)
@@ -56,7 +58,8 @@ const knobs = computed(() =>
 )
 const handles = computed(() => {
   const one = node.value
-  if (!one || !held.value) return []
+  // While points are set, none of their handles may lie where the next one is wanted.
+  if (!one || !held.value || props.drawing) return []
   const [ax, ay] = placeOf(one, 'at')
   const at = props.to({ x: ax, y: ay })
   return (['before', 'after'] as const).map((part) => {
@@ -74,19 +77,27 @@ function screen(event: PointerEvent): Point {
   return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) }
 }
 
+/** A change that is kept. The next one builds on it, however soon it comes. */
+function put(path: Path) {
+  draft.value = path
+  emit('set', path)
+}
+
+let begun: Path = []
 const grip = useGrip<{ spot: Spot; part: Part }>({
   begin({ spot, part }) {
     if (part === 'at' && closes(spot)) {
-      emit('set', closed(props.path, spot.contour))
+      put(closed(shown.value, spot.contour))
       emit('drawn')
       return false
     }
     held.value = spot
+    begun = shown.value
     return true
   },
   move({ event }, { spot, part }) {
     const { x, y } = props.back(screen(event))
-    draft.value = moved(props.path, spot, part, [rounded(x), rounded(y)])
+    draft.value = moved(begun, spot, part, [rounded(x), rounded(y)])
     emit('trying', draft.value)
   },
   drop: () => draft.value && emit('set', draft.value),
@@ -98,7 +109,7 @@ const grip = useGrip<{ spot: Spot; part: Part }>({
 
 /** Whether a tap on a node ends the line that is being drawn, at its beginning. */
 function closes(spot: Spot): boolean {
-  const contour = props.path[spot.contour]
+  const contour = shown.value[spot.contour]
   return props.drawing && spot.node === 0 && contour?.closed === false && contour.nodes.length > 2
 }
 
@@ -108,25 +119,25 @@ function tapped(event: PointerEvent) {
   const at = screen(event)
   const own = props.back(at)
   if (props.drawing) {
-    const path = extended(props.path, [rounded(own.x), rounded(own.y)])
+    const path = extended(shown.value, [rounded(own.x), rounded(own.y)])
     const last = path.length - 1
     held.value = { contour: last, node: (path[last]?.nodes.length ?? 1) - 1 }
-    emit('set', path)
+    put(path)
     return
   }
   held.value = null
 }
 
 function addAt(event: PointerEvent) {
-  const found = nearest(props.path, props.back(screen(event)))
+  const found = nearest(shown.value, props.back(screen(event)))
   if (!found) return
   held.value = { contour: found.spot.contour, node: found.spot.node + 1 }
-  emit('set', split(props.path, found.spot, found.share))
+  put(split(shown.value, found.spot, found.share))
 }
 
 function remove() {
   if (!held.value) return
-  emit('set', without(props.path, held.value))
+  put(without(shown.value, held.value))
   held.value = null
 }
 
@@ -140,7 +151,7 @@ function nudge(event: KeyboardEvent) {
     const [x, y] = placeOf(node.value, 'at')
     const at = props.to({ x, y })
     const there = props.back({ x: at.x + (by[0] ?? 0), y: at.y + (by[1] ?? 0) })
-    emit('set', moved(props.path, held.value, 'at', [rounded(there.x), rounded(there.y)]))
+    put(moved(shown.value, held.value, 'at', [rounded(there.x), rounded(there.y)]))
   } else return
   event.preventDefault()
   event.stopPropagation()
@@ -215,17 +226,19 @@ function nudge(event: KeyboardEvent) {
         />
       </g>
     </svg>
-    <div v-if="node" class="bar" @pointerdown.stop>
-      <ChoiceGroup
-        label="How the point is joined"
-        :choices="JOINS"
-        :taken="node.join ?? 'corner'"
-        @take="held && emit('set', joined(path, held, $event))"
-      />
-      <BButton size="sm" variant="secondary" data-test="remove-node" @click="remove"
-        >Remove</BButton
-      >
-    </div>
+    <Teleport v-if="node && bench.bench" :to="bench.bench">
+      <div class="bar">
+        <ChoiceGroup
+          label="How the point is joined"
+          :choices="JOINS"
+          :taken="node.join ?? 'corner'"
+          @take="held && put(joined(shown, held, $event))"
+        />
+        <BButton size="sm" variant="secondary" data-test="remove-node" @click="remove">
+          Remove the point
+        </BButton>
+      </div>
+    </Teleport>
   </div>
 </template>
 
@@ -242,8 +255,7 @@ svg {
   pointer-events: none;
 }
 svg > *,
-svg g > *,
-.bar {
+svg g > * {
   pointer-events: auto;
 }
 svg {
@@ -307,22 +319,9 @@ svg:focus-visible {
   stroke-dasharray: 2 2;
 }
 .bar {
-  position: absolute;
-  left: 50%;
-  bottom: 10px;
-  transform: translateX(-50%);
   display: flex;
-  gap: 6px;
+  flex-wrap: wrap;
+  gap: 6px 8px;
   align-items: center;
-  background: rgb(23 20 26 / 88%);
-  border-radius: var(--fold);
-  padding: 4px;
-  max-width: 100%;
-}
-.bar :deep(.choices) {
-  flex-wrap: nowrap;
-}
-.bar :deep(button) {
-  padding: 4px 9px;
 }
 </style>

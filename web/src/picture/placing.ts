@@ -11,6 +11,12 @@ export interface DrawnPoint extends Point {
   pressure?: number
 }
 
+/** At most as many points as a stroke may have. */
+export function thinned<P extends Point>(points: P[]): P[] {
+  const every = Math.ceil(points.length / 3000)
+  return points.filter((_, index) => index % every === 0 || index === points.length - 1)
+}
+
 export interface Size {
   width: number
   height: number

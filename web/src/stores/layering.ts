@@ -5,19 +5,15 @@ import type { PicturedClip } from '@/api/types'
 import type { Map6 } from '@/api/types'
 
 export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects'
-/** What a finger does on the picture: handle layers, or one of the tools. */
-export type LayerTool = '' | 'pick' | 'brush' | 'pen' | 'freehand'
 
 /** What Layer shows on the picture, and what is worked on there. */
 export const useLayering = defineStore('layering', () => {
   const part = ref<LayerPart>('look')
-  const tool = ref<LayerTool>('')
   const matte = ref(false)
   /** Index of the mask in hand among the layer's masks. */
   const mask = ref(0)
   /** Path of the fill whose ends are handled on the picture: `fill`, `stroke/fill`; or not chosen. */
   const fill = ref('')
-  const brush = useLocalStorage('velvet-kite.brush', { width: 0.08, softness: 0.4, erase: false })
   /** How closely a line drawn by hand is followed, in canvas pixels. */
   const smoothness = useLocalStorage('velvet-kite.smoothness', 6)
   const drawn = useLocalStorage('velvet-kite.drawn', { colour: '#fff4e2', width: 14 })
@@ -37,18 +33,15 @@ export const useLayering = defineStore('layering', () => {
   }
 
   function leave() {
-    tool.value = ''
     matte.value = false
     tapped.value = null
   }
 
   return {
     part,
-    tool,
     matte,
     mask,
     fill,
-    brush,
     smoothness,
     drawn,
     tapped,

@@ -32,3 +32,9 @@ export function inOrder(entries: Entry[]): Entry[] {
     return one.compareDocumentPosition(other) & Node.DOCUMENT_POSITION_FOLLOWING ? -1 : 1
   })
 }
+
+/** Let the control of that name have the place, if there is one. */
+export function bring(tray: Tray | null, name: string) {
+  const found = tray?.entries.value.find((one) => one.name() === name)
+  if (tray && found) tray.taken.value = found.id
+}

@@ -9,7 +9,9 @@ import { useGrading } from '@/stores/grading'
 import { useHand } from '@/stores/hand'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
-import MaskHandles from '@/picture/MaskHandles.vue'
+import MaskSurface from '@/picture/MaskSurface.vue'
+import { useGrade } from './useGrade'
+import { useZoneMasks } from './zoneMasks'
 
 const props = defineProps<{ width: number; height: number }>()
 const grading = useGrading()
@@ -22,19 +24,7 @@ const field = ref<HTMLElement | null>(null)
 const ids = computed(() =>
   hand.found.filter(({ clip }) => isPictured(clip)).map(({ clip }) => clip.id ?? ''),
 )
-const masks = computed(() => {
-  const clip = hand.one?.clip
-  const zones = clip && isPictured(clip) ? (clip.grade?.zones ?? []) : []
-  return zones.find((one) => one.id === grading.zone)?.masks ?? []
-})
-const stepOf = (values: Record<string, unknown>, index: number): Step => ({
-  kind: 'set_grade',
-  clips: [hand.one?.clip.id ?? ''],
-  values: Object.fromEntries(
-    Object.entries(values).map(([name, value]) => [`masks/${index}/${name}`, value]),
-  ),
-  zone: grading.zone,
-})
+const masks = useZoneMasks(useGrade())
 
 const wiping = computed(() => grading.wipe !== null && ids.value.length > 0)
 const before = useTrialStill(
@@ -160,14 +150,12 @@ const boxStyle = computed(() => {
         <span class="word right">after</span>
       </button>
     </template>
-    <MaskHandles
-      v-if="grading.zone && !wanted"
+    <MaskSurface
+      v-if="grading.zone && !wanted && masks.masks.value.length"
+      :tinted="!grading.matte"
+      :owner="masks"
       :width="props.width"
       :height="props.height"
-      :masks="masks"
-      :taken="grading.mask"
-      :step-of="stepOf"
-      @take="grading.mask = $event"
     />
     <div
       v-if="box"

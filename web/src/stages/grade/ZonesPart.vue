@@ -9,6 +9,8 @@ import IconTrash from '~icons/tabler/trash'
 import IconUp from '~icons/tabler/arrow-up'
 import { client, need } from '@/api/client'
 import { useScreen } from '@/player/inject'
+import { TOOLS } from '@/inhand/maskOwner'
+import { useDrawing } from '@/stores/drawing'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -24,6 +26,7 @@ const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
 defineEmits<{ adjust: [] }>()
 const kit = useKit()
 const grading = useGrading()
+const drawing = useDrawing()
 const notes = useNotes()
 const project = useProject()
 const { player } = useScreen()
@@ -47,6 +50,7 @@ async function add(start: (typeof STARTS)[number]) {
   if (!done || !fresh?.id) return
   choose(fresh)
   if (start.id === 'hue') grading.tool = 'hue'
+  drawing.tool = TOOLS[start.id as keyof typeof TOOLS] ?? ''
 }
 
 onScopeDispose(() => {
@@ -221,7 +225,7 @@ function earlier(one: Zone, to: number) {
         @trying="grade.tryZone($event)"
         @set="set($event)"
       />
-      <MaskPart :grade="grade" :zone="zone" />
+      <MaskPart :grade="grade" />
       <template v-for="one in RANGES" :key="one.id">
         <TrayItem :name="one.name" :told="zone[one.id] ? 'on' : 'off'">
           <SwitchField

@@ -1,6 +1,6 @@
 import type { Schemas } from '@/api/client'
 
-export type Mask = NonNullable<Schemas['Zone']['masks']>[number]
+type Mask = NonNullable<Schemas['Zone']['masks']>[number]
 /** A zone as it is sent: the server fills in what is left out. */
 export type ZoneStart = Record<string, unknown>
 
@@ -23,6 +23,18 @@ export const STARTS: { id: string; name: string; help: string; zone: ZoneStart }
     name: 'Edge',
     help: 'On one side of a straight edge, such as a sky',
     zone: { masks: [mask('edge', { inwards: 0.06, outwards: 0.06 })] },
+  },
+  {
+    id: 'path',
+    name: 'Pen',
+    help: 'Inside a line of points that you set',
+    zone: { masks: [mask('path', { contours: [], inwards: 0.01, outwards: 0.02 })] },
+  },
+  {
+    id: 'brush',
+    name: 'Brush',
+    help: 'What you paint with a finger',
+    zone: { masks: [mask('brush', {})] },
   },
   {
     id: 'bright',
@@ -51,15 +63,4 @@ function mask(kind: Mask['kind'], more: Record<string, unknown>): Mask {
 
 function newMaskId(): string {
   return `mask-${Math.random().toString(36).slice(2, 10)}`
-}
-
-export const MASKS: { id: Mask['kind']; name: string }[] = [
-  { id: 'ellipse', name: 'Ellipse' },
-  { id: 'rectangle', name: 'Rectangle' },
-  { id: 'edge', name: 'Edge' },
-]
-
-export function newMask(kind: Mask['kind']): Mask {
-  const softness = { inwards: 0.02, outwards: 0.03 }
-  return mask(kind, kind === 'edge' ? softness : { size: [0.15, 0.15], ...softness })
 }

@@ -12,6 +12,7 @@ import type { Schemas } from '@/api/client'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useKit, type Preset } from '@/stores/kit'
+import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
@@ -25,6 +26,7 @@ const hand = useHand()
 const kit = useKit()
 const notes = useNotes()
 const layering = useLayering()
+const drawing = useDrawing()
 const library = useLibrary()
 const { player } = useScreen()
 const file = ref<HTMLInputElement | null>(null)
@@ -35,12 +37,12 @@ async function add(layer: string) {
   if (!done) return
   layering.part = layer === 'adjustment' ? 'effects' : 'content'
   layering.fill = ''
-  layering.tool = layer === 'path' ? 'pen' : ''
+  drawing.tool = layer === 'path' ? 'pen' : ''
 }
 
 function byHand() {
   layering.part = 'content'
-  layering.tool = 'freehand'
+  drawing.tool = 'freehand'
 }
 
 async function bringIn(event: Event) {

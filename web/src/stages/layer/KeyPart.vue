@@ -11,6 +11,7 @@ import { useScreen } from '@/player/inject'
 import CurveGraph from '@/controls/CurveGraph.vue'
 import { useClipboard } from '@/stores/clipboard'
 import { useKit } from '@/stores/kit'
+import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -23,6 +24,7 @@ const kit = useKit()
 const notes = useNotes()
 const project = useProject()
 const layering = useLayering()
+const drawing = useDrawing()
 const clipboard = useClipboard()
 const { player } = useScreen()
 
@@ -155,9 +157,9 @@ const copied = computed(() => clipboard.key)
           <BButton
             size="sm"
             variant="secondary"
-            :aria-pressed="layering.tool === 'pick'"
+            :aria-pressed="drawing.tool === 'pick'"
             data-test="pick-screen"
-            @click="layering.tool = layering.tool === 'pick' ? '' : 'pick'"
+            @click="drawing.put('pick')"
           >
             <IconPick aria-hidden="true" /> Tap it
           </BButton>

@@ -6,6 +6,7 @@ import IconNext from '~icons/tabler/chevron-right'
 import BenchPair from '@/controls/BenchPair.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
+import { useDrawing } from '@/stores/drawing'
 import { useLayering, type LayerPart } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import EffectsPart from './EffectsPart.vue'
@@ -22,12 +23,14 @@ import { useLayer } from '@/inhand/useLayer'
 const kit = useKit()
 const notes = useNotes()
 const layering = useLayering()
+const drawing = useDrawing()
 const layer = useLayer()
 const { player } = useScreen()
 
 kit.open().catch((error: unknown) => notes.problem(error))
 onBeforeUnmount(() => {
   layering.leave()
+  drawing.tool = ''
   player.ask({})
 })
 
@@ -55,7 +58,7 @@ const part = computed(() =>
 
 function take(id: LayerPart) {
   layering.part = id
-  layering.tool = ''
+  drawing.tool = ''
 }
 
 watch(
@@ -63,7 +66,7 @@ watch(
   (now, before) => {
     if (!before || now === before) return
     layering.mask = 0
-    layering.tool = ''
+    drawing.tool = ''
     if (!parts.value.some((one) => one.id === layering.part)) layering.part = 'look'
   },
 )

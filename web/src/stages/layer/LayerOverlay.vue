@@ -1,28 +1,31 @@
 <script setup lang="ts">
 /** What Layer puts on the picture: handles of the layer in hand, of its masks, paths and fills. */
 import { computed, watch } from 'vue'
-import type { BrushStrokeOf, Contour, Fill, Mask, Step } from '@/api/types'
+import type { Contour, Fill, Step } from '@/api/types'
 import { changedAt, valueAt } from '@/motion/keys'
 import { read } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useLayer } from '@/inhand/useLayer'
 import { useHand } from '@/stores/hand'
+import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
 import { useProject } from '@/stores/project'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import FillHandles from '@/picture/FillHandles.vue'
-import MaskHandles from '@/picture/MaskHandles.vue'
-import { frameOfMask, within, type Frame } from '@/picture/masks'
+import MaskSurface from '@/picture/MaskSurface.vue'
+import { frameOfMask, type Frame } from '@/picture/masks'
 import PathHandles from '@/picture/PathHandles.vue'
 import PictureHandles from '@/picture/PictureHandles.vue'
-import { unitCorners, type DrawnPoint, type Point } from '@/picture/placing'
+import { thinned, unitCorners, type Point } from '@/picture/placing'
 import StrokeSurface from '@/picture/StrokeSurface.vue'
+import { useLayerMasks } from './layerMasks'
 import { usePlacing } from '@/picture/usePlacing'
 import { useTaps } from '@/picture/useTaps'
 
 const props = defineProps<{ width: number; height: number }>()
 const layering = useLayering()
+const drawing = useDrawing()
 const project = useProject()
 const hand = useHand()
 const { player } = useScreen()
@@ -35,12 +38,6 @@ const placing = usePlacing(
 
 const { tapAt } = useTaps(player)
 const clip = computed(() => placing.clip.value)
-/** From the picture's own measure (heights, from its middle) to the screen. */
-const frame = computed<Frame | null>(() => {
-  const size = placing.size.value
-  const corners = placing.corners.value
-  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
-})
 /** From canvas pixels around the clip's middle to the screen. */
 const ownFrame = computed<Frame | null>(() => {
   if (!placing.placed.value) return null
@@ -57,65 +54,13 @@ const ownFrame = computed<Frame | null>(() => {
   }
 })
 
-const masks = computed<Mask[]>(() => clip.value?.masks ?? [])
-const mask = computed(() => masks.value[layering.mask] ?? masks.value[0] ?? null)
+const masks = useLayerMasks(layer)
 watch(
-  () => masks.value.length,
+  () => masks.masks.value.length,
   (count) => {
     if (layering.mask >= count) layering.mask = Math.max(0, count - 1)
   },
 )
-const maskFrame = computed<Frame | null>(() => {
-  if (!frame.value || !mask.value) return null
-  const centre = valueAt(mask.value.centre, layer.local.value) as [number, number] | undefined
-  const turn = valueAt(mask.value.turn, layer.local.value) as number | undefined
-  return within(frame.value, centre ?? [0, 0], turn ?? 0)
-})
-const maskPath = computed<Contour[]>(() =>
-  mask.value?.kind === 'path'
-    ? ((valueAt(mask.value.contours, layer.local.value) as Contour[] | undefined) ?? [])
-    : [],
-)
-
-const maskStep = (values: Record<string, unknown>, index: number): Step =>
-  layer.partStep('masks', masks.value[index]?.id ?? '', values)
-
-function maskPathStep(path: Contour[]): Step {
-  const before = mask.value?.kind === 'path' ? mask.value.contours : []
-  const contours = changedAt(before, layer.local.value, path)
-  return layer.partStep('masks', mask.value?.id ?? '', { contours })
-}
-
-function addStroke(points: DrawnPoint[]) {
-  const one = mask.value
-  const at = maskFrame.value
-  if (one?.kind !== 'brush' || !at) return
-  const drawn = thinned(points)
-  const stroke: BrushStrokeOf = {
-    points: drawn.map((point) => {
-      const { x, y } = at.back(point)
-      return [Math.round(x * 10000) / 10000, Math.round(y * 10000) / 10000]
-    }),
-    pressures: drawn.flatMap(({ pressure }) =>
-      pressure === undefined ? [] : [Math.round(pressure * 1000) / 1000],
-    ),
-    ...layering.brush,
-  }
-  layer.addItem(`masks/${one.id}/strokes`, stroke)
-}
-
-/** At most as many points as a stroke may have. */
-function thinned(points: DrawnPoint[]): DrawnPoint[] {
-  const every = Math.ceil(points.length / 3000)
-  return points.filter((_, index) => index % every === 0 || index === points.length - 1)
-}
-
-const brushLine = computed(() => {
-  const at = maskFrame.value
-  if (!at) return 10
-  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: layering.brush.width, y: 0 })]
-  return Math.hypot(a.x - b.x, a.y - b.y)
-})
 
 const shapePath = computed<Contour[] | null>(() => {
   const one = clip.value
@@ -185,68 +130,38 @@ function pick(event: PointerEvent) {
     x: (event.clientX - box.left) / scale.value,
     y: (event.clientY - box.top) / scale.value,
   }
-  layering.tool = ''
+  drawing.tool = ''
 }
-
-const drawing = computed(() => layering.tool === 'pen')
 </script>
 
 <template>
   <div class="over">
     <div
-      v-if="layering.tool === 'pick'"
+      v-if="drawing.tool === 'pick'"
       class="pick"
       role="button"
       tabindex="0"
       aria-label="Tap the screen behind"
       data-test="layer-pick"
       @pointerdown="pick"
-      @keydown.esc.stop="layering.tool = ''"
+      @keydown.esc.stop="drawing.tool = ''"
     >
       <span>Tap the screen behind</span>
     </div>
     <StrokeSurface
-      v-else-if="layering.tool === 'freehand'"
+      v-else-if="drawing.tool === 'freehand'"
       :width="width"
       :height="height"
       :line="layering.drawn.width * scale"
       told="Draw a line by hand"
       @drawn="drawByHand"
     />
-    <template v-else-if="layering.part === 'masks' && mask && clip">
-      <StrokeSurface
-        v-if="mask.kind === 'brush' && layering.tool === 'brush'"
-        :width="width"
-        :height="height"
-        :line="brushLine"
-        :wipes="layering.brush.erase"
-        presses
-        told="Paint the mask"
-        @drawn="addStroke"
-      />
-      <PathHandles
-        v-else-if="mask.kind === 'path' && maskFrame"
-        :path="maskPath"
-        :width="width"
-        :height="height"
-        :to="maskFrame.to"
-        :back="maskFrame.back"
-        :drawing="drawing"
-        name="Path of the mask"
-        @trying="player.tryOut(maskPathStep($event))"
-        @set="layer.send(maskPathStep($event))"
-        @drawn="layering.tool = ''"
-      />
-      <MaskHandles
-        v-else
-        :width="width"
-        :height="height"
-        :masks="masks"
-        :taken="layering.mask"
-        :step-of="maskStep"
-        @take="layering.mask = $event"
-      />
-    </template>
+    <MaskSurface
+      v-else-if="layering.part === 'masks' && clip && masks.masks.value.length"
+      :owner="masks"
+      :width="width"
+      :height="height"
+    />
     <PathHandles
       v-else-if="layering.part === 'content' && shapePath && ownFrame && !fill"
       :path="shapePath"
@@ -254,11 +169,11 @@ const drawing = computed(() => layering.tool === 'pen')
       :height="height"
       :to="ownFrame.to"
       :back="ownFrame.back"
-      :drawing="drawing"
+      :drawing="drawing.tool === 'pen'"
       name="Path of the shape"
       @trying="player.tryOut(shapePathStep($event))"
       @set="layer.send(shapePathStep($event))"
-      @drawn="layering.tool = ''"
+      @drawn="drawing.tool = ''"
     />
     <template v-else>
       <PictureHandles :width="width" :height="height" tappable @tap="tapAt" />

@@ -10,7 +10,9 @@ import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useKit } from '@/stores/kit'
+import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
+import PointBench from '@/controls/PointBench.vue'
 import TrayItem from '@/tray/TrayItem.vue'
 import FillEditor from './FillEditor.vue'
 import type { Layer } from '@/inhand/useLayer'
@@ -18,6 +20,7 @@ import type { Layer } from '@/inhand/useLayer'
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
 const layering = useLayering()
+const drawing = useDrawing()
 
 const clip = computed(() => props.layer.clip.value as ShapeClip | null)
 const form = computed(() => clip.value?.form)
@@ -72,18 +75,18 @@ function toggleStroke() {
           <BButton
             size="sm"
             variant="secondary"
-            :aria-pressed="layering.tool === 'pen'"
+            :aria-pressed="drawing.tool === 'pen'"
             data-test="pen"
-            @click="((layering.tool = layering.tool === 'pen' ? '' : 'pen'), (layering.fill = ''))"
+            @click="(drawing.put('pen'), (layering.fill = ''))"
           >
             <IconPen aria-hidden="true" /> Set points
           </BButton>
           <BButton
             size="sm"
             variant="secondary"
-            :aria-pressed="layering.tool === 'freehand'"
+            :aria-pressed="drawing.tool === 'freehand'"
             data-test="freehand"
-            @click="layering.tool = layering.tool === 'freehand' ? '' : 'freehand'"
+            @click="drawing.put('freehand')"
           >
             <IconHand aria-hidden="true" /> By hand
           </BButton>
@@ -95,14 +98,15 @@ function toggleStroke() {
         </div>
         <p class="tiny quiet">
           {{
-            layering.tool === 'pen'
+            drawing.tool === 'pen'
               ? 'Tap on the picture; tap the first point to close the line.'
               : 'Tap the line to add a point; take a point to move it, join it otherwise or delete it. What lies below shows through, to trace it.'
           }}
         </p>
+        <PointBench />
       </TrayItem>
       <ValueField
-        v-if="layering.tool === 'freehand'"
+        v-if="drawing.tool === 'freehand'"
         label="Smooth"
         help="How far the line may be from your finger"
         :value="layering.smoothness"

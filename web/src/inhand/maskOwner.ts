@@ -1,0 +1,55 @@
+import type { ComputedRef, WritableComputedRef } from 'vue'
+import type { BrushStrokeOf, Mask, Step } from '@/api/types'
+
+/** Something in hand that has masks on its picture: a layer, or a zone of a grade. */
+export interface MaskOwner {
+  masks: ComputedRef<Mask[]>
+  /** Index of the mask in hand. */
+  taken: WritableComputedRef<number>
+  /** Tick at the playhead from the start of the clip. */
+  local: ComputedRef<number>
+  add: (mask: object) => Promise<boolean>
+  remove: (index: number) => void
+  /** The step that sets values of the mask at an index, as they are. */
+  step: (values: Record<string, unknown>, index: number) => Step
+  send: (step: Step) => Promise<boolean>
+  addStroke: (index: number, stroke: BrushStrokeOf) => void
+  removeStroke: (index: number, stroke: number) => void
+}
+
+const soft = { inwards: 0.02, outwards: 0.03 }
+
+/** Masks to begin from. */
+export const FRESH_MASKS = [
+  { id: 'ellipse', name: 'Ellipse', mask: { kind: 'ellipse', size: [0.16, 0.16], ...soft } },
+  {
+    id: 'rectangle',
+    name: 'Rectangle',
+    mask: { kind: 'rectangle', size: [0.16, 0.12], radius: 0.02, ...soft },
+  },
+  { id: 'edge', name: 'Straight edge', mask: { kind: 'edge', ...soft } },
+  { id: 'path', name: 'Pen path', mask: { kind: 'path', contours: [] } },
+  { id: 'brush', name: 'Brush', mask: { kind: 'brush' } },
+  {
+    id: 'leave-out',
+    name: 'Rough area to leave out',
+    mask: {
+      kind: 'rectangle',
+      size: [0.1, 0.5],
+      centre: [-0.2, 0],
+      invert: true,
+      join: 'intersect',
+      ...soft,
+    },
+  },
+] as const
+
+/** How a mask goes together with those before it. */
+export const JOINS = [
+  { id: 'add', name: 'Add' },
+  { id: 'subtract', name: 'Subtract' },
+  { id: 'intersect', name: 'Intersect' },
+] as const
+
+/** The tool that belongs to a kind of mask. */
+export const TOOLS: Partial<Record<Mask['kind'], 'pen' | 'brush'>> = { path: 'pen', brush: 'brush' }

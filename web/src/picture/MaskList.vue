@@ -1,0 +1,260 @@
+<script setup lang="ts">
+/** Masks of a layer or of a zone: one in hand, with its values; drawn and painted on the picture. */
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import { computed, inject, nextTick, onScopeDispose, watch } from 'vue'
+import IconBrush from '~icons/tabler/brush'
+import IconEraser from '~icons/tabler/eraser'
+import IconPen from '~icons/tabler/vector-bezier-2'
+import IconPlus from '~icons/tabler/plus'
+import IconTrash from '~icons/tabler/trash'
+import { toggledKey } from '@/motion/keys'
+import { keyedState } from '@/motion/props'
+import KeyButton from '@/controls/KeyButton.vue'
+import PointBench from '@/controls/PointBench.vue'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ValueField from '@/controls/ValueField.vue'
+import RangeSliders from '@/controls/RangeSliders.vue'
+import SwitchField from '@/controls/SwitchField.vue'
+import { FRESH_MASKS, JOINS, TOOLS, type MaskOwner } from '@/inhand/maskOwner'
+import { useScreen } from '@/player/inject'
+import { useDrawing } from '@/stores/drawing'
+import { useKit } from '@/stores/kit'
+import { bring, TRAY } from '@/tray/tray'
+import TrayItem from '@/tray/TrayItem.vue'
+
+const props = defineProps<{
+  owner: MaskOwner
+  /** What masks say of their owner, while there is none. */
+  told: string
+}>()
+const kit = useKit()
+const drawing = useDrawing()
+const { player } = useScreen()
+
+const masks = computed(() => props.owner.masks.value)
+const taken = computed(() => props.owner.taken.value)
+const mask = computed(() => masks.value[taken.value] ?? null)
+const local = computed(() => props.owner.local.value)
+/** Strokes stay as they were drawn. */
+const controls = computed(() =>
+  (kit.layer?.masks[mask.value?.kind ?? ''] ?? []).filter(
+    (one) => mask.value?.kind !== 'brush' || !['grow', 'inwards', 'outwards'].includes(one.name),
+  ),
+)
+
+async function add(one: (typeof FRESH_MASKS)[number]) {
+  const count = masks.value.length
+  if (!(await props.owner.add(one.mask))) return
+  take(count)
+  drawing.tool = TOOLS[one.mask.kind] ?? ''
+}
+
+// eslint-disable-next-line vue/no-mutating-props -- a ref that belongs to the owner
+const take = (index: number) => (props.owner.taken.value = index)
+const set = (values: Record<string, unknown>) =>
+  props.owner.send(props.owner.step(values, taken.value))
+const trying = (values: Record<string, unknown>) =>
+  player.tryOut(props.owner.step(values, taken.value))
+
+// A tool belongs to its kind of mask.
+watch(mask, (now) => {
+  const fits = now && TOOLS[now.kind] === drawing.tool
+  if (drawing.tool && !fits) drawing.tool = ''
+})
+const tray = inject(TRAY, null)
+const BENCHES = { brush: 'Brush and wipe', pen: 'Points' }
+watch(
+  () => (drawing.tool === 'brush' || drawing.tool === 'pen' ? drawing.tool : null),
+  async (tool) => {
+    await nextTick()
+    if (tool) bring(tray, BENCHES[tool])
+  },
+  { immediate: true },
+)
+onScopeDispose(() => {
+  if (drawing.tool === 'brush' || drawing.tool === 'pen') drawing.tool = ''
+})
+
+/** Set a key of the path at the playhead, or take away the one that is there. */
+function keyPath() {
+  if (mask.value?.kind !== 'path') return
+  set({ contours: toggledKey(mask.value.contours, local.value, []) })
+}
+
+function undoStroke() {
+  const last = mask.value?.kind === 'brush' ? (mask.value.strokes?.length ?? 0) - 1 : -1
+  if (last >= 0) props.owner.removeStroke(taken.value, last)
+}
+
+function paint(erase: boolean) {
+  drawing.tool = 'brush'
+  drawing.brush.erase = erase
+}
+</script>
+
+<template>
+  <div class="masks tray-group">
+    <TrayItem name="Masks">
+      <div class="line">
+        <ChoiceGroup
+          v-if="masks.length"
+          label="Mask in hand"
+          :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
+          :taken="taken"
+          @take="take"
+        />
+        <BDropdown
+          size="sm"
+          variant="secondary"
+          teleport-to="body"
+          strategy="fixed"
+          data-test="add-mask"
+        >
+          <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
+          <BDropdownItemButton
+            v-for="one in FRESH_MASKS"
+            :key="one.id"
+            :data-test="`mask-${one.id}`"
+            @click="add(one)"
+          >
+            {{ one.name }}
+          </BDropdownItemButton>
+        </BDropdown>
+      </div>
+      <p v-if="!masks.length" class="tiny quiet">{{ told }}</p>
+    </TrayItem>
+    <template v-if="mask">
+      <TrayItem name="This mask">
+        <div class="line">
+          <ChoiceGroup
+            v-if="taken > 0"
+            label="How it joins the masks before it"
+            :choices="JOINS"
+            :taken="mask.join ?? 'add'"
+            @take="set({ join: $event })"
+          />
+          <SwitchField :on="mask.on !== false" @update:on="set({ on: $event })"> On </SwitchField>
+          <SwitchField
+            :on="mask.invert ?? false"
+            data-test="mask-invert"
+            @update:on="set({ invert: $event })"
+          >
+            Outside of it
+          </SwitchField>
+          <BButton
+            size="sm"
+            variant="secondary"
+            aria-label="Delete this mask"
+            data-test="remove-mask"
+            @click="owner.remove(taken)"
+          >
+            <IconTrash aria-hidden="true" />
+          </BButton>
+        </div>
+      </TrayItem>
+      <TrayItem v-if="mask.kind === 'path'" name="Points">
+        <div class="line">
+          <BButton
+            size="sm"
+            variant="secondary"
+            :aria-pressed="drawing.tool === 'pen'"
+            data-test="pen"
+            @click="drawing.put('pen')"
+          >
+            <IconPen aria-hidden="true" /> Set points
+          </BButton>
+          <KeyButton label="Path" :keyed="keyedState(mask.contours, local)" @click="keyPath" />
+          <span class="tiny quiet">
+            {{
+              drawing.tool === 'pen'
+                ? 'Tap on the picture; tap the first point to close'
+                : 'Tap the line to add a point, drag points to move them'
+            }}
+          </span>
+        </div>
+        <PointBench />
+      </TrayItem>
+      <template v-if="mask.kind === 'brush'">
+        <TrayItem name="Brush and wipe">
+          <div class="line">
+            <BButton
+              size="sm"
+              variant="secondary"
+              :aria-pressed="drawing.tool === 'brush' && !drawing.brush.erase"
+              data-test="brush"
+              @click="paint(false)"
+            >
+              <IconBrush aria-hidden="true" /> Paint
+            </BButton>
+            <BButton
+              size="sm"
+              variant="secondary"
+              :aria-pressed="drawing.tool === 'brush' && drawing.brush.erase"
+              @click="paint(true)"
+            >
+              <IconEraser aria-hidden="true" /> Wipe
+            </BButton>
+            <BButton
+              size="sm"
+              variant="secondary"
+              :disabled="!mask.strokes?.length"
+              @click="undoStroke"
+            >
+              Take the last stroke away
+            </BButton>
+          </div>
+        </TrayItem>
+        <ValueField
+          label="Brush"
+          help="Width of the brush"
+          :value="drawing.brush.width * 100"
+          :low="0.5"
+          :high="40"
+          :step="0.5"
+          :digits="1"
+          unit="%"
+          @trying="drawing.brush.width = $event / 100"
+          @set="drawing.brush.width = $event / 100"
+        />
+        <ValueField
+          label="Softness"
+          :value="drawing.brush.softness * 100"
+          :low="0"
+          :high="100"
+          :step="5"
+          unit="%"
+          @trying="drawing.brush.softness = $event / 100"
+          @set="drawing.brush.softness = $event / 100"
+        />
+      </template>
+      <RangeSliders
+        :controls="controls"
+        :values="mask as unknown as Record<string, unknown>"
+        :local="local"
+        @trying="trying($event)"
+        @set="set($event)"
+      />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.masks {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+}
+p {
+  margin: 0;
+}
+[aria-pressed='true'] {
+  background: #453c4e;
+  color: var(--text);
+}
+</style>

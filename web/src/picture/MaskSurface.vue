@@ -1,0 +1,125 @@
+<script setup lang="ts">
+/** What masks put on the picture: forms with handles, the points of a path, a sheet to paint on. */
+import { computed } from 'vue'
+import type { BrushStrokeOf, Contour } from '@/api/types'
+import type { MaskOwner } from '@/inhand/maskOwner'
+import { changedAt, valueAt } from '@/motion/keys'
+import { useScreen } from '@/player/inject'
+import { useDrawing } from '@/stores/drawing'
+import BrushTint from './BrushTint.vue'
+import MaskHandles from './MaskHandles.vue'
+import { frameOfMask, within, type Frame } from './masks'
+import PathHandles from './PathHandles.vue'
+import { thinned, type DrawnPoint } from './placing'
+import StrokeSurface from './StrokeSurface.vue'
+import { usePlacing } from './usePlacing'
+
+const props = defineProps<{
+  owner: MaskOwner
+  width: number
+  height: number
+  /** Whether what is painted is shown as a tint, since it does not show by itself. */
+  tinted?: boolean
+}>()
+const drawing = useDrawing()
+const { player } = useScreen()
+const scale = computed(() => props.width / placing.canvas.value.width)
+const placing = usePlacing(
+  player,
+  computed(() => scale.value),
+)
+
+const masks = computed(() => props.owner.masks.value)
+const taken = computed(() => props.owner.taken.value)
+const mask = computed(() => masks.value[taken.value] ?? null)
+const local = computed(() => props.owner.local.value)
+
+/** From the measure of the mask in hand (heights of the picture) to the screen. */
+const frame = computed<Frame | null>(() => {
+  const size = placing.size.value
+  const corners = placing.corners.value
+  if (!size || !corners || !mask.value) return null
+  const whole = frameOfMask(corners, size.width / size.height, scale.value)
+  const centre = valueAt(mask.value.centre, local.value) as [number, number] | undefined
+  const turn = valueAt(mask.value.turn, local.value) as number | undefined
+  return within(whole, centre ?? [0, 0], turn ?? 0)
+})
+const path = computed<Contour[]>(() =>
+  mask.value?.kind === 'path'
+    ? ((valueAt(mask.value.contours, local.value) as Contour[] | undefined) ?? [])
+    : [],
+)
+
+function pathStep(path: Contour[]) {
+  const before = mask.value?.kind === 'path' ? mask.value.contours : []
+  return props.owner.step({ contours: changedAt(before, local.value, path) }, taken.value)
+}
+
+function addStroke(points: DrawnPoint[]) {
+  const at = frame.value
+  if (!at) return
+  const drawn = thinned(points)
+  const stroke: BrushStrokeOf = {
+    points: drawn.map((point) => {
+      const { x, y } = at.back(point)
+      return [Math.round(x * 10000) / 10000, Math.round(y * 10000) / 10000]
+    }),
+    pressures: drawn.flatMap(({ pressure }) =>
+      pressure === undefined ? [] : [Math.round(pressure * 1000) / 1000],
+    ),
+    ...drawing.brush,
+  }
+  props.owner.addStroke(taken.value, stroke)
+}
+
+const line = computed(() => {
+  const at = frame.value
+  if (!at) return 10
+  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: drawing.brush.width, y: 0 })]
+  return Math.hypot(a.x - b.x, a.y - b.y)
+})
+// eslint-disable-next-line vue/no-mutating-props -- a ref that belongs to the owner
+const take = (index: number) => (props.owner.taken.value = index)
+</script>
+
+<template>
+  <BrushTint
+    v-if="tinted && mask?.kind === 'brush' && drawing.tool === 'brush' && frame"
+    :strokes="mask.strokes ?? []"
+    :frame="frame"
+    :width="width"
+    :height="height"
+  />
+  <StrokeSurface
+    v-if="mask?.kind === 'brush' && drawing.tool === 'brush'"
+    :width="width"
+    :height="height"
+    :line="line"
+    :wipes="drawing.brush.erase"
+    presses
+    told="Paint the mask"
+    @drawn="addStroke"
+  />
+  <PathHandles
+    v-else-if="mask?.kind === 'path' && frame"
+    :path="path"
+    :width="width"
+    :height="height"
+    :to="frame.to"
+    :back="frame.back"
+    :drawing="drawing.tool === 'pen'"
+    name="Path of the mask"
+    @trying="player.tryOut(pathStep($event))"
+    @set="owner.send(pathStep($event))"
+    @drawn="drawing.tool = ''"
+  />
+  <MaskHandles
+    v-else
+    :width="width"
+    :height="height"
+    :masks="masks"
+    :taken="taken"
+    :step-of="owner.step"
+    @take="take"
+  />
+</template>
