@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 
 from browser_tests.test_phone import PhoneCase
 
@@ -87,4 +88,53 @@ class PlayingTest(PhoneCase):
         browser.wait(lambda: len(self.clips(0)) == 1)
         browser.wait(self.stopped, 40, what="it does not end")
         self.assertEqual(60, browser.frame())
+        self.assert_clean_console()
+
+    def test_what_is_in_hand_plays_again_and_again_until_it_is_switched_off(self) -> None:
+        browser = self.browser
+        second = self.clips(0)[1]
+        browser.find(f'[data-clip="{second.id}"] .face').click()
+        browser.find("body").send_keys(Keys.SHIFT + "v" + Keys.NULL)
+        browser.test("loop")
+        browser.run(WATCH)
+        browser.run(
+            "window.seen = []; const clock = document.querySelector('[data-test=clock]');"
+            "new MutationObserver(() => window.seen.push(Number(clock.dataset.frame)))"
+            ".observe(clock, { attributes: true, attributeFilter: ['data-frame'] })"
+        )
+        browser.press("play")
+        browser.wait(
+            lambda: browser.run(
+                "return window.seen.filter((at, i) => at < window.seen[i - 1]).length >= 2"
+            ),
+            30,
+            "it does not begin again",
+        )
+        seen = browser.run("return window.seen")
+        self.assertEqual((60, 119), (min(seen), max(seen)))
+        self.assertEqual(0, browser.run("return window.stops"))
+        end = browser.test("loop-to")
+        end.send_keys(Keys.SHIFT + Keys.ARROW_LEFT + Keys.NULL)
+        browser.wait(lambda: end.get_attribute("aria-valuenow") == "110", what="not shorter")
+        browser.find("body").send_keys(Keys.SHIFT + "v" + Keys.NULL)
+        browser.wait(self.stopped, 40, what="it does not end")
+        self.assertFalse(browser.all("[data-test=loop]"))
+        self.assert_clean_console()
+
+    def test_a_person_chooses_how_films_are_looked_at(self) -> None:
+        browser = self.browser
+        for choice in ("show-thirds", "show-safe", "quality-quarter"):
+            browser.find("[data-test=look-closer] button").click()
+            browser.press(choice)
+        browser.test("guide-thirds")
+        browser.test("guide-safe")
+        browser.press("clock")
+        self.assertIn("00:00:00:00", browser.test("clock").text)
+        browser.press("play")
+        browser.wait(lambda: browser.frame() > 8, what="it does not play")
+        self.assertTrue(all("long_side=320" in one for one in self.fetched_pieces("picture")))
+        browser.driver.refresh()
+        browser.drawn(0)
+        browser.test("guide-thirds")
+        self.assertIn("00:00:00:00", browser.test("clock").text)
         self.assert_clean_console()

@@ -1,6 +1,16 @@
 import { expect, test } from 'vitest'
 import { TICKS_PER_SECOND } from '@/api/types'
-import { bytesLabel, clockOf, frameOf, lengthLabel, nearestFrame, tickOf, wholeClock } from './time'
+import {
+  bytesLabel,
+  clockOf,
+  frameOf,
+  lengthLabel,
+  momentOf,
+  nearestFrame,
+  tickOf,
+  timecodeOf,
+  wholeClock,
+} from './time'
 
 const NTSC = { num: 30000, den: 1001 }
 
@@ -18,4 +28,34 @@ test('labels are short', () => {
   expect(lengthLabel(4.2 * TICKS_PER_SECOND)).toBe('4.2 s')
   expect(lengthLabel(65 * TICKS_PER_SECOND)).toBe('1:05')
   expect(bytesLabel(11_400_000)).toBe('11.4 MB')
+})
+
+test('timecode leaves numbers out where the rate is uneven, and is right after an hour', () => {
+  const told = (frame: number) => timecodeOf(frame, NTSC)
+  expect([0, 1799, 1800, 17981, 17982].map(told)).toEqual([
+    '00:00:00;00',
+    '00:00:59;29',
+    '00:01:00;02',
+    '00:09:59;29',
+    '00:10:00;00',
+  ])
+  expect(told(107892)).toBe('01:00:00;00')
+  expect(timecodeOf(3600, { num: 60000, den: 1001 })).toBe('00:01:00;04')
+  expect(timecodeOf(1800, { num: 30, den: 1 })).toBe('00:01:00:00')
+  expect(timecodeOf(1440, { num: 24000, den: 1001 })).toBe('00:01:00:00')
+})
+
+test('every number of timecode is told once', () => {
+  const told = Array.from({ length: 20000 }, (_, frame) => timecodeOf(frame, NTSC))
+  expect(new Set(told).size).toBe(20000)
+  expect(told.toSorted()).toEqual(told)
+})
+
+test('a moment is told in the style that is chosen', () => {
+  const styles = ['clock', 'timecode', 'frames'] as const
+  expect(styles.map((style) => momentOf(104, { num: 30, den: 1 }, style))).toEqual([
+    '0:03.14',
+    '00:00:03:14',
+    '104',
+  ])
 })

@@ -29,6 +29,40 @@ export function clockOf(frame: number, rate: FrameRate): string {
   return `${wholeClock(seconds)}.${rest}`
 }
 
+/** How moments are told: by a clock with frames, by timecode, or as a count of frames. */
+export type ClockStyle = 'clock' | 'timecode' | 'frames'
+
+export function momentOf(frame: number, rate: FrameRate, style: ClockStyle): string {
+  if (style === 'frames') return String(frame)
+  return style === 'timecode' ? timecodeOf(frame, rate) : clockOf(frame, rate)
+}
+
+/**
+ * SMPTE ST 12-1: hours, minutes, seconds and frames. At 29.97 and 59.94 frames a second in drop
+ * frame, told by a semicolon: the first numbers of each minute are left out, but not of each tenth.
+ */
+export function timecodeOf(frame: number, rate: FrameRate): string {
+  const nominal = Math.ceil(rate.num / rate.den)
+  const drops = rate.den === 1001 && nominal % 30 === 0
+  const named = drops ? frame + left(frame, nominal) : frame
+  const seconds = Math.floor(named / nominal)
+  const two = (value: number) => String(value).padStart(2, '0')
+  const whole = [seconds / 3600, (seconds / 60) % 60, seconds % 60].map((one) =>
+    two(Math.floor(one)),
+  )
+  return `${whole.join(':')}${drops ? ';' : ':'}${two(named % nominal)}`
+}
+
+/** How many numbers were left out before a frame. */
+function left(frame: number, nominal: number): number {
+  const each = nominal / 15
+  const minute = nominal * 60 - each
+  const ten = minute * 10 + each
+  const rest = frame % ten
+  const minutes = rest < minute + each ? 0 : Math.floor((rest - each) / minute)
+  return each * (Math.floor(frame / ten) * 9 + minutes)
+}
+
 /** Minutes and seconds, with hours where needed: `0:42`. */
 export function wholeClock(seconds: number): string {
   const hours = Math.floor(seconds / 3600)

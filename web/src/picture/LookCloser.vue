@@ -1,16 +1,31 @@
 <script setup lang="ts">
 /** How large the picture is shown; closer, farther, and a hand to move it. */
-import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import { BDropdown, BDropdownDivider, BDropdownItemButton } from 'bootstrap-vue-next'
+import IconCheck from '~icons/tabler/check'
 import IconHand from '~icons/tabler/hand-grab'
 import { computed } from 'vue'
 import { useSnapping } from '@/controls/useSnapping'
 import { shapeName } from '@/api/shapes'
 import { useProject } from '@/stores/project'
+import { useViewing, type Guide, type Quality } from '@/stores/viewing'
 
 const props = defineProps<{ percent: number; zoom: number; moving: boolean; short?: boolean }>()
 defineEmits<{ closer: []; farther: []; fit: []; move: [] }>()
 const project = useProject()
 const snapping = useSnapping()
+const viewing = useViewing()
+
+const GUIDES: { id: Guide; name: string }[] = [
+  { id: 'thirds', name: 'Lines at thirds' },
+  { id: 'safe', name: 'Areas that are surely seen' },
+  { id: 'grid', name: 'A grid' },
+]
+const QUALITIES: { id: Quality; name: string }[] = [
+  { id: 'auto', name: 'Plays as well as it can without stopping' },
+  { id: 'full', name: 'Plays in full size' },
+  { id: 'half', name: 'Plays in half size' },
+  { id: 'quarter', name: 'Plays in quarter size' },
+]
 const told = computed(() => {
   const canvas = project.document?.canvas
   const shape = canvas && !props.short ? `${shapeName(canvas.width, canvas.height)} · ` : ''
@@ -60,6 +75,30 @@ const told = computed(() => {
         @click="snapping.on.value = !snapping.on.value"
       >
         {{ snapping.on.value ? 'Snapping is on: switch it off' : 'Snapping is off: switch it on' }}
+      </BDropdownItemButton>
+      <BDropdownDivider />
+      <BDropdownItemButton
+        v-for="one in GUIDES"
+        :key="one.id"
+        role="menuitemcheckbox"
+        :aria-checked="viewing.guides.includes(one.id)"
+        :data-test="`show-${one.id}`"
+        @click="viewing.toggleGuide(one.id)"
+      >
+        <IconCheck v-if="viewing.guides.includes(one.id)" aria-hidden="true" />
+        {{ one.name }}
+      </BDropdownItemButton>
+      <BDropdownDivider />
+      <BDropdownItemButton
+        v-for="one in QUALITIES"
+        :key="one.id"
+        role="menuitemradio"
+        :aria-checked="viewing.quality === one.id"
+        :data-test="`quality-${one.id}`"
+        @click="viewing.quality = one.id"
+      >
+        <IconCheck v-if="viewing.quality === one.id" aria-hidden="true" />
+        {{ one.name }}
       </BDropdownItemButton>
     </BDropdown>
   </div>

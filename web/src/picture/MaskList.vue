@@ -164,7 +164,7 @@ function paint(erase: boolean) {
             <IconPen aria-hidden="true" /> Set points
           </BButton>
           <KeyButton label="Path" :keyed="keyedState(mask.contours, local)" @click="keyPath" />
-          <span class="tiny quiet">
+          <span class="tiny quiet hint">
             {{
               drawing.tool === 'pen'
                 ? 'Tap on the picture; tap the first point to close'
@@ -249,6 +249,11 @@ function paint(erase: boolean) {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 10px;
+}
+.hint {
+  flex: 1 1 9em;
+  min-width: 0;
+  white-space: normal;
 }
 p {
   margin: 0;

@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, type Component } from 'vue'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
+import GuideLines from './GuideLines.vue'
 import FingerLoupe from './FingerLoupe.vue'
 import LookCloser from './LookCloser.vue'
 import PictureHandles from './PictureHandles.vue'
@@ -96,6 +97,7 @@ const percent = computed(() => {
           playsinline
           data-test="moving"
         />
+        <GuideLines v-if="box.width" v-bind="box" />
         <template v-if="box.width && !player.playing.value">
           <component :is="overlay ?? PictureHandles" v-bind="box" />
         </template>

@@ -8,7 +8,8 @@ import IconPlay from '~icons/tabler/player-play-filled'
 import type { FrameRate } from '@/api/types'
 import { useToldKeys } from '@/controls/useToldKeys'
 import type { Player } from '@/player/usePlayer'
-import { clockOf } from '@/time'
+import { useViewing } from '@/stores/viewing'
+import { momentOf } from '@/time'
 
 const props = defineProps<{
   player: Player
@@ -18,6 +19,8 @@ const props = defineProps<{
   upright?: boolean
 }>()
 const told = useToldKeys()
+const viewing = useViewing()
+const momentAt = (frame: number) => momentOf(frame, props.rate, viewing.clock)
 /** The speed, while it plays other than as it is. */
 const running = computed(() => {
   const { playing, speed } = props.player
@@ -28,12 +31,17 @@ const running = computed(() => {
 
 <template>
   <div class="bar" :class="{ upright }">
-    <div class="clock">
-      <div class="now" data-test="clock" :data-frame="player.frame.value">
-        {{ clockOf(player.frame.value, rate) }}
-      </div>
-      <div class="tiny quiet">of {{ clockOf(frames, rate) }}</div>
-    </div>
+    <button
+      class="clock"
+      :class="viewing.clock"
+      title="Time, timecode or frames: tap to change"
+      data-test="clock"
+      :data-frame="player.frame.value"
+      @click="viewing.nextClock()"
+    >
+      <span class="now">{{ momentAt(player.frame.value) }}</span>
+      <span class="tiny quiet">of {{ momentAt(frames) }}</span>
+    </button>
     <div class="middle">
       <button
         class="btn btn-bare shuttle"
@@ -101,10 +109,24 @@ const running = computed(() => {
   align-items: center;
   padding: 8px 14px;
 }
+.clock {
+  border: 0;
+  padding: 0;
+  background: none;
+  color: inherit;
+  text-align: left;
+  min-height: var(--touch);
+}
+.clock span {
+  display: block;
+}
 .now {
   font-size: 17px;
   font-weight: 600;
   line-height: 1.2;
+}
+.timecode .now {
+  font-size: 14px;
 }
 .middle {
   display: flex;
@@ -195,6 +217,9 @@ const running = computed(() => {
 }
 .phone .upright .now {
   font-size: 15px;
+}
+.phone .upright .timecode span {
+  font-size: 11px;
 }
 .phone .upright .middle .btn {
   min-width: 48px;

@@ -1,5 +1,6 @@
 import { gridOf } from './pieces'
 import { PICTURE_TYPE, SOUNDS, type Source } from './source'
+import type { Sizing } from './sizing'
 import { Supply } from './supply'
 
 /** Milliseconds without movement, with data there, after which the player is nudged. */
@@ -47,6 +48,7 @@ export class Feeder {
   constructor(
     private readonly video: HTMLVideoElement,
     private source: Source,
+    private readonly sizing: Sizing,
     private readonly events: Events,
   ) {
     const can = playable()
@@ -102,6 +104,20 @@ export class Feeder {
     await this.feed(from)
   }
 
+  /** Go on from another frame, if what is there has been given and not let go of. */
+  jump(frame: number): boolean {
+    const at = (frame + 0.5) / this.fps
+    const { buffered } = this.video
+    for (let part = 0; part < buffered.length; part += 1) {
+      if (buffered.start(part) <= at && buffered.end(part) > at + SOON) {
+        this.video.currentTime = at
+        if (this.video.paused) this.video.play().catch(() => {})
+        return true
+      }
+    }
+    return false
+  }
+
   stop(): void {
     if (this.isOver) return
     this.stopped.abort()
@@ -124,7 +140,7 @@ export class Feeder {
   private supply(kind: 'picture' | 'sound', type: string): Supply {
     const screen = { media: this.media, video: this.video }
     const ask = { lane: this.lane, coding: this.sound.coding }
-    return new Supply(kind, this.media.addSourceBuffer(type), screen, ask, {
+    return new Supply(kind, this.media.addSourceBuffer(type), screen, ask, this.sizing, {
       end: () => this.fed(),
       problem: (error) => this.events.problem(error),
     })

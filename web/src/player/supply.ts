@@ -1,4 +1,5 @@
 import { gridOf, nextPiece } from './pieces'
+import type { Sizing } from './sizing'
 import { fetchPiece, type PieceAsk, type PieceKind, type Source } from './source'
 
 /** Seconds kept ready before the playhead. */
@@ -7,7 +8,6 @@ const AHEAD = 4
 const BEHIND = 8
 /** Pieces that are on their way at once. */
 const AT_ONCE = 2
-const LONG_SIDE = 640
 
 const pause = () => new Promise((done) => window.setTimeout(done, 120))
 
@@ -31,6 +31,7 @@ export class Supply {
     private readonly buffer: SourceBuffer,
     private readonly screen: Screen,
     private readonly ask: Pick<PieceAsk, 'lane' | 'coding'>,
+    private readonly sizing: Sizing,
     private readonly events: { end(): void; problem(error: unknown): void },
   ) {}
 
@@ -81,9 +82,11 @@ export class Supply {
       if (at >= source.frames || signal.aborted) return null
       const { first, last } = nextPiece(at, source.frames, grid)
       at = last
-      const ask = { ...this.ask, longSide: LONG_SIDE, turn: 0, signal }
+      const ask = { ...this.ask, longSide: this.sizing.longSide, turn: 0, signal }
+      const asked = performance.now()
       const data = fetchPiece(source, this.kind, first, last, ask)
-      data.catch(() => {})
+      const came = () => this.sizing.came((last - first) / fps, (performance.now() - asked) / 1000)
+      data.then(() => this.kind === 'picture' && came()).catch(() => {})
       return { end: last, data }
     }
   }

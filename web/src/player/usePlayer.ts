@@ -1,7 +1,9 @@
 import { useEventListener } from '@vueuse/core'
-import { computed, onScopeDispose, readonly, ref, shallowRef, watch, type Ref } from 'vue'
+import { computed, onScopeDispose, readonly, ref, shallowRef, toRef, watch, type Ref } from 'vue'
 import type { Step } from '@/api/types'
 import { Feeder } from './feeder'
+import { useViewing, type Stretch } from '@/stores/viewing'
+import { useSizing } from './sizing'
 import { nextPace, shuttled } from './shuttle'
 import type { Measured } from './measured'
 import { fetchStill, type Source, type StillAsk } from './source'
@@ -9,6 +11,12 @@ import { fetchStill, type Source, type StillAsk } from './source'
 const LONG_SIDE = 960
 const MOST_SIDE = 1920
 let lanes = 0
+
+interface Options {
+  behind?: boolean
+  /** What plays again and again, at its own speed. */
+  loop?: Ref<Stretch | null>
+}
 
 /**
  * Shows a source: a still of the frame while paused (of several asked for only the newest is drawn),
@@ -20,7 +28,7 @@ export function usePlayer(
   canvas: Ref<HTMLCanvasElement | null>,
   video: Ref<HTMLVideoElement | null>,
   onProblem: (error: unknown) => void,
-  { behind = false } = {},
+  { behind = false, loop = ref(null) }: Options = {},
 ) {
   const frame = ref(0)
   const playing = ref(false)
@@ -32,6 +40,7 @@ export function usePlayer(
   /** What stills are to show and tell besides. */
   const asked = shallowRef<Pick<StillAsk, 'matte' | 'onion' | 'scopes'>>({})
   const measured = shallowRef<Measured | null>(null)
+  const sizing = useSizing(toRef(useViewing(), 'quality'))
   const lane = `still-${Date.now()}-${++lanes}`
   let turn = 0
   let longSide = LONG_SIDE
@@ -99,6 +108,8 @@ export function usePlayer(
   async function play(pace = 1) {
     const from = source.value
     if (!from?.frames || !video.value || playing.value) return
+    const again = pace === 1 ? loop.value : null
+    if (again && (frame.value < again.from || frame.value >= again.to)) frame.value = again.from
     if (pace > 0 && frame.value >= last.value) frame.value = 0
     if (pace < 0 && frame.value <= 0) frame.value = last.value
     const way = shuttled(from, pace, shown.value)
@@ -106,14 +117,16 @@ export function usePlayer(
     speed.value = pace
     playing.value = starting.value = true
     try {
-      feeder = new Feeder(video.value, way.source, {
+      feeder = new Feeder(video.value, way.source, sizing, {
         frame(number) {
           if (!playing.value) return
           starting.value = false
           moving.value = true
           frame.value = way.shown(number)
+          if (pace === 1 && loop.value && frame.value >= loop.value.to - 1) repeat(loop.value)
         },
         end() {
+          if (pace === 1 && loop.value) return repeat(loop.value)
           frame.value = pace > 0 ? end.value : 0
           pause()
         },
@@ -127,6 +140,14 @@ export function usePlayer(
       pause()
       if (!(error instanceof DOMException && error.name === 'AbortError')) onProblem(error)
     }
+  }
+
+  /** From its beginning again; at once where its pictures are still there. */
+  function repeat({ from }: Stretch) {
+    if (feeder?.jump(from)) return
+    halt()
+    frame.value = from
+    play()
   }
 
   function pause() {
@@ -236,6 +257,7 @@ export function usePlayer(
     playing: readonly(playing),
     starting: readonly(starting),
     speed: readonly(speed),
+    size: sizing.size,
     moving: readonly(moving),
     drawn: readonly(drawn),
     shown,

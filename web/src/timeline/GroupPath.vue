@@ -4,21 +4,15 @@ import { computed } from 'vue'
 import IconBack from '~icons/tabler/arrow-back-up'
 import { useScreen } from '@/player/inject'
 import { findGroup } from '@/stores/groups'
-import { useHand } from '@/stores/hand'
+import { useInside } from '@/timeline/useInside'
 import { useProject } from '@/stores/project'
 
 const project = useProject()
-const hand = useHand()
 const { player } = useScreen()
 const path = computed(() =>
   project.opened.map((id) => findGroup(project.document?.tracks ?? [], id)?.name || 'Group'),
 )
-
-function leaveTo(depth: number) {
-  hand.release()
-  project.leaveTo(depth)
-  player.seek(0)
-}
+const { leaveTo } = useInside(player)
 </script>
 
 <template>

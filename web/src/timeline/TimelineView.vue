@@ -17,6 +17,7 @@ import MarkerDialog from '@/timeline/MarkerDialog.vue'
 import MarkerFlags from '@/timeline/MarkerFlags.vue'
 import { toPx, toTick } from '@/timeline/scale'
 import TimelineRow from '@/timeline/TimelineRow.vue'
+import LoopBand from '@/timeline/LoopBand.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
 import { useDrags } from '@/timeline/useDrags'
 import { useRoving } from '@/timeline/useRoving'
@@ -141,6 +142,7 @@ watch(playheadPx, (px) => {
             </button>
           </div>
           <TimelineRuler :view="view" :zoom="zoom" :playhead="playheadPx" @scrub="scrubTo">
+            <LoopBand :zoom="zoom" />
             <MarkerFlags :zoom="zoom" :view="view" @name="naming = $event" />
           </TimelineRuler>
         </div>

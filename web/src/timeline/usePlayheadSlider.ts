@@ -1,11 +1,13 @@
 import { computed } from 'vue'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { clockOf } from '@/time'
+import { useViewing } from '@/stores/viewing'
+import { momentOf } from '@/time'
 
 /** What makes an element the slider of the playhead, for those who hear it and for keys. */
 export function usePlayheadSlider() {
   const project = useProject()
+  const viewing = useViewing()
   const { player } = useScreen()
 
   function onKeydown(event: KeyboardEvent) {
@@ -23,7 +25,7 @@ export function usePlayheadSlider() {
     'aria-valuemin': 0,
     'aria-valuemax': player.end.value,
     'aria-valuenow': player.frame.value,
-    'aria-valuetext': clockOf(player.frame.value, project.rate),
+    'aria-valuetext': momentOf(player.frame.value, project.rate, viewing.clock),
     onKeydown,
   }))
 }

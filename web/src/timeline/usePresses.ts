@@ -4,6 +4,7 @@ import { useGrip } from '@/controls/useGrip'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
 import type { Drag, useDrags } from '@/timeline/useDrags'
+import { useInside } from '@/timeline/useInside'
 import { useLasso } from '@/timeline/useLasso'
 import { frameOf } from '@/time'
 
@@ -33,6 +34,7 @@ export function usePresses(
   tickAt: (clientX: number) => number,
   lanes: () => Lane[],
 ) {
+  const inside = useInside(player)
   const project = useProject()
   const hand = useHand()
   const lasso = useLasso(takeWithin)
@@ -82,9 +84,7 @@ export function usePresses(
     const again = tapped.id === id && event.timeStamp - tapped.at < TWICE
     tapped = { id, at: event.timeStamp }
     if (again && clip.kind === 'group') {
-      hand.release()
-      project.enter(id)
-      player.seek(0)
+      inside.enter(id)
       return
     }
     hand.take(id, event.shiftKey || event.ctrlKey || event.metaKey)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage, useTitle } from '@vueuse/core'
-import { computed, onBeforeUnmount, provide, ref, watch } from 'vue'
+import { computed, onBeforeUnmount, provide, ref, toRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { ServerError } from '@/api/client'
 import InHandBar from '@/controls/InHandBar.vue'
@@ -22,6 +22,7 @@ import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { usePage } from '@/stores/page'
 import { useProject } from '@/stores/project'
+import { useViewing } from '@/stores/viewing'
 import TimelineView from '@/timeline/TimelineView.vue'
 import TimeStrip from '@/timeline/TimeStrip.vue'
 import { keyGroups } from '@/views/keys'
@@ -52,7 +53,10 @@ const source = computed<Source | null>(() =>
     ? { ...project.source, frames: Math.max(1, project.frames) }
     : null,
 )
-const player = usePlayer(source, canvas, video, (error) => notes.problem(error), { behind: true })
+const player = usePlayer(source, canvas, video, (error) => notes.problem(error), {
+  behind: true,
+  loop: toRef(useViewing(), 'loop'),
+})
 provide(SCREEN, { player, canvas, video })
 
 const current = computed(() => stageOf(props.stage))

@@ -6,8 +6,10 @@ import { useClipboard } from '@/stores/clipboard'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
-import { useProject } from '@/stores/project'
-import { frameTicks, tickOf } from '@/time'
+import { endOf, startOf, useProject } from '@/stores/project'
+import { useViewing } from '@/stores/viewing'
+import { useInside } from '@/timeline/useInside'
+import { frameOf, frameTicks, tickOf } from '@/time'
 
 /** The verbs there are now, and doing them. `askSettings` asks which settings are to be given on. */
 export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () => void) {
@@ -16,6 +18,8 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
   const hand = useHand()
   const clipboard = useClipboard()
   const notes = useNotes()
+  const viewing = useViewing()
+  const inside = useInside(player)
 
   const verbs = computed(() => [...VERBS, ...ofStage.value])
   const now = computed<Situation>(() => ({
@@ -36,8 +40,9 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
     },
     paste: (at) => hand.bring(clipboard.pasteStep(at)).then(() => library.refresh()),
     takeAll: (ids) => hand.takeAll(ids),
-    enter: (group) => goInside(() => project.enter(group)),
-    leave: () => goInside(() => project.enter('')),
+    enter: inside.enter,
+    leave: inside.leave,
+    loop,
     takeOut: (clips) => {
       const group = project.within
       const around = project.opened.at(-2) ?? null
@@ -47,12 +52,14 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
     keepFrame: () => library.keepFrame(player.shown.value),
   }
 
-  /** The playhead begins anew where another timeline is shown. */
-  function goInside(go: () => void) {
-    if (player.playing.value) player.pause()
-    hand.release()
-    go()
-    player.seek(0)
+  /** What is in hand plays again and again, or the whole film; or what did no longer does. */
+  function loop() {
+    if (viewing.loop) return (viewing.loop = null)
+    const clips = hand.found.map(({ clip }) => clip)
+    const [from, to] = [Math.min(...clips.map(startOf)), Math.max(...clips.map(endOf))]
+    viewing.loop = clips.length
+      ? { from: frameOf(from, project.rate), to: frameOf(to, project.rate) }
+      : { from: 0, to: project.frames }
   }
 
   function act(verb: Verb) {

@@ -1,6 +1,7 @@
 import IconCopy from '~icons/tabler/copy'
 import IconEverything from '~icons/tabler/select-all'
 import IconGroup from '~icons/tabler/stack-2'
+import IconLoop from '~icons/tabler/repeat'
 import IconOpen from '~icons/tabler/folder-open'
 import IconSettings from '~icons/tabler/adjustments-check'
 import IconOut from '~icons/tabler/arrow-back-up'
@@ -45,6 +46,17 @@ export const SEVERAL: Verb[] = [
     shown: (now) => any(now) && Boolean(now.copied),
     ready: always,
     act: (_, hands) => hands.giveSettings(),
+  },
+  {
+    id: 'loop',
+    label: 'Loop',
+    help: 'Plays what is in hand, or the whole film, again and again until it is switched off',
+    key: 'shift+v',
+    icon: IconLoop,
+    more: true,
+    shown: always,
+    ready: always,
+    act: (_, hands) => hands.loop(),
   },
   {
     id: 'everything',

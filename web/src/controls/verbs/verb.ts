@@ -27,6 +27,7 @@ export interface Hands {
   takeAll(ids: string[]): void
   enter(group: string): void
   leave(): void
+  loop(): void
   keepFrame(): void
   takeOut(ids: string[]): void
   giveSettings(): void

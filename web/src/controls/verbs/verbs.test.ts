@@ -36,7 +36,7 @@ test('cutting needs the playhead inside the clip', () => {
 test('with nothing in hand verbs are for the project', () => {
   const nothing: Situation = { hand: [], at: SECOND }
   const shown = VERBS.filter((one) => one.shown(nothing)).map((one) => one.id)
-  expect(shown).toEqual(['split', 'everything', 'mark', 'keep-frame'])
+  expect(shown).toEqual(['split', 'loop', 'everything', 'mark', 'keep-frame'])
   expect(verb('split').step(nothing)).toEqual({ kind: 'split', clips: [], at: SECOND })
   expect(verb('mark').step(nothing)).toMatchObject({ clip: null, at: SECOND })
 })

@@ -1,0 +1,36 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import type { ClockStyle } from '@/time'
+
+export type Guide = 'thirds' | 'safe' | 'grid'
+/** How large the pictures are that play: chosen by what this machine keeps up with, or fixed. */
+export type Quality = 'auto' | 'full' | 'half' | 'quarter'
+/** Frames from one up to, not including, another. */
+export interface Stretch {
+  from: number
+  to: number
+}
+
+const STYLES: ClockStyle[] = ['clock', 'timecode', 'frames']
+
+/** How a person looks at films: what lies over the picture, how time is told, what plays again. */
+export const useViewing = defineStore('viewing', () => {
+  const guides = useLocalStorage<Guide[]>('velvet-kite.guides', [])
+  const clock = useLocalStorage<ClockStyle>('velvet-kite.clock', 'clock')
+  const quality = useLocalStorage<Quality>('velvet-kite.quality', 'auto')
+  /** What plays again and again, of the timeline that is open. */
+  const loop = ref<Stretch | null>(null)
+
+  function toggleGuide(guide: Guide) {
+    const rest = guides.value.filter((one) => one !== guide)
+    guides.value = rest.length < guides.value.length ? rest : [...rest, guide]
+  }
+
+  function nextClock() {
+    const next = STYLES[(STYLES.indexOf(clock.value) + 1) % STYLES.length]
+    clock.value = next ?? 'clock'
+  }
+
+  return { guides, clock, quality, loop, toggleGuide, nextClock }
+})

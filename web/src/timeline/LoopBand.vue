@@ -1,0 +1,121 @@
+<script setup lang="ts">
+/** What plays again and again, on the ruler: its ends are pulled, a tap on it ends that. */
+import { computed, watch } from 'vue'
+import { useGrip } from '@/controls/useGrip'
+import { useProject } from '@/stores/project'
+import { useViewing, type Stretch } from '@/stores/viewing'
+import { nearestFrame, tickOf } from '@/time'
+import { toPx, toTick } from '@/timeline/scale'
+
+const props = defineProps<{ zoom: number }>()
+const project = useProject()
+const viewing = useViewing()
+
+const px = (frame: number) => toPx(tickOf(frame, project.rate), props.zoom)
+const place = computed(() => {
+  const { from, to } = viewing.loop ?? { from: 0, to: 0 }
+  return { transform: `translateX(${px(from)}px)`, width: `${Math.max(4, px(to) - px(from))}px` }
+})
+
+let begun: Stretch = { from: 0, to: 0 }
+const grip = useGrip<keyof Stretch>({
+  begin() {
+    if (!viewing.loop) return false
+    begun = viewing.loop
+    return true
+  },
+  move({ dx }, end) {
+    const by = nearestFrame(toTick(dx, props.zoom), project.rate)
+    const at = begun[end] + by
+    viewing.loop =
+      end === 'from'
+        ? { ...begun, from: Math.min(Math.max(0, at), begun.to - 2) }
+        : { ...begun, to: Math.max(Math.min(project.frames, at), begun.from + 2) }
+  },
+  drop() {},
+  cancel: () => (viewing.loop = begun),
+})
+
+/** An arrow key moves an end by a frame, with Shift by ten. */
+function nudge(event: KeyboardEvent, end: keyof Stretch) {
+  const way = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (!way || !viewing.loop) return
+  event.preventDefault()
+  event.stopPropagation()
+  const { from, to } = viewing.loop
+  const by = way * (event.shiftKey ? 10 : 1)
+  if (end === 'from') viewing.loop = { to, from: Math.min(Math.max(0, from + by), to - 2) }
+  else viewing.loop = { from, to: Math.max(Math.min(project.frames, to + by), from + 2) }
+}
+
+watch(
+  () => [project.id, project.frames] as const,
+  ([id, frames], [before]) => {
+    const { loop } = viewing
+    if (id !== before || (loop && loop.from >= frames - 1)) viewing.loop = null
+    else if (loop && loop.to > frames) viewing.loop = { ...loop, to: frames }
+  },
+)
+</script>
+
+<template>
+  <div v-if="viewing.loop" class="loop" :style="place" data-test="loop">
+    <span
+      v-for="end in ['from', 'to'] as const"
+      :key="end"
+      class="end"
+      :class="end"
+      role="slider"
+      tabindex="0"
+      :aria-label="end === 'from' ? 'Plays again from' : 'Plays again up to'"
+      :aria-valuenow="viewing.loop[end]"
+      :aria-valuemin="0"
+      :aria-valuemax="project.frames"
+      :data-test="`loop-${end}`"
+      @pointerdown.stop="grip.down($event, end)"
+      @keydown="nudge($event, end)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.loop {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 8px;
+  background: rgb(255 138 107 / 45%);
+  border-radius: 4px;
+  pointer-events: none;
+}
+.end {
+  position: absolute;
+  bottom: -6px;
+  width: 24px;
+  height: 28px;
+  cursor: ew-resize;
+  pointer-events: auto;
+  touch-action: none;
+}
+.end::after {
+  content: '';
+  position: absolute;
+  bottom: 6px;
+  width: 4px;
+  height: 14px;
+  border-radius: 2px;
+  background: var(--accent);
+}
+.from {
+  left: -12px;
+}
+.from::after {
+  left: 12px;
+}
+.to {
+  right: -12px;
+}
+.to::after {
+  right: 12px;
+}
+</style>
