@@ -183,6 +183,30 @@ class CuttingTest(SiteTest):
         # What was recorded before the timeline began to move is left out.
         self.assertGreater(clip.source_in, 0)
 
+    def test_gain_has_keys_in_cut_and_in_move(self) -> None:
+        take = take_of(self.project, "tone.mp4", frames=60)
+        sound = clip_of(take, 2) | {"kind": "sound", "name": "tone"}
+        self.step(kind="place", clip=sound, mode="over", at=0)
+        self.browser.driver.refresh()
+        self.clip("tone")
+        self.take("tone")
+        self.browser.press("part-sound")
+        self.browser.find('[aria-label="Gain: set a key here"]').click()
+        gain = lambda d: next(c for _, c in d.clips() if c.name == "tone").gain  # noqa: E731
+        self.until(lambda d: len(getattr(gain(d), "keys", ())) == 1, "no key")
+        self.browser.press("stage-move")
+        self.browser.find('[aria-label="Value over time"]')
+        self.key("ArrowRight", shiftKey=True)
+        self.browser.drawn(10)
+        field = self.browser.find('[aria-label="Gain, exact"]')
+        self.browser.run(
+            "arguments[0].value = '-20'; arguments[0].dispatchEvent(new Event('change'))", field
+        )
+        self.until(lambda d: len(getattr(gain(d), "keys", ())) == 2, "the change set no key")
+        keys = gain(self.document()).keys
+        self.assertEqual([(0, 0), (10 * FRAME, -20)], [(key.at, key.value) for key in keys])
+        self.assert_clean_console()
+
     def test_backwards_at_several_speeds(self) -> None:
         self.key("End")
         self.browser.wait(lambda: self.browser.frame() == 60)

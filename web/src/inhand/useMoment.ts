@@ -25,7 +25,7 @@ export function useMoment(clip: Ref<Clip | null>) {
   /** Whether values by path may be set now: keys only where the clip is seen, else that is said. */
   function maySet(values: Record<string, unknown>): boolean {
     if (over.value || !Object.values(values).some(isKeyed)) return true
-    notes.told(`The playhead is not on “${clip.value?.name}”: keys are set where it is seen.`)
+    notes.told(`The playhead is not on “${clip.value?.name}”: keys are set within it.`)
     return false
   }
 

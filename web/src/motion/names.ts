@@ -1,4 +1,4 @@
-import type { PicturedClip } from '@/api/types'
+import type { Clip } from '@/api/types'
 import { read } from './props'
 
 const KNOWN: Record<string, string> = {
@@ -22,7 +22,7 @@ const LISTS: Record<string, string> = {
 }
 
 /** What a property is called, with the part that it belongs to. */
-export function nameOf(clip: PicturedClip | null, path: string): string {
+export function nameOf(clip: Clip | null, path: string): string {
   const known = KNOWN[path]
   if (known) return known
   const words: string[] = []

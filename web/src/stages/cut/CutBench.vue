@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import { isPaced, isPictured, isSounding } from '@/api/types'
 import BenchPair from '@/controls/BenchPair.vue'
+import SoundFields from '@/controls/SoundFields.vue'
 import { usePhone } from '@/look/phone'
 import { useHand } from '@/stores/hand'
 import JoinView from './JoinView.vue'
@@ -9,7 +10,6 @@ import PacePanel from './PacePanel.vue'
 import PlacePanel from './PlacePanel.vue'
 import ScreenPanel from './ScreenPanel.vue'
 import SequencePanel from './SequencePanel.vue'
-import SoundPanel from './SoundPanel.vue'
 import VerbsPanel from './VerbsPanel.vue'
 
 type Part = 'verbs' | 'pictures' | 'pace' | 'place' | 'sound' | 'screen'
@@ -68,11 +68,7 @@ const part = computed(() =>
       :clip="clip"
       :locked="locked"
     />
-    <SoundPanel
-      v-else-if="part === 'sound' && clip && isSounding(clip)"
-      :clip="clip"
-      :locked="locked"
-    />
+    <SoundFields v-else-if="part === 'sound' && clip && isSounding(clip)" />
     <ScreenPanel v-else />
     <template #empty>
       <strong>Nothing in hand</strong>

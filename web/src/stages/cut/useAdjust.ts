@@ -2,13 +2,6 @@ import type { Step } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 
-export const KEYED = 'moves by keys'
-
-/** The number of a property that has no keys. */
-export function plain(value: unknown): number | null {
-  return typeof value === 'number' ? value : null
-}
-
 /** Setting properties of one clip; while a slider moves the picture shows what would be. */
 export function useAdjust(clip: () => string) {
   const project = useProject()

@@ -6,7 +6,7 @@ import { useGrip } from '@/controls/useGrip'
 import { keyShape } from '@/motion/easing'
 import type { Keyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
-import type { Layer } from '@/inhand/useLayer'
+import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import { frameOf, frameTicks, lengthLabel } from '@/time'
@@ -14,7 +14,7 @@ import { heightOf, withHandle, withKeyMoved, withSpeedHandle, type Side } from '
 import { useGraph } from './useGraph'
 import { useKeys } from '@/inhand/useKeys'
 
-const props = defineProps<{ layer: Layer; path: string; step: number; unit: string }>()
+const props = defineProps<{ layer: Properties; path: string; step: number; unit: string }>()
 const project = useProject()
 const moving = useMoving()
 const keys = useKeys()

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The keys of one property as a graph, what can be done with those in hand, and their pace. */
 import { computed, watch } from 'vue'
+import { isPictured, isSounding } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { usePhone } from '@/look/phone'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -8,14 +9,14 @@ import { axesOf } from './graph'
 import { isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
 import { keyedProps } from '@/motion/props'
-import type { Layer } from '@/inhand/useLayer'
+import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import EaseTiles from './EaseTiles.vue'
 import KeyVerbs from './KeyVerbs.vue'
 import PropertyGraph from './PropertyGraph.vue'
 import { useKeys } from '@/inhand/useKeys'
 
-const props = defineProps<{ layer: Layer }>()
+const props = defineProps<{ layer: Properties }>()
 const moving = useMoving()
 const { phone } = usePhone()
 const keys = useKeys()
@@ -23,11 +24,16 @@ const keys = useKeys()
 const PLACES = ['place/position', 'place/turn', 'place/size', 'place/lean', 'opacity']
 const clip = computed(() => props.layer.clip.value)
 const keyed = computed(() => keyedProps(clip.value).map(({ path }) => path))
-const paths = computed(() => [...new Set([...keyed.value, ...PLACES])])
+const paths = computed(() => {
+  const one = clip.value
+  const seen = one && isPictured(one) ? PLACES : []
+  const heard = one && isSounding(one) ? ['gain'] : []
+  return [...new Set([...keyed.value, ...seen, ...heard])]
+})
 /** Those that stand still. */
 const still = computed(() => paths.value.filter((one) => !keyed.value.includes(one)))
 const path = computed(() =>
-  paths.value.includes(moving.path) ? moving.path : (paths.value[0] ?? 'place/position'),
+  paths.value.includes(moving.path) ? moving.path : (paths.value[0] ?? ''),
 )
 // Another layer shows what moves there.
 watch(

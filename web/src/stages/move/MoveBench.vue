@@ -3,9 +3,12 @@
 import { computed, onBeforeUnmount, watch } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
 import IconNext from '~icons/tabler/chevron-right'
+import type { Clip } from '@/api/types'
 import BenchPair from '@/controls/BenchPair.vue'
+import SoundFields from '@/controls/SoundFields.vue'
 import { useScreen } from '@/player/inject'
 import { useLayer } from '@/inhand/useLayer'
+import { useProperties } from '@/inhand/useProperties'
 import { useKit } from '@/stores/kit'
 import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
@@ -20,29 +23,34 @@ const kit = useKit()
 const notes = useNotes()
 const moving = useMoving()
 const layer = useLayer()
+/** Of whatever is in hand: a sound has keys, though no place. */
+const held = useProperties((clip): clip is Clip => Boolean(clip))
+const heard = computed(() => !layer.clip.value && Boolean(held.clip.value))
 const { player } = useScreen()
 
 kit.open().catch((error: unknown) => notes.problem(error))
 
-const PARTS = [
+const ALL = [
   { id: 'keys', name: 'Keys', test: 'move-part-keys' },
   { id: 'ready', name: 'In and out', test: 'move-part-ready' },
   { id: 'warp', name: 'Warp', test: 'move-part-warp' },
   { id: 'path', name: 'Path', test: 'move-part-path' },
 ] as const
+const parts = computed(() => (heard.value ? ALL.slice(0, 1) : ALL))
+const part = computed(() => (heard.value ? 'keys' : moving.part))
 
 const skinOf = computed(() => (moving.onion ? (layer.clip.value?.id ?? '') : ''))
 watch(skinOf, (onion) => player.ask(onion ? { onion } : {}), { immediate: true })
 watch(
   () => moving.asked,
   (asked) => {
-    if (!layer.clip.value || !asked) return
-    if (asked.what !== 'key') layer.jump(asked.what === 'next' ? 1 : -1)
-    else if (!layer.locked.value) layer.toggleKey(moving.path, 0)
+    if (!held.clip.value || !asked) return
+    if (asked.what !== 'key') held.jump(asked.what === 'next' ? 1 : -1)
+    else if (!held.locked.value) held.toggleKey(heard.value ? 'gain' : moving.path, 0)
   },
 )
 watch(
-  () => [layer.clip.value?.id, moving.part],
+  () => [held.clip.value?.id, moving.part],
   () => moving.leave(),
 )
 onBeforeUnmount(() => {
@@ -54,44 +62,47 @@ onBeforeUnmount(() => {
 <template>
   <BenchPair
     label="How it moves"
-    left="Place"
+    :left="heard ? 'Sound' : 'Place'"
     narrow
-    :parts="PARTS"
-    :part="moving.part"
-    :filled="Boolean(layer.clip.value)"
+    :parts="parts"
+    :part="part"
+    :filled="Boolean(held.clip.value)"
     @take="moving.part = $event"
   >
-    <template #left><PlacePanel :layer="layer" /></template>
+    <template #left>
+      <SoundFields v-if="heard" />
+      <PlacePanel v-else :layer="layer" />
+    </template>
     <template #tools>
       <button
         class="btn btn-bare"
-        :disabled="!layer.hasKeys.value"
+        :disabled="!held.hasKeys.value"
         data-test="key-before"
-        @click="layer.jump(-1)"
+        @click="held.jump(-1)"
       >
         <IconBefore aria-hidden="true" /> Key
       </button>
       <button
         class="btn btn-bare"
-        :disabled="!layer.hasKeys.value"
+        :disabled="!held.hasKeys.value"
         data-test="key-next"
-        @click="layer.jump(1)"
+        @click="held.jump(1)"
       >
         Key <IconNext aria-hidden="true" />
       </button>
-      <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
+      <span v-if="!held.over.value" class="tiny quiet">not at the playhead</span>
       <span class="grow" />
       <MoveTools />
     </template>
-    <KeysPart v-if="moving.part === 'keys'" :layer="layer" />
-    <ReadyPart v-else-if="moving.part === 'ready'" :layer="layer" />
-    <WarpPart v-else-if="moving.part === 'warp'" :layer="layer" />
+    <KeysPart v-if="part === 'keys'" :layer="held" />
+    <ReadyPart v-else-if="part === 'ready'" :layer="layer" />
+    <WarpPart v-else-if="part === 'warp'" :layer="layer" />
     <PathPart v-else :layer="layer" />
     <template #empty>
-      <strong>No layer in hand</strong>
+      <strong>Nothing in hand</strong>
       <span>
         Tap a layer on the picture or the timeline. Move it with a finger; set keys to move it over
-        time.
+        time. A sound's gain has keys, too.
       </span>
     </template>
   </BenchPair>

@@ -5,12 +5,12 @@ import IconSpeed from '~icons/tabler/gauge'
 import { usePhone } from '@/look/phone'
 import { isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
-import type { Layer } from '@/inhand/useLayer'
+import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import { axesOf } from './graph'
 import KeyGraph from './KeyGraph.vue'
 
-const props = defineProps<{ layer: Layer; path: string }>()
+const props = defineProps<{ layer: Properties; path: string }>()
 const emit = defineEmits<{ shown: [] }>()
 const moving = useMoving()
 const { phone } = usePhone()
@@ -20,7 +20,10 @@ const UNITS: Record<string, { unit: string; step: number }> = {
   'place/pivot': { unit: 'px', step: 1 },
   'place/turn': { unit: '°', step: 0.5 },
   'place/lean': { unit: '°', step: 0.5 },
+  gain: { unit: 'dB', step: 0.5 },
 }
+/** What a property is before anything was set. */
+const FIRST: Record<string, number> = { opacity: 1, gain: 0, 'place/turn': 0, 'place/lean': 0 }
 const unit = computed(() => UNITS[props.path] ?? { unit: '', step: 0.01 })
 const prop = computed(() => props.layer.prop(props.path))
 const axes = computed(() => (isKeyed(prop.value) ? axesOf(prop.value.keys[0]?.value) : []))
@@ -56,12 +59,12 @@ onMounted(() => emit('shown'))
   <div v-else class="room none">
     <strong>{{ nameOf(layer.clip.value, path) }} stands still</strong>
     <span class="tiny quiet">
-      Set a key here, move the playhead, and change the layer: each change sets the next key.
+      Set a key here, move the playhead, and change it: each change sets the next key.
     </span>
     <button
       class="btn btn-secondary"
       data-test="first-key"
-      @click="layer.toggleKey(path, path === 'opacity' ? 1 : [0, 0])"
+      @click="layer.toggleKey(path, FIRST[path] ?? [0, 0])"
     >
       Set the first key
     </button>

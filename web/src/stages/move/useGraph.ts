@@ -4,7 +4,7 @@ import { TICKS_PER_SECOND } from '@/api/types'
 import { useDraft } from '@/controls/useDraft'
 import { isKeyed, type Keyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
-import type { Layer } from '@/inhand/useLayer'
+import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
 import { tickOf } from '@/time'
@@ -25,7 +25,7 @@ const PAD = 12
 
 /** A property's graph on the screen: its scales, curves, keys and handles. */
 export function useGraph(
-  props: { layer: Layer; path: string; step: number },
+  props: { layer: Properties; path: string; step: number },
   svg: Ref<SVGSVGElement | null>,
 ) {
   const project = useProject()
