@@ -7,6 +7,7 @@ from typing import Any
 from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, empty_document
@@ -182,6 +183,32 @@ class CuttingTest(SiteTest):
         self.assertGreater(clip.length, SECOND // 2)
         # What was recorded before the timeline began to move is left out.
         self.assertGreater(clip.source_in, 0)
+
+    def test_start_and_length_are_typed_and_told_at_the_finger(self) -> None:
+        browser = self.browser
+        second = self.document().main.clips[1].id
+        self.step(kind="raise", clip=second)
+        browser.driver.refresh()
+        self.take("second")
+        browser.press("in-hand")
+        fields = {name: browser.find(f"#clip-{name}") for name in ("start", "length")}
+        self.assertEqual("0:01.00", fields["start"].get_attribute("value"))
+        for name, text in (("start", "soon"), ("length", "15 f")):
+            fields[name].send_keys(Keys.CONTROL + "a" + Keys.NULL + text)
+        self.assertFalse(browser.find(".modal.show .btn-primary").is_enabled())
+        fields["start"].send_keys(Keys.CONTROL + "a" + Keys.NULL + "2.5" + Keys.ENTER)
+        found = lambda d: next(c for _, c in d.clips() if c.name == "second")  # noqa: E731
+        self.until(lambda d: found(d).start == 75 * FRAME, "it does not start there")
+        self.assertEqual(15 * FRAME, found(self.document()).length)
+        browser.wait(lambda: not browser.all(".modal.show"))
+        chain = ActionChains(browser.driver, duration=30)
+        chain.click_and_hold(self.clip("second")).move_by_offset(25, 0).perform()
+        words = browser.test("drag-told").text.split()
+        ActionChains(browser.driver).release().perform()
+        self.until(lambda d: found(d).start > 75 * FRAME, "it was not moved")
+        frame = found(self.document()).start // FRAME
+        self.assertEqual(f"0:{frame // 30:02}.{frame % 30:02}", words[0])
+        self.assertEqual("+", words[1][0])
 
     def test_gain_has_keys_in_cut_and_in_move(self) -> None:
         take = take_of(self.project, "tone.mp4", frames=60)

@@ -4,6 +4,7 @@ import {
   bytesLabel,
   clockOf,
   frameOf,
+  framesTyped,
   lengthLabel,
   momentOf,
   nearestFrame,
@@ -58,4 +59,22 @@ test('a moment is told in the style that is chosen', () => {
     '00:00:03:14',
     '104',
   ])
+})
+
+test('a typed moment is read in any of the ways in which it is told', () => {
+  const rate = { num: 30, den: 1 }
+  const read = (text: string) => framesTyped(text, rate)
+  expect(['0:03.14', '1:00.00', '2.5', '2,5 s', '75 f', '00:00:03:14', '1:05'].map(read)).toEqual([
+    104, 1800, 75, 75, 75, 104, 1950,
+  ])
+  expect(['', 'soon', '1:2:3:4:5', '-3'].map(read)).toEqual([null, null, null, null])
+})
+
+test('what is told is read as the same frame, at every rate', () => {
+  for (const rate of [NTSC, { num: 30, den: 1 }, { num: 24000, den: 1001 }, { num: 25, den: 1 }]) {
+    for (const frame of [0, 17, 1799, 1800, 17982, 53999, 107892]) {
+      expect(framesTyped(timecodeOf(frame, rate), rate)).toBe(frame)
+      if (frame < 100_000) expect(framesTyped(clockOf(frame, rate), rate)).toBe(frame)
+    }
+  }
 })

@@ -53,6 +53,37 @@ export function timecodeOf(frame: number, rate: FrameRate): string {
   return `${whole.join(':')}${drops ? ';' : ':'}${two(named % nominal)}`
 }
 
+/**
+ * What a person typed as a moment or a length, in whole frames: `1:02.14` (minutes, seconds,
+ * frames), timecode, `2.5` or `2.5 s` (seconds), `75 f`. Null if it is none of these.
+ */
+export function framesTyped(text: string, rate: FrameRate): number | null {
+  const typed = text.trim().toLowerCase().replace(',', '.')
+  const fps = rate.num / rate.den
+  const single = /^(\d+(?:\.\d+)?)\s*(s|f)?$/.exec(typed)
+  if (single) {
+    const value = Number(single[1])
+    return Math.round(single[2] === 'f' ? value : value * fps)
+  }
+  const clock = /^(?:(\d+):)?(\d+):(\d+)\.(\d{1,3})$/.exec(typed)
+  const code = /^(\d+):(\d+):(\d+)[:;](\d+)$/.exec(typed)
+  const whole = /^(?:(\d+):)?(\d+):(\d+)$/.exec(typed)
+  const nominal = Math.ceil(fps)
+  const sum = (h = '0', m = '0', s = '0', f = '0') =>
+    (Number(h) * 3600 + Number(m) * 60 + Number(s)) * nominal + Number(f)
+  if (code) return named(sum(code[1], code[2], code[3], code[4]), rate)
+  if (clock) return sum(clock[1], clock[2], clock[3], clock[4])
+  return whole ? sum(whole[1], whole[2], whole[3]) : null
+}
+
+/** The frame that timecode gives a number, counted without the numbers that it leaves out. */
+function named(number: number, rate: FrameRate): number {
+  const nominal = Math.ceil(rate.num / rate.den)
+  if (rate.den !== 1001 || nominal % 30) return number
+  const minutes = Math.floor(number / (nominal * 60))
+  return number - (nominal / 15) * (minutes - Math.floor(minutes / 10))
+}
+
 /** How many numbers were left out before a frame. */
 function left(frame: number, nominal: number): number {
   const each = nominal / 15

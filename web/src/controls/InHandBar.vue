@@ -8,7 +8,7 @@ import { useLayer } from '@/inhand/useLayer'
 import { usePhone } from '@/look/phone'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
-import NameDialog from './NameDialog.vue'
+import ClipDialog from './ClipDialog.vue'
 import VerbMenu from './VerbMenu.vue'
 import WhatIsInHand from './WhatIsInHand.vue'
 import { useDesk } from './verbs/desk'
@@ -100,7 +100,7 @@ const naming = ref(false)
         <span class="word">{{ verb.label }}</span>
       </BButton>
     </div>
-    <NameDialog v-model="naming" />
+    <ClipDialog v-model="naming" />
   </section>
 </template>
 

@@ -33,7 +33,7 @@ const picture = computed(() => {
       <button
         class="title fw-semibold clip-text"
         data-test="in-hand"
-        :title="hand.one ? 'Name and colour' : title"
+        :title="hand.one ? 'Name, colour, start and length' : title"
         :disabled="!hand.one"
         @click="$emit('name')"
       >

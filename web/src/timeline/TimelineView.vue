@@ -17,6 +17,7 @@ import MarkerDialog from '@/timeline/MarkerDialog.vue'
 import MarkerFlags from '@/timeline/MarkerFlags.vue'
 import { toPx, toTick } from '@/timeline/scale'
 import TimelineRow from '@/timeline/TimelineRow.vue'
+import DragTold from '@/timeline/DragTold.vue'
 import LoopBand from '@/timeline/LoopBand.vue'
 import TimelineRuler from '@/timeline/TimelineRuler.vue'
 import { useDrags } from '@/timeline/useDrags'
@@ -87,6 +88,10 @@ const roving = useRoving(rows, scroller, (clip) => {
   if (px < from || px > to - 40) scrollTo(Math.max(0, px - laneWidth.value * 0.2))
   onScroll()
 })
+
+/** Pixels of the page at which the film begins. */
+const edgeOnPage = () =>
+  (scroller.value?.getBoundingClientRect().left ?? 0) + headWidth.value + LEAD - scroll.value
 
 const scrubbing = ref(false)
 function scrubTo(px: number | null) {
@@ -217,6 +222,7 @@ watch(playheadPx, (px) => {
         height: `${presses.lasso.value.height}px`,
       }"
     />
+    <DragTold v-if="drags.told.value" :told="drags.told.value" :left="edgeOnPage()" />
     <MarkerDialog v-model="naming" />
   </section>
 </template>

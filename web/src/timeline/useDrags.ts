@@ -1,4 +1,4 @@
-import { computed, ref, type Ref } from 'vue'
+import { computed, ref, shallowRef, type Ref } from 'vue'
 import { isPaced, type Clip, type Step, type Track } from '@/api/types'
 import { SNAP_REACH, useFelt, useSnapping } from '@/controls/useSnapping'
 import type { Player } from '@/player/usePlayer'
@@ -7,7 +7,8 @@ import { endOf, startOf, useProject } from '@/stores/project'
 import { snap, type Target } from '@/timeline/snapping'
 import { toPx, toTick } from '@/timeline/scale'
 import { trimRoom } from '@/timeline/trimming'
-import { frameOf, frameTicks } from '@/time'
+import { useViewing } from '@/stores/viewing'
+import { frameOf, frameTicks, momentOf, nearestFrame } from '@/time'
 
 export interface Draft {
   id: string
@@ -32,11 +33,15 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   const project = useProject()
   const hand = useHand()
   const snapping = useSnapping()
+  const viewing = useViewing()
   const draft = ref<Draft | null>(null)
   const snapped = ref<Target | null>(null)
   useFelt(() => snapped.value && `${snapped.value.name} ${snapped.value.tick}`)
   /** How far the source of a clip is being slipped, in ticks. */
   const slip = ref<{ id: string; by: number } | null>(null)
+  /** Where on the page the finger is that drags. */
+  const finger = ref(0)
+  const dragging = shallowRef<Drag | null>(null)
   const active = computed(() => draft.value !== null || slip.value !== null)
 
   const frame = () => frameTicks(project.rate)
@@ -60,6 +65,8 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   }
 
   function move(drag: Drag, by: number, y: number) {
+    finger.value = y
+    dragging.value = drag
     if (drag.kind === 'trim') trimTo(drag, by)
     else if (drag.kind === 'slip') slipTo(drag, by)
     else moveTo(drag, by, y)
@@ -228,6 +235,20 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     return { kind: 'trim', clip: clip.id ?? '', edge, to, also }
   }
 
+  /** What is told at the finger: the moment, the length and how much that is more or less. */
+  const told = computed(() => {
+    const [now, drag] = [draft.value, dragging.value]
+    if (!now || !drag) return null
+    const { clip, edge, kind } = drag
+    const start = kind === 'trim' && edge === 'end' ? now.end : now.start
+    const by = start - (kind === 'trim' && edge === 'end' ? endOf(clip) : startOf(clip))
+    const moment = (ticks: number) =>
+      momentOf(nearestFrame(Math.abs(ticks), project.rate), project.rate, viewing.clock)
+    const change = `${by < 0 ? '−' : '+'}${moment(by)}`
+    const words = kind === 'trim' ? [moment(now.end - now.start), change] : [moment(start), change]
+    return { px: toPx(start, zoom.value), y: finger.value, words: words.join('  ') }
+  })
+
   /** As if nothing had been dragged. */
   function forget() {
     if (draft.value || slip.value) player.tryOut(null)
@@ -245,6 +266,7 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     move,
     drop,
     forget,
+    told,
     snapPx: computed(() => (snapped.value ? toPx(snapped.value.tick, zoom.value) : null)),
     snapName: computed(() => snapped.value?.name ?? ''),
   }
