@@ -210,6 +210,31 @@ class CuttingTest(SiteTest):
         self.assertEqual(f"0:{frame // 30:02}.{frame % 30:02}", words[0])
         self.assertEqual("+", words[1][0])
 
+    def test_a_step_of_the_history_is_compared_with_now_on_the_picture(self) -> None:
+        browser = self.browser
+        before = self.document_revision()
+        self.step(kind="adjust", clips=[self.document().main.clips[0].id], values={"opacity": 0})
+        browser.driver.refresh()
+        browser.drawn(0)
+        browser.press("history")
+        browser.press(f"compare-{before}")
+        image = browser.find("[data-test=compare] img")
+        mean = (
+            "const c = document.createElement('canvas'); c.width = c.height = 8;"
+            "const x = c.getContext('2d'); x.drawImage(arguments[0], 0, 0, 8, 8);"
+            "const d = x.getImageData(0, 0, 8, 8).data;"
+            "return d.filter((_, i) => i % 4 < 3).reduce((a, b) => a + b, 0) / 192"
+        )
+        browser.wait(lambda: browser.run(mean, image) > 20, what="the step before is not shown")
+        self.assertLess(browser.run(mean, browser.test("still")), 5)
+        browser.press("compare-off")
+        self.assertFalse(browser.all("[data-test=compare]"))
+        self.assert_clean_console()
+
+    def document_revision(self) -> int:
+        self.project.refresh_from_db()
+        return int(self.project.head_id)
+
     def test_gain_has_keys_in_cut_and_in_move(self) -> None:
         take = take_of(self.project, "tone.mp4", frames=60)
         sound = clip_of(take, 2) | {"kind": "sound", "name": "tone"}

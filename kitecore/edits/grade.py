@@ -30,6 +30,8 @@ class SetGrade(EditBase):
     zone: Id | None = None
 
     def label(self) -> str:
+        if all(path.startswith("masks/") for path in self.values):
+            return "Change a mask of a zone"
         words = {path.split("/")[-1].replace("_", " ") for path in self.values}
         return f"Grade: {', '.join(sorted(words))}"
 

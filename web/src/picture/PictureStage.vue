@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, watch, type Component } from 'vue'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
+import CompareOver from './CompareOver.vue'
 import GuideLines from './GuideLines.vue'
 import FingerLoupe from './FingerLoupe.vue'
 import LookCloser from './LookCloser.vue'
@@ -100,6 +101,7 @@ const percent = computed(() => {
         <GuideLines v-if="box.width" v-bind="box" />
         <template v-if="box.width && !player.playing.value">
           <component :is="overlay ?? PictureHandles" v-bind="box" />
+          <CompareOver />
         </template>
         <span v-if="project.trouble && project.waiting" class="behind tiny" data-test="behind">
           Without your last {{ project.waiting === 1 ? 'step' : `${project.waiting} steps` }}

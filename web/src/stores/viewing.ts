@@ -22,6 +22,11 @@ export const useViewing = defineStore('viewing', () => {
   /** What plays again and again, of the timeline that is open. */
   const loop = ref<Stretch | null>(null)
 
+  /** The step of the history that is compared with what is now. */
+  const compared = ref<{ revision: number; number: number } | null>(null)
+  /** Where the bar between both stands, 0..1 of the width. */
+  const split = ref(0.5)
+
   function toggleGuide(guide: Guide) {
     const rest = guides.value.filter((one) => one !== guide)
     guides.value = rest.length < guides.value.length ? rest : [...rest, guide]
@@ -32,5 +37,5 @@ export const useViewing = defineStore('viewing', () => {
     clock.value = next ?? 'clock'
   }
 
-  return { guides, clock, quality, loop, toggleGuide, nextClock }
+  return { guides, clock, quality, loop, compared, split, toggleGuide, nextClock }
 })

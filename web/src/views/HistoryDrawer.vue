@@ -2,15 +2,22 @@
 /** All named steps of the project; any of them can be gone back to, and no branch is lost. */
 import { BOffcanvas } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
+import IconCompare from '~icons/tabler/arrows-split-2'
 import { client, need, type Schemas } from '@/api/client'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { useViewing } from '@/stores/viewing'
 
 const open = defineModel<boolean>({ required: true })
 const project = useProject()
 const notes = useNotes()
+const viewing = useViewing()
 const steps = ref<Schemas['StepOut'][]>([])
 
+watch(
+  () => project.id,
+  () => (viewing.compared = null),
+)
 watch(
   [open, () => project.revision],
   async ([shown]) => {
@@ -29,6 +36,11 @@ watch(
 const shown = computed(() => [...steps.value].reverse())
 const here = computed(() => steps.value.find((step) => step.revision === project.revision))
 
+function compare({ revision, number }: Schemas['StepOut']) {
+  viewing.compared = { revision, number }
+  open.value = false
+}
+
 function time(step: Schemas['StepOut']): string {
   return new Date(step.made_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
 }
@@ -41,10 +53,14 @@ function state(step: Schemas['StepOut']): string {
 
 <template>
   <BOffcanvas v-model="open" placement="end" title="History" class="history">
-    <p class="small quiet">Tap a step to go there. Going on from it keeps what you leave.</p>
+    <p class="small quiet">
+      Tap a step to go there; going on from it keeps what you leave. Or compare it with now, on the
+      picture.
+    </p>
     <ol reversed>
       <li v-for="step in shown" :key="step.revision">
         <button
+          class="go"
           type="button"
           :class="{
             here: step.revision === project.revision,
@@ -59,6 +75,16 @@ function state(step: Schemas['StepOut']): string {
           <span class="label">{{ step.label }}</span>
           <span class="tiny quiet">{{ state(step) || time(step) }}</span>
         </button>
+        <button
+          v-if="step.revision !== project.revision"
+          class="btn btn-bare"
+          :aria-label="`Compare ${step.label} with now, on the picture`"
+          title="Compare with now, on the picture"
+          :data-test="`compare-${step.revision}`"
+          @click="compare(step)"
+        >
+          <IconCompare aria-hidden="true" />
+        </button>
       </li>
     </ol>
   </BOffcanvas>
@@ -70,7 +96,10 @@ ol {
   margin: 0;
   padding: 0;
 }
-button {
+li {
+  display: flex;
+}
+.go {
   display: grid;
   grid-template-columns: 34px 1fr auto;
   align-items: center;

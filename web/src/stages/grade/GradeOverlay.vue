@@ -9,6 +9,7 @@ import { useGrading } from '@/stores/grading'
 import { useHand } from '@/stores/hand'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import WipeOver from '@/picture/WipeOver.vue'
 import MaskSurface from '@/picture/MaskSurface.vue'
 import { useGrade } from './useGrade'
 import { useZoneMasks } from './zoneMasks'
@@ -43,20 +44,6 @@ function share(event: PointerEvent): { x: number; y: number } {
     x: within((event.clientX - box.left) / box.width),
     y: within((event.clientY - box.top) / box.height),
   }
-}
-
-const wiper = useGrip({
-  slop: 0,
-  move: ({ event }) => (grading.wipe = Math.min(0.98, Math.max(0.02, share(event).x))),
-  drop: () => {},
-})
-
-function wipeBy(event: KeyboardEvent) {
-  const by = { ArrowLeft: -0.02, ArrowRight: 0.02 }[event.key]
-  if (!by || grading.wipe === null) return
-  event.preventDefault()
-  event.stopPropagation()
-  grading.wipe = Math.min(0.98, Math.max(0.02, grading.wipe + by))
 }
 
 /** What is to be tapped on the picture; empty if nothing is. */
@@ -130,26 +117,13 @@ const boxStyle = computed(() => {
 
 <template>
   <div ref="field" class="over">
-    <template v-if="wiping">
-      <img
-        v-if="before"
-        class="before"
-        :src="before"
-        alt="The picture before the grade"
-        :style="{ clipPath: `inset(0 ${(1 - (grading.wipe ?? 0)) * 100}% 0 0)` }"
-      />
-      <button
-        class="wipe"
-        :style="{ left: `${(grading.wipe ?? 0) * 100}%` }"
-        aria-label="Where before ends and after begins; arrow keys"
-        data-test="wipe-bar"
-        @pointerdown="wiper.down($event)"
-        @keydown="wipeBy"
-      >
-        <span class="word left">before</span>
-        <span class="word right">after</span>
-      </button>
-    </template>
+    <WipeOver
+      v-if="wiping && grading.wipe !== null"
+      v-model="grading.wipe"
+      :src="before"
+      left="before"
+      right="after"
+    />
     <MaskSurface
       v-if="grading.zone && !wanted && masks.masks.value.length"
       :tinted="!grading.matte"
@@ -195,7 +169,6 @@ const boxStyle = computed(() => {
 
 <style scoped>
 .over,
-.before,
 .pick {
   position: absolute;
   inset: 0;
@@ -207,37 +180,6 @@ const boxStyle = computed(() => {
 }
 .over > * {
   pointer-events: auto;
-}
-.before {
-  pointer-events: none;
-}
-.wipe {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  width: 44px;
-  margin-left: -22px;
-  border: 0;
-  padding: 0;
-  background: linear-gradient(#fff 0 0) center / 2px 100% no-repeat;
-  cursor: ew-resize;
-  touch-action: none;
-}
-.word {
-  position: absolute;
-  top: 8px;
-  font-size: 12px;
-  color: #fff;
-  background: rgb(22 22 22 / 70%);
-  padding: 0 6px;
-  border-radius: 6px 6px 2px 6px;
-  pointer-events: none;
-}
-.left {
-  right: 28px;
-}
-.right {
-  left: 28px;
 }
 .box {
   position: absolute;
