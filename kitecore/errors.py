@@ -62,6 +62,12 @@ class TooLittleFootage(EditRefused):
     code = "too_little_footage"
 
 
+class NoFootage(TooLittleFootage):
+    """There is not even as much as could be shortened to."""
+
+    code = "no_footage"
+
+
 class BrokenDocument(KiteError):
     """A mistake of ours: edits refuse what does not fit before it comes to this."""
 

@@ -6,7 +6,7 @@ from kitecore.document import Document, Id, Transition
 from kitecore.edits._base import EditBase, edit_kinds, open_clips, seconds_label
 from kitecore.edits._lanes import neighbours
 from kitecore.edits._tidy import longest
-from kitecore.errors import EditRefused, TooLittleFootage
+from kitecore.errors import EditRefused, NoFootage, TooLittleFootage
 
 
 @edit_kinds.register("set_transition")
@@ -52,6 +52,11 @@ def _too_little(most: int, hold: bool) -> EditRefused:
     seconds = seconds_label(most)
     if hold:
         return EditRefused(f"The clips are too short: {seconds} is the most there is room for.")
+    if most <= 0:
+        return NoFootage(
+            "There is no footage beyond this cut for a transition.",
+            todo="Hold the picture where footage ends, or trim one of the clips first.",
+        )
     return TooLittleFootage(
         f"There is footage for a transition of {seconds} only.",
         todo="Shorten it to what there is, or hold the picture where footage ends.",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from kitecore import edits
 from kitecore.edits.tests.cutcase import FRAME, CutCase
 from kitecore.edits.tests.populated import SECOND, edit
-from kitecore.errors import TooLittleFootage
+from kitecore.errors import NoFootage
 
 
 class JoinEditTest(CutCase):
@@ -68,7 +68,7 @@ class JoinEditTest(CutCase):
         wanted = {"kind": "dissolve", "length": SECOND}
         self.do(kind="set_transition", clip=self.clip("b").id, transition=wanted)
         self.assertEqual([("a", 0, 4), ("b", 4, 7), ("c", 7, 10), ("d", 10, 11)], self.times())
-        with self.assertRaises(TooLittleFootage):
+        with self.assertRaises(NoFootage):
             edits.apply(
                 self.document,
                 edit(kind="set_transition", clip=self.clip("d").id, transition=wanted),

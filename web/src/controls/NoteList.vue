@@ -1,13 +1,29 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import IconX from '~icons/tabler/x'
 import IconAlert from '~icons/tabler/alert-triangle'
 import { useNotes } from '@/stores/notes'
 
 const notes = useNotes()
+const style = computed(() => {
+  const { place } = notes
+  if (!place) return {}
+  return {
+    left: `${place.left + place.width / 2}px`,
+    bottom: `${window.innerHeight - place.bottom + 8}px`,
+    maxWidth: `${Math.min(460, place.width - 16)}px`,
+  }
+})
 </script>
 
 <template>
-  <div class="notes" role="status" aria-live="polite">
+  <div
+    class="notes"
+    :class="{ placed: notes.place }"
+    :style="style"
+    role="status"
+    aria-live="polite"
+  >
     <div v-for="note in notes.notes" :key="note.id" class="note" :class="note.kind">
       <IconAlert v-if="note.kind === 'problem'" aria-hidden="true" />
       <div class="words">
@@ -39,6 +55,9 @@ const notes = useNotes()
   width: max-content;
   max-width: min(460px, calc(100vw - 24px));
   pointer-events: none;
+}
+.notes.placed {
+  top: auto;
 }
 .note {
   display: flex;

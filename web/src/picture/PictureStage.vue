@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { useElementSize } from '@vueuse/core'
-import { computed, ref, watch, type Component } from 'vue'
+import { useElementBounding, useElementSize } from '@vueuse/core'
+import { computed, onBeforeUnmount, ref, watch, watchEffect, type Component } from 'vue'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
 import CompareOver from './CompareOver.vue'
@@ -11,6 +11,7 @@ import PictureHandles from './PictureHandles.vue'
 import { useExtents } from './useExtents'
 import { useView } from './useView'
 import TransportBar from './TransportBar.vue'
+import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 
 defineProps<{
@@ -34,6 +35,13 @@ useExtents()
 const ROOM_FOR_SHAPE = 360
 const room = ref<HTMLElement | null>(null)
 const { width, height } = useElementSize(room)
+const around = useElementBounding(room)
+const notes = useNotes()
+watchEffect(() => {
+  const [left, bottom, width] = [around.left.value, around.bottom.value, around.width.value]
+  notes.place = width > 160 ? { left, bottom, width } : null
+})
+onBeforeUnmount(() => (notes.place = null))
 
 /** The largest box of the project's shape that fits. */
 const fitted = computed(() => {

@@ -15,6 +15,8 @@ const MOST = 3
 /** Short messages at the edge of the screen. */
 export const useNotes = defineStore('notes', () => {
   const notes = ref<Note[]>([])
+  /** Where on the page they cover no control: the picture, while there is one. */
+  const place = ref<{ left: number; bottom: number; width: number } | null>(null)
   let last = 0
 
   function add(kind: Note['kind'], message: string, detail = '') {
@@ -41,5 +43,5 @@ export const useNotes = defineStore('notes', () => {
     }
   }
 
-  return { notes, told: (message: string) => add('told', message), problem, drop }
+  return { notes, place, told: (message: string) => add('told', message), problem, drop }
 })

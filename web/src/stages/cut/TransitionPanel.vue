@@ -51,7 +51,7 @@ async function send(
   const clip = props.join.after.id ?? ''
   const step = { kind: 'set_transition', clip, transition: transition as never, short } as const
   await project.edit(step, (problem) => {
-    if (problem.code !== 'too_little_footage' || !transition) return false
+    if (!['too_little_footage', 'no_footage'].includes(problem.code) || !transition) return false
     offer.value = { wanted: transition, problem }
     return true
   })
@@ -70,7 +70,12 @@ async function send(
       <div v-if="offer" class="offer" role="alert">
         <span>{{ offer.problem.message }}</span>
         <span class="ways">
-          <BButton variant="primary" data-test="shorten" @click="send(offer.wanted, 'shorten')">
+          <BButton
+            v-if="offer.problem.code !== 'no_footage'"
+            variant="primary"
+            data-test="shorten"
+            @click="send(offer.wanted, 'shorten')"
+          >
             Shorten it
           </BButton>
           <BButton variant="secondary" data-test="hold" @click="send(offer.wanted, 'hold')">
