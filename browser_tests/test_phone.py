@@ -215,6 +215,11 @@ class SmallLayerTest(PhoneCase):
         fingers._send("touchEnd", [])
         browser.wait(lambda: not browser.all("[data-test=loupe]"))
         browser.wait(lambda: self._place().pivot[0] != 0, what="the pivot stayed")
+        # It is still handled, and lies where the finger left it, however the layer is turned.
+        browser.wait(
+            lambda: abs(fingers.middle("[data-test=handle-pivot]")[0] - x - 12) < 6,
+            what="the pivot went elsewhere",
+        )
         self.assert_clean_console()
 
     def _place(self) -> Any:

@@ -4,10 +4,13 @@ import cases from './placing.cases.json'
 import {
   alongAxes,
   cornersOf,
+  drawnTo,
   linesOfCanvas,
   linesOfLayer,
   mapped,
   middleOf,
+  nineSpots,
+  pivotMoved,
   placedOf,
   snapLean,
   snapTo,
@@ -124,4 +127,39 @@ test.each(cases)('a picture lies where the core draws it: $number', (one) => {
     expect(corners[index]?.x).toBeCloseTo(x, 2)
     expect(corners[index]?.y).toBeCloseTo(y, 2)
   })
+})
+
+test('a pivot that is dragged lies under the finger, and the picture stays', () => {
+  const picture = { width: 200, height: 100 }
+  const turned = {
+    ...plain,
+    fit: 'own' as const,
+    x: 30,
+    y: -20,
+    turn: 40,
+    across: 2,
+    down: 0.5,
+    lean: 10,
+  }
+  const before = cornersOf(turned, picture, canvas)
+  const moved = pivotMoved(turned, { x: 25, y: -14 })
+  cornersOf(moved, picture, canvas).forEach((corner, at) => {
+    expect(corner.x).toBeCloseTo(before[at]?.x ?? 0)
+    expect(corner.y).toBeCloseTo(before[at]?.y ?? 0)
+  })
+  expect(moved.x + moved.pivot.x).toBeCloseTo(30 + 25)
+  expect(moved.y + moved.pivot.y).toBeCloseTo(-20 - 14)
+})
+
+test('a pivot is drawn to corners, sides and the middle', () => {
+  const spots = nineSpots([
+    { x: 0, y: 0 },
+    { x: 100, y: 0 },
+    { x: 100, y: 60 },
+    { x: 0, y: 60 },
+  ])
+  expect(spots).toContainEqual({ x: 50, y: 30 })
+  expect(spots).toContainEqual({ x: 100, y: 30 })
+  expect(drawnTo({ x: 50, y: 30 }, { x: 46, y: 3 }, spots, 8)).toEqual({ x: 50, y: 0 })
+  expect(drawnTo({ x: 50, y: 30 }, { x: 30, y: 3 }, spots, 8)).toEqual({ x: 30, y: 3 })
 })

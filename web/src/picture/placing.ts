@@ -85,6 +85,60 @@ export function withPivot(clip: PicturedClip, pivot: Pair, tick: number): Record
   }
 }
 
+/** What a shift within the layer comes to on the canvas: sized, leaned, turned. */
+function onCanvas(placed: Placed, { x, y }: Point): Point {
+  const turn = (placed.turn * Math.PI) / 180
+  const down = y * placed.down
+  const across = x * placed.across - Math.tan((placed.lean * Math.PI) / 180) * down
+  return {
+    x: across * Math.cos(turn) - down * Math.sin(turn),
+    y: across * Math.sin(turn) + down * Math.cos(turn),
+  }
+}
+
+/** The shift within the layer that comes to one on the canvas. */
+function withinLayer(placed: Placed, { x, y }: Point): Point {
+  const turn = (placed.turn * Math.PI) / 180
+  const level = x * Math.cos(turn) + y * Math.sin(turn)
+  const down = y * Math.cos(turn) - x * Math.sin(turn)
+  const across = level + Math.tan((placed.lean * Math.PI) / 180) * down
+  return { x: across / (placed.across || 1), y: down / (placed.down || 1) }
+}
+
+/** With its pivot moved on the canvas, the picture staying where it is. */
+export function pivotMoved(placed: Placed, by: Point): Placed {
+  const own = withinLayer(placed, by)
+  const pivot = { x: placed.pivot.x + own.x, y: placed.pivot.y + own.y }
+  const back = onCanvas(placed, own)
+  return { ...placed, pivot, x: placed.x + back.x - own.x, y: placed.y + back.y - own.y }
+}
+
+/**
+ * A shift so that a point comes to lie on one of some spots, if it comes within reach of it; where
+ * they lie close together, of less.
+ */
+export function drawnTo(point: Point, by: Point, spots: Point[], reach: number): Point {
+  const off = (spot: Point) => Math.hypot(point.x + by.x - spot.x, point.y + by.y - spot.y)
+  const nearest = spots.reduce<Point | null>(
+    (best, spot) => (best && off(best) <= off(spot) ? best : spot),
+    null,
+  )
+  const others = spots.filter((spot) => spot !== nearest)
+  const apart = nearest ? Math.min(...others.map((spot) => distance(spot, nearest))) : 0
+  if (!nearest || off(nearest) > Math.min(reach, apart / 3)) return by
+  return { x: nearest.x - point.x, y: nearest.y - point.y }
+}
+
+export const distance = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y)
+
+/** Corners, middles of the sides and the middle of a picture, from its four corners. */
+export function nineSpots(corners: Point[]): Point[] {
+  const between = (a: Point, b: Point) => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 })
+  const sides = corners.map((corner, at) => between(corner, corners[(at + 1) % 4] ?? corner))
+  const [a, , c] = corners
+  return [...corners, ...sides, ...(a && c ? [between(a, c)] : [])]
+}
+
 /** Six numbers of a map of the plane: x' = a x + c y + e, y' = b x + d y + f. */
 export type { Map6 }
 export const STILL: Map6 = [1, 0, 0, 1, 0, 0]

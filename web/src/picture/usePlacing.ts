@@ -12,23 +12,27 @@ import { cellBox } from './cells'
 import {
   alongAxes,
   cornersOf,
+  distance,
+  drawnTo,
+  type Guides,
+  type Lines,
   linesOfCanvas,
   linesOfLayer,
+  type Map6,
   mapped,
+  nineSpots,
   pictureSize,
+  pivotMoved,
+  type Placed,
   placedOf,
+  type Point,
+  type Size,
   snapLean,
   snapTo,
   snapTurn,
   STILL,
   unmappedShift,
   withPivot,
-  type Guides,
-  type Lines,
-  type Map6,
-  type Placed,
-  type Point,
-  type Size,
 } from './placing'
 import { tickOf } from '@/time'
 
@@ -98,11 +102,15 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
   }
 
   function pivotOf(where: Placed): Point {
-    const { left, top, width, height } = area.value
-    return mapped(shown.value, {
-      x: left + width / 2 + where.x + where.pivot.x,
-      y: top + height / 2 + where.y + where.pivot.y,
-    })
+    const { left, top } = area.value
+    const { x, y } = ownPivot(where)
+    return mapped(shown.value, { x: left + x, y: top + y })
+  }
+
+  /** The pivot on the area that the layer is placed in. */
+  function ownPivot(where: Placed): Point {
+    const { width, height } = area.value
+    return { x: width / 2 + where.x + where.pivot.x, y: height / 2 + where.y + where.pivot.y }
   }
 
   /** Edges, thirds and middles of the canvas, and those of the other layers that are seen. */
@@ -167,7 +175,9 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
       return moved(start, clip.value?.cell ? alongAxes(by, start.turn, reach()) : by)
     }
     if (handle === 'pivot') {
-      return { ...start, pivot: { x: round(start.pivot.x + by.x), y: round(start.pivot.y + by.y) } }
+      const spots = size.value ? nineSpots(cornersOf(start, size.value, area.value)) : []
+      const { pivot, ...rest } = pivotMoved(start, drawnTo(ownPivot(start), by, spots, reach()))
+      return { ...rest, pivot: { x: round(pivot.x), y: round(pivot.y) } }
     }
     if (handle === 'lean') return leaned(start, by)
     const corner = { x: box.left / scale.value, y: box.top / scale.value }
@@ -281,10 +291,6 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
     guides,
     down: pinch.down,
   }
-}
-
-function distance(a: Point, b: Point): number {
-  return Math.hypot(a.x - b.x, a.y - b.y)
 }
 
 function angle(from: Point, to: Point): number {

@@ -42,7 +42,7 @@ export function useTrialStill(
     }
   }
 
-  watch(() => [source()?.base, frame(), JSON.stringify(step())], draw, { immediate: true })
+  watch([() => source()?.base, frame, () => JSON.stringify(step())], draw, { immediate: true })
   onScopeDispose(() => {
     closing.abort()
     URL.revokeObjectURL(url.value)

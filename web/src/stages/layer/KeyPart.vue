@@ -92,7 +92,7 @@ watch(
   },
 )
 watch(
-  () => [kind.value, props.layer.clip.value?.id],
+  [kind, () => props.layer.clip.value?.id],
   () => {
     if (kind.value === 'chroma' && !screens.value.length) look()
   },

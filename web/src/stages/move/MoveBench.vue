@@ -49,10 +49,7 @@ watch(
     else if (!held.locked.value) held.toggleKey(heard.value ? 'gain' : moving.path, 0)
   },
 )
-watch(
-  () => [held.clip.value?.id, moving.part],
-  () => moving.leave(),
-)
+watch([() => held.clip.value?.id, () => moving.part], () => moving.leave())
 onBeforeUnmount(() => {
   moving.leave()
   player.ask({})
