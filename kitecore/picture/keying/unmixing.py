@@ -27,7 +27,7 @@ Packed = NDArray[np.uint32]
 Mask = NDArray[np.uint8]
 
 SPILL_FREE: Final = 0.3
-"""Deviation, to the screen's colour, from which on a colour at an edge is no spill."""
+"""How much of its deviation a sure colour may have of the screen's; at edges it may have none."""
 
 
 def unmix(pixels: Rgba, matte: Matte, sure: Mask, screen: Array, key: ChromaKey, out: Rgba) -> None:
@@ -74,8 +74,9 @@ def _unmix(
                 cb, cr = (f2 - grey) / np.float32(CB_SPAN), (f0 - grey) / np.float32(CR_SPAN)
                 along = (cb * dx + cr * dy) / length
                 aside = abs(cb * dy - cr * dx) / length
-                over = (along - np.float32(SPILL_FREE) * aside) * spill
+                over = along * spill
                 if sure[y, x]:
+                    over -= np.float32(SPILL_FREE) * aside * spill
                     own = aside / (along * np.float32(OWN_HUE)) if along > zero else np.float32(1)
                     over *= min(max(np.float32(2) - np.float32(2) * own, zero), np.float32(1))
                 if over > 0:
