@@ -16,6 +16,7 @@ from kitecore.motion.entrances import away_of, come, pace_of
 from kitecore.motion.meanwhiles import go_on
 from kitecore.motion.pose import Away
 from kitecore.motion.posing import by_units, progress_of
+from kitecore.motion.thinning import thinned
 
 Which = Literal["comes", "goes", "meanwhile"]
 Plain = dict[str, Any]
@@ -30,6 +31,15 @@ def _sized(value: Vector, away: Away) -> Vector:
     return value[0] * away.size[0], value[1] * away.size[1]
 
 
+_TOLERANCES: Final = {
+    "place/position": 0.5,
+    "place/size": 0.0005,
+    "place/turn": 0.03,
+    "place/lean": 0.03,
+    "opacity": 0.002,
+}
+"""How far keys may lead from a motion: half a pixel, also at the edge of a layer as large as the
+canvas, and half a level of 255."""
 _PARTS: Final[dict[str, tuple[Callable[[Away], Any], Callable[[Any, Away], Any]]]] = {
     "place/position": (lambda away: away.shift, _shifted),
     "place/size": (lambda away: away.size, _sized),
@@ -44,7 +54,7 @@ def as_keys(clip: Pictured, which: Which, canvas: Vector, step: int) -> Pictured
     """The clip with a motion as keys: the clip itself if it has none such.
 
     An entrance over a property without keys becomes two keys with its pace, exactly the same; what
-    else there is, a key on each frame.
+    else there is, as few keys as lead within ``_TOLERANCES`` of it on every frame.
     """
     moves = clip.moves
     if which == "meanwhile":
@@ -112,7 +122,8 @@ def _sampled(
         prop = read(clip, path)
         old = prop.keys if isinstance(prop, Keys) else ()
         kept = [key.model_dump(mode="json") for key in old if not begin <= key.at <= end]
-        new = [_key(tick, put(value_at(prop, tick), aways[tick]), Steady()) for tick in ticks]
+        moved = [put(value_at(prop, tick), aways[tick]) for tick in ticks]
+        new = [_key(*key) for key in thinned(ticks, moved, _TOLERANCES[path])]
         values[path] = {"keys": sorted([*kept, *new], key=lambda key: key["at"])}
     return _with(clip, rest, values)
 
