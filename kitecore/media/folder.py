@@ -49,6 +49,19 @@ class MediaFolder:
         return self.path / "info.json"
 
     @property
+    def wishes_file(self) -> Path:
+        """What a person knows better than the file."""
+        return self.path / "wishes.json"
+
+    @property
+    def stamp(self) -> int:
+        """Another number each time that what is known of the take is written; 0 if nothing is."""
+        try:
+            return self.info_file.stat().st_mtime_ns
+        except FileNotFoundError:
+            return 0
+
+    @property
     def index_file(self) -> Path:
         return self.path / "frames.npz"
 
@@ -57,9 +70,12 @@ class MediaFolder:
         return self.path / "shots.json"
 
     def forget_copies(self) -> None:
-        """Remove all that was made of the file, and all that was begun and is not whole."""
+        """Remove all that was made of the file, and all that was begun and is not whole.
+
+        What was wished stays.
+        """
         for path in self.path.iterdir():
-            if path != self.original:
+            if path not in (self.original, self.wishes_file):
                 shutil.rmtree(path) if path.is_dir() else path.unlink(missing_ok=True)
 
     @cached_property

@@ -18,6 +18,7 @@ from kitecore.media.proxy import make_proxy
 from kitecore.media.sniff import family_of
 from kitecore.media.soundcopy import make_sound_copy, sound_length
 from kitecore.media.whole import whole_file
+from kitecore.media.wishes import as_wished, wishes_of
 from kitecore.programs import GIB, Tell, run_limited, tell_nobody
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -37,6 +38,7 @@ def ingest(folder: MediaFolder, tell: Tell = tell_nobody) -> None:
     """
     tell("look", 0.0)
     info, index = _known(folder, tell)
+    info = as_wished(info, wishes_of(folder))
     if index is not None:
         with whole_file(folder.index_file) as unfinished:
             index.save(unfinished)

@@ -96,7 +96,7 @@ class Sources:
         self._tables: Kept[Any] = Kept(KEPT_TABLES)
         self._draft = draft
         self._threads = threads
-        self._folders: dict[str, MediaFolder] = {}
+        self._folders: dict[str, tuple[int, MediaFolder]] = {}
         self._readers: OrderedDict[_Key, VideoReader] = OrderedDict()
         self._used: dict[_Key, int] = {}
         self._reads = 0
@@ -105,9 +105,17 @@ class Sources:
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
 
     def folder(self, media: str) -> MediaFolder:
-        if media not in self._folders:
-            self._folders[media] = self._find(media)
-        return self._folders[media]
+        return self._known(media)[1]
+
+    def _known(self, media: str) -> tuple[int, MediaFolder]:
+        """The stamp and the folder of a take; readers of one that was taken in anew are closed."""
+        known = self._folders.get(media)
+        if known is None or known[0] != known[1].stamp:
+            folder = self._find(media)
+            for key in [key for key in self._readers if key[0] == media]:
+                self._readers.pop(key).close()
+            known = self._folders[media] = (folder.stamp, folder)
+        return known
 
     def picture(self, media: str) -> PictureInfo:
         found = self.folder(media).info.picture
@@ -151,7 +159,7 @@ class Sources:
             frame, picture = self.decoded(media, number, lane, size)
             return to_rgba(frame, picture, size)
 
-        return self.cache.get((media, number, size), decode)
+        return self.cache.get((media, self._known(media)[0], number, size), decode)
 
     def video16(self, media: str, number: int, lane: str, size: Size) -> Rgb16:
         """The same in 16 bits, RGB, for sources of more than 8."""
@@ -160,7 +168,7 @@ class Sources:
             frame, picture = self.decoded(media, number, lane, size)
             return to_rgb16(frame, picture, size)
 
-        return self.cache.get((media, number, size, "deep"), decode)
+        return self.cache.get((media, self._known(media)[0], number, size, "deep"), decode)
 
     def still(self, media: str, size: Size, *, passing: bool = False) -> Rgba:
         """A still, made ``size``. It is decoded once; sizes are made from that.

@@ -12,6 +12,7 @@ from kitecore.analysis.peaks import PEAKS
 from kitecore.analysis.strip import POSTER, STRIP
 from kitecore.document import Tag
 from kitecore.errors import BadInput, NotThere
+from kitecore.media.wishes import Wishes, keep_wishes
 from studio.files import shown_file
 from studio.library import samples
 from studio.library.arrival import bring_in
@@ -152,6 +153,27 @@ def try_again(request: HttpRequest, id: UUID) -> TakeOut:
     take = own(request, id)
     if take.state != Take.State.REFUSED or not take.folder.original.exists():
         raise BadInput("There is no file left to try again.", todo="Bring the file in again.")
+    take_in(take)
+    return take_out(take)
+
+
+class FieldsIn(Schema):
+    """``two_fields``: whether each frame of a video is two fields; null leaves it to the file."""
+
+    two_fields: bool | None
+
+
+@router.put("/takes/{uuid:id}/fields", response={200: TakeOut, 404: Problem, 422: Problem})
+def set_fields(request: HttpRequest, id: UUID, given: FieldsIn) -> TakeOut:
+    """Say how a video was taken, where its file does not; it is taken in anew, its marks stay."""
+    take = own(request, id)
+    facts = take.facts
+    if take.state != Take.State.READY or facts is None or facts["kind"] != "video":
+        raise BadInput("Only a video that is ready has fields.")
+    if not take.folder.original.exists():
+        raise BadInput("The file of this take is missing.", todo="Find the file first.")
+    keep_wishes(take.folder, Wishes(two_fields=given.two_fields))
+    take.folder.proxy.unlink(missing_ok=True)
     take_in(take)
     return take_out(take)
 

@@ -10,9 +10,13 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.media.folder import MediaFolder
+from kitecore.media.ingest import ingest
 from kitecore.media.pixels import to_rgba
 from kitecore.media.reader import open_original, open_proxy
 from kitecore.media.tests.material import ingested, make_video
+from kitecore.media.wishes import Wishes, keep_wishes, wishes_of
+from kitecore.render.sources import Sources
 
 SIZE = (320, 240)
 STEP = 8
@@ -77,6 +81,22 @@ class FieldsTest(TestCase):
         shown = to_rgba(reader.frame(5), reader.picture, SIZE)[..., 0].astype(int)
         self.assertGreater(shown[220:222, ::20].mean(), BAR - 25)
         self.assertLess(shown[217, ::20].mean(), GROUND + 10)
+
+    def test_a_take_whose_file_does_not_say_so_is_made_whole_on_request(self) -> None:
+        folder = self.take(interlaced=False)
+        sources = Sources(lambda media: MediaFolder(folder.path), draft=True)
+        self.addCleanup(sources.close)
+        self.assertGreater(combed(sources.video("take", 12, "", SIZE)), 120)
+        keep_wishes(folder, Wishes(two_fields=True))
+        folder.proxy.unlink()
+        ingest(MediaFolder(folder.path))
+        folder = MediaFolder(folder.path)
+        self.assertTrue(folder.info.picture.interlaced)
+        self.assertTrue(folder.proxy.exists())
+        # What was drawn of it before is not drawn again.
+        self.assertLess(combed(sources.video("take", 12, "", SIZE)), 60)
+        folder.forget_copies()
+        self.assertTrue(wishes_of(folder).two_fields, "what was wished went with the copies")
 
     def test_a_progressive_take_is_left_alone(self) -> None:
         folder = self.take(interlaced=False)

@@ -39,6 +39,19 @@ class LibraryTest(People, TestCase):
         self.take.refresh_from_db()
         self.assertEqual((0, "", []), (self.take.stars, self.take.tag, self.take.ranges))
 
+    def test_a_video_is_taken_in_anew_as_two_fields_and_back(self) -> None:
+        path = f"{self.path}/fields"
+        self.assertEqual(404, self.call("put", path, {"two_fields": True}, self.other).status_code)
+        for two_fields in (True, False):
+            told = self.call("put", path, {"two_fields": two_fields}).json()
+            self.assertEqual("waiting", told["state"])
+            self.assertEqual(422, self.call("put", path, {"two_fields": True}).status_code)
+            work_off()
+            self.take.refresh_from_db()
+            self.assertEqual("ready", self.take.state)
+            self.assertEqual(two_fields, self.take.facts["picture"]["interlaced"])
+            self.assertTrue(self.take.folder.proxy.exists())
+
     def test_shelves_of_others_are_not_there(self) -> None:
         base = f"/projects/{self.project.id}/shelves"
         shelf = self.call("post", base, {"name": "Sky"}).json()["id"]

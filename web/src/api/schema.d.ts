@@ -1243,6 +1243,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{id}/fields": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Fields
+         * @description Say how a video was taken, where its file does not; it is taken in anew, its marks stay.
+         */
+        put: operations["studio_library_api_set_fields"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{id}/files/{name}": {
         parameters: {
             query?: never;
@@ -3576,6 +3596,14 @@ export interface components {
                     number
                 ];
             };
+        };
+        /**
+         * FieldsIn
+         * @description ``two_fields``: whether each frame of a video is two fields; null leaves it to the file.
+         */
+        FieldsIn: {
+            /** Two Fields */
+            two_fields: boolean | null;
         };
         /**
          * Fit
@@ -12376,6 +12404,50 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_set_fields: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FieldsIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

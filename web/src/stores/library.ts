@@ -88,6 +88,16 @@ export const useLibrary = defineStore('library', () => {
     }
   }
 
+  /** Say whether each frame of a video is two fields; it is taken in anew. */
+  async function setFields(id: string, twoFields: boolean) {
+    const body = { two_fields: twoFields }
+    try {
+      swap(await need(client.PUT('/api/takes/{id}/fields', { params: { path: { id } }, body })))
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
   /** Keep the marked part of a take, so that another can be marked. */
   function keepPart(take: Take) {
     const length = take.facts?.length ?? 0
@@ -152,6 +162,7 @@ export const useLibrary = defineStore('library', () => {
     refresh,
     forget,
     change,
+    setFields,
     remove,
     again,
     cancel,
