@@ -28,10 +28,18 @@ class Bezier(Model):
     """Curve: CSS ``cubic-bezier(x1, y1, x2, y2)``; ``y`` outside 0..1 overshoots."""
 
     kind: Literal["bezier"] = "bezier"
-    x1: float = Field(ge=0, le=1)
-    y1: float = Field(ge=-10, le=10)
-    x2: float = Field(ge=0, le=1)
-    y2: float = Field(ge=-10, le=10)
+    x1: float = param(
+        0.42, help="First handle: share of the time", low=0, high=1, step=0.01, ge=0, le=1
+    )
+    y1: float = param(
+        0.0, help="First handle: share of the way", low=-1, high=2, step=0.01, ge=-10, le=10
+    )
+    x2: float = param(
+        0.58, help="Second handle: share of the time", low=0, high=1, step=0.01, ge=0, le=1
+    )
+    y2: float = param(
+        1.0, help="Second handle: share of the way", low=-1, high=2, step=0.01, ge=-10, le=10
+    )
 
 
 class Reversible(Model):

@@ -57,6 +57,55 @@ def _in_cell(document: Document, clip_id: str, cell: Cell, begin: int, new: str)
     return on_free_track(document, "picture", (shown.at(begin),), new)
 
 
+@edit_kinds.register("join_screen")
+class JoinScreen(EditBase):
+    """Clips come into the empty cells of a split screen; where there are too few, it gets more.
+
+    They begin with the others, each on a track of its own. Gap, margin and the like stay.
+    """
+
+    kind: Literal["join_screen"] = "join_screen"
+    screen: Id
+    clips: tuple[Id, ...] = Field(min_length=1, max_length=MOST_CELLS)
+
+    def label(self) -> str:
+        return f"Put {count(self.clips)} into the split screen"
+
+    def apply(self, document: Document) -> Document:
+        members = _cells(document, self.screen)
+        if not members:
+            raise NotThere("That split screen is not there any more.")
+        found = {clip.id: clip for _, clip in open_clips(document, self.clips)}
+        if any(clip_id in found for clip_id, _ in members):
+            raise EditRefused("A clip in hand is in this split screen already.")
+        wanted = len(members) + len(found)
+        first = members[0][1]
+        if wanted > sum(first.rows):
+            if wanted > MOST_CELLS:
+                raise EditRefused(f"A split screen has at most {MOST_CELLS} cells.")
+            first = _changed(first, {"rows": _with_more(first.rows, wanted)})
+            for clip_id, cell in members:
+                document = _with_cell(document, clip_id, _changed(cell, {"rows": first.rows}))
+        taken = {cell.place for _, cell in members}
+        empty = [place for place in range(sum(first.rows)) if place not in taken]
+        begin = min(document.find_clip(clip_id)[1].start for clip_id, _ in members)
+        for number, (clip_id, place) in enumerate(zip(found, empty, strict=False)):
+            if not isinstance(found[clip_id], Pictured):
+                raise EditRefused(f"“{found[clip_id].name}” has no picture.")
+            cell = _changed(first, {"place": place})
+            document = _in_cell(document, clip_id, cell, begin, derived_id(self.seed, number))
+        return document
+
+
+def _with_more(rows: Rows, wanted: int) -> Rows:
+    """Rows with more cells, one at a time in the shortest row, the last of those."""
+    grown = list(rows)
+    while sum(grown) < wanted:
+        shortest = min(range(len(grown)), key=lambda row: (grown[row], -row))
+        grown[shortest] += 1
+    return tuple(grown)
+
+
 @edit_kinds.register("set_screen")
 class SetScreen(EditBase):
     """Layout and measures of a split screen, in all its cells; what is not given stays."""

@@ -186,6 +186,7 @@ MAKERS |= {
     "set_screen": _simple(
         screen=lambda pick: pick.screen, rows=free(layouts), slant=free(st.floats(-60, 70))
     ),
+    "join_screen": _simple(screen=lambda pick: pick.screen, clips=some),
     "swap_cells": _simple(first=one, second=one),
     "to_cell": _simple(clip=one, place=free(st.integers(0, 3))),
     "leave_screen": _simple(clips=some),

@@ -16,8 +16,15 @@ const hand = useHand()
 const { player } = useScreen()
 
 const pictured = computed(() => hand.found.filter(({ clip }) => isPictured(clip)))
-const clip = computed(() => pictured.value[0]?.clip as PicturedClip | undefined)
+const clip = computed(() => {
+  const clips = pictured.value.map((held) => held.clip as PicturedClip)
+  return clips.find((one) => one.cell) ?? clips[0]
+})
 const cell = computed<Cell | null>(() => clip.value?.cell ?? null)
+/** In hand besides, but not in this split screen. */
+const others = computed(() =>
+  pictured.value.filter(({ clip }) => (clip as PicturedClip).cell?.screen !== cell.value?.screen),
+)
 const offered = computed(() =>
   LAYOUTS.filter(
     (one) => cellsOf(one) >= Math.max(2, members.value.length || pictured.value.length),
@@ -66,6 +73,11 @@ function choose(one: Layout) {
     const step = { kind: 'split_screen', clips, rows: one.rows, upright: one.upright } as const
     project.edit(step).then((done) => done && player.seek(frameOf(begin, project.rate)))
   }
+}
+
+function join() {
+  const clips = others.value.map((held) => held.clip.id ?? '')
+  project.edit({ kind: 'join_screen', screen: cell.value?.screen ?? '', clips })
 }
 
 function press(spot: { place: number; clip?: PicturedClip }) {
@@ -134,6 +146,12 @@ function press(spot: { place: number; clip?: PicturedClip }) {
           @trying="player.tryOut(step({ [one.name]: $event }))"
           @set="set({ [one.name]: $event })"
         />
+        <TrayItem v-if="others.length" name="Join">
+          <BButton variant="primary" data-test="join-screen" @click="join">
+            Put {{ others.length === 1 ? 'the other clip' : `${others.length} other clips` }} into
+            it
+          </BButton>
+        </TrayItem>
         <TrayItem name="Cells">
           <p class="small quiet mb-0">Tap another cell: the two clips swap.</p>
           <div class="cells">

@@ -125,7 +125,7 @@ const factor = ref(150)
       <BDropdownItemButton :disabled="taken < 2" data-test="reverse-keys" @click="keys.reverse()">
         Reverse
       </BDropdownItemButton>
-      <li class="ask">
+      <li class="ask" @click.stop>
         <input v-model.number="factor" type="number" min="5" max="1000" aria-label="Percent" /> %
         <button
           class="btn btn-sm btn-secondary"
@@ -136,7 +136,7 @@ const factor = ref(150)
           Stretch
         </button>
       </li>
-      <li class="ask">
+      <li class="ask" @click.stop>
         <input v-model.number="moving.later" type="number" aria-label="Frames later" /> frames
         <button
           class="btn btn-sm btn-secondary"
