@@ -162,6 +162,7 @@ LAYOUTS: list[dict[str, Any]] = [
     {"rows": [3], "place": 1, "slant": 25},
     {"rows": [2, 3, 1], "place": 3, "gap": 7.5, "margin": 3, "slant": -40},
     {"rows": [2, 2], "place": 1, "upright": True, "slant": 10},
+    {"rows": [1, 1, 1], "place": 1, "slant": 15},
 ]
 
 

@@ -18,8 +18,8 @@ class Cell(Model):
     """One cell of a layout. All cells of one split screen share all but ``place``.
 
     ``rows`` tells how many cells stand in each row, from the top (in each column, from the left,
-    with ``upright``). Lengths are canvas pixels, ``slant`` is the angle of the lines between cells
-    of a row, in degrees.
+    with ``upright``); cells of a row are equally wide. Lengths are canvas pixels, ``slant`` is the
+    angle in degrees of the lines between cells of a row, or between rows of one cell each.
     """
 
     screen: Id
@@ -56,6 +56,10 @@ class Cell(Model):
             How far it reaches under the cells after it, where no gap is between them: of two soft
             edges on one line a seam would be left.
         """
+        if self.slant and len(self.rows) > 1 and max(self.rows) == 1:
+            # Of cells one above the other the lines between them lean.
+            row = self.model_copy(update={"rows": (len(self.rows),), "upright": not self.upright})
+            return row.corners(width, height, under)
         if self.upright:
             lying = self.model_copy(update={"upright": False})
             return tuple((y, x) for x, y in reversed(lying.corners(height, width, under)))
@@ -73,7 +77,8 @@ class Cell(Model):
         many = self.rows[row]
         for line, side, more in ((column, 1.0, 0.0), (column + 1, -1.0, under)):
             if 0 < line < many:
-                at = left + (right - left) * line / many + side * half_gap + more
+                middle = left + (right - left + self.gap) * line / many - self.gap / 2
+                at = middle + side * half_gap + more
                 # Kept is what lies on this cell's side of x + lean * y = at + lean * middle.
                 border = at + lean * (top + deep / 2)
                 shape = clipped(shape, -side, -side * lean, -side * border)

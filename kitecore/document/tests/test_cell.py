@@ -54,6 +54,19 @@ class CellTest(TestCase):
         for corner in other:
             self.assertAlmostEqual(20, abs(float((corner - one[0]) @ normal)), places=6)
 
+    def test_cells_of_a_row_are_equally_wide(self) -> None:
+        widths = [cell.box(400, 300)[2] for cell in cells([3], gap=20)]
+        self.assertEqual([120.0] * 3, [round(width, 6) for width in widths])
+
+    def test_the_line_between_stacked_cells_leans_too(self) -> None:
+        upper, lower = cells([1, 1], gap=0, slant=20)
+        line = sorted(set(upper.corners(400, 300)) & set(lower.corners(400, 300)))
+        (x1, y1), (x2, y2) = line
+        self.assertEqual((0, 400), (x1, x2))
+        self.assertAlmostEqual(np.tan(np.radians(20)), abs(y2 - y1) / 400)
+        still = cells([1, 1], gap=0, slant=0)[0].corners(400, 300)
+        self.assertEqual({(0, 0), (400, 0), (400, 150), (0, 150)}, set(still))
+
     @given(layouts, st.floats(-60, 60), st.floats(0, 40))
     def test_shapes_are_convex_and_go_clockwise(
         self, rows: list[int], slant: float, gap: float

@@ -3,6 +3,10 @@ import type { Point, Size } from './placing'
 
 /** The corners of a split-screen cell on the canvas, clockwise (as the server cuts). */
 export function cellCorners(cell: Cell, canvas: Size): Point[] {
+  // Of cells one above the other the lines between them lean.
+  if (cell.slant && cell.rows.length > 1 && Math.max(...cell.rows) === 1) {
+    return cellCorners({ ...cell, rows: [cell.rows.length], upright: !cell.upright }, canvas)
+  }
   if (cell.upright) {
     const turned = { width: canvas.height, height: canvas.width }
     const lying = cellCorners({ ...cell, upright: false }, turned)
@@ -29,7 +33,8 @@ export function cellCorners(cell: Cell, canvas: Size): Point[] {
     [column + 1, -1],
   ] as const) {
     if (line <= 0 || line >= many) continue
-    const at = left + ((right - left) * line) / many + (side * gap) / 2 / Math.cos(radians)
+    const middle = left + ((right - left + gap) * line) / many - gap / 2
+    const at = middle + (side * gap) / 2 / Math.cos(radians)
     const border = at + lean * (top + deep / 2)
     shape = clipped(shape, -side, -side * lean, -side * border)
   }
