@@ -58,8 +58,10 @@ class Cell(Model):
         """
         if self.slant and len(self.rows) > 1 and max(self.rows) == 1:
             # Of cells one above the other the lines between them lean.
-            row = self.model_copy(update={"rows": (len(self.rows),), "upright": not self.upright})
-            return row.corners(width, height, under)
+            as_row = self.model_copy(
+                update={"rows": (len(self.rows),), "upright": not self.upright}
+            )
+            return as_row.corners(width, height, under)
         if self.upright:
             lying = self.model_copy(update={"upright": False})
             return tuple((y, x) for x, y in reversed(lying.corners(height, width, under)))

@@ -33,12 +33,13 @@ class KeysOf(Model):
 @dataclass(frozen=True)
 class Timing:
     """``start`` of the clip and time of the ``first`` key in hand, both on the timeline; the length
-    of a frame, ``step``.
+    of a frame, ``step``, and that of the clip.
     """
 
     start: int
     first: int
     step: int
+    length: int
 
 
 @dataclass(frozen=True)
@@ -74,7 +75,8 @@ class KeysEdit(EditBase):
             if not taken:
                 continue
             done = True
-            after = self.changed(list(prop.keys), taken, Timing(clip.start, first, step))
+            timing = Timing(clip.start, first, step, clip.length)
+            after = self.changed(list(prop.keys), taken, timing)
             new = after.value if isinstance(after, Still) else merged(after)
             document = document.with_clip(adjusted(clip, {one.path: new}))
         if not done:

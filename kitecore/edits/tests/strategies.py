@@ -244,6 +244,10 @@ MAKERS |= {
     },
     "reverse_keys": lambda draw, pick: {"keys": draw(pick.keys)},
     "mirror_keys": lambda draw, pick: {"keys": draw(pick.keys)},
+    "repeat_keys": lambda draw, pick: {
+        "keys": draw(pick.keys),
+        "way": draw(st.sampled_from(["again", "on", "back"])),
+    },
     "ease_keys": lambda draw, pick: {
         "keys": draw(pick.keys),
         "ease": draw(st.sampled_from([{"kind": "spring"}, {"kind": "bounce"}, {"kind": "hold"}])),

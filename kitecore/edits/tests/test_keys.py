@@ -90,6 +90,43 @@ class KeysTest(MotionCase):
                 value_at(before, frame * FRAME), value_at(after, (32 - frame) * FRAME), places=6
             )
 
+    def test_repeated_there_and_back_to_the_end_of_the_clip(self) -> None:
+        before = self.clip(self.one).place.turn
+        self.do(kind="repeat_keys", keys=[self.of(self.one, 0, 10, 16)], way="back")
+        after = self.clip(self.one).place.turn
+        length = self.clip(self.one).length // FRAME
+        self.assertGreaterEqual(self.turn(self.one)[-1][0], length)
+        for frame in range(length):
+            there = frame % 32
+            same = there if there <= 16 else 32 - there
+            self.assertAlmostEqual(
+                value_at(before, same * FRAME), value_at(after, frame * FRAME), places=6
+            )
+
+    def test_repeated_from_the_first_value_with_a_jump_of_a_frame(self) -> None:
+        before = self.clip(self.one).place.turn
+        self.do(kind="repeat_keys", keys=[self.of(self.one, 0, 10, 16)], way="again")
+        after = self.clip(self.one).place.turn
+        for frame in range(self.clip(self.one).length // FRAME):
+            self.assertAlmostEqual(
+                value_at(before, frame % 17 * FRAME), value_at(after, frame * FRAME), places=6
+            )
+
+    def test_repeated_from_where_it_ended(self) -> None:
+        self.do(kind="repeat_keys", keys=[self.of(self.one, 0, 10)], way="on")
+        self.assertEqual([(0, 0), (10, 30), (20, 60), (30, 90)], self.turn(self.one)[:4])
+        keys = [{"at": 0, "value": [0, 0]}, {"at": 20 * FRAME, "value": [5, -1]}]
+        self.do(kind="adjust", clips=[self.one], values={"place/position": {"keys": keys}})
+        of = {"clip": self.one, "path": "place/position", "at": [0, 20 * FRAME]}
+        self.do(kind="repeat_keys", keys=[of], way="on")
+        position = self.clip(self.one).place.position
+        assert isinstance(position, PointKeys)
+        self.assertEqual((10, -2), tuple(position.keys[2].value))
+
+    def test_one_key_does_not_repeat(self) -> None:
+        with self.assertRaises(EditRefused):
+            self.do(kind="repeat_keys", keys=[self.of(self.one, 10)])
+
     def test_one_ease_for_all_in_hand(self) -> None:
         self.do(kind="ease_keys", keys=[self.of(self.one, 0, 10)], ease={"kind": "bounce"})
         prop = self.clip(self.one).place.turn

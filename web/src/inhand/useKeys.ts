@@ -45,6 +45,8 @@ export function useKeys() {
     send({ kind: 'stretch_keys', keys: moving.named, factor }).then(() => moving.release())
   const reverse = () => send({ kind: 'reverse_keys', keys: moving.named })
   const mirror = () => send({ kind: 'mirror_keys', keys: moving.named })
+  const repeat = (way: 'again' | 'on' | 'back') =>
+    send({ kind: 'repeat_keys', keys: moving.named, way })
   const remove = () => send({ kind: 'remove_keys', keys: moving.named })
 
   function ease(one: Ease) {
@@ -106,6 +108,7 @@ export function useKeys() {
     stretch,
     reverse,
     mirror,
+    repeat,
     remove,
     ease,
     tryEase,

@@ -29,6 +29,11 @@ const told = computed(() =>
   taken.value ? `${taken.value} key${taken.value > 1 ? 's' : ''} in hand` : 'No key in hand',
 )
 const factor = ref(150)
+const REPEATS = [
+  { way: 'again', name: 'Again and again to the end' },
+  { way: 'back', name: 'There and back to the end' },
+  { way: 'on', name: 'On and on, from where it ended' },
+] as const
 </script>
 
 <template>
@@ -121,6 +126,15 @@ const factor = ref(150)
       </BDropdownItemButton>
       <BDropdownItemButton :disabled="taken < 2" data-test="mirror-keys" @click="keys.mirror()">
         There and back
+      </BDropdownItemButton>
+      <BDropdownItemButton
+        v-for="one in REPEATS"
+        :key="one.way"
+        :disabled="taken < 2"
+        :data-test="`repeat-keys-${one.way}`"
+        @click="keys.repeat(one.way)"
+      >
+        {{ one.name }}
       </BDropdownItemButton>
       <BDropdownItemButton :disabled="taken < 2" data-test="reverse-keys" @click="keys.reverse()">
         Reverse
