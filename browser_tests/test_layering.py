@@ -148,7 +148,7 @@ class LayeringTest(LayeringCase):
             '[data-test="layer-row"] .dropdown-toggle, [data-test="layer-row"] .btn-group button'
         ).click()
         browser.press("keep-element")
-        browser.type("#element-name", "Wind title")
+        browser.type(".modal.show [data-test=new-name]", "Wind title")
         browser.find(".modal.show .btn-primary").click()
         self.open_menu("add-layer")
         browser.press("element-Wind title")

@@ -262,7 +262,7 @@ class MovingTest(MovingCase):
         browser.press("meanwhile-sway")
         self.until(lambda: len(self.found("other").moves.meanwhile) == 1, "it does not sway")
         self.menu("motions", "keep-motion")
-        browser.type("#motion-name", "Hop in")
+        browser.type(".modal.show [data-test=new-name]", "Hop in")
         browser.find(".modal.show .btn-primary").click()
         self.until(lambda: not browser.all(".modal.show"), "the dialog stays open")
         browser.press("comes-to-keys")

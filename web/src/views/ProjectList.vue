@@ -16,6 +16,7 @@ import { useProject } from '@/stores/project'
 import { useShared } from '@/stores/shared'
 import { useSession } from '@/stores/session'
 import { frameOf, lengthLabel, rateLabel } from '@/time'
+import NameDialog from '@/controls/NameDialog.vue'
 
 const notes = useNotes()
 const project = useProject()
@@ -175,16 +176,14 @@ async function leave() {
       “{{ deleting?.name }}” goes with its history, its films, and the takes that no other project
       uses.
     </BModal>
-    <BModal
-      :model-value="renaming !== null"
+    <NameDialog
+      v-model="newName"
+      :open="renaming !== null"
       title="Rename the project"
-      ok-title="Rename"
-      cancel-title="Cancel"
+      ok="Rename"
       @ok="rename"
       @hidden="renaming = null"
-    >
-      <input v-model="newName" data-first class="form-control" maxlength="200" aria-label="Name" />
-    </BModal>
+    />
   </div>
 </template>
 

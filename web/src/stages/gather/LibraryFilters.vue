@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** Finding takes: words, kind, order, stars, colour, shelf. */
-import { BButton, BFormSelect, BModal } from 'bootstrap-vue-next'
+import { BButton, BFormSelect } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconSort from '~icons/tabler/arrows-sort'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
 import { colourOptions, EVERYTHING, shelfOptions, type Filter, type Kind } from './library'
+import NameDialog from '@/controls/NameDialog.vue'
 
 const filter = defineModel<Filter>({ required: true })
 const library = useLibrary()
@@ -93,22 +94,16 @@ async function make() {
         </BButton>
       </div>
     </details>
-    <BModal
-      v-model="naming"
+    <NameDialog
+      v-model="name"
+      :open="naming"
       title="New shelf"
-      ok-title="Make it"
-      cancel-title="Cancel"
-      cancel-variant="secondary"
+      ok="Make it"
+      label="Name of the shelf"
+      :most="80"
       @ok="make"
-    >
-      <input
-        v-model="name"
-        data-first
-        class="form-control"
-        maxlength="80"
-        aria-label="Name of the shelf"
-      />
-    </BModal>
+      @hidden="naming = false"
+    />
   </div>
 </template>
 

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** The name of a take, and what can be done with all of it. */
-import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { ref } from 'vue'
 import IconBack from '~icons/tabler/chevron-left'
 import IconDots from '~icons/tabler/dots'
 import type { Take } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { useLibrary } from '@/stores/library'
+import NameDialog from '@/controls/NameDialog.vue'
 
 const props = defineProps<{ take: Take }>()
 defineEmits<{ back: [] }>()
@@ -44,16 +45,14 @@ function rename() {
         Remove from the library
       </BDropdownItemButton>
     </BDropdown>
-    <BModal
-      v-model="naming"
+    <NameDialog
+      v-model="name"
+      :open="naming"
       title="Rename the take"
-      ok-title="Rename"
-      cancel-title="Cancel"
-      cancel-variant="secondary"
+      ok="Rename"
       @ok="rename"
-    >
-      <input v-model="name" data-first class="form-control" maxlength="200" aria-label="Name" />
-    </BModal>
+      @hidden="naming = false"
+    />
   </div>
 </template>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** Looks as live pictures, and presets of whole grades. */
-import { BButton, BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconDots from '~icons/tabler/dots'
 import IconPlus from '~icons/tabler/plus'
@@ -11,6 +11,7 @@ import { useNotes } from '@/stores/notes'
 import TrayItem from '@/tray/TrayItem.vue'
 import LookTile from './LookTile.vue'
 import type { useGrade } from './useGrade'
+import NameDialog from '@/controls/NameDialog.vue'
 
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
 const kit = useKit()
@@ -184,25 +185,13 @@ async function keep() {
         </div>
       </div>
     </TrayItem>
-    <BModal
-      :model-value="Boolean(naming)"
+    <NameDialog
+      v-model="name"
+      :open="Boolean(naming)"
       :title="naming === 'new' ? 'Keep this grade' : 'Rename the preset'"
-      ok-title="Keep"
-      cancel-title="Back"
-      cancel-variant="secondary"
       @ok="keep"
       @hidden="naming = null"
-    >
-      <label class="form-label" for="preset-name">Name</label>
-      <input
-        id="preset-name"
-        v-model="name"
-        data-first
-        class="form-control"
-        maxlength="200"
-        autocomplete="off"
-      />
-    </BModal>
+    />
   </fieldset>
 </template>
 

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The effects of a layer, in order: added by search, switched, ordered, mixed, copied, kept. */
-import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
@@ -18,6 +18,7 @@ import TrayItem from '@/tray/TrayItem.vue'
 import EffectFields from './EffectFields.vue'
 import { found } from './effects'
 import type { Layer } from '@/inhand/useLayer'
+import NameDialog from '@/controls/NameDialog.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -196,17 +197,13 @@ const remove = (preset: Preset) =>
       </ol>
     </TrayItem>
     <EffectFields v-if="phone && opened" :key="opened.id" :layer="layer" :effect="opened" />
-    <BModal
-      v-model="naming"
+    <NameDialog
+      v-model="name"
+      :open="naming"
       title="Keep these effects"
-      ok-title="Keep"
-      cancel-title="Back"
-      cancel-variant="secondary"
       @ok="keep"
-    >
-      <label class="form-label" for="effects-name">Name</label>
-      <input id="effects-name" v-model="name" data-first class="form-control" maxlength="200" />
-    </BModal>
+      @hidden="naming = false"
+    />
   </fieldset>
 </template>
 

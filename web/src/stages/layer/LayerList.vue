@@ -1,6 +1,5 @@
 <script setup lang="ts">
 /** What makes up the frame at the playhead, from the front to the back. */
-import { BModal } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import { isPictured, type PicturedClip, type Track } from '@/api/types'
 import { usePhone } from '@/look/phone'
@@ -15,6 +14,7 @@ import { tickOf } from '@/time'
 import AddMenu from './AddMenu.vue'
 import LayerRow from './LayerRow.vue'
 import { useLayerPictures } from './useLayerPictures'
+import NameDialog from '@/controls/NameDialog.vue'
 
 interface Row {
   clip: PicturedClip
@@ -160,32 +160,21 @@ async function keep() {
       <strong>Nothing at the playhead</strong>
       <span>Move it over a clip, or add a layer here.</span>
     </div>
-    <BModal
-      :model-value="Boolean(naming)"
+    <NameDialog
+      v-model="name"
+      :open="Boolean(naming)"
       title="Name of the layer"
-      ok-title="Keep"
-      cancel-title="Back"
-      cancel-variant="secondary"
       @ok="setName"
       @hidden="naming = null"
-    >
-      <input v-model="name" data-first class="form-control" maxlength="200" aria-label="Name" />
-    </BModal>
-    <BModal
-      :model-value="Boolean(keeping)"
+    />
+    <NameDialog
+      v-model="name"
+      :open="Boolean(keeping)"
       title="Keep in the Kit"
-      ok-title="Keep"
-      cancel-title="Back"
-      cancel-variant="secondary"
+      :label="`${keeping?.length === 1 ? 'This layer' : `These ${keeping?.length} layers`} can then be added to any project, still editable.`"
       @ok="keep"
       @hidden="keeping = null"
-    >
-      <label class="form-label" for="element-name">
-        {{ keeping?.length === 1 ? 'This layer' : `These ${keeping?.length} layers` }} can then be
-        added to any project, still editable.
-      </label>
-      <input id="element-name" v-model="name" data-first class="form-control" maxlength="200" />
-    </BModal>
+    />
   </section>
 </template>
 

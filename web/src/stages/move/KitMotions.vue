@@ -1,11 +1,12 @@
 <script setup lang="ts">
 /** Motions kept for other layers, and this one to be kept. */
-import { BDropdown, BDropdownItemButton, BModal } from 'bootstrap-vue-next'
+import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { keptMotion } from './kept'
+import NameDialog from '@/controls/NameDialog.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -68,17 +69,13 @@ const remove = (preset: Preset) =>
     <p class="tiny quiet">
       A kept motion fits itself to the length of the layer that it is given to.
     </p>
-    <BModal
-      v-model="naming"
+    <NameDialog
+      v-model="name"
+      :open="naming"
       title="Keep this motion"
-      ok-title="Keep"
-      cancel-title="Back"
-      cancel-variant="secondary"
       @ok="keep"
-    >
-      <label class="form-label" for="motion-name">Name</label>
-      <input id="motion-name" v-model="name" data-first class="form-control" maxlength="200" />
-    </BModal>
+      @hidden="naming = false"
+    />
   </section>
 </template>
 

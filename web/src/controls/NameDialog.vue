@@ -1,0 +1,44 @@
+<script setup lang="ts">
+/** Asks for one name. */
+import { BModal } from 'bootstrap-vue-next'
+import { useId } from 'vue'
+
+withDefaults(
+  defineProps<{
+    open: boolean
+    title: string
+    /** What its button says that does it. */
+    ok?: string
+    /** What the field is called, where the title does not say it. */
+    label?: string
+    most?: number
+  }>(),
+  { ok: 'Keep', label: 'Name', most: 200 },
+)
+const name = defineModel<string>({ required: true })
+defineEmits<{ ok: []; hidden: [] }>()
+const id = useId()
+</script>
+
+<template>
+  <BModal
+    :model-value="open"
+    :title="title"
+    :ok-title="ok"
+    cancel-title="Cancel"
+    cancel-variant="secondary"
+    @ok="$emit('ok')"
+    @hidden="$emit('hidden')"
+  >
+    <label class="form-label" :for="id">{{ label }}</label>
+    <input
+      :id="id"
+      v-model="name"
+      data-first
+      data-test="new-name"
+      class="form-control"
+      :maxlength="most"
+      autocomplete="off"
+    />
+  </BModal>
+</template>
