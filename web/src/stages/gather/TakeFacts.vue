@@ -65,6 +65,7 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
       v-if="take.facts?.kind === 'video'"
       :on="take.facts.picture?.interlaced ?? false"
       :disabled="take.state !== 'ready'"
+      class="fields"
       title="Of cameras that take two fields a frame; the take is made ready anew"
       data-test="two-fields"
       @update:on="library.setFields(take.id, $event)"
@@ -75,6 +76,9 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
 </template>
 
 <style scoped>
+.fields {
+  margin: 10px 0 6px;
+}
 .line {
   display: flex;
   align-items: center;
