@@ -4,7 +4,6 @@ import { BFormSelect } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
 import type { Tag, Take } from '@/api/types'
-import SwitchField from '@/controls/SwitchField.vue'
 import { useLibrary } from '@/stores/library'
 import { useProject } from '@/stores/project'
 import { colourOptions, shelfOptions } from './library'
@@ -61,24 +60,10 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
         @update:model-value="set({ shelf: $event as number | null })"
       />
     </div>
-    <SwitchField
-      v-if="take.facts?.kind === 'video'"
-      :on="take.facts.picture?.interlaced ?? false"
-      :disabled="take.state !== 'ready'"
-      class="fields"
-      title="Of cameras that take two fields a frame; the take is made ready anew"
-      data-test="two-fields"
-      @update:on="library.setFields(take.id, $event)"
-    >
-      Two fields a frame, made whole
-    </SwitchField>
   </div>
 </template>
 
 <style scoped>
-.fields {
-  margin: 10px 0 6px;
-}
 .line {
   display: flex;
   align-items: center;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The name of a take, and what can be done with all of it. */
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import IconBack from '~icons/tabler/chevron-left'
 import IconDots from '~icons/tabler/dots'
 import type { Take } from '@/api/types'
@@ -13,6 +13,7 @@ const props = defineProps<{ take: Take }>()
 defineEmits<{ back: [] }>()
 const library = useLibrary()
 const { phone } = usePhone()
+const interlaced = computed(() => props.take.facts?.picture?.interlaced ?? false)
 const naming = ref(false)
 const name = ref('')
 
@@ -41,6 +42,19 @@ function rename() {
     <BDropdown :variant="null" no-caret toggle-class="btn-bare" teleport-to="body" strategy="fixed">
       <template #button-content><IconDots aria-label="More for this take" /></template>
       <BDropdownItemButton @click="ask">Rename</BDropdownItemButton>
+      <BDropdownItemButton
+        v-if="take.facts?.kind === 'video'"
+        :disabled="take.state !== 'ready'"
+        title="Of cameras that take two fields a frame; the take is made ready anew"
+        data-test="two-fields"
+        @click="library.setFields(take.id, !interlaced)"
+      >
+        {{
+          interlaced
+            ? 'Its frames are whole: leave them'
+            : 'It has two fields a frame: make them whole'
+        }}
+      </BDropdownItemButton>
       <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
         Remove from the library
       </BDropdownItemButton>
