@@ -94,7 +94,8 @@ def merged(keys: Iterable[Key[Any]]) -> dict[str, Any]:
     return {"keys": [by_time[at].model_dump(mode="json") for at in sorted(by_time)]}
 
 
-def _at(key: Key[Any], at: int) -> Key[Any]:
+def at_tick(key: Key[Any], at: int) -> Key[Any]:
+    """The same key at another time."""
     return key.model_copy(update={"at": at})
 
 
@@ -110,7 +111,7 @@ class ShiftKeys(KeysEdit):
 
     def changed(self, keys: Found, taken: set[int], timing: Timing) -> Found:
         rest = [key for key in keys if key.at not in taken]
-        return rest + [_at(key, key.at + self.by) for key in keys if key.at in taken]
+        return rest + [at_tick(key, key.at + self.by) for key in keys if key.at in taken]
 
 
 @edit_kinds.register("stretch_keys")
@@ -130,7 +131,7 @@ class StretchKeys(KeysEdit):
             return timing.first - timing.start + round(far / timing.step) * timing.step
 
         rest = [key for key in keys if key.at not in taken]
-        return rest + [_at(key, there(key.at)) for key in keys if key.at in taken]
+        return rest + [at_tick(key, there(key.at)) for key in keys if key.at in taken]
 
 
 @edit_kinds.register("reverse_keys")

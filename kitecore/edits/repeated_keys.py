@@ -7,7 +7,7 @@ from typing import Any, Final, Literal
 
 from kitecore.document.properties import Key, SpotKey
 from kitecore.edits._base import edit_kinds
-from kitecore.edits.keys import Found, KeysEdit, Timing, backwards
+from kitecore.edits.keys import Found, KeysEdit, Timing, at_tick, backwards
 from kitecore.errors import EditRefused
 
 Way = Literal["again", "on", "back"]
@@ -48,19 +48,15 @@ class RepeatKeys(KeysEdit):
         if self.way == "back" and number % 2:
             fresh = backwards(mine, lambda at: last + mine[-1].at - at)
         else:
-            fresh = [_at(key, last + key.at - mine[0].at) for key in mine]
+            fresh = [at_tick(key, last + key.at - mine[0].at) for key in mine]
         if self.way == "on":
             fresh = [_on(key, mine[0].value, mine[-1].value, number) for key in fresh]
         elif self.way == "again" and mine[0].value != mine[-1].value:
-            out.extend(_at(key, key.at + step) for key in fresh)
+            out.extend(at_tick(key, key.at + step) for key in fresh)
             return
         assert fresh[-1].at == last + span
         out[-1] = _joined(out[-1], fresh[0])
         out.extend(fresh[1:])
-
-
-def _at(key: Key[Any], at: int) -> Key[Any]:
-    return key.model_copy(update={"at": at})
 
 
 def _joined(before: Key[Any], after: Key[Any]) -> Key[Any]:

@@ -107,6 +107,10 @@ class Sources:
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]
 
+    def stamp(self, media: str) -> int:
+        """Another number each time that a take is taken in: keys of what is read from it hold it."""
+        return self._known(media)[0]
+
     def _known(self, media: str) -> tuple[int, MediaFolder]:
         """The stamp and the folder of a take; readers of one that was taken in anew are closed."""
         known = self._folders.get(media)
@@ -159,7 +163,7 @@ class Sources:
             frame, picture = self.decoded(media, number, lane, size)
             return to_rgba(frame, picture, size)
 
-        return self.cache.get((media, self._known(media)[0], number, size), decode)
+        return self.cache.get((media, self.stamp(media), number, size), decode)
 
     def video16(self, media: str, number: int, lane: str, size: Size) -> Rgb16:
         """The same in 16 bits, RGB, for sources of more than 8."""
@@ -168,7 +172,7 @@ class Sources:
             frame, picture = self.decoded(media, number, lane, size)
             return to_rgb16(frame, picture, size)
 
-        return self.cache.get((media, self._known(media)[0], number, size, "deep"), decode)
+        return self.cache.get((media, self.stamp(media), number, size, "deep"), decode)
 
     def still(self, media: str, size: Size, *, passing: bool = False) -> Rgba:
         """A still, made ``size``. It is decoded once; sizes are made from that.

@@ -64,5 +64,7 @@ def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
         # The cache keeps bytes.
         return flows(before, after).view(np.uint8)
 
-    motion = sources.cache.get((clip.media, number, size, "motion"), measure)
+    motion = sources.cache.get(
+        (clip.media, sources.stamp(clip.media), number, size, "motion"), measure
+    )
     return moved_between(before, after, share, motion.view(np.float32))

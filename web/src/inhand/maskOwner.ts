@@ -1,11 +1,12 @@
-import type { ComputedRef, WritableComputedRef } from 'vue'
+import type { ComputedRef } from 'vue'
 import type { BrushStrokeOf, Mask, Step } from '@/api/types'
 
 /** Something in hand that has masks on its picture: a layer, or a zone of a grade. */
 export interface MaskOwner {
   masks: ComputedRef<Mask[]>
   /** Index of the mask in hand. */
-  taken: WritableComputedRef<number>
+  taken: ComputedRef<number>
+  take: (index: number) => void
   /** Tick at the playhead from the start of the clip. */
   local: ComputedRef<number>
   add: (mask: object) => Promise<boolean>

@@ -45,12 +45,10 @@ const controls = computed(() =>
 async function add(one: (typeof FRESH_MASKS)[number]) {
   const count = masks.value.length
   if (!(await props.owner.add(one.mask))) return
-  take(count)
+  props.owner.take(count)
   drawing.tool = TOOLS[one.mask.kind] ?? ''
 }
 
-// eslint-disable-next-line vue/no-mutating-props -- a ref that belongs to the owner
-const take = (index: number) => (props.owner.taken.value = index)
 const set = (values: Record<string, unknown>) =>
   props.owner.send(props.owner.step(values, taken.value))
 const trying = (values: Record<string, unknown>) =>
@@ -101,7 +99,7 @@ function paint(erase: boolean) {
           label="Mask in hand"
           :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
           :taken="taken"
-          @take="take"
+          @take="owner.take"
         />
         <BDropdown
           size="sm"

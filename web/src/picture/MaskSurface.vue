@@ -78,8 +78,6 @@ const line = computed(() => {
   const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: drawing.brush.width, y: 0 })]
   return Math.hypot(a.x - b.x, a.y - b.y)
 })
-// eslint-disable-next-line vue/no-mutating-props -- a ref that belongs to the owner
-const take = (index: number) => (props.owner.taken.value = index)
 </script>
 
 <template>
@@ -120,6 +118,6 @@ const take = (index: number) => (props.owner.taken.value = index)
     :masks="masks"
     :taken="taken"
     :step-of="owner.step"
-    @take="take"
+    @take="owner.take"
   />
 </template>

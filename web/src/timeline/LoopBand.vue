@@ -17,6 +17,13 @@ const place = computed(() => {
   return { transform: `translateX(${px(from)}px)`, width: `${Math.max(4, px(to) - px(from))}px` }
 })
 
+/** With an end at another frame, two frames from the other one at least. */
+function withEnd(loop: Stretch, end: keyof Stretch, at: number): Stretch {
+  return end === 'from'
+    ? { ...loop, from: Math.min(Math.max(0, at), loop.to - 2) }
+    : { ...loop, to: Math.max(Math.min(project.frames, at), loop.from + 2) }
+}
+
 let begun: Stretch = { from: 0, to: 0 }
 const grip = useGrip<keyof Stretch>({
   begin() {
@@ -26,11 +33,7 @@ const grip = useGrip<keyof Stretch>({
   },
   move({ dx }, end) {
     const by = nearestFrame(toTick(dx, props.zoom), project.rate)
-    const at = begun[end] + by
-    viewing.loop =
-      end === 'from'
-        ? { ...begun, from: Math.min(Math.max(0, at), begun.to - 2) }
-        : { ...begun, to: Math.max(Math.min(project.frames, at), begun.from + 2) }
+    viewing.loop = withEnd(begun, end, begun[end] + by)
   },
   drop() {},
   cancel: () => (viewing.loop = begun),
@@ -42,10 +45,7 @@ function nudge(event: KeyboardEvent, end: keyof Stretch) {
   if (!way || !viewing.loop) return
   event.preventDefault()
   event.stopPropagation()
-  const { from, to } = viewing.loop
-  const by = way * (event.shiftKey ? 10 : 1)
-  if (end === 'from') viewing.loop = { to, from: Math.min(Math.max(0, from + by), to - 2) }
-  else viewing.loop = { from, to: Math.max(Math.min(project.frames, to + by), from + 2) }
+  viewing.loop = withEnd(viewing.loop, end, viewing.loop[end] + way * (event.shiftKey ? 10 : 1))
 }
 
 watch(

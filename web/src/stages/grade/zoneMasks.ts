@@ -15,10 +15,8 @@ export function useZoneMasks(grade: ReturnType<typeof useGrade>): MaskOwner {
     grade.send({ kind: 'remove_item', clips: clips(), item: `${list}/${at}` })
   return {
     masks,
-    taken: computed({
-      get: () => Math.min(grading.mask, Math.max(0, masks.value.length - 1)),
-      set: (index) => (grading.mask = index),
-    }),
+    taken: computed(() => Math.min(grading.mask, Math.max(0, masks.value.length - 1))),
+    take: (index) => (grading.mask = index),
     local: grade.local,
     add: (mask) => addTo(list(), mask),
     remove: (index) => removeFrom(list(), index),

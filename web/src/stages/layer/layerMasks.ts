@@ -10,10 +10,8 @@ export function useLayerMasks(layer: Layer): MaskOwner {
   const id = (index: number) => masks.value[index]?.id ?? ''
   return {
     masks,
-    taken: computed({
-      get: () => Math.min(layering.mask, Math.max(0, masks.value.length - 1)),
-      set: (index) => (layering.mask = index),
-    }),
+    taken: computed(() => Math.min(layering.mask, Math.max(0, masks.value.length - 1))),
+    take: (index) => (layering.mask = index),
     local: layer.local,
     add: (mask) => layer.addParts('masks', [mask]),
     remove: (index) => layer.removePart('masks', id(index)),
