@@ -4,12 +4,10 @@ import { BButton, BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, inject, nextTick, onScopeDispose, watch } from 'vue'
 import IconBrush from '~icons/tabler/brush'
 import IconEraser from '~icons/tabler/eraser'
-import IconPen from '~icons/tabler/vector-bezier-2'
 import IconPlus from '~icons/tabler/plus'
 import IconTrash from '~icons/tabler/trash'
 import { toggledKey } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
-import KeyButton from '@/controls/KeyButton.vue'
 import PointBench from '@/controls/PointBench.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
@@ -151,26 +149,7 @@ function paint(erase: boolean) {
         </div>
       </TrayItem>
       <TrayItem v-if="mask.kind === 'path'" name="Points">
-        <div class="line">
-          <BButton
-            size="sm"
-            variant="secondary"
-            :aria-pressed="drawing.tool === 'pen'"
-            data-test="pen"
-            @click="drawing.put('pen')"
-          >
-            <IconPen aria-hidden="true" /> Set points
-          </BButton>
-          <KeyButton label="Path" :keyed="keyedState(mask.contours, local)" @click="keyPath" />
-          <span class="tiny quiet hint">
-            {{
-              drawing.tool === 'pen'
-                ? 'Tap on the picture; tap the first point to close'
-                : 'Tap the line to add a point, drag points to move them'
-            }}
-          </span>
-        </div>
-        <PointBench />
+        <PointBench :keyed="keyedState(mask.contours, local)" @key="keyPath" />
       </TrayItem>
       <template v-if="mask.kind === 'brush'">
         <TrayItem name="Brush and wipe">
@@ -247,11 +226,6 @@ function paint(erase: boolean) {
   flex-wrap: wrap;
   align-items: center;
   gap: 6px 10px;
-}
-.hint {
-  flex: 1 1 9em;
-  min-width: 0;
-  white-space: normal;
 }
 p {
   margin: 0;

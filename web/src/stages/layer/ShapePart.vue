@@ -1,11 +1,10 @@
 <script setup lang="ts">
 /** A shape: its form, its fill, its stroke; drawn point by point or by hand. */
 import { BButton } from 'bootstrap-vue-next'
-import { computed } from 'vue'
+import { computed, watch } from 'vue'
 import IconHand from '~icons/tabler/scribble'
 import IconPen from '~icons/tabler/vector-bezier-2'
 import type { ShapeClip } from '@/api/types'
-import KeyButton from '@/controls/KeyButton.vue'
 import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ValueField from '@/controls/ValueField.vue'
@@ -61,6 +60,14 @@ const dashChoices = computed(() => [
   ...(dashed.value === 'own' ? [{ id: 'own' as const, name: 'Own' }] : []),
 ])
 
+// The pen has the picture; ends of a fill are handled there otherwise.
+watch(
+  () => drawing.tool,
+  (tool) => {
+    if (tool === 'pen') layering.fill = ''
+  },
+)
+
 function toggleStroke() {
   const fresh = { fill: { kind: 'plain', colour: '#fff4e2' }, width: 12 }
   props.layer.setWhole({ stroke: stroke.value ? null : fresh })
@@ -71,16 +78,10 @@ function toggleStroke() {
   <fieldset v-if="clip && form" class="shape" :disabled="layer.locked.value">
     <template v-if="isPath">
       <TrayItem name="Points">
-        <div class="line">
-          <BButton
-            size="sm"
-            variant="secondary"
-            :aria-pressed="drawing.tool === 'pen'"
-            data-test="pen"
-            @click="(drawing.put('pen'), (layering.fill = ''))"
-          >
-            <IconPen aria-hidden="true" /> Set points
-          </BButton>
+        <PointBench
+          :keyed="layer.keyed('form/contours')"
+          @key="layer.toggleKey('form/contours', [])"
+        >
           <BButton
             size="sm"
             variant="secondary"
@@ -90,20 +91,7 @@ function toggleStroke() {
           >
             <IconHand aria-hidden="true" /> By hand
           </BButton>
-          <KeyButton
-            label="Path"
-            :keyed="layer.keyed('form/contours')"
-            @click="layer.toggleKey('form/contours', [])"
-          />
-        </div>
-        <p class="tiny quiet">
-          {{
-            drawing.tool === 'pen'
-              ? 'Tap on the picture; tap the first point to close the line.'
-              : 'Tap the line to add a point; take a point to move it, join it otherwise or delete it. What lies below shows through, to trace it.'
-          }}
-        </p>
-        <PointBench />
+        </PointBench>
       </TrayItem>
       <ValueField
         v-if="drawing.tool === 'freehand'"
