@@ -332,7 +332,8 @@ def take(browser: Browser, name: str) -> None:
 
 
 def _settled(browser: Browser) -> None:
-    """Wait until every shown picture has arrived."""
+    """Wait until every shown picture has arrived and no note stands over one."""
+    browser.wait(lambda: not browser.all(".notes .note"))
     browser.wait(
         lambda: browser.run(
             "return [...document.images].every(i => i.complete ? i.naturalWidth > 0 : "
