@@ -37,8 +37,6 @@ class SplitScreen(EditBase):
             raise EditRefused("The layout has fewer cells than there are clips in hand.")
         begin = min(clip.start for clip in found.values())
         for number, clip_id in enumerate(self.clips):
-            if not isinstance(found[clip_id], Pictured):
-                raise EditRefused(f"“{found[clip_id].name}” has no picture.")
             cell = Cell(screen=self.seed, rows=self.rows, upright=self.upright, place=number)
             document = _in_cell(document, clip_id, cell, begin, derived_id(self.seed, number))
         return document
@@ -46,7 +44,8 @@ class SplitScreen(EditBase):
 
 def _in_cell(document: Document, clip_id: str, cell: Cell, begin: int, new: str) -> Document:
     track, clip = document.find_clip(clip_id)
-    assert isinstance(clip, Pictured)
+    if not isinstance(clip, Pictured):
+        raise EditRefused(f"“{clip.name}” has no picture.")
     place = clip.place.model_copy(
         update={"fit": "fill", "position": (0.0, 0.0), "size": (1.0, 1.0)}
     )
@@ -90,8 +89,6 @@ class JoinScreen(EditBase):
         empty = [place for place in range(sum(first.rows)) if place not in taken]
         begin = min(document.find_clip(clip_id)[1].start for clip_id, _ in members)
         for number, (clip_id, place) in enumerate(zip(found, empty, strict=False)):
-            if not isinstance(found[clip_id], Pictured):
-                raise EditRefused(f"“{found[clip_id].name}” has no picture.")
             cell = _changed(first, {"place": place})
             document = _in_cell(document, clip_id, cell, begin, derived_id(self.seed, number))
         return document

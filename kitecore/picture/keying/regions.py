@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Final
 
 import cv2
@@ -46,6 +47,11 @@ class Regions:
     bare: Mask
     near: Mask
     top: Mask
+
+    @cached_property
+    def decided(self) -> Mask:
+        """255 where it is sure or clear."""
+        return self.sure | self.clear
 
 
 def regions_of(

@@ -19,6 +19,7 @@ from kitecore.picture.layer import Rgba, packed
 Array = NDArray[Any]
 Packed = NDArray[np.uint32]
 Bytes = NDArray[np.uint8]
+Colour = tuple[np.float32, np.float32, np.float32]
 
 STEPS: Final = 100
 """Levels to a distance of 1, where bytes hold distances."""
@@ -48,7 +49,7 @@ def distance_from(rgb: Array, key: ChromaKey) -> Array:
 
     0 at the screen's colour, 1 at grey, more on the other side of it.
     """
-    along, aside = _chroma_parts(rgb, key)
+    along, aside = _parts(rgb, key)
     return np.asarray(1 - (along - DEVIATION * aside))
 
 
@@ -63,7 +64,7 @@ def light_on_screen(pixels: Rgba, key: ChromaKey) -> Array:
     step = max(1, int(factor / 4))
     some = pixels[::step, ::step]
     small = cv2.resize(some, size, interpolation=cv2.INTER_AREA).astype(np.float32) / 255
-    along, aside = _chroma_parts(small[..., :3], key)
+    along, aside = _parts(small[..., :3], key)
     # Less light makes the screen darker and less coloured alike; what veils it does not.
     luma = small[..., :3] @ np.array([KR, KG, KB], np.float32) / max(direction_of(key)[6], 0.02)
     bare = (along > 0.35) & (aside < 0.35 * along) & (np.abs(luma - along) < 0.1)
@@ -92,7 +93,7 @@ def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Array) -> Arra
 def distances(pixels: Rgba, key: ChromaKey, light: Array) -> tuple[Bytes, Bytes]:
     """Of each pixel from the screen as it is lit there, ``STEPS`` to 1; and 255 for an own hue."""
     far, own = np.empty(light.shape, np.uint8), np.empty(light.shape, np.uint8)
-    _distances(packed(pixels), weights_of(key), light, far, own)
+    _distances(packed(pixels), weights_of(key) / np.float32(255), light, far, own)
     return far, own
 
 
@@ -108,35 +109,40 @@ def weights_of(key: ChromaKey) -> Array:
     return np.asarray(rows, np.float32)
 
 
-def _chroma_parts(rgb: Array, key: ChromaKey) -> tuple[Array, Array]:
+def _parts(rgb: Array, key: ChromaKey) -> tuple[Array, Array]:
     along, aside = weights_of(key)
     return np.asarray(rgb @ along), np.abs(rgb @ aside)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
-def distance(
-    rgb: tuple[np.float32, np.float32, np.float32], weights: Array, light: np.float32
-) -> np.float32:
-    """As ``distance_from``, of one colour under the screen's ``light``."""
+def chroma_parts(rgb: Colour, weights: Array) -> tuple[np.float32, np.float32]:
+    """As ``weights_of`` tells: along the screen's direction, and how far aside from it."""
     along = rgb[0] * weights[0, 0] + rgb[1] * weights[0, 1] + rgb[2] * weights[0, 2]
     aside = rgb[0] * weights[1, 0] + rgb[1] * weights[1, 1] + rgb[2] * weights[1, 2]
-    return np.float32(np.float32(1) - (along - np.float32(DEVIATION) * abs(aside)) / light)
+    return along, abs(aside)
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def distance(rgb: Colour, weights: Array, light: np.float32) -> np.float32:
+    """As ``distance_from``, of one colour under the screen's ``light``."""
+    along, aside = chroma_parts(rgb, weights)
+    return np.float32(np.float32(1) - (along - np.float32(DEVIATION) * aside) / light)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _distances(pixels: Packed, weights: Array, light: Array, out: Bytes, own: Bytes) -> None:
     height, width = out.shape
-    unit, byte = np.float32(1 / 255), np.uint32(255)
-    ar, ag, ab = weights[0, 0] * unit, weights[0, 1] * unit, weights[0, 2] * unit
-    sr, sg, sb = weights[1, 0] * unit, weights[1, 1] * unit, weights[1, 2] * unit
+    byte = np.uint32(255)
     steps, zero, half = np.float32(STEPS), np.float32(0), np.float32(0.5)
     for y in range(height):
         for x in range(width):
             word = pixels[y, x]
-            p0, p1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
-            p2 = np.float32((word >> np.uint32(16)) & byte)
-            along = p0 * ar + p1 * ag + p2 * ab
-            aside = abs(p0 * sr + p1 * sg + p2 * sb)
+            rgb = (
+                np.float32(word & byte),
+                np.float32((word >> np.uint32(8)) & byte),
+                np.float32((word >> np.uint32(16)) & byte),
+            )
+            along, aside = chroma_parts(rgb, weights)
             far = steps - steps * (along - np.float32(DEVIATION) * aside) / light[y, x]
             out[y, x] = np.uint8(np.int32(min(max(far + half, zero), np.float32(255))))
             own[y, x] = np.uint8(np.int32(255) * np.int32(aside > np.float32(OWN_HUE) * along))

@@ -61,10 +61,10 @@ def measured(
 
     ``before``, ``screen``: colours of the foreground and of the screen as ``gathered``.
     """
-    sure, clear = regions.sure, regions.clear
+    sure = regions.sure
     shares = Shares(line=sure.copy(), doubt=np.zeros_like(sure), chroma=sure.copy())
     _measure(
-        packed(pixels), light, (sure | clear, regions.near, regions.top),
+        packed(pixels), light, (regions.decided, regions.near, regions.top),
         before, screen, weights, (shares.line, shares.doubt, shares.chroma),
     )  # fmt: skip
     return shares
@@ -83,7 +83,7 @@ def drawn(
     steps = np.clip((np.arange(256) / 255 - low) / max(high - low, 1e-3), 0, 1)
     table = response[np.rint(steps * 255).astype(int)]
     three = shares.line, shares.doubt, shares.chroma
-    _draw(three, luma_of(pixels), regions.sure | regions.clear, table, matte)
+    _draw(three, luma_of(pixels), regions.decided, table, matte)
     return matte
 
 

@@ -14,11 +14,16 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 from kitecore.document.keying import ChromaKey
 from kitecore.motion.plain import number
 from kitecore.picture.keying.edges import Matte
-from kitecore.picture.keying.screen import OWN_HUE, SCREEN_BLOCK, direction_of
+from kitecore.picture.keying.screen import (
+    OWN_HUE,
+    SCREEN_BLOCK,
+    chroma_parts,
+    direction_of,
+    weights_of,
+)
 from kitecore.picture.keying.spreading import at_pixel
 from kitecore.picture.layer import Rgba, packed
 
@@ -36,7 +41,9 @@ def unmix(pixels: Rgba, matte: Matte, sure: Mask, screen: Array, key: ChromaKey,
     Sure foreground with a hue of its own keeps its colour.
     """
     spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
-    _unmix(packed(pixels), matte, sure, screen, direction_of(key), spill, packed(out))
+    _unmix(
+        packed(pixels), matte, sure, screen, direction_of(key), weights_of(key), spill, packed(out)
+    )
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
@@ -46,11 +53,11 @@ def _unmix(
     sure: Mask,
     screen: Array,
     direction: Array,
+    weights: Array,
     spill: np.float32,
     out: Packed,
 ) -> None:
     height, width = matte.shape
-    dx, dy, length = direction[0], direction[1], direction[2]
     k0, k1, k2, luma = direction[3], direction[4], direction[5], direction[6]
     zero, full, byte = np.float32(0), np.float32(255), np.uint32(255)
     for y in range(height):
@@ -70,10 +77,7 @@ def _unmix(
             f0, f1 = min(max(f0, zero), most), min(max(f1, zero), most)
             f2 = min(max(f2, zero), most)
             if spill > 0:
-                grey = np.float32(KR) * f0 + np.float32(KG) * f1 + np.float32(KB) * f2
-                cb, cr = (f2 - grey) / np.float32(CB_SPAN), (f0 - grey) / np.float32(CR_SPAN)
-                along = (cb * dx + cr * dy) / length
-                aside = abs(cb * dy - cr * dx) / length
+                along, aside = chroma_parts((f0, f1, f2), weights)
                 over = along * spill
                 if sure[y, x]:
                     over -= np.float32(SPILL_FREE) * aside * spill

@@ -67,10 +67,8 @@ export function placedOf(clip: PicturedClip, tick: number): Placed {
 export function withPivot(clip: PicturedClip, pivot: Pair, tick: number): Record<string, unknown> {
   const now = placedOf(clip, tick)
   const [dx, dy] = [now.pivot.x - pivot[0], now.pivot.y - pivot[1]]
-  const turn = (now.turn * Math.PI) / 180
-  const leaned = dx * now.across - Math.tan((now.lean * Math.PI) / 180) * dy * now.down
-  const x = dx - (leaned * Math.cos(turn) - dy * now.down * Math.sin(turn))
-  const y = dy - (leaned * Math.sin(turn) + dy * now.down * Math.cos(turn))
+  const shown = onCanvas(now, { x: dx, y: dy })
+  const [x, y] = [dx - shown.x, dy - shown.y]
   const moved = (value: unknown): Pair => {
     const [a, b] = value as Pair
     return [Math.round((a + x) * 100) / 100, Math.round((b + y) * 100) / 100]
@@ -179,8 +177,6 @@ export function cornersOf(placed: Placed, picture: Size, canvas: Size): Point[] 
   const factor = fitFactor(placed.fit, picture, canvas)
   const halfWidth = (picture.width * factor) / 2
   const halfHeight = (picture.height * factor) / 2
-  const turn = (placed.turn * Math.PI) / 180
-  const lean = Math.tan((placed.lean * Math.PI) / 180)
   const { pivot } = placed
   const flipX = placed.mirrored ? -1 : 1
   const flipY = placed.upsideDown ? -1 : 1
@@ -190,13 +186,10 @@ export function cornersOf(placed: Placed, picture: Size, canvas: Size): Point[] 
     [halfWidth, halfHeight],
     [-halfWidth, halfHeight],
   ].map(([x = 0, y = 0]) => {
-    const sizedX = (x * flipX - pivot.x) * placed.across
-    const sizedY = (y * flipY - pivot.y) * placed.down
-    const leanedX = sizedX - lean * sizedY
+    const shown = onCanvas(placed, { x: x * flipX - pivot.x, y: y * flipY - pivot.y })
     return {
-      x: canvas.width / 2 + placed.x + pivot.x + leanedX * Math.cos(turn) - sizedY * Math.sin(turn),
-      y:
-        canvas.height / 2 + placed.y + pivot.y + leanedX * Math.sin(turn) + sizedY * Math.cos(turn),
+      x: canvas.width / 2 + placed.x + pivot.x + shown.x,
+      y: canvas.height / 2 + placed.y + pivot.y + shown.y,
     }
   })
 }
