@@ -8,6 +8,7 @@ application = get_wsgi_application()
 
 from django.conf import settings
 
+from kitecore.programs import settle
 from studio.playback.service import service
 
 # As long as one line to it is open, the database's log stays: reading then needs no room on a disk
@@ -16,3 +17,4 @@ log_keeper = sqlite3.connect(settings.DATABASES["default"]["NAME"], check_same_t
 log_keeper.execute("SELECT count(*) FROM sqlite_schema")
 
 service().wake()
+settle()

@@ -16,7 +16,7 @@ from kitecore.document.track import MOST_TRACKS, Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/7"
+SCHEMA = "velvet-kite/8"
 Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
 
 
@@ -51,7 +51,7 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/7"] = Field(default="velvet-kite/7", alias="schema")
+    schema_: Literal["velvet-kite/8"] = Field(default="velvet-kite/8", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = Field(default=(), max_length=MOST_TRACKS)

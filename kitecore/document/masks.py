@@ -79,7 +79,9 @@ class BrushStroke(Model):
 
 
 class BrushMask(MaskBase):
-    """Lets through what was painted; strokes stay as they were drawn."""
+    """Lets through what was painted: the strokes keep their form, all of them together grow and
+    soften.
+    """
 
     kind: Literal["brush"] = "brush"
     strokes: tuple[BrushStroke, ...] = Field(default=(), max_length=1000)

@@ -7,8 +7,10 @@ from itertools import pairwise
 from typing import Annotated, Any, Final, Generic, TypeVar
 
 from pydantic import AfterValidator, Field, field_validator
+from pydantic.fields import FieldInfo
 
 from kitecore.document.ease import Ease, Steady
+from kitecore.document.fields import classes_in, leading
 from kitecore.document.model import Model, Real, Tick
 
 T = TypeVar("T")
@@ -115,7 +117,7 @@ def map_keys(model: M, change: Callable[[Keys[Any]], Any], but: frozenset[str] =
     are. Returns the same object where there are none.
     """
     update: dict[str, Any] = {}
-    for name in type(model).model_fields:
+    for name in leading(type(model), _may_have_keys):
         if name in but:
             continue
         old = getattr(model, name)
@@ -135,6 +137,10 @@ def keys_in(model: Model) -> list[Keys[Any]]:
 
     map_keys(model, gather)
     return found
+
+
+def _may_have_keys(field: FieldInfo) -> bool:
+    return any(issubclass(one, Keys) for one in classes_in(field.annotation))
 
 
 def _map_value(value: Any, change: Callable[[Keys[Any]], Any]) -> Any:

@@ -15,6 +15,7 @@ from pydantic.fields import FieldInfo
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema
 
+from kitecore.document.fields import leading
 from kitecore.document.model import Id, Model, Name
 
 Kind = Literal["take", "look", "font"]
@@ -63,13 +64,13 @@ def _found(thing: object) -> Iterator[Reference]:
 
 @cache
 def _fields(model: type[Model]) -> tuple[tuple[str, Kind | None], ...]:
-    """Fields that name something, or may hold what does."""
-    kinds = ((name, _kind(field)) for name, field in model.model_fields.items())
-    return tuple(
-        (name, kind)
-        for name, kind in kinds
-        if kind is not None or model.model_fields[name].annotation not in (str, int, float, bool)
-    )
+    """Fields that name something, with what, and those that hold what does."""
+    fields = model.model_fields
+    return tuple((name, _kind(fields[name])) for name in leading(model, _names))
+
+
+def _names(field: FieldInfo) -> bool:
+    return _kind(field) is not None
 
 
 def _kind(field: FieldInfo) -> Kind | None:

@@ -136,3 +136,9 @@ def _pressures(data: Data) -> Data:
 def _gains(data: Data) -> Data:
     """A match gained gains, zones a look at the ungraded picture; without them they are as before."""
     return data
+
+
+@upgrades.step("velvet-kite/7", "velvet-kite/8")
+def _bends(data: Data) -> Data:
+    """Points of a ramp may only bend the way between two others; those of before all lead."""
+    return data

@@ -24,10 +24,15 @@ _FAR = 2**53
 
 
 class SpeedPoint(Model):
-    """``speed`` at a tick counted from the start of the clip."""
+    """``speed`` at a tick counted from the start of the clip.
+
+    One that ``bends`` stands halfway between two others and only leads the source to where they have
+    it: whoever moves those sets it anew.
+    """
 
     at: Tick = 0
     speed: Factor = 1.0
+    bends: bool = False
 
 
 class Speed(Model):
@@ -103,18 +108,24 @@ class Speed(Model):
         """The same curve counted from a start that lies ``by`` ticks earlier."""
         if not by or (self.constant is not None and len(self.points) == 1):
             return self
-        points = tuple(SpeedPoint(at=point.at + by, speed=point.speed) for point in self.points)
+        points = tuple(point.model_copy(update={"at": point.at + by}) for point in self.points)
         return self.model_copy(update={"points": points})
 
     def scaled(self, factor: float) -> Speed:
         """Everything ``factor`` times as fast: the same content in a shorter time."""
-        points = {round(p.at / factor): p.speed * factor for p in self.points}
-        made = tuple(SpeedPoint(at=at, speed=speed) for at, speed in sorted(points.items()))
+        points = {round(point.at / factor): point for point in self.points}
+        made = tuple(
+            point.model_copy(update={"at": at, "speed": point.speed * factor})
+            for at, point in sorted(points.items())
+        )
         return self.model_copy(update={"points": made})
 
     def reversed(self, length: int) -> Speed:
         """The same content from its end to its beginning."""
-        points = (SpeedPoint(at=length - p.at, speed=-p.speed) for p in reversed(self.points))
+        points = (
+            point.model_copy(update={"at": length - point.at, "speed": -point.speed})
+            for point in reversed(self.points)
+        )
         return self.model_copy(update={"points": tuple(points)})
 
     def inside(self, length: int) -> tuple[SpeedPoint, ...]:

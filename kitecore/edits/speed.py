@@ -88,7 +88,7 @@ class Ramp(EditBase):
                     todo="Let the length stay.",
                 )
             at += max(1, round(way / mean))
-            points.append(SpeedPoint(at=at, speed=knots[index].speed))
+            points.append(knots[index].model_copy(update={"at": at}))
         whole = max(step, (at + step // 2) // step * step)
         if whole > points[-2].at:
             points[-1] = SpeedPoint(at=whole, speed=knots[-1].speed)

@@ -18,6 +18,7 @@ from kitecore.document.masks import (
 )
 from kitecore.motion.plain import contours, number, pair
 from kitecore.picture.outline import Grid, painted, signed_distance
+from kitecore.picture.refining import refined
 from kitecore.registry import Registry
 
 Array = NDArray[Any]
@@ -55,11 +56,16 @@ _JOINS: dict[str, Any] = {
 
 def _shown(mask: MaskBase, grid: Grid) -> Array:
     """Coverage 0..1 of one mask; a hard edge is soft over one pixel."""
+    grow, inwards, outwards = (
+        number(mask.grow),
+        max(number(mask.inwards), 0),
+        max(number(mask.outwards), 0),
+    )
     if isinstance(mask, BrushMask):
         shown = painted(mask.strokes, pair(mask.centre), number(mask.turn), grid)
+        shown = refined(shown, *(size / grid.pixel for size in (grow, inwards, outwards)))
         return 1 - shown if mask.invert else shown
-    distance = _distance(mask, grid) - number(mask.grow)
-    inwards, outwards = max(number(mask.inwards), 0), max(number(mask.outwards), 0)
+    distance = _distance(mask, grid) - grow
     if inwards + outwards <= grid.pixel:
         shown = np.clip(0.5 - distance / grid.pixel, 0, 1)
     else:

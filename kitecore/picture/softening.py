@@ -2,18 +2,17 @@
 
 from __future__ import annotations
 
-from typing import Final
+from typing import Any, Final
 
 import cv2
 import numpy as np
-
-from kitecore.picture.layer import Rgba
+from numpy.typing import NDArray
 
 _NARROW: Final = 4.0
 """Width in pixels that is left to do at the smaller size."""
 
 
-def softened(pixels: Rgba, sigma: float) -> Rgba:
+def softened(pixels: NDArray[Any], sigma: float) -> NDArray[Any]:
     """Gaussian of ``sigma`` pixels; the edges go on as they are.
 
     Blurs wider than 8 px are made at a smaller size (`_NARROW` px there) and enlarged again.

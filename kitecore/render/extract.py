@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import hashlib
-import json
-from typing import Any, Final
+from functools import cache
+from typing import Final
 
 from kitecore.document import (
     ClipBase,
@@ -64,29 +64,32 @@ HEARD_ONLY: Final = frozenset(Sounding.model_fields) - frozenset(ClipBase.model_
 HEARD: Final = HEARD_ONLY | {"kind", "start", "length", "source_in", "speed", "media", "transition"}
 
 
-def _plain_track(track: Track, heard: bool) -> dict[str, Any]:
+def _track_text(track: Track, heard: bool) -> str:
     """What of a track matters, as JSON."""
     facts = {"muted", "solo"} if heard else {"kind", "hidden", "solo"}
-    clips = [_plain_clip(clip, heard) for clip in track.clips]
-    return track.model_dump(mode="json", include=facts) | {"clips": clips}
+    clips = ",".join(_clip_text(clip, heard) for clip in track.clips)
+    return f"{track.model_dump_json(include=facts)}[{clips}]"
 
 
-def _plain_clip(clip: ClipBase, heard: bool) -> dict[str, Any]:
+def _clip_text(clip: ClipBase, heard: bool) -> str:
     """What of a clip matters, as JSON: to sound, only that it is there if it has none itself."""
-    apart = {"tracks", "transition"} if heard else {"tracks"}
-    fields = set(type(clip).model_fields) - NEITHER - apart
-    if not heard:
-        fields -= HEARD_ONLY
-    else:
-        fields &= HEARD if isinstance(clip, Sounding) else {"start", "length"}
-    plain = clip.model_dump(mode="json", include=fields)
+    text = clip.model_dump_json(include=_mattering(type(clip), heard))
     if heard and clip.transition is not None:
         # All transitions cross their sound in the same way.
-        plain["transition"] = clip.transition.length
+        text += f"/{clip.transition.length}"
     if isinstance(clip, GroupClip):
         inner = (track for track in clip.tracks if heard or track.kind != "sound")
-        plain["tracks"] = [_plain_track(track, heard) for track in inner]
-    return plain
+        text += f"[{','.join(_track_text(track, heard) for track in inner)}]"
+    return text
+
+
+@cache
+def _mattering(kind: type[ClipBase], heard: bool) -> set[str]:
+    """Fields of a kind of clip that matter; what is in a group and how sound crosses are told apart."""
+    if not heard:
+        return set(kind.model_fields) - NEITHER - HEARD_ONLY - {"tracks"}
+    of_sound = HEARD if issubclass(kind, Sounding) else {"start", "length"}
+    return set(kind.model_fields) & of_sound - {"tracks", "transition"}
 
 
 def _within(clip: ClipBase, span: Span) -> ClipBase:
@@ -99,21 +102,23 @@ def _runs_by_its_ends(clip: ClipBase) -> bool:
     return isinstance(clip, Pictured) and bool(clip.moves.comes or clip.moves.goes)
 
 
-def _leaders(document: Document, part: Document) -> list[Any]:
-    """What the layers of a part follow, wherever that is."""
+def _leaders(document: Document, part: Document) -> list[str]:
+    """What the layers of a part follow, wherever that is, as JSON."""
     clips = {clip.id: clip for clip in all_clips(document.tracks)}
-    found: dict[str, Any] = {}
+    found: dict[str, str] = {}
     waiting = list(all_clips(part.tracks))
     while waiting:
         clip = waiting.pop()
         follow = clip.moves.follow if isinstance(clip, Pictured) else None
         leader = clips.get(follow.clip) if follow else None
         if isinstance(leader, Pictured) and leader.id not in found:
-            moves = leader.moves.model_dump(mode="json")
-            place = leader.place.model_dump(mode="json")
-            found[leader.id] = [leader.id, leader.start, leader.length, place, moves]
+            found[leader.id] = leader.model_dump_json(include=_LED_BY)
             waiting.append(leader)
     return [found[name] for name in sorted(found)]
+
+
+_LED_BY: Final = {"id", "start", "length", "place", "moves"}
+"""What of a layer those that follow it take over."""
 
 
 def content_key(
@@ -124,12 +129,10 @@ def content_key(
     Two documents that agree there have the same key, so a finished piece serves both.
     """
     part = extract(document, span, heard=heard)
-    tracks = [_plain_track(track, heard) for track in part.tracks]
-    rate = document.rate.model_dump(mode="json")
-    seen: list[Any] = []
+    texts = [_track_text(track, heard) for track in part.tracks]
+    texts.append(document.rate.model_dump_json())
     if not heard:
         proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
-        seen = [part.canvas.model_dump(mode="json"), _leaders(document, part), proxies]
-    plain = [RENDER_VERSION, tracks, rate, seen, span.start, span.end, *map(str, facts)]
-    text = json.dumps(plain, sort_keys=True, separators=(",", ":"))
-    return hashlib.blake2b(text.encode(), digest_size=16).hexdigest()
+        texts += [part.canvas.model_dump_json(), *_leaders(document, part), *proxies]
+    texts += map(str, (RENDER_VERSION, span.start, span.end, *facts))
+    return hashlib.blake2b("\n".join(texts).encode(), digest_size=16).hexdigest()

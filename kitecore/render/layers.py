@@ -12,7 +12,8 @@ from kitecore.document import AdjustmentClip, Document, Pictured
 from kitecore.document.moves import Moves
 from kitecore.document.warps import PinWarp
 from kitecore.media.pixels import fitting
-from kitecore.motion.following import shown_frame, solid_frame
+from kitecore.motion.following import carried, shown_frame, solid_frame
+from kitecore.motion.matrices import Matrix
 from kitecore.motion.posing import pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved
@@ -66,17 +67,20 @@ def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
     place says.
 
     ``moved`` are the six numbers a, b, c, d, e, f that lead from canvas pixels by the place alone to
-    those where it is shown: x' = a x + c y + e, y' = b x + d y + f.
+    those where it is shown: x' = a x + c y + e, y' = b x + d y + f; ``led`` what of it is done by what
+    a layer follows, and not by its own motions.
     """
     stage = stage_of(document, (16, 16), sources)
     clips = _clips_at(document, tick, clear=True)
     sizes = {clip.id: extent_of(clip, tick - clip.start, stage) for clip in clips}
     bodies = {clip.id: body_of(clip, tick - clip.start, stage) for clip in clips}
     shifts = {clip.id: _moved(clip, tick - clip.start, stage) for clip in clips}
+    led = {clip.id: carried(clip, tick - clip.start, stage.clips, stage.area) for clip in clips}
     return {
         "extents": {name: size for name, size in sizes.items() if size is not None},
         "bodies": {name: body for name, body in bodies.items() if body is not None},
         "moved": {name: shift for name, shift in shifts.items() if shift is not None},
+        "led": {name: _six(frame) for name, frame in led.items() if frame is not None},
     }
 
 
@@ -87,8 +91,11 @@ def _moved(clip: Pictured, local: int, stage: Stage) -> list[float] | None:
     own = solid_frame(pose_at(plain, local, stage.area), stage.area)
     shown = shown_frame(clip, local, stage.clips, stage.area)
     # Frames count from the pivot: both from the same one.
-    by = shown @ np.linalg.inv(own)
-    return [float(number) for number in by[:2].T.ravel()]
+    return _six(shown @ np.linalg.inv(own))
+
+
+def _six(frame: Matrix) -> list[float]:
+    return [float(number) for number in frame[:2].T.ravel()]
 
 
 def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources) -> dict[str, Any]:

@@ -20,6 +20,7 @@ from kitecore.errors import KiteError, MediaMissing, RenderFailed
 from kitecore.fonts import FONTS, FontFolder
 from kitecore.kept import Kept
 from kitecore.media.folder import MediaFolder
+from kitecore.programs import settle
 from kitecore.render.questions import Request, questions
 from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
@@ -106,6 +107,7 @@ def serve(connection: Connection, media: Path) -> None:
 def main() -> None:
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_LIMIT, MEMORY_LIMIT))
     warm()
+    settle()
     serve(Connection(int(sys.argv[1])), Path(sys.argv[2]))
 
 

@@ -35,12 +35,14 @@ class UnderOut(Schema):
 
 class ExtentsOut(Schema):
     """Width and height in canvas pixels of what the program draws, by clip; and the six numbers of
-    the map from where a layer's place puts it to where it is shown, of those that are moved.
+    the map from where a layer's place puts it to where it is shown, of those that are moved, and of
+    the part of it that what it follows has done.
     """
 
     extents: dict[str, tuple[float, float]]
     bodies: dict[str, tuple[float, float, float, float]]
     moved: dict[str, tuple[float, float, float, float, float, float]]
+    led: dict[str, tuple[float, float, float, float, float, float]]
 
 
 class LayersOut(Schema):

@@ -72,10 +72,9 @@ def head_of(project: Project) -> Revision:
 
 
 def revision_of(project: Project, number: int) -> Revision:
-    """A revision of this project by its id."""
-    if project.head_id == number:
-        return head_of(project)
-    found = project.revisions.filter(pk=number).first()
+    """A revision of this project by its id; what its document is made of is read when asked for."""
+    rows = project.revisions.defer("edit", "facts", "forward", "back", "snapshot")
+    found = rows.filter(pk=number).first()
     if found is None:
         raise NotThere("That version of the project is not there.")
     return found

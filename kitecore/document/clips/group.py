@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING, Literal
 from pydantic import Field
 
 from kitecore.document.clips._base import Between, Paced, Pictured, Sounding, clip_kinds
+from kitecore.document.properties import map_keys
 
 if TYPE_CHECKING:
     from kitecore.document.track import Track
@@ -32,7 +33,7 @@ class GroupClip(Paced, Pictured, Sounding):
 
     def with_keys_moved(self, by: int) -> GroupClip:
         # What is inside has a time of its own.
-        return super().with_keys_moved(by).model_copy(update={"tracks": self.tracks})
+        return map_keys(self, lambda keys: keys.moved(by), but=frozenset({"tracks"}))
 
     def uses(self) -> frozenset[str]:
         return frozenset().union(*(c.uses() for track in self.tracks for c in track.clips))

@@ -81,6 +81,14 @@ class SchemaTest(TestCase):
         kept = document.main.clips[0].grade.match  # type: ignore[attr-defined]
         self.assertEqual(((1, 1, 1), (0.6, 0.05, 0)), (kept.gains, kept.wanted_mean))
 
+    def test_points_of_old_ramps_all_lead(self) -> None:
+        points = [{"at": 0, "speed": 1}, {"at": 9, "speed": 2}]
+        group = {"kind": "group", "id": "g", "length": 9, "tracks": [], "speed": {"points": points}}
+        tracks = [{"id": "t", "kind": "main", "clips": [group]}]
+        document = load({**SAVED, "schema": "velvet-kite/7", "tracks": tracks})
+        speed = document.main.clips[0].speed  # type: ignore[attr-defined]
+        self.assertEqual([False, False], [point.bends for point in speed.points])
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

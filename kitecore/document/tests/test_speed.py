@@ -65,6 +65,13 @@ class SpeedTest(TestCase):
             self.assertGreaterEqual(used_low, -4)
             self.assertLessEqual(used_high, clip.source_end + 4)
 
+    def test_points_that_bend_stay_such_whatever_is_done_to_the_clip(self) -> None:
+        bent = SpeedPoint(at=SECOND, speed=3, bends=True)
+        speed = Speed(points=(SpeedPoint(), bent, SpeedPoint(at=2 * SECOND)))
+        for changed in (speed.moved(7), speed.scaled(0.5), speed.reversed(3 * SECOND)):
+            self.assertEqual([False, True, False], [point.bends for point in changed.points])
+        self.assertTrue(speed.inside(2 * SECOND)[1].bends)
+
     def test_extremes_see_where_a_ramp_turns_round(self) -> None:
         points = (SpeedPoint(at=0, speed=2.0), SpeedPoint(at=2 * SECOND, speed=-2.0))
         for soft in (True, False):

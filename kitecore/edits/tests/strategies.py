@@ -264,6 +264,9 @@ MAKERS |= {
         "copied": [{"path": "opacity", "keys": [{"at": 0, "value": 0}, {"at": 9, "value": 1}]}],
     },
     "even_pace": _simple(clip=one),
+    "divide_grid": _simple(
+        clip=one, columns=free(st.integers(1, 12)), rows=free(st.integers(1, 12))
+    ),
     "draw_motion": lambda draw, pick: {
         "clip": draw(pick.clip),
         "points": [[0, 0], [100, 30], [180, -60], [240, 10]],

@@ -60,6 +60,16 @@ class SpeedEditTest(CutCase):
         self.assertEqual(round(0.8 * SECOND), top.at)
         self.assertLessEqual(abs(ramped.source_at(top.at) - clip.source_at(2 * SECOND)), 2)
 
+    def test_points_that_bend_keep_their_pictures_too(self) -> None:
+        points = [
+            {"at": 0, "speed": 1},
+            {"at": 2 * SECOND, "speed": 3, "bends": True},
+            {"at": 4 * SECOND, "speed": 1},
+        ]
+        self.do(kind="ramp", clip=self.clip("a").id, points=points, keep="content")
+        self.assertEqual([False, True, False], [p.bends for p in self.clip("a").speed.points])
+        self.assertEqual(2 * SECOND, self.clip("a").length)
+
     def test_a_ramp_ends_with_its_clip_at_a_whole_frame(self) -> None:
         clip = self.clip("a")
         points = [

@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kitecore.document.masks import EdgeMask, EllipseMask, RectangleMask
+from kitecore.document.masks import BrushMask, BrushStroke, EdgeMask, EllipseMask, RectangleMask
 from kitecore.picture.masks import coverage, distances
 from kitecore.picture.mixing import lay_over_deep, mixed_by
 
@@ -104,3 +104,35 @@ class MixingTest(TestCase):
         over = np.array([[[0, 0, 0, 0], [255, 0, 128, 255]]], np.uint8)
         lay_over_deep(deep, over)
         self.assertEqual([[1000, 2001, 65535], [65535, 0, 128 * 257]], deep[0].tolist())
+
+
+class PaintedTest(TestCase):
+    """What was painted against a round mask of the size that it ought to have."""
+
+    def shown(self, height: int = 320, **more: float) -> np.ndarray:
+        dot = BrushStroke(points=((0, 0),), width=0.3, softness=0)
+        mask = BrushMask(strokes=(dot,), **more)
+        return coverage((mask,), round(height * ASPECT), height, ASPECT).astype(float)
+
+    def circle(self, height: int = 320, **more: float) -> np.ndarray:
+        mask = EllipseMask(size=(0.15, 0.15), **more)
+        return coverage((mask,), round(height * ASPECT), height, ASPECT).astype(float)
+
+    def test_it_grows_and_shrinks_as_a_form_does(self) -> None:
+        for height in (320, 1280):
+            for grow in (0.002, 0.013, 0.05, -0.05, -0.1):
+                found, wanted = self.shown(height, grow=grow), self.circle(height, grow=grow)
+                self.assertLess(np.abs(found - wanted).mean(), 1.2, (height, grow))
+                self.assertAlmostEqual(1, found.sum() / wanted.sum(), delta=0.07)
+
+    def test_it_softens_to_the_side_that_is_asked_for(self) -> None:
+        for more in ({"outwards": 0.08}, {"inwards": 0.08}, {"inwards": 0.03, "outwards": 0.06}):
+            found, wanted = self.shown(**more), self.circle(**more)
+            self.assertLess(np.abs(found - wanted).mean(), 2.5, more)
+            self.assertAlmostEqual(1, found.sum() / wanted.sum(), delta=0.05)
+
+    def test_it_grows_without_steps(self) -> None:
+        areas = [self.shown(grow=grow).sum() for grow in np.arange(0, 0.06, 0.002)]
+        steps = np.diff(areas)
+        self.assertGreater(steps.min(), 0)
+        self.assertLess(steps.max(), 3 * np.median(steps))

@@ -38,10 +38,31 @@ def bent_grid(offsets: Points, columns: int, rows: int, aspect: float) -> Points
         Shape ((rows + 1) * (columns + 1), 2), row by row, in heights of the picture.
     """
     rest = grid_mesh(columns, rows, aspect).points
-    shape = (rows + 1, columns + 1)
     across, down = _weights(columns, _steps(columns)), _weights(rows, _steps(rows))
+    return np.asarray(rest + _on_sheet(offsets, across, down))
+
+
+def redivided(offsets: Points, before: tuple[int, int], after: tuple[int, int]) -> Points:
+    """Offsets of a grid of other fields whose points lie on the sheet of this one.
+
+    Parameters
+    ----------
+    offsets
+        As for `bent_grid`.
+    before, after
+        Columns and rows.
+    """
+    across, down = (
+        _spline(old, np.linspace(0, old, new + 1)) for old, new in zip(before, after, strict=True)
+    )
+    return _on_sheet(offsets, across, down)
+
+
+def _on_sheet(offsets: Points, across: Weights, down: Weights) -> Points:
+    """Offsets of the sheet at all pairs of places, row by row."""
+    shape = (down.shape[1], across.shape[1])
     moved = [down @ offsets[:, axis].reshape(shape) @ across.T for axis in (0, 1)]
-    return np.asarray(rest + np.stack(moved, axis=-1).reshape(-1, 2))
+    return np.asarray(np.stack(moved, axis=-1).reshape(-1, 2))
 
 
 def grid_lines(columns: int, rows: int) -> NDArray[np.int32]:
@@ -65,15 +86,20 @@ def _steps(divisions: int) -> int:
 @lru_cache(maxsize=64)
 def _weights(divisions: int, steps: int) -> Weights:
     """What each of the grid's points adds to each fine one, shape (divisions * steps + 1, points)."""
+    return _spline(divisions, np.arange(divisions * steps + 1) / steps)
+
+
+def _spline(divisions: int, places: NDArray[np.float64]) -> Weights:
+    """What each of the grid's points adds at places along it, 0..divisions; a row for each place."""
     count = divisions + 1
     # The points before the first and after the last follow from those next to them.
     wide = np.vstack([np.zeros(count), np.eye(count), np.zeros(count)])
     wide[0, :2] = 2, -1
     wide[-1, -2:] = -1, 2
-    out = np.zeros((divisions * steps + 1, count))
-    for index in range(divisions * steps + 1):
-        field = min(index // steps, divisions - 1)
-        t = index / steps - field
+    out = np.zeros((len(places), count))
+    for index, place in enumerate(places):
+        field = min(int(place), divisions - 1)
+        t = place - field
         cubic = 0.5 * np.array(
             [
                 -t + 2 * t * t - t**3,

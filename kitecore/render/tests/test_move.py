@@ -149,6 +149,18 @@ class FollowTest(MoveCase):
             atol=1e-6,
         )
 
+    def test_what_a_leader_does_is_told_apart_from_own_motions(self) -> None:
+        leader = self.square(side=8, place={"position": [12, 5]}, opacity=0.0)
+        child = self.square(place={"position": [50, 0]})
+        self.scene.do(kind="follow", clips=[child], leader=leader)
+        self.scene.do(kind="adjust", clips=[leader], values={"place/position": [30, 5]})
+        sway = [{"kind": "sway", "id": "s", "strength": 20}]
+        self.scene.do(kind="adjust", clips=[child], values={"moves/meanwhile": sway})
+        told = extents(self.scene.document, 7 * FRAME, self.sources)
+        np.testing.assert_allclose((1, 0, 0, 1, 18, 0), told["led"][child], atol=1e-6)
+        self.assertGreater(abs(told["moved"][child][1]), 0.01)
+        self.assertNotIn(leader, told["led"])
+
     def test_a_piece_is_made_anew_when_a_leader_elsewhere_changes(self) -> None:
         leader = self.square(seconds=0.5)
         child = self.square(at=1)
