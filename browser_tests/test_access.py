@@ -70,7 +70,9 @@ class KeyboardTest(SiteTest):
         folder = Path(tempfile.mkdtemp(dir=browser.folder))
         self.tab_to("[data-test=bring-in]")
         make_video(folder / "numbers.mp4", frames=60)
-        browser.all("[data-test=files]")[0].send_keys(str(folder / "numbers.mp4"))
+        browser.wait(lambda: browser.all("[data-test=files]"))[0].send_keys(
+            str(folder / "numbers.mp4")
+        )
         browser.find('[data-take="numbers.mp4"] img', seconds=60)
         self.tab_to('[data-take="numbers.mp4"]', Keys.ENTER)
         self.tab_to("[data-test=mark-out]")

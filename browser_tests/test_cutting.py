@@ -88,6 +88,39 @@ class CuttingTest(SiteTest):
         # The row of frames that the same clip shows forwards, from its end.
         return list(range(round(high) - 2, round(high) - 2 - 38, -2))
 
+    def test_a_ramp_is_drawn_as_source_time_and_set_by_numbers(self) -> None:
+        browser = self.browser
+        self.take("first")
+        browser.press("part-pace")
+        browser.press("ramp-on")
+        browser.press("keep-length")
+        browser.press("ramp-hush")
+        self.until(lambda d: d.main.clips[0].speed.constant is None, "no ramp")
+        browser.press("ramp-view-source")
+        before = self._source_at_points()
+        knob = browser.test("ramp-point-1")
+        ActionChains(browser.driver).drag_and_drop_by_offset(knob, 6, 8).perform()
+        self.until(lambda d: any(p.bends for p in d.main.clips[0].speed.points), "nothing bent")
+        after = self._source_at_points()
+        self.assertNotEqual(before[1], after[1])
+        for old, new in zip(before[2:], after[2:], strict=True):
+            self.assertAlmostEqual(old, new, delta=SECOND / 1e5)
+        box = browser.find('[data-test="ramp-speed"] input')
+        box.send_keys(Keys.CONTROL, "a")
+        box.send_keys("0.5", Keys.ENTER)
+        point = lambda d: [p for p in d.main.clips[0].speed.points if not p.bends][1]  # noqa: E731
+        self.until(lambda d: point(d).speed == 0.5, "the speed was not taken")
+        typed = self._source_at_points()
+        for old, new in zip(after, typed, strict=True):
+            self.assertAlmostEqual(old, new, delta=SECOND / 1e5)
+        browser.press("ramp-on")
+        self.until(lambda d: d.main.clips[0].speed.constant, "still a ramp")
+        self.assert_clean_console()
+
+    def _source_at_points(self) -> list[int]:
+        speed = self.document().main.clips[0].speed
+        return [speed.offset(point.at) for point in speed.points if not point.bends]
+
     def test_too_little_footage_gets_a_plain_offer(self) -> None:
         self.step(kind="slip", clips=[self.document().main.clips[0].id], by=99 * SECOND)
         self.browser.driver.refresh()

@@ -228,6 +228,21 @@ class LayeringTest(LayeringCase):
         self.until(lambda: not self.found("pip").masks, "not deleted")
         self.assert_clean_console()
 
+    def test_a_mask_is_painted_by_keys(self) -> None:
+        browser = self.browser
+        browser.press("layer-pip")
+        browser.press("layer-part-masks")
+        self.open_menu("add-mask")
+        browser.press("mask-brush")
+        browser.test("stroke-surface").send_keys(Keys.SPACE, *[Keys.ARROW_RIGHT] * 9, Keys.ESCAPE)
+        browser.test("stroke-surface").send_keys(Keys.SPACE, *[Keys.ARROW_DOWN] * 9, Keys.SPACE)
+        self.until(lambda: self.found("pip").masks[0].strokes, "no stroke was kept")
+        (stroke,) = self.found("pip").masks[0].strokes
+        (left, top), (right, bottom) = stroke.points[0], stroke.points[-1]
+        self.assertAlmostEqual(left, right, places=3)
+        self.assertGreater(bottom, top)
+        self.assert_clean_console()
+
 
 class FingerTest(LayeringCase):
     size = (390, 844)

@@ -139,6 +139,14 @@ class MovingTest(MovingCase):
         self.drag("handle-0-after", (0, -12))
         self.until(lambda: ease() != before, "the speed did not change")
         browser.press("graph-value")
+        shown = lambda: len(browser.all("[data-test^=graph-key-]"))  # noqa: E731
+        self.assertEqual(2, shown())
+        for _ in range(3):
+            browser.press("time-closer")
+        self.until(lambda: shown() == 1, "both keys are seen however close one looks")
+        for _ in range(3):
+            browser.press("time-farther")
+        self.until(lambda: shown() == 2, "not all is seen again")
         browser.press("ease-spring")
         self.until(lambda: ease().kind == "spring", "no spring")
 

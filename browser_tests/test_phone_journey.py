@@ -58,7 +58,7 @@ class PhoneJourneyTest(SiteTest):
         browser = self.browser
         folder = Path(tempfile.mkdtemp(dir=browser.folder))
         path = make_video(folder / "kite.mp4", frames=30, size=(180, 320), sound=tone(1.0))
-        browser.all("[data-test=files]")[0].send_keys(str(path))
+        browser.wait(lambda: browser.all("[data-test=files]"))[0].send_keys(str(path))
         browser.find('[data-take="kite.mp4"] img', seconds=60)
         self.fingers.tap(self.fingers.middle('[data-take="kite.mp4"]'))
         browser.find("[data-test=take-still]")

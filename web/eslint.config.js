@@ -1,10 +1,12 @@
 import { readdirSync } from 'node:fs'
+import texts from '@intlify/eslint-plugin-vue-i18n'
 import { defineConfigWithVueTs, vueTsConfigs } from '@vue/eslint-config-typescript'
 import vue from 'eslint-plugin-vue'
 import access from 'eslint-plugin-vuejs-accessibility'
 
 /** The rooms of the page, from the ground up: each may use those before it, none behind. */
 const ROOMS = [
+  'texts',
   'worker',
   'look',
   'tray',
@@ -51,8 +53,8 @@ const apart = STAGES.map((stage) =>
   ),
 )
 
-export default defineConfigWithVueTs(
-  { ignores: ['dist', 'src/api/schema.d.ts'] },
+const code = defineConfigWithVueTs(
+  { ignores: ['dist', 'src/api/schema.d.ts', '**/*.cases.json'] },
   vue.configs['flat/recommended'],
   ...access.configs['flat/recommended'],
   vueTsConfigs.recommendedTypeChecked,
@@ -82,3 +84,38 @@ export default defineConfigWithVueTs(
     rules: { '@typescript-eslint/require-await': 'off' },
   },
 )
+
+/** Rules without files of their own are for code, not for texts. */
+const ofCode = code.map((one) =>
+  one.files || !one.rules ? one : { ...one, files: ['**/*.ts', '**/*.vue'] },
+)
+
+export default [
+  ...ofCode,
+  ...texts.configs.recommended,
+  {
+    settings: {
+      'vue-i18n': {
+        localeDir: {
+          pattern: './src/texts/*/*.json',
+          localeKey: 'path',
+          localePattern: /texts\/(?<locale>[\w-]+)\/[\w-]+\.json$/,
+        },
+        messageSyntaxVersion: '^11.0.0',
+      },
+    },
+    rules: {
+      '@intlify/vue-i18n/no-raw-text': [
+        'error',
+        {
+          ignorePattern: '^[^\\p{L}]*$',
+          ignoreText: ['dB', 'px', 's', 'fr', '%', '×', '°'],
+          attributes: { '/.+/': ['title', 'aria-label', 'placeholder', 'label', 'help', 'told'] },
+        },
+      ],
+      '@intlify/vue-i18n/no-unused-keys': ['error', { extensions: ['.ts', '.vue'] }],
+      '@intlify/vue-i18n/no-duplicate-keys-in-locale': 'error',
+      '@intlify/vue-i18n/no-missing-keys-in-other-locales': 'error',
+    },
+  },
+]

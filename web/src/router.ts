@@ -1,6 +1,7 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import { STAGE_IDS } from '@/stages/ids'
 import { useSession } from '@/stores/session'
+import { t } from '@/texts'
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -40,11 +41,11 @@ router.beforeEach(async (to) => {
 
 // The studio names its project itself; other pages are named by what they are.
 const TITLES: Record<string, string> = {
-  'sign-in': 'Sign in',
-  'new-password': 'New password',
-  projects: 'Projects',
+  'sign-in': t('app.router.signIn'),
+  'new-password': t('app.router.newPassword'),
+  projects: t('words.projects'),
 }
 router.afterEach((to) => {
   const title = TITLES[String(to.name)]
-  if (title) document.title = `${title} · Velvet Kite`
+  if (title) document.title = t('app.router.velvetKite', { title })
 })

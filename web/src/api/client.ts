@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
+import { t } from '@/texts'
 import { reachable } from './reach'
 import type { components, paths } from './schema'
 
@@ -19,16 +20,16 @@ export class ServerError extends Error {
 
 const OFFLINE: Problem = {
   code: 'offline',
-  message: 'The server cannot be reached.',
-  safe: 'Everything up to here is kept.',
-  todo: 'Check the connection; steps are sent as soon as it is back.',
+  message: t('api.client.theServerCannotBeReached'),
+  safe: t('api.client.everythingUpToHereIs'),
+  todo: t('api.client.checkTheConnectionStepsAre'),
 }
 
 const UNEXPECTED: Problem = {
   code: 'unexpected',
-  message: 'The server gave an answer that cannot be read.',
-  safe: 'Your project is unchanged.',
-  todo: 'Try again.',
+  message: t('api.client.theServerGaveAnAnswer'),
+  safe: t('api.client.yourProjectIsUnchanged'),
+  todo: t('api.client.tryAgain'),
 }
 
 export function csrfToken(): string {

@@ -8,19 +8,20 @@ import IconPhotos from '~icons/tabler/library-photo'
 import IconAdjust from '~icons/tabler/adjustments-horizontal'
 import IconShape from '~icons/tabler/hexagon'
 import IconText from '~icons/tabler/letter-t'
+import { t } from '@/texts'
 import type { Clip, Tag } from './types'
 
 /** A kind of clip is told by name and glyph, not by its tint alone. */
 export const KIND_NAMES: Record<Clip['kind'], string> = {
-  video: 'video',
-  still: 'still',
-  sound: 'sound',
-  solid: 'colour',
-  sequence: 'numbered stills',
-  group: 'group',
-  text: 'text',
-  shape: 'shape',
-  adjustment: 'adjustment',
+  video: t('api.kinds.video'),
+  still: t('api.kinds.still'),
+  sound: t('api.kinds.sound'),
+  solid: t('api.kinds.solid'),
+  sequence: t('api.kinds.sequence'),
+  group: t('api.kinds.group'),
+  text: t('api.kinds.text'),
+  shape: t('api.kinds.shape'),
+  adjustment: t('api.kinds.adjustment'),
 }
 
 export const KIND_ICONS: Record<Clip['kind'], Component> = {
@@ -37,13 +38,13 @@ export const KIND_ICONS: Record<Clip['kind'], Component> = {
 
 /** Colours that clips, markers and takes can be tagged with; each is shown with its name too. */
 export const TAGS: { id: Tag; name: string; colour: string }[] = [
-  { id: '', name: 'none', colour: 'transparent' },
-  { id: 'sky', name: 'sky', colour: '#7db4e0' },
-  { id: 'amber', name: 'amber', colour: '#e0a63a' },
-  { id: 'olive', name: 'olive', colour: '#a7ab4b' },
-  { id: 'sea', name: 'sea', colour: '#5cbfae' },
-  { id: 'violet', name: 'violet', colour: '#9a8cf0' },
-  { id: 'rose', name: 'rose', colour: '#d983a8' },
+  { id: '', name: t('api.tags.none'), colour: 'transparent' },
+  { id: 'sky', name: t('api.tags.sky'), colour: '#7db4e0' },
+  { id: 'amber', name: t('api.tags.amber'), colour: '#e0a63a' },
+  { id: 'olive', name: t('api.tags.olive'), colour: '#a7ab4b' },
+  { id: 'sea', name: t('api.tags.sea'), colour: '#5cbfae' },
+  { id: 'violet', name: t('api.tags.violet'), colour: '#9a8cf0' },
+  { id: 'rose', name: t('api.tags.rose'), colour: '#d983a8' },
 ]
 
 export function tagColour(tag: string | undefined): string {

@@ -69,19 +69,19 @@ async function set(event: { preventDefault: () => void }) {
 <template>
   <BModal
     v-model="open"
-    title="This clip"
-    ok-title="Set"
-    cancel-title="Cancel"
+    :title="$t('controls.clipDialog.thisClip')"
+    :ok-title="$t('controls.clipDialog.set')"
+    :cancel-title="$t('words.cancel')"
     cancel-variant="secondary"
     :ok-disabled="starts === null || lasts === null"
     @ok="set"
   >
-    <label class="form-label" for="clip-name">Name</label>
+    <label class="form-label" for="clip-name">{{ $t('words.name') }}</label>
     <input id="clip-name" v-model="name" data-first class="form-control mb-3" maxlength="200" />
     <TagPicker v-model="tag" />
     <div class="times mt-3">
       <div>
-        <label class="form-label" for="clip-start">Starts at</label>
+        <label class="form-label" for="clip-start">{{ $t('controls.clipDialog.startsAt') }}</label>
         <input
           id="clip-start"
           v-model="start"
@@ -93,7 +93,7 @@ async function set(event: { preventDefault: () => void }) {
         />
       </div>
       <div>
-        <label class="form-label" for="clip-length">Lasts</label>
+        <label class="form-label" for="clip-length">{{ $t('controls.clipDialog.lasts') }}</label>
         <input
           id="clip-length"
           v-model="length"
@@ -108,10 +108,10 @@ async function set(event: { preventDefault: () => void }) {
     <p id="clip-times" class="tiny quiet mt-2 mb-0">
       {{
         starts === null || lasts === null
-          ? 'That is no time. Type minutes, seconds and frames (1:02.14), seconds (2.5) or frames (75 f).'
+          ? $t('controls.clipDialog.thatIsNoTimeType')
           : follows
-            ? 'On this track a clip begins where the one before it ends.'
-            : 'Minutes, seconds and frames (1:02.14), seconds (2.5) or frames (75 f).'
+            ? $t('controls.clipDialog.onThisTrackAClip')
+            : $t('controls.clipDialog.howToTypeATime')
       }}
     </p>
   </BModal>

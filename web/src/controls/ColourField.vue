@@ -59,7 +59,7 @@ function set(event: Event) {
       class="code"
       maxlength="7"
       spellcheck="false"
-      :aria-label="`${label}, code`"
+      :aria-label="$t('controls.colourField.code', { label })"
       :value="shown"
       :disabled="disabled"
       @change="set"

@@ -75,7 +75,7 @@ function toggle(row: Row) {
     <TrayItem
       v-else-if="row.control.control === 'switch'"
       :name="row.label"
-      :told="row.value ? 'on' : 'off'"
+      :told="row.value ? $t('words.isOn') : $t('words.isOff')"
     >
       <label class="form-check form-switch switch">
         <input

@@ -124,7 +124,7 @@ function settle() {
     preserveAspectRatio="none"
     role="application"
     tabindex="0"
-    :aria-label="`${label}. ${all.length} points. Space: next point; arrows move it; Delete takes it out`"
+    :aria-label="$t('controls.curveGraph.pointsSpaceNextPointArrows', { label, count: all.length })"
     data-test="curve"
     @pointerdown="grip.down($event)"
     @dblclick="twice"

@@ -7,9 +7,13 @@ const { needRefresh, updateServiceWorker } = useRegisterSW({ immediate: false })
 
 <template>
   <div v-if="needRefresh" class="fresh" role="status" data-test="fresh-version">
-    <span>There is a newer version. Steps that wait are kept.</span>
-    <button class="btn btn-primary" @click="updateServiceWorker(true)">Load it</button>
-    <button class="btn btn-bare" @click="needRefresh = false">Later</button>
+    <span>{{ $t('controls.freshVersion.thereIsANewerVersion') }}</span>
+    <button class="btn btn-primary" @click="updateServiceWorker(true)">
+      {{ $t('controls.freshVersion.loadIt') }}
+    </button>
+    <button class="btn btn-bare" @click="needRefresh = false">
+      {{ $t('controls.freshVersion.later') }}
+    </button>
   </div>
 </template>
 

@@ -32,13 +32,13 @@ const naming = ref(false)
 </script>
 
 <template>
-  <section class="bar" aria-label="In hand">
+  <section class="bar" :aria-label="$t('controls.inHandBar.inHand')">
     <WhatIsInHand @name="naming = true" />
     <span v-if="phone" class="spacer" />
     <template v-if="phone && layer.hasKeys.value">
       <button
         class="btn btn-bare jump"
-        aria-label="To the key before"
+        :aria-label="$t('words.toTheKeyBefore')"
         data-test="key-before"
         @click="layer.jump(-1)"
       >
@@ -47,7 +47,7 @@ const naming = ref(false)
       <svg class="sign" viewBox="0 0 14 20" aria-hidden="true"><path d="M7 1l6 6-6 12L1 7z" /></svg>
       <button
         class="btn btn-bare jump"
-        aria-label="To the next key"
+        :aria-label="$t('words.toTheNextKey')"
         data-test="key-next"
         @click="layer.jump(1)"
       >
@@ -76,13 +76,15 @@ const naming = ref(false)
         strategy="fixed"
       >
         <template #button-content>
-          <IconPlus aria-hidden="true" /><span class="word">Track</span>
+          <IconPlus aria-hidden="true" /><span class="word">{{
+            $t('controls.inHandBar.track')
+          }}</span>
         </template>
         <BDropdownItemButton @click="project.edit({ kind: 'add_track', track: 'picture' })">
-          Track for pictures
+          {{ $t('controls.inHandBar.trackForPictures') }}
         </BDropdownItemButton>
         <BDropdownItemButton @click="project.edit({ kind: 'add_track', track: 'sound' })">
-          Track for sound
+          {{ $t('controls.inHandBar.trackForSound') }}
         </BDropdownItemButton>
       </BDropdown>
     </div>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
+import { t } from '@/texts'
+
 /** Sets a key of a property at the playhead, or takes away the one that is there. */
 export type Keyed = 'none' | 'some' | 'here'
 
 defineProps<{ label: string; keyed: Keyed; disabled?: boolean }>()
 
 const TOLD: Record<Keyed, string> = {
-  none: 'set a key here',
-  some: 'has keys; set one here',
-  here: 'remove the key here',
+  none: t('controls.keyButton.setAKeyHere'),
+  some: t('controls.keyButton.hasKeysSetOneHere'),
+  here: t('controls.keyButton.removeTheKeyHere'),
 }
 </script>
 

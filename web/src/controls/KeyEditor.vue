@@ -2,6 +2,7 @@
 /** One key of the map: told, and set anew by pressing another. */
 import { computed, nextTick, ref } from 'vue'
 import IconX from '~icons/tabler/x'
+import { t } from '@/texts'
 import { keyLabel, keyName, type Binding } from './keys'
 import { meaning, withKey, type KeyGroup } from './ownKeys'
 import { useOwnKeys } from './useOwnKeys'
@@ -11,8 +12,8 @@ const own = useOwnKeys()
 const asking = ref(false)
 const refused = ref('')
 const button = ref<HTMLButtonElement | null>(null)
-const now = computed(() => own.now(props.group.name, props.binding.key))
-const told = computed(() => (now.value ? keyLabel(now.value) : 'none'))
+const now = computed(() => own.now(props.group.id, props.binding.key))
+const told = computed(() => (now.value ? keyLabel(now.value) : t('words.no')))
 
 const MODIFIERS = ['control', 'shift', 'alt', 'meta']
 
@@ -29,9 +30,11 @@ function set(key: string) {
   const other = key
     ? meaning(own.keys.value, props.groups, props.group, props.binding, key)
     : undefined
-  refused.value = other ? `${keyLabel(key)} is taken: ${other.label}` : ''
+  refused.value = other
+    ? t('controls.keyEditor.isTaken', { key: keyLabel(key), label: other.label })
+    : ''
   if (other) return
-  own.keys.value = withKey(own.keys.value, props.group.name, props.binding.key, key)
+  own.keys.value = withKey(own.keys.value, props.group.id, props.binding.key, key)
   asking.value = false
 }
 
@@ -50,20 +53,20 @@ async function ask() {
       type="button"
       class="kbd"
       :class="{ asking }"
-      :aria-label="`Key for “${binding.label}”: ${told}. Press to set another`"
+      :aria-label="$t('controls.keyEditor.keyForPressToSet', { label: binding.label, told })"
       :data-test="`key-of-${binding.key}`"
       @click="ask"
       @keydown="pressed"
       @blur="asking = false"
     >
-      {{ asking ? 'Press a key' : told }}
+      {{ asking ? $t('controls.keyEditor.pressAKey') : told }}
     </button>
     <button
       v-if="asking && now"
       type="button"
       class="btn btn-bare none"
-      :aria-label="`No key for “${binding.label}”`"
-      title="No key"
+      :aria-label="$t('controls.keyEditor.noKeyFor', { label: binding.label })"
+      :title="$t('controls.keyEditor.noKey')"
       @pointerdown.prevent
       @click="set('')"
     >

@@ -10,7 +10,14 @@ const own = useOwnKeys()
 </script>
 
 <template>
-  <BModal v-model="open" title="Keys" ok-only ok-title="Close" ok-variant="secondary" scrollable>
+  <BModal
+    v-model="open"
+    :title="$t('controls.keySheet.keys')"
+    ok-only
+    :ok-title="$t('words.close')"
+    ok-variant="secondary"
+    scrollable
+  >
     <div class="own">
       <label class="form-check form-switch">
         <input
@@ -20,7 +27,7 @@ const own = useOwnKeys()
           class="form-check-input"
           data-test="single-keys"
         />
-        <span>Keys of one letter</span>
+        <span>{{ $t('controls.keySheet.keysOfOneLetter') }}</span>
       </label>
       <button
         class="btn btn-secondary btn-sm"
@@ -28,11 +35,11 @@ const own = useOwnKeys()
         data-test="keys-reset"
         @click="own.keys.value = {}"
       >
-        All as they were
+        {{ $t('controls.keySheet.allAsTheyWere') }}
       </button>
     </div>
-    <p class="tiny quiet">Tap a key to set another one. They are kept for you on this device.</p>
-    <template v-for="group in groups" :key="group.name">
+    <p class="tiny quiet">{{ $t('controls.keySheet.tapAKeyToSet') }}</p>
+    <template v-for="group in groups" :key="group.id">
       <h3>{{ group.name }}</h3>
       <dl class="sheet">
         <template v-for="one in group.keys" :key="one.key">
@@ -43,18 +50,20 @@ const own = useOwnKeys()
         </template>
       </dl>
     </template>
-    <h3>By finger and mouse</h3>
+    <h3>{{ $t('controls.keySheet.byFingerAndMouse') }}</h3>
     <dl class="sheet">
-      <dt><kbd>Ctrl</kbd> + wheel, or pinch</dt>
-      <dd>Zooms the timeline about the pointer</dd>
-      <dt>Hold, then drag</dt>
-      <dd>Moves a clip; drag an end to trim</dd>
-      <dt>Drag over an empty place</dt>
-      <dd>Takes all clips it touches in hand; with a finger, hold first</dd>
-      <dt>Double-tap a group</dt>
-      <dd>Opens it</dd>
-      <dt>Double-tap a value’s name</dt>
-      <dd>Back to where it was at first</dd>
+      <dt>
+        <kbd>{{ $t('controls.keySheet.ctrl') }}</kbd> {{ $t('controls.keySheet.wheelOrPinch') }}
+      </dt>
+      <dd>{{ $t('controls.keySheet.zoomsTheTimelineAboutThe') }}</dd>
+      <dt>{{ $t('controls.keySheet.holdThenDrag') }}</dt>
+      <dd>{{ $t('controls.keySheet.movesAClipDragAn') }}</dd>
+      <dt>{{ $t('controls.keySheet.dragOverAnEmptyPlace') }}</dt>
+      <dd>{{ $t('controls.keySheet.takesAllClipsItTouches') }}</dd>
+      <dt>{{ $t('controls.keySheet.doubleTapAGroup') }}</dt>
+      <dd>{{ $t('controls.keySheet.opensIt') }}</dd>
+      <dt>{{ $t('controls.keySheet.doubleTapAValuesName') }}</dt>
+      <dd>{{ $t('controls.keySheet.backToWhereItWas') }}</dd>
     </dl>
   </BModal>
 </template>

@@ -2,6 +2,7 @@
 /** Asks for one name. */
 import { BModal } from 'bootstrap-vue-next'
 import { useId } from 'vue'
+import { t } from '@/texts'
 
 withDefaults(
   defineProps<{
@@ -13,7 +14,7 @@ withDefaults(
     label?: string
     most?: number
   }>(),
-  { ok: 'Keep', label: 'Name', most: 200 },
+  { ok: t('controls.nameDialog.keep'), label: t('words.name'), most: 200 },
 )
 const name = defineModel<string>({ required: true })
 defineEmits<{ ok: []; hidden: [] }>()
@@ -25,7 +26,7 @@ const id = useId()
     :model-value="open"
     :title="title"
     :ok-title="ok"
-    cancel-title="Cancel"
+    :cancel-title="$t('words.cancel')"
     cancel-variant="secondary"
     @ok="$emit('ok')"
     @hidden="$emit('hidden')"

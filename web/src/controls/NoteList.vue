@@ -33,7 +33,7 @@ const style = computed(() => {
       <button
         v-if="note.kind === 'problem'"
         class="btn btn-bare"
-        aria-label="Close this message"
+        :aria-label="$t('controls.noteList.closeThisMessage')"
         @click="notes.drop(note.id)"
       >
         <IconX aria-hidden="true" />

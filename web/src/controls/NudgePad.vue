@@ -5,6 +5,7 @@ import IconDown from '~icons/tabler/chevron-down'
 import IconLeft from '~icons/tabler/chevron-left'
 import IconRight from '~icons/tabler/chevron-right'
 import IconUp from '~icons/tabler/chevron-up'
+import { t } from '@/texts'
 import ChoiceGroup from './ChoiceGroup.vue'
 
 defineProps<{ disabled?: boolean }>()
@@ -15,28 +16,33 @@ const PACES = [
   { id: 10, name: '10 px' },
 ]
 const WAYS = [
-  { name: 'left', icon: IconLeft, x: -1, y: 0 },
-  { name: 'up', icon: IconUp, x: 0, y: -1 },
-  { name: 'down', icon: IconDown, x: 0, y: 1 },
-  { name: 'right', icon: IconRight, x: 1, y: 0 },
+  { id: 'left', name: t('controls.nudgePad.left'), icon: IconLeft, x: -1, y: 0 },
+  { id: 'up', name: t('controls.nudgePad.up'), icon: IconUp, x: 0, y: -1 },
+  { id: 'down', name: t('controls.nudgePad.down'), icon: IconDown, x: 0, y: 1 },
+  { id: 'right', name: t('controls.nudgePad.right'), icon: IconRight, x: 1, y: 0 },
 ]
 </script>
 
 <template>
-  <div class="pad" role="group" aria-label="Nudge">
+  <div class="pad" role="group" :aria-label="$t('controls.nudgePad.nudge')">
     <button
       v-for="way in WAYS"
-      :key="way.name"
+      :key="way.id"
       type="button"
       class="btn btn-secondary"
-      :aria-label="`Nudge ${way.name} by ${pace} px`"
+      :aria-label="$t('controls.nudgePad.nudgeByPx', { name: way.name, pace })"
       :disabled="disabled"
-      :data-test="`nudge-${way.name}`"
+      :data-test="`nudge-${way.id}`"
       @click="emit('nudge', { x: way.x * pace, y: way.y * pace })"
     >
       <component :is="way.icon" aria-hidden="true" />
     </button>
-    <ChoiceGroup label="Pace" :choices="PACES" :taken="pace" @take="pace = $event" />
+    <ChoiceGroup
+      :label="$t('controls.nudgePad.pace')"
+      :choices="PACES"
+      :taken="pace"
+      @take="pace = $event"
+    />
   </div>
 </template>
 

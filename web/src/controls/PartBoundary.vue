@@ -17,9 +17,9 @@ onErrorCaptured((error) => {
 
 <template>
   <section v-if="failed" class="empty" role="alert" data-test="part-failed">
-    <strong>{{ name }} has stopped</strong>
-    <span>Your work is kept; the rest of the page goes on. ({{ failed }})</span>
-    <button class="btn btn-secondary" @click="failed = ''">Try again</button>
+    <strong>{{ $t('controls.partBoundary.hasStopped', { name }) }}</strong>
+    <span>{{ $t('controls.partBoundary.yourWorkIsKeptThe', { failed }) }}</span>
+    <button class="btn btn-secondary" @click="failed = ''">{{ $t('words.tryAgain') }}</button>
   </section>
   <slot v-else />
 </template>

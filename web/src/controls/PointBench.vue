@@ -25,15 +25,15 @@ onBeforeUnmount(() => {
       data-test="pen"
       @click="drawing.put('pen')"
     >
-      <IconPen aria-hidden="true" /> Set points
+      <IconPen aria-hidden="true" /> {{ $t('controls.pointBench.setPoints') }}
     </BButton>
     <slot />
-    <KeyButton label="Path" :keyed="keyed" @click="$emit('key')" />
+    <KeyButton :label="$t('controls.pointBench.path')" :keyed="keyed" @click="$emit('key')" />
     <span class="tiny quiet hint">
       {{
         drawing.tool === 'pen'
-          ? 'Tap on the picture; tap the first point to close the line.'
-          : 'Tap the line to add a point; take a point to move it, join it otherwise or remove it.'
+          ? $t('controls.pointBench.tapOnThePictureTap')
+          : $t('controls.pointBench.tapTheLineToAdd')
       }}
     </span>
   </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Sliders for a part of a zone (a range, a mask) from what the core says of its parameters. */
 import { computed } from 'vue'
+import { t } from '@/texts'
 import ValueField from './ValueField.vue'
 import { changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
@@ -27,7 +28,10 @@ interface Row {
   axis: number | null
 }
 
-const AXES = { centre: ['Across', 'Down'], size: ['Width', 'Height'] } as Record<string, string[]>
+const AXES = {
+  centre: [t('words.across'), t('words.down')],
+  size: [t('words.width'), t('words.height')],
+} as Record<string, string[]>
 
 const rows = computed(() => props.controls.flatMap(rowsOf))
 

@@ -24,7 +24,7 @@ const text = computed(() => savingText(now.value))
     class="amiss tiny"
     role="status"
     data-test="saving"
-    title="Your steps are kept on this device and sent as soon as the line is back. Tap: try now"
+    :title="$t('controls.saveState.yourStepsAreKeptOn')"
     @click="project.sendNow()"
   >
     <IconWaiting aria-hidden="true" /><span>{{ text }}</span>

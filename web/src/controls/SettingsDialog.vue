@@ -6,6 +6,7 @@ import { computed } from 'vue'
 import { useClipboard } from '@/stores/clipboard'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 
 const open = defineModel<boolean>({ required: true })
 const clipboard = useClipboard()
@@ -13,18 +14,58 @@ const hand = useHand()
 const project = useProject()
 
 const GROUPS = [
-  { id: 'position', name: 'Position', help: 'Where it lies on the picture' },
-  { id: 'size', name: 'Size and turn', help: 'How large, turned, leaning, mirrored' },
-  { id: 'opacity', name: 'Opacity', help: 'How much of what lies below shows through' },
-  { id: 'blend', name: 'Blend', help: 'How it mixes with what lies below' },
-  { id: 'clipping', name: 'Clipping', help: 'Seen only where the layer below is' },
-  { id: 'speed', name: 'Speed', help: 'Factor or ramp; the length follows' },
-  { id: 'grade', name: 'Grade', help: 'All of it, with zones' },
-  { id: 'key', name: 'Key', help: 'By colour or brightness' },
-  { id: 'masks', name: 'Masks', help: 'And what is cropped' },
-  { id: 'effects', name: 'Effects', help: 'In place of those that are there' },
-  { id: 'moves', name: 'Motion', help: 'How it comes and goes, what it follows, its warp' },
-  { id: 'sound', name: 'Sound', help: 'Gain, fades, pitch' },
+  {
+    id: 'position',
+    name: t('words.position'),
+    help: t('controls.settingsDialog.whereItLiesOnThe'),
+  },
+  {
+    id: 'size',
+    name: t('controls.settingsDialog.sizeAndTurn'),
+    help: t('controls.settingsDialog.howLargeTurnedLeaningMirrored'),
+  },
+  { id: 'opacity', name: t('words.opacity'), help: t('controls.settingsDialog.howMuchOfWhatLies') },
+  {
+    id: 'blend',
+    name: t('controls.settingsDialog.blend'),
+    help: t('controls.settingsDialog.howItMixesWithWhat'),
+  },
+  {
+    id: 'clipping',
+    name: t('controls.settingsDialog.clipping'),
+    help: t('controls.settingsDialog.seenOnlyWhereTheLayer'),
+  },
+  {
+    id: 'speed',
+    name: t('controls.settingsDialog.speed'),
+    help: t('controls.settingsDialog.factorOrRampTheLength'),
+  },
+  {
+    id: 'grade',
+    name: t('controls.settingsDialog.grade'),
+    help: t('controls.settingsDialog.allOfItWithZones'),
+  },
+  {
+    id: 'key',
+    name: t('controls.settingsDialog.key'),
+    help: t('controls.settingsDialog.byColourOrBrightness'),
+  },
+  { id: 'masks', name: t('words.masks'), help: t('controls.settingsDialog.andWhatIsCropped') },
+  {
+    id: 'effects',
+    name: t('words.effects'),
+    help: t('controls.settingsDialog.inPlaceOfThoseThat'),
+  },
+  {
+    id: 'moves',
+    name: t('controls.settingsDialog.motion'),
+    help: t('controls.settingsDialog.howItComesAndGoes'),
+  },
+  {
+    id: 'sound',
+    name: t('controls.settingsDialog.sound'),
+    help: t('controls.settingsDialog.gainFadesPitch'),
+  },
 ] as const
 type Group = (typeof GROUPS)[number]['id']
 
@@ -46,15 +87,21 @@ function give() {
 <template>
   <BModal
     v-model="open"
-    title="Give copied settings"
-    :ok-title="many === 1 ? 'Give them' : `Give them to ${many} clips`"
-    cancel-title="Back"
+    :title="$t('controls.settingsDialog.giveCopiedSettings')"
+    :ok-title="$t('controls.settingsDialog.giveThemToClips', many)"
+    :cancel-title="$t('words.back')"
     cancel-variant="secondary"
     :ok-disabled="!chosen.length"
     data-test="settings-dialog"
     @ok="give"
   >
-    <p class="quiet">From “{{ source?.name || 'the copied clip' }}”:</p>
+    <p class="quiet">
+      {{
+        $t('controls.settingsDialog.from', {
+          name: source?.name || $t('controls.settingsDialog.theCopiedClip'),
+        })
+      }}
+    </p>
     <BFormCheckbox
       v-for="one in GROUPS"
       :key="one.id"

@@ -6,6 +6,7 @@ import ValueField from '@/controls/ValueField.vue'
 import SwitchField from '@/controls/SwitchField.vue'
 import { useProperties } from '@/inhand/useProperties'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 
@@ -17,8 +18,8 @@ const seconds = (ticks: number) => ticks / TICKS_PER_SECOND
 const gain = (value: number) => ({ gain: Math.min(24, Math.max(-60, value)) })
 
 const FADES = [
-  { path: 'fade_in', label: 'Fade in' },
-  { path: 'fade_out', label: 'Fade out' },
+  { path: 'fade_in', label: t('controls.soundFields.fadeIn') },
+  { path: 'fade_out', label: t('controls.soundFields.fadeOut') },
 ] as const
 
 function fade(path: (typeof FADES)[number]['path'], value: number) {
@@ -30,14 +31,17 @@ function fade(path: (typeof FADES)[number]['path'], value: number) {
 
 <template>
   <fieldset v-if="clip" :disabled="sound.locked.value">
-    <TrayItem name="Heard" :told="clip.muted ? 'no' : 'yes'">
+    <TrayItem
+      :name="$t('controls.soundFields.heard')"
+      :told="clip.muted ? $t('controls.soundFields.no') : $t('controls.soundFields.yes')"
+    >
       <SwitchField :on="!clip.muted" @update:on="sound.setWhole({ muted: !$event })">
-        Heard
+        {{ $t('controls.soundFields.heard') }}
       </SwitchField>
     </TrayItem>
     <ValueField
-      label="Gain"
-      help="At the playhead; with keys it changes over time"
+      :label="$t('controls.soundFields.gain')"
+      :help="$t('controls.soundFields.atThePlayheadWithKeys')"
       :value="sound.now('gain', 0)"
       :low="-60"
       :high="12"

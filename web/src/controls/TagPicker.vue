@@ -7,7 +7,7 @@ const tag = defineModel<Tag>({ required: true })
 </script>
 
 <template>
-  <div class="tags" role="group" aria-label="Colour">
+  <div class="tags" role="group" :aria-label="$t('words.colour')">
     <button
       v-for="one in TAGS"
       :key="one.id"

@@ -104,14 +104,19 @@ const twice = useTwice(back)
         reset === undefined
           ? (help ?? label)
           : (help ? `${help}. ` : '') +
-            `Double-tap: back to ${reset.toFixed(digits ?? 0)}${unit ?? ''}`
+            $t('controls.valueField.doubleTapBackTo', {
+              reset: reset.toFixed(digits ?? 0),
+              unit: unit ?? '',
+            })
       "
       tabindex="-1"
-      :aria-label="alone && reset !== undefined ? `Reset ${label}` : undefined"
+      :aria-label="
+        alone && reset !== undefined ? $t('controls.valueField.resetNamed', { label }) : undefined
+      "
       data-test="field-name"
       @pointerup="alone ? back() : twice($event)"
     >
-      {{ alone && reset !== undefined ? 'Reset' : label }}
+      {{ alone && reset !== undefined ? $t('controls.valueField.reset') : label }}
     </button>
     <span v-if="note" class="note tiny quiet">{{ note }}</span>
     <template v-else>
@@ -134,7 +139,7 @@ const twice = useTwice(back)
         v-if="alone"
         type="button"
         class="btn btn-secondary less"
-        :aria-label="`${label}: less`"
+        :aria-label="$t('controls.valueField.less', { label })"
         :disabled="disabled"
         data-test="less"
         @click="stepBy(-1)"
@@ -145,7 +150,7 @@ const twice = useTwice(back)
         v-if="alone"
         type="button"
         class="btn btn-secondary more"
-        :aria-label="`${label}: more`"
+        :aria-label="$t('controls.valueField.more', { label })"
         :disabled="disabled"
         data-test="more"
         @click="stepBy(1)"
@@ -156,7 +161,7 @@ const twice = useTwice(back)
         <input
           type="text"
           inputmode="decimal"
-          :aria-label="`${label}, exact`"
+          :aria-label="$t('controls.valueField.exact', { label })"
           :value="text"
           :disabled="disabled"
           @change="type"

@@ -32,17 +32,21 @@ const hand = useHand()
     toggle-class="verb-more"
   >
     <template #button-content>
-      <IconMore aria-hidden="true" /><span class="word">More</span>
+      <IconMore aria-hidden="true" /><span class="word">{{ $t('words.more') }}</span>
     </template>
     <template v-if="phone && hand.one">
       <BDropdownHeader>{{ title }} · {{ facts }}</BDropdownHeader>
       <BDropdownItemButton data-test="name-and-colour" @click="$emit('name')">
-        <IconName class="icon" aria-hidden="true" /><span>Name and colour</span>
+        <IconName class="icon" aria-hidden="true" /><span>{{
+          $t('controls.verbMenu.nameAndColour')
+        }}</span>
       </BDropdownItemButton>
     </template>
     <BDropdownItemButton v-if="phone" data-test="several" @click="hand.several = !hand.several">
       <IconSeveral class="icon" aria-hidden="true" />
-      <span>{{ hand.several ? 'Take one at a time' : 'Take several' }}</span>
+      <span>{{
+        hand.several ? $t('controls.verbMenu.takeOneAtATime') : $t('controls.verbMenu.takeSeveral')
+      }}</span>
     </BDropdownItemButton>
     <BDropdownItemButton
       v-for="verb in verbs"

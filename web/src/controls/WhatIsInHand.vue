@@ -33,7 +33,7 @@ const picture = computed(() => {
       <button
         class="title fw-semibold clip-text"
         data-test="in-hand"
-        :title="hand.one ? 'Name, colour, start and length' : title"
+        :title="hand.one ? $t('controls.whatIsInHand.nameColourStartAndLength') : title"
         :disabled="!hand.one"
         @click="$emit('name')"
       >
@@ -50,8 +50,8 @@ const picture = computed(() => {
       class="btn btn-bare let-go"
       :class="{ on: hand.several }"
       :aria-pressed="hand.several"
-      aria-label="Take several"
-      title="Take several: each tap adds a clip"
+      :aria-label="$t('controls.whatIsInHand.takeSeveral')"
+      :title="$t('controls.whatIsInHand.takeSeveralEachTapAdds')"
       :data-test="phone ? 'several-on' : 'several'"
       @click="hand.several = !hand.several"
     >
@@ -60,8 +60,8 @@ const picture = computed(() => {
     <button
       v-if="hand.found.length"
       class="btn btn-bare let-go"
-      aria-label="Put it down"
-      :title="told('Put it down', 'esc')"
+      :aria-label="$t('controls.whatIsInHand.putItDown')"
+      :title="told($t('controls.whatIsInHand.putItDown'), 'esc')"
       @click="hand.release()"
     >
       <IconX aria-hidden="true" />

@@ -1,3 +1,5 @@
+import { t } from '@/texts'
+
 /** A key and what it does. A stage's list and the common one never hold a key twice. */
 export interface Binding {
   key: string
@@ -71,10 +73,10 @@ export function keyLabel(key: string): string {
   const names: Record<string, string> = {
     arrowleft: '←',
     arrowright: '→',
-    pageup: 'Page ↑',
-    pagedown: 'Page ↓',
-    esc: 'Esc',
-    ctrl: 'Ctrl',
+    pageup: t('controls.keys.pageUp'),
+    pagedown: t('controls.keys.pageDown'),
+    esc: t('controls.keys.esc'),
+    ctrl: t('controls.keys.ctrl'),
   }
   return key
     .split('+')

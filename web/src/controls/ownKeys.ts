@@ -2,18 +2,19 @@ import type { Binding } from './keys'
 
 /** Keys under a heading; a stage's stand under its own. */
 export interface KeyGroup {
+  id: string
   name: string
   keys: Binding[]
   /** Whether they mean the same in every stage. */
   everywhere?: boolean
 }
 
-/** The heading of the keys that mean the same in every stage. */
-export const ANYWHERE = 'Anywhere'
-/** The heading of the verbs for clips. */
-export const WITH_CLIPS = 'With clips'
+/** The group of the keys that mean the same in every stage. */
+export const ANYWHERE = 'anywhere'
+/** The group of the verbs for clips. */
+export const WITH_CLIPS = 'clips'
 
-/** Keys that a person has set, by heading and by what the key is otherwise; empty: none. */
+/** Keys that a person has set, by group and by what the key is otherwise; empty: none. */
 export type OwnKeys = Record<string, string>
 
 const idOf = (group: string, key: string) => `${group} ${key}`
@@ -34,7 +35,7 @@ export function withKey(own: OwnKeys, group: string, key: string, to: string): O
 /** The bindings of a group with the keys that they have now, without those that have none. */
 export function bound(own: OwnKeys, group: KeyGroup, singles: boolean): Binding[] {
   return group.keys
-    .map((one) => ({ ...one, key: keyNow(own, group.name, one.key, singles) }))
+    .map((one) => ({ ...one, key: keyNow(own, group.id, one.key, singles) }))
     .filter((one) => one.key)
 }
 
@@ -49,6 +50,6 @@ export function meaning(
   const heard = groups.filter((one) => one === group || one.everywhere || group.everywhere)
   return heard
     .flatMap((one) => one.keys.map((other) => ({ one, other })))
-    .find(({ one, other }) => other !== binding && keyNow(own, one.name, other.key, true) === key)
+    .find(({ one, other }) => other !== binding && keyNow(own, one.id, other.key, true) === key)
     ?.other
 }

@@ -1,4 +1,5 @@
 import type { Control } from '@/stores/kit'
+import { t } from '@/texts'
 
 /** One field: a parameter, or one of the two numbers of a point. */
 export interface Row {
@@ -16,9 +17,9 @@ export interface Row {
 }
 
 const AXES: Record<string, [string, string]> = {
-  size: ['Width', 'Height'],
-  begin: ['Begins across', 'Begins down'],
-  end: ['Ends across', 'Ends down'],
+  size: [t('words.width'), t('words.height')],
+  begin: [t('controls.rows.beginsAcross'), t('controls.rows.beginsDown')],
+  end: [t('controls.rows.endsAcross'), t('controls.rows.endsDown')],
 }
 
 /** The fields of a parameter whose value is `now`, or else its default. */
@@ -41,7 +42,7 @@ export function rowOf(control: Control, now: unknown): Row[] {
   return value.map((one: unknown, axis) => ({
     ...shown,
     key: `${control.name}-${axis}`,
-    label: (AXES[control.name] ?? ['Across', 'Down'])[axis] ?? control.name,
+    label: (AXES[control.name] ?? [t('words.across'), t('words.down')])[axis] ?? control.name,
     value: one,
     rest: (control.default as unknown[])[axis],
     axis,

@@ -1,6 +1,7 @@
 import { computed } from 'vue'
 import { KIND_NAMES } from '@/api/kinds'
 import { useHand } from '@/stores/hand'
+import { t } from '@/texts'
 import { lengthLabel } from '@/time'
 
 /** What is in hand, in words. */
@@ -8,13 +9,15 @@ export function useInHandWords() {
   const hand = useHand()
 
   const title = computed(() => {
-    if (!hand.found.length) return 'Nothing in hand'
+    if (!hand.found.length) return t('words.nothingInHand')
     const clip = hand.one?.clip
-    return clip ? clip.name || KIND_NAMES[clip.kind] : `${hand.found.length} clips in hand`
+    return clip
+      ? clip.name || KIND_NAMES[clip.kind]
+      : t('controls.useInHandWords.clipsInHand', { count: hand.found.length })
   })
   const facts = computed(() => {
-    if (!hand.found.length) return 'Tap a clip to take it'
-    if (!hand.one) return 'Verbs act on all of them'
+    if (!hand.found.length) return t('controls.useInHandWords.tapAClipToTake')
+    if (!hand.one) return t('controls.useInHandWords.verbsActOnAllOf')
     const { clip, track } = hand.one
     return `${KIND_NAMES[clip.kind]} · ${track.name} · ${lengthLabel(clip.length)}`
   })

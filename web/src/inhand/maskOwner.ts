@@ -1,5 +1,6 @@
 import type { ComputedRef } from 'vue'
 import type { BrushStrokeOf, Mask, Step } from '@/api/types'
+import { t } from '@/texts'
 
 /** Something in hand that has masks on its picture: a layer, or a zone of a grade. */
 export interface MaskOwner {
@@ -22,18 +23,22 @@ const soft = { inwards: 0.02, outwards: 0.03 }
 
 /** Masks to begin from. */
 export const FRESH_MASKS = [
-  { id: 'ellipse', name: 'Ellipse', mask: { kind: 'ellipse', size: [0.16, 0.16], ...soft } },
+  {
+    id: 'ellipse',
+    name: t('inhand.maskOwner.ellipse'),
+    mask: { kind: 'ellipse', size: [0.16, 0.16], ...soft },
+  },
   {
     id: 'rectangle',
-    name: 'Rectangle',
+    name: t('inhand.maskOwner.rectangle'),
     mask: { kind: 'rectangle', size: [0.16, 0.12], radius: 0.02, ...soft },
   },
-  { id: 'edge', name: 'Straight edge', mask: { kind: 'edge', ...soft } },
-  { id: 'path', name: 'Pen path', mask: { kind: 'path', contours: [] } },
-  { id: 'brush', name: 'Brush', mask: { kind: 'brush' } },
+  { id: 'edge', name: t('inhand.maskOwner.straightEdge'), mask: { kind: 'edge', ...soft } },
+  { id: 'path', name: t('inhand.maskOwner.penPath'), mask: { kind: 'path', contours: [] } },
+  { id: 'brush', name: t('inhand.maskOwner.brush'), mask: { kind: 'brush' } },
   {
     id: 'leave-out',
-    name: 'Rough area to leave out',
+    name: t('inhand.maskOwner.roughAreaToLeaveOut'),
     mask: {
       kind: 'rectangle',
       size: [0.1, 0.5],
@@ -47,9 +52,9 @@ export const FRESH_MASKS = [
 
 /** How a mask goes together with those before it. */
 export const JOINS = [
-  { id: 'add', name: 'Add' },
-  { id: 'subtract', name: 'Subtract' },
-  { id: 'intersect', name: 'Intersect' },
+  { id: 'add', name: t('inhand.maskOwner.add') },
+  { id: 'subtract', name: t('inhand.maskOwner.subtract') },
+  { id: 'intersect', name: t('inhand.maskOwner.intersect') },
 ] as const
 
 /** The tool that belongs to a kind of mask. */

@@ -9,6 +9,7 @@ import { useHand } from '@/stores/hand'
 import { useMoving, type KeyName } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { frameTicks, tickOf } from '@/time'
 
 /** What can be done with the keys in hand, across properties and clips. */
@@ -76,7 +77,7 @@ export function useKeys() {
     }
     for (const row of found.values()) row.keys.sort((a, b) => a.at - b.at)
     clipboard.keys = [...found.values()]
-    notes.told(count.value === 1 ? 'Key copied.' : `${count.value} keys copied.`)
+    notes.told(t('inhand.useKeys.keysCopied', count.value))
   }
 
   /** At the playhead; `relative` from where each clip is, instead of from where they were copied. */

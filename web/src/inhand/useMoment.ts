@@ -4,6 +4,7 @@ import { isKeyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { useNotes } from '@/stores/notes'
 import { startOf, useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 
 /** Where the playhead stands in a clip: there its keys are set. */
@@ -25,7 +26,7 @@ export function useMoment(clip: Ref<Clip | null>) {
   /** Whether values by path may be set now: keys only where the clip is seen, else that is said. */
   function maySet(values: Record<string, unknown>): boolean {
     if (over.value || !Object.values(values).some(isKeyed)) return true
-    notes.told(`The playhead is not on “${clip.value?.name}”: keys are set within it.`)
+    notes.told(t('inhand.useMoment.thePlayheadIsNotOn', { name: clip.value?.name }))
     return false
   }
 

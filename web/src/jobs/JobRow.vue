@@ -31,14 +31,18 @@ const canTryAgain = computed(() => ['failed', 'cancelled'].includes(props.job.st
       <div v-if="facts" class="tiny quiet clip-text">{{ facts }}</div>
       <div class="small soft" :title="told">{{ told }}</div>
       <BProgress v-if="open" :max="1">
-        <BProgressBar :value="job.share" variant="primary" :aria-label="`${title}, share done`" />
+        <BProgressBar
+          :value="job.share"
+          variant="primary"
+          :aria-label="$t('jobs.jobRow.shareDone', { title })"
+        />
       </BProgress>
       <div v-if="job.state === 'failed'" class="tiny quiet">{{ job.problem?.todo }}</div>
     </div>
     <BButton
       v-if="open"
       variant="secondary"
-      :aria-label="`Cancel ${title}`"
+      :aria-label="$t('jobs.jobRow.cancel', { title })"
       data-test="job-cancel"
       @click="$emit('cancel')"
     >
@@ -47,8 +51,8 @@ const canTryAgain = computed(() => ['failed', 'cancelled'].includes(props.job.st
     <BButton
       v-if="canTryAgain"
       variant="secondary"
-      :aria-label="`Try ${title} again`"
-      title="Try again"
+      :aria-label="$t('jobs.jobRow.tryAgain', { title })"
+      :title="$t('words.tryAgain')"
       data-test="job-again"
       @click="$emit('again')"
     >

@@ -1,3 +1,5 @@
+import { t } from '@/texts'
+
 /** How a value goes from key to key; the same functions as the core's. */
 
 export interface Ease {
@@ -93,25 +95,45 @@ export interface Preset {
 
 /** Eases at hand, the soft ones first. */
 export const PRESETS: Preset[] = [
-  { id: 'steady', name: 'Steady', ease: { kind: 'steady' } },
-  { id: 'soft', name: 'Soft', ease: { kind: 'bezier', x1: 0.42, y1: 0, x2: 0.58, y2: 1 } },
-  { id: 'softer', name: 'Softer', ease: { kind: 'bezier', x1: 0.76, y1: 0, x2: 0.24, y2: 1 } },
-  { id: 'sets-off', name: 'Sets off', ease: { kind: 'bezier', x1: 0.55, y1: 0, x2: 0.9, y2: 0.6 } },
-  { id: 'arrives', name: 'Arrives', ease: { kind: 'bezier', x1: 0.1, y1: 0.6, x2: 0.3, y2: 1 } },
+  { id: 'steady', name: t('motion.easing.steady'), ease: { kind: 'steady' } },
+  {
+    id: 'soft',
+    name: t('motion.easing.soft'),
+    ease: { kind: 'bezier', x1: 0.42, y1: 0, x2: 0.58, y2: 1 },
+  },
+  {
+    id: 'softer',
+    name: t('motion.easing.softer'),
+    ease: { kind: 'bezier', x1: 0.76, y1: 0, x2: 0.24, y2: 1 },
+  },
+  {
+    id: 'sets-off',
+    name: t('motion.easing.setsOff'),
+    ease: { kind: 'bezier', x1: 0.55, y1: 0, x2: 0.9, y2: 0.6 },
+  },
+  {
+    id: 'arrives',
+    name: t('motion.easing.arrives'),
+    ease: { kind: 'bezier', x1: 0.1, y1: 0.6, x2: 0.3, y2: 1 },
+  },
   {
     id: 'overshoot',
-    name: 'Overshoot',
+    name: t('motion.easing.overshoot'),
     ease: { kind: 'bezier', x1: 0.3, y1: 1.5, x2: 0.6, y2: 1 },
   },
   {
     id: 'wind-up',
-    name: 'Wind up',
+    name: t('motion.easing.windUp'),
     ease: { kind: 'bezier', x1: 0.5, y1: -0.45, x2: 0.5, y2: 1.45 },
   },
-  { id: 'spring', name: 'Spring', ease: { kind: 'spring', stiffness: 320, damping: 16 } },
-  { id: 'bounce', name: 'Bounce', ease: { kind: 'bounce', count: 3, kept: 0.3 } },
-  { id: 'steps', name: 'Steps', ease: { kind: 'steps', count: 4 } },
-  { id: 'hold', name: 'Hold', ease: { kind: 'hold' } },
+  {
+    id: 'spring',
+    name: t('motion.easing.spring'),
+    ease: { kind: 'spring', stiffness: 320, damping: 16 },
+  },
+  { id: 'bounce', name: t('motion.easing.bounce'), ease: { kind: 'bounce', count: 3, kept: 0.3 } },
+  { id: 'steps', name: t('motion.easing.steps'), ease: { kind: 'steps', count: 4 } },
+  { id: 'hold', name: t('motion.easing.hold'), ease: { kind: 'hold' } },
 ]
 
 /** Shape of a key on the screen, by its ease: steady sharp, hold flat on the right, others round. */

@@ -1,24 +1,25 @@
 import type { Clip } from '@/api/types'
+import { t } from '@/texts'
 import { read } from './props'
 
 const KNOWN: Record<string, string> = {
-  'place/position': 'Position',
-  'place/size': 'Size',
-  'place/turn': 'Turn',
-  'place/lean': 'Lean',
-  'place/pivot': 'Pivot',
-  'form/contours': 'Points of the path',
-  'warp/points': 'Grid',
-  'moves/shutter': 'Shutter',
-  opacity: 'Opacity',
+  'place/position': t('words.position'),
+  'place/size': t('words.size'),
+  'place/turn': t('motion.names.turn'),
+  'place/lean': t('motion.names.lean'),
+  'place/pivot': t('motion.names.pivot'),
+  'form/contours': t('motion.names.pointsOfThePath'),
+  'warp/points': t('motion.names.grid'),
+  'moves/shutter': t('motion.names.shutter'),
+  opacity: t('words.opacity'),
 }
 const LISTS: Record<string, string> = {
-  effects: 'Effect',
-  masks: 'Mask',
-  pins: 'Pin',
-  stops: 'Stop',
-  zones: 'Zone',
-  meanwhile: 'Meanwhile',
+  effects: t('motion.names.effect'),
+  masks: t('words.mask'),
+  pins: t('motion.names.pin'),
+  stops: t('motion.names.stop'),
+  zones: t('motion.names.zone'),
+  meanwhile: t('motion.names.meanwhile'),
 }
 
 /** What a property is called, with the part that it belongs to. */

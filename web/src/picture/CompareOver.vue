@@ -41,13 +41,13 @@ const other = useTrialStill(
     <WipeOver
       v-model="viewing.split"
       :src="other"
-      :left="`step ${viewing.compared.number}`"
-      right="now"
+      :left="$t('picture.compareOver.step', { number: viewing.compared.number })"
+      :right="$t('picture.compareOver.now')"
       data-test="compare"
     />
     <button
       class="btn close"
-      aria-label="Compare no longer"
+      :aria-label="$t('picture.compareOver.compareNoLonger')"
       data-test="compare-off"
       @click="viewing.compared = null"
     >

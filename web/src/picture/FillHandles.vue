@@ -3,6 +3,7 @@
 import { computed, ref } from 'vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
+import { t } from '@/texts'
 import type { Point } from './placing'
 
 const props = defineProps<{
@@ -17,7 +18,7 @@ const props = defineProps<{
 type Ends = { begin: [number, number] } | { end: [number, number] }
 const emit = defineEmits<{ trying: [ends: Ends]; set: [ends: Ends] }>()
 
-const NAMES = { begin: 'Beginning', end: 'End' }
+const NAMES = { begin: t('picture.fillHandles.beginning'), end: t('picture.fillHandles.end') }
 const svg = ref<SVGSVGElement | null>(null)
 const draft = useDraft<Ends>(() => [props.begin, props.end])
 const ends = computed(() => {
@@ -55,7 +56,7 @@ const grip = useGrip<'begin' | 'end'>({
     class="ends"
     :viewBox="`0 0 ${width} ${height}`"
     role="group"
-    aria-label="Ends of the gradient"
+    :aria-label="$t('picture.fillHandles.endsOfTheGradient')"
     data-test="fill-handles"
   >
     <circle v-if="round" class="rim" :cx="ends[0]?.x" :cy="ends[0]?.y" :r="radius" />
@@ -69,7 +70,12 @@ const grip = useGrip<'begin' | 'end'>({
         :data-test="`fill-${one.id}`"
         role="button"
         tabindex="0"
-        :aria-label="`${NAMES[one.id]} of the gradient at ${one.at.join(', ')}; arrows move it`"
+        :aria-label="
+          $t('picture.fillHandles.ofTheGradientAtArrows', {
+            what: NAMES[one.id],
+            list: one.at.join(', '),
+          })
+        "
         @keydown="grip.key($event, one.id)"
         @pointerdown.stop="grip.down($event, one.id)"
       />

@@ -8,6 +8,7 @@ import { useSnapping } from '@/controls/useSnapping'
 import { shapeName } from '@/api/shapes'
 import { useProject } from '@/stores/project'
 import { useViewing, type Guide, type Quality } from '@/stores/viewing'
+import { t } from '@/texts'
 
 const props = defineProps<{ percent: number; zoom: number; moving: boolean; short?: boolean }>()
 defineEmits<{ closer: []; farther: []; fit: []; move: [] }>()
@@ -16,15 +17,15 @@ const snapping = useSnapping()
 const viewing = useViewing()
 
 const GUIDES: { id: Guide; name: string }[] = [
-  { id: 'thirds', name: 'Lines at thirds' },
-  { id: 'safe', name: 'Areas that are surely seen' },
-  { id: 'grid', name: 'A grid' },
+  { id: 'thirds', name: t('picture.lookCloser.linesAtThirds') },
+  { id: 'safe', name: t('picture.lookCloser.areasThatAreSurelySeen') },
+  { id: 'grid', name: t('picture.lookCloser.aGrid') },
 ]
 const QUALITIES: { id: Quality; name: string }[] = [
-  { id: 'auto', name: 'Plays as well as it can without stopping' },
-  { id: 'full', name: 'Plays in full size' },
-  { id: 'half', name: 'Plays in half size' },
-  { id: 'quarter', name: 'Plays in quarter size' },
+  { id: 'auto', name: t('picture.lookCloser.playsAsWellAsIt') },
+  { id: 'full', name: t('picture.lookCloser.playsInFullSize') },
+  { id: 'half', name: t('picture.lookCloser.playsInHalfSize') },
+  { id: 'quarter', name: t('picture.lookCloser.playsInQuarterSize') },
 ]
 const told = computed(() => {
   const canvas = project.document?.canvas
@@ -39,8 +40,8 @@ const told = computed(() => {
       v-if="zoom > 1"
       class="btn btn-bare hand"
       :aria-pressed="moving"
-      aria-label="Move the picture"
-      title="A finger moves the picture, two zoom it"
+      :aria-label="$t('picture.lookCloser.moveThePicture')"
+      :title="$t('picture.lookCloser.aFingerMovesThePicture')"
       data-test="hand-tool"
       @click="$emit('move')"
     >
@@ -57,16 +58,18 @@ const told = computed(() => {
       data-test="look-closer"
     >
       <template #button-content>
-        <span data-test="pace" title="Look closer (Ctrl and wheel)">{{ told }}</span>
+        <span data-test="pace" :title="$t('picture.lookCloser.lookCloserCtrlAndWheel')">{{
+          told
+        }}</span>
       </template>
       <BDropdownItemButton data-test="closer" @click="$emit('closer')">
-        Twice as close
+        {{ $t('picture.lookCloser.twiceAsClose') }}
       </BDropdownItemButton>
       <BDropdownItemButton :disabled="zoom === 1" @click="$emit('farther')">
-        Half as close
+        {{ $t('picture.lookCloser.halfAsClose') }}
       </BDropdownItemButton>
       <BDropdownItemButton :disabled="zoom === 1" data-test="fit" @click="$emit('fit')">
-        All of it
+        {{ $t('picture.lookCloser.allOfIt') }}
       </BDropdownItemButton>
       <BDropdownItemButton
         data-test="snapping"
@@ -74,7 +77,11 @@ const told = computed(() => {
         :aria-checked="snapping.on.value"
         @click="snapping.on.value = !snapping.on.value"
       >
-        {{ snapping.on.value ? 'Snapping is on: switch it off' : 'Snapping is off: switch it on' }}
+        {{
+          snapping.on.value
+            ? $t('picture.lookCloser.snappingIsOnSwitchIt')
+            : $t('picture.lookCloser.snappingIsOffSwitchIt')
+        }}
       </BDropdownItemButton>
       <BDropdownDivider />
       <BDropdownItemButton

@@ -7,6 +7,7 @@ import { useGrip } from '@/controls/useGrip'
 import { changedAt, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 import { frameOfMask, maskShape, type MaskNow } from './masks'
 import type { Point } from './placing'
@@ -128,11 +129,11 @@ function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
 }
 
 const NAMES: Record<Grip, string> = {
-  move: 'Middle',
-  width: 'Half width',
-  height: 'Half height',
-  turn: 'Turn',
-  soft: 'Softness outwards',
+  move: t('picture.maskHandles.middle'),
+  width: t('picture.maskHandles.halfWidth'),
+  height: t('picture.maskHandles.halfHeight'),
+  turn: t('picture.maskHandles.turn'),
+  soft: t('picture.maskHandles.softnessOutwards'),
 }
 
 /** What a grip changes, as it is: lengths in heights of the picture. */
@@ -140,7 +141,7 @@ function told(grip: Grip, index: number): string {
   const mask = shown.value[index]
   if (!mask) return ''
   const values: Record<Grip, () => string> = {
-    move: () => `middle at ${mask.centre.join(', ')}`,
+    move: () => t('picture.maskHandles.middleAt', { list: mask.centre.join(', ') }),
     width: () => String(mask.size[0]),
     height: () => String(mask.size[1]),
     turn: () => `${mask.turn}°`,
@@ -167,7 +168,7 @@ function step(): Step {
     class="masks"
     :viewBox="`0 0 ${width} ${height}`"
     role="group"
-    aria-label="Masks"
+    :aria-label="$t('words.masks')"
     data-test="mask-handles"
   >
     <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === taken }">
@@ -178,7 +179,12 @@ function step(): Step {
         data-test="mask-body"
         role="button"
         tabindex="0"
-        :aria-label="`Mask ${index + 1}, ${told('move', index)}; arrows move it`"
+        :aria-label="
+          $t('picture.maskHandles.maskArrowsMoveIt', {
+            index: index + 1,
+            told: told('move', index),
+          })
+        "
         @keydown="grip.key($event, { index, grip: 'move' })"
         @pointerdown.stop="grip.down($event, { index, grip: 'move' })"
       />
@@ -193,7 +199,12 @@ function step(): Step {
             :data-test="`mask-${knob.id}`"
             role="button"
             tabindex="0"
-            :aria-label="`${NAMES[knob.id]} of the mask, ${told(knob.id, index)}; arrows change it`"
+            :aria-label="
+              $t('picture.maskHandles.ofTheMaskArrowsChange', {
+                what: NAMES[knob.id],
+                told: told(knob.id, index),
+              })
+            "
             @keydown="grip.key($event, { index, grip: knob.id })"
             @pointerdown.stop="grip.down($event, { index, grip: knob.id })"
           />

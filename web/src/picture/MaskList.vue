@@ -17,6 +17,7 @@ import { FRESH_MASKS, JOINS, TOOLS, type MaskOwner } from '@/inhand/maskOwner'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
 import { useKit } from '@/stores/kit'
+import { t } from '@/texts'
 import { bring, TRAY } from '@/tray/tray'
 import TrayItem from '@/tray/TrayItem.vue'
 
@@ -33,12 +34,7 @@ const masks = computed(() => props.owner.masks.value)
 const taken = computed(() => props.owner.taken.value)
 const mask = computed(() => masks.value[taken.value] ?? null)
 const local = computed(() => props.owner.local.value)
-/** Strokes stay as they were drawn. */
-const controls = computed(() =>
-  (kit.layer?.masks[mask.value?.kind ?? ''] ?? []).filter(
-    (one) => mask.value?.kind !== 'brush' || !['grow', 'inwards', 'outwards'].includes(one.name),
-  ),
-)
+const controls = computed(() => kit.layer?.masks[mask.value?.kind ?? ''] ?? [])
 
 async function add(one: (typeof FRESH_MASKS)[number]) {
   const count = masks.value.length
@@ -58,7 +54,7 @@ watch(mask, (now) => {
   if (drawing.tool && !fits) drawing.tool = ''
 })
 const tray = inject(TRAY, null)
-const BENCHES = { brush: 'Brush and wipe', pen: 'Points' }
+const BENCHES = { brush: t('picture.maskList.brushAndWipe'), pen: t('picture.maskList.points') }
 watch(
   () => (drawing.tool === 'brush' || drawing.tool === 'pen' ? drawing.tool : null),
   async (tool) => {
@@ -90,11 +86,11 @@ function paint(erase: boolean) {
 
 <template>
   <div class="masks tray-group">
-    <TrayItem name="Masks">
+    <TrayItem :name="$t('words.masks')">
       <div class="line">
         <ChoiceGroup
           v-if="masks.length"
-          label="Mask in hand"
+          :label="$t('picture.maskList.maskInHand')"
           :choices="masks.map((one, index) => ({ id: index, name: `${index + 1} ${one.kind}` }))"
           :taken="taken"
           @take="owner.take"
@@ -106,7 +102,9 @@ function paint(erase: boolean) {
           strategy="fixed"
           data-test="add-mask"
         >
-          <template #button-content><IconPlus aria-hidden="true" /> Mask</template>
+          <template #button-content
+            ><IconPlus aria-hidden="true" /> {{ $t('words.mask') }}</template
+          >
           <BDropdownItemButton
             v-for="one in FRESH_MASKS"
             :key="one.id"
@@ -120,27 +118,29 @@ function paint(erase: boolean) {
       <p v-if="!masks.length" class="tiny quiet">{{ told }}</p>
     </TrayItem>
     <template v-if="mask">
-      <TrayItem name="This mask">
+      <TrayItem :name="$t('picture.maskList.thisMask')">
         <div class="line">
           <ChoiceGroup
             v-if="taken > 0"
-            label="How it joins the masks before it"
+            :label="$t('picture.maskList.howItJoinsTheMasks')"
             :choices="JOINS"
             :taken="mask.join ?? 'add'"
             @take="set({ join: $event })"
           />
-          <SwitchField :on="mask.on !== false" @update:on="set({ on: $event })"> On </SwitchField>
+          <SwitchField :on="mask.on !== false" @update:on="set({ on: $event })">
+            {{ $t('picture.maskList.on') }}
+          </SwitchField>
           <SwitchField
             :on="mask.invert ?? false"
             data-test="mask-invert"
             @update:on="set({ invert: $event })"
           >
-            Outside of it
+            {{ $t('picture.maskList.outsideOfIt') }}
           </SwitchField>
           <BButton
             size="sm"
             variant="secondary"
-            aria-label="Delete this mask"
+            :aria-label="$t('picture.maskList.deleteThisMask')"
             data-test="remove-mask"
             @click="owner.remove(taken)"
           >
@@ -148,11 +148,11 @@ function paint(erase: boolean) {
           </BButton>
         </div>
       </TrayItem>
-      <TrayItem v-if="mask.kind === 'path'" name="Points">
+      <TrayItem v-if="mask.kind === 'path'" :name="$t('picture.maskList.points')">
         <PointBench :keyed="keyedState(mask.contours, local)" @key="keyPath" />
       </TrayItem>
       <template v-if="mask.kind === 'brush'">
-        <TrayItem name="Brush and wipe">
+        <TrayItem :name="$t('picture.maskList.brushAndWipe')">
           <div class="line">
             <BButton
               size="sm"
@@ -161,7 +161,7 @@ function paint(erase: boolean) {
               data-test="brush"
               @click="paint(false)"
             >
-              <IconBrush aria-hidden="true" /> Paint
+              <IconBrush aria-hidden="true" /> {{ $t('picture.maskList.paint') }}
             </BButton>
             <BButton
               size="sm"
@@ -169,7 +169,7 @@ function paint(erase: boolean) {
               :aria-pressed="drawing.tool === 'brush' && drawing.brush.erase"
               @click="paint(true)"
             >
-              <IconEraser aria-hidden="true" /> Wipe
+              <IconEraser aria-hidden="true" /> {{ $t('picture.maskList.wipe') }}
             </BButton>
             <BButton
               size="sm"
@@ -177,13 +177,13 @@ function paint(erase: boolean) {
               :disabled="!mask.strokes?.length"
               @click="undoStroke"
             >
-              Take the last stroke away
+              {{ $t('picture.maskList.takeTheLastStrokeAway') }}
             </BButton>
           </div>
         </TrayItem>
         <ValueField
-          label="Brush"
-          help="Width of the brush"
+          :label="$t('picture.maskList.brush')"
+          :help="$t('picture.maskList.widthOfTheBrush')"
           :value="drawing.brush.width * 100"
           :low="0.5"
           :high="40"
@@ -194,7 +194,7 @@ function paint(erase: boolean) {
           @set="drawing.brush.width = $event / 100"
         />
         <ValueField
-          label="Softness"
+          :label="$t('picture.maskList.softness')"
           :value="drawing.brush.softness * 100"
           :low="0"
           :high="100"

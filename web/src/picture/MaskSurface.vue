@@ -95,7 +95,7 @@ const line = computed(() => {
     :line="line"
     :wipes="drawing.brush.erase"
     presses
-    told="Paint the mask"
+    :told="$t('picture.maskSurface.paintTheMask')"
     @drawn="addStroke"
   />
   <PathHandles
@@ -106,7 +106,7 @@ const line = computed(() => {
     :to="frame.to"
     :back="frame.back"
     :drawing="drawing.tool === 'pen'"
-    name="Path of the mask"
+    :name="$t('picture.maskSurface.pathOfTheMask')"
     @trying="player.tryOut(pathStep($event))"
     @set="owner.send(pathStep($event))"
     @drawn="drawing.tool = ''"

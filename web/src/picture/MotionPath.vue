@@ -37,7 +37,7 @@ const prop = computed(() => draft.value ?? kept.value)
 function toScreen([x, y]: Vector): Point {
   const { left, top, width, height } = props.placing.area.value
   const pivot = props.placing.placed.value?.pivot ?? { x: 0, y: 0 }
-  const spot = mapped(props.placing.shown.value, {
+  const spot = mapped(props.placing.led.value, {
     x: left + width / 2 + x + pivot.x,
     y: top + height / 2 + y + pivot.y,
   })
@@ -88,6 +88,13 @@ const points = computed(() => {
     ...toScreen(key.value as Vector),
   }))
 })
+/** Pixels around where the layer is that move the layer, and no key that it has elsewhere in time. */
+const OWN = 22
+const layerAt = computed(() =>
+  prop.value ? toScreen(valueAt(prop.value, props.placing.local.value) as Vector) : null,
+)
+const isFree = ({ x, y, here }: { x: number; y: number; here: boolean }) =>
+  !here && (!layerAt.value || Math.hypot(x - layerAt.value.x, y - layerAt.value.y) > OWN)
 const arms = computed(() =>
   points.value.flatMap((point) => {
     if (!point.taken && !point.here) return []
@@ -120,7 +127,7 @@ const grip = useGrip<Held>({
     const before = kept.value
     if (!before || !clip.value?.id) return
     const far = { x: dx / scale.value, y: dy / scale.value }
-    const by = unmappedShift(props.placing.shown.value, far)
+    const by = unmappedShift(props.placing.led.value, far)
     draft.value = {
       keys: before.keys.map((key, at) => (at === held.index ? dragged(held, key, by) : key)),
     }
@@ -185,7 +192,7 @@ const step = (to: Keyed) => ({
     class="way"
     :viewBox="`0 0 ${width} ${height}`"
     role="group"
-    aria-label="Path of the layer"
+    :aria-label="$t('picture.motionPath.pathOfTheLayer')"
     data-test="motion-path"
   >
     <polyline class="line under" :points="line" />
@@ -203,7 +210,12 @@ const step = (to: Keyed) => ({
         :data-test="`path-${arm.point.index}-${arm.side}`"
         role="button"
         tabindex="0"
-        :aria-label="`Handle ${arm.side} key ${arm.point.index + 1} of the path; arrows move it`"
+        :aria-label="
+          $t('picture.motionPath.handleKeyOfThePath', {
+            side: arm.side,
+            index: arm.point.index + 1,
+          })
+        "
         @keydown="grip.key($event, { index: arm.point.index, side: arm.side })"
         @pointerdown.stop="grip.down($event, { index: arm.point.index, side: arm.side })"
       />
@@ -216,7 +228,7 @@ const step = (to: Keyed) => ({
         :transform="`translate(${one.x - 7} ${one.y - 9})`"
       />
       <circle
-        v-if="!one.here"
+        v-if="isFree(one)"
         class="reach"
         data-fine
         :cx="one.x"
@@ -225,7 +237,12 @@ const step = (to: Keyed) => ({
         :data-test="`path-key-${one.index}`"
         role="button"
         tabindex="0"
-        :aria-label="`Key ${one.index + 1} of the path at ${(one.key.value as Vector).map(Math.round).join(', ')}; arrows move it`"
+        :aria-label="
+          $t('picture.motionPath.keyOfThePathAt', {
+            index: one.index + 1,
+            list: (one.key.value as Vector).map(Math.round).join(', '),
+          })
+        "
         @keydown="grip.key($event, { index: one.index, side: null })"
         @pointerdown.stop="grip.down($event, { index: one.index, side: null })"
       />

@@ -6,6 +6,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
 import { useDrawing } from '@/stores/drawing'
+import { t } from '@/texts'
 import {
   closed,
   extended,
@@ -42,9 +43,9 @@ const shown = computed(() => draft.value ?? props.path)
 const node = computed(() => nodeAt(shown.value, held.value))
 
 const JOINS = [
-  { id: 'corner', name: 'Corner' },
-  { id: 'smooth', name: 'Smooth' },
-  { id: 'broken', name: 'Broken' },
+  { id: 'corner', name: t('picture.pathHandles.corner') },
+  { id: 'smooth', name: t('picture.pathHandles.smooth') },
+  { id: 'broken', name: t('picture.pathHandles.broken') },
 ] as const
 
 const knobs = computed(() =>
@@ -165,7 +166,7 @@ function nudge(event: KeyboardEvent) {
       :viewBox="`0 0 ${width} ${height}`"
       tabindex="0"
       role="application"
-      :aria-label="`${name}: tap a point, then move it with the arrow keys, or delete it`"
+      :aria-label="$t('picture.pathHandles.tapAPointThenMove', { name })"
       @keydown="nudge"
     >
       <rect
@@ -229,13 +230,13 @@ function nudge(event: KeyboardEvent) {
     <Teleport v-if="node && bench.bench" :to="bench.bench">
       <div class="bar">
         <ChoiceGroup
-          label="How the point is joined"
+          :label="$t('picture.pathHandles.howThePointIsJoined')"
           :choices="JOINS"
           :taken="node.join ?? 'corner'"
           @take="held && put(joined(shown, held, $event))"
         />
         <BButton size="sm" variant="secondary" data-test="remove-node" @click="remove">
-          Remove the point
+          {{ $t('picture.pathHandles.removeThePoint') }}
         </BButton>
       </div>
     </Teleport>

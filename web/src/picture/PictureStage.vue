@@ -76,8 +76,12 @@ const percent = computed(() => {
 </script>
 
 <template>
-  <section class="stage" :class="{ beside, mirrored }" aria-label="Picture">
-    <aside v-if="side || beside" class="side" aria-label="Of the stage">
+  <section
+    class="stage"
+    :class="{ beside, mirrored }"
+    :aria-label="$t('picture.pictureStage.picture')"
+  >
+    <aside v-if="side || beside" class="side" :aria-label="$t('picture.pictureStage.ofTheStage')">
       <LookCloser v-if="beside" v-bind="closer" short />
       <span class="grow" />
       <component :is="side" v-if="side" />
@@ -97,7 +101,7 @@ const percent = computed(() => {
           class="sheet"
           data-test="still"
           :data-frame="player.drawn.value"
-          aria-label="The picture at the playhead"
+          :aria-label="$t('picture.pictureStage.thePictureAtThePlayhead')"
         />
         <video
           :ref="asVideo"
@@ -112,11 +116,11 @@ const percent = computed(() => {
           <CompareOver />
         </template>
         <span v-if="project.trouble && project.waiting" class="behind tiny" data-test="behind">
-          Without your last {{ project.waiting === 1 ? 'step' : `${project.waiting} steps` }}
+          {{ $t('picture.pictureStage.withoutYourLast', project.waiting) }}
         </span>
         <div v-if="project.document && !project.length" class="empty first">
-          <strong>Your film starts here</strong>
-          <span>Bring in takes, then place one on the timeline.</span>
+          <strong>{{ $t('picture.pictureStage.yourFilmStartsHere') }}</strong>
+          <span>{{ $t('picture.pictureStage.bringInTakesThenPlace') }}</span>
         </div>
       </div>
       <div
@@ -204,8 +208,8 @@ const percent = computed(() => {
   grid-area: side;
   display: flex;
   align-items: center;
-  gap: 4px;
-  padding: 0 6px;
+  gap: 2px;
+  padding: 0 2px;
   overflow-x: auto;
   scrollbar-width: none;
 }

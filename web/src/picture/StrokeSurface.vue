@@ -1,8 +1,9 @@
 <script setup lang="ts">
-/** A sheet over the picture that a finger draws one line on. */
-import { computed, ref } from 'vue'
+/** A sheet over the picture that a finger, or a pen moved by keys, draws one line on. */
+import { computed, ref, useId } from 'vue'
 import { useGrip } from '@/controls/useGrip'
 import type { DrawnPoint, Point } from './placing'
+import { usePenKeys } from './usePenKeys'
 
 const props = defineProps<{
   width: number
@@ -61,12 +62,17 @@ const grip = useGrip({
       if (!last || Math.hypot(next.x - last.x, next.y - last.y) > 1.5) points.value.push(next)
     }
   },
-  drop() {
-    emit('drawn', points.value)
-    points.value = []
-  },
+  drop: drawn,
   cancel: () => (points.value = []),
 })
+
+function drawn() {
+  emit('drawn', points.value)
+  points.value = []
+}
+const help = useId()
+const keys = usePenKeys(() => props, points, drawn)
+const tip = computed(() => hover.value ?? keys.pen.value)
 </script>
 
 <template>
@@ -76,7 +82,12 @@ const grip = useGrip({
     :viewBox="`0 0 ${width} ${height}`"
     role="application"
     :aria-label="told"
+    :aria-describedby="help"
+    tabindex="0"
     data-test="stroke-surface"
+    @keydown="keys.press"
+    @focus="keys.appear()"
+    @blur="keys.leave()"
     @pointerdown="grip.down($event)"
     @pointermove="hovered"
     @pointerleave="hover = null"
@@ -102,13 +113,15 @@ const grip = useGrip({
       :class="{ wipes }"
     />
     <circle
-      v-if="hover && !points.length"
+      v-if="tip && (!points.length || keys.pen.value)"
       class="tip"
-      :cx="hover.x"
-      :cy="hover.y"
+      :cx="tip.x"
+      :cy="tip.y"
       :r="Math.max(3, props.line / 2)"
     />
   </svg>
+  <span :id="help" class="visually-hidden">{{ $t('picture.strokeSurface.byKeys') }}</span>
+  <span class="visually-hidden" role="status">{{ keys.told.value }}</span>
 </template>
 
 <style scoped>

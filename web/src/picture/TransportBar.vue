@@ -9,6 +9,7 @@ import type { FrameRate } from '@/api/types'
 import { useToldKeys } from '@/controls/useToldKeys'
 import type { Player } from '@/player/usePlayer'
 import { useViewing } from '@/stores/viewing'
+import { t } from '@/texts'
 import { momentOf } from '@/time'
 
 const props = defineProps<{
@@ -25,7 +26,9 @@ const momentAt = (frame: number) => momentOf(frame, props.rate, viewing.clock)
 const running = computed(() => {
   const { playing, speed } = props.player
   if (!playing.value || speed.value === 1) return ''
-  return speed.value < 0 ? `back ${-speed.value} ×` : `${speed.value} ×`
+  return speed.value < 0
+    ? t('picture.transportBar.back', { what: -speed.value })
+    : `${speed.value} ×`
 })
 </script>
 
@@ -34,19 +37,21 @@ const running = computed(() => {
     <button
       class="clock"
       :class="viewing.clock"
-      title="Time, timecode or frames: tap to change"
+      :title="$t('picture.transportBar.timeTimecodeOrFramesTap')"
       data-test="clock"
       :data-frame="player.frame.value"
       @click="viewing.nextClock()"
     >
       <span class="now">{{ momentAt(player.frame.value) }}</span>
-      <span class="tiny quiet">of {{ momentAt(frames) }}</span>
+      <span class="tiny quiet">{{
+        $t('picture.transportBar.of', { moment: momentAt(frames) })
+      }}</span>
     </button>
     <div class="middle">
       <button
         class="btn btn-bare shuttle"
-        aria-label="Play backwards"
-        :title="told('Backwards; again: faster', 'x')"
+        :aria-label="$t('picture.transportBar.playBackwards')"
+        :title="told($t('picture.transportBar.backwardsAgainFaster'), 'x')"
         :disabled="!frames"
         data-test="shuttle-back"
         @click="player.shuttle(-1)"
@@ -55,8 +60,8 @@ const running = computed(() => {
       </button>
       <button
         class="btn btn-bare"
-        aria-label="One frame back"
-        :title="told('One frame back', 'arrowleft')"
+        :aria-label="$t('picture.transportBar.oneFrameBack')"
+        :title="told($t('picture.transportBar.oneFrameBack'), 'arrowleft')"
         @click="player.step(-1)"
       >
         <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
@@ -66,7 +71,9 @@ const running = computed(() => {
       <button
         class="play"
         :class="{ waiting: player.starting.value }"
-        :aria-label="player.playing.value ? 'Pause' : 'Play'"
+        :aria-label="
+          player.playing.value ? $t('picture.transportBar.pause') : $t('picture.transportBar.play')
+        "
         :disabled="!frames"
         data-test="play"
         @click="player.toggle()"
@@ -76,8 +83,8 @@ const running = computed(() => {
       </button>
       <button
         class="btn btn-bare"
-        aria-label="One frame on"
-        :title="told('One frame on', 'arrowright')"
+        :aria-label="$t('picture.transportBar.oneFrameOn')"
+        :title="told($t('picture.transportBar.oneFrameOn'), 'arrowright')"
         @click="player.step(1)"
       >
         <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
@@ -86,8 +93,8 @@ const running = computed(() => {
       </button>
       <button
         class="btn btn-bare shuttle"
-        aria-label="Play faster"
-        :title="told('Forwards; again: faster', 'v')"
+        :aria-label="$t('picture.transportBar.playFaster')"
+        :title="told($t('picture.transportBar.forwardsAgainFaster'), 'v')"
         :disabled="!frames"
         data-test="shuttle-on"
         @click="player.shuttle(1)"

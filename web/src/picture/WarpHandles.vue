@@ -200,7 +200,7 @@ async function addPin(event: PointerEvent) {
     class="warp"
     :viewBox="`0 0 ${width} ${height}`"
     role="group"
-    aria-label="Points that bend the picture"
+    :aria-label="$t('picture.warpHandles.pointsThatBendThePicture')"
     data-test="warp-handles"
   >
     <rect
@@ -233,7 +233,13 @@ async function addPin(event: PointerEvent) {
         :data-test="knob.pin ? `pin-${index}` : `grid-${index}`"
         role="button"
         tabindex="0"
-        :aria-label="`${knob.pin ? 'Pin' : 'Point'} ${index + 1} at ${told(knob.at)}; arrows move it`"
+        :aria-label="
+          $t('picture.warpHandles.atArrowsMoveIt', {
+            pin: knob.pin ? $t('picture.warpHandles.pin') : $t('picture.warpHandles.point'),
+            index: index + 1,
+            told: told(knob.at),
+          })
+        "
         @keydown="grip.key($event, knob)"
         @pointerdown.stop="grip.down($event, knob)"
       />

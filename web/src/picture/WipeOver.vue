@@ -39,13 +39,13 @@ function byKey(event: KeyboardEvent) {
       v-if="src"
       class="before"
       :src="src"
-      :alt="`The picture ${left}`"
+      :alt="$t('picture.wipeOver.thePicture', { left })"
       :style="{ clipPath: `inset(0 ${(1 - share) * 100}% 0 0)` }"
     />
     <button
       class="wipe"
       :style="{ left: `${share * 100}%` }"
-      :aria-label="`Where ${left} ends and ${right} begins; arrow keys`"
+      :aria-label="$t('picture.wipeOver.whereEndsAndBeginsArrow', { left, right })"
       data-test="wipe-bar"
       @pointerdown="wiper.down($event)"
       @keydown="byKey"

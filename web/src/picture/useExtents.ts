@@ -23,11 +23,12 @@ export function useExtents() {
         const asked = client.GET('/api/projects/{id}/revisions/{revision}/extents', {
           params: { path, query },
         })
-        const { extents, bodies, moved } = await need(asked)
+        const { extents, bodies, moved, led } = await need(asked)
         if (path.revision !== project.seen) return
         layering.bodies = { ...layering.bodies, ...(bodies as typeof layering.bodies) }
         layering.extents = { ...layering.extents, ...(extents as Record<string, [number, number]>) }
         layering.moved = moved as unknown as Record<string, Map6>
+        layering.led = led as unknown as Record<string, Map6>
       } catch {
         // Without sizes there are no handles; the picture itself tells what went wrong.
       }

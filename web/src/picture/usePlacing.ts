@@ -82,6 +82,8 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
   })
   /** From where its own place puts it to where it is shown: what it follows, how it comes. */
   const shown = computed<Map6>(() => layering.moved[clip.value?.id ?? ''] ?? STILL)
+  /** Where its path lies: with what it follows, but not as it sways or turns by itself. */
+  const led = computed<Map6>(() => layering.led[clip.value?.id ?? ''] ?? STILL)
   const corners = computed(() =>
     placed.value && size.value ? spotsOf(placed.value, size.value) : null,
   )
@@ -286,6 +288,7 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
     size,
     placed,
     shown,
+    led,
     corners,
     pivot,
     guides,

@@ -6,11 +6,8 @@ import { useViewing, type Stretch } from '@/stores/viewing'
 import { useSizing } from './sizing'
 import { nextPace, shuttled } from './shuttle'
 import type { Measured } from './measured'
-import { fetchStill, type Source, type StillAsk } from './source'
-
-const LONG_SIDE = 960
-const MOST_SIDE = 1920
-let lanes = 0
+import type { Source, StillAsk } from './source'
+import { useStills } from './useStills'
 
 interface Options {
   behind?: boolean
@@ -41,58 +38,31 @@ export function usePlayer(
   const asked = shallowRef<Pick<StillAsk, 'matte' | 'onion' | 'scopes'>>({})
   const measured = shallowRef<Measured | null>(null)
   const sizing = useSizing(toRef(useViewing(), 'quality'))
-  const lane = `still-${Date.now()}-${++lanes}`
-  let turn = 0
-  let longSide = LONG_SIDE
-  let asking = 0
-  let wanted = false
   let feeder: Feeder | null = null
-  const closing = new AbortController()
 
   const last = computed(() => Math.max(0, (source.value?.frames ?? 0) - 1))
   const end = computed(() => (behind ? (source.value?.frames ?? 0) : last.value))
   /** The frame whose picture is shown. */
   const shown = computed(() => Math.min(frame.value, last.value))
 
-  /** Ask for the still of the current frame. At most two are under way; the newest wins. */
-  async function draw() {
-    if (asking >= 2) {
-      wanted = true
-      return
-    }
-    const from = source.value
-    if (!from || playing.value) return
-    const mine = ++turn
-    const at = trial.value.frame ?? frame.value
-    asking += 1
-    wanted = false
-    try {
-      const found = await fetchStill(from, Math.min(at, last.value), {
-        longSide,
-        lane,
-        turn: mine,
-        edit: trial.value.step,
-        ...asked.value,
-        signal: closing.signal,
-      })
-      const { blob } = found
-      if (!blob.size) return
-      const bitmap = await createImageBitmap(blob)
-      if (mine >= lastDrawn) {
-        lastDrawn = mine
-        show(bitmap)
-        drawn.value = at
-        if (found.measured) measured.value = found.measured
-        if (!playing.value) moving.value = false
-      }
-    } catch (error) {
-      if (!closing.signal.aborted) onProblem(error)
-    } finally {
-      asking -= 1
-      if (wanted) draw()
-    }
-  }
-  let lastDrawn = 0
+  const { draw, sharpen } = useStills(
+    () =>
+      source.value?.frames && !playing.value
+        ? {
+            from: source.value,
+            frame: trial.value.frame ?? frame.value,
+            edit: trial.value.step,
+            ...asked.value,
+          }
+        : null,
+    (still) => {
+      show(still.picture)
+      drawn.value = still.frame
+      if (still.measured) measured.value = still.measured
+      if (!playing.value) moving.value = false
+    },
+    onProblem,
+  )
 
   function show(bitmap: ImageBitmap) {
     const target = canvas.value
@@ -203,14 +173,6 @@ export function usePlayer(
     draw()
   }
 
-  /** Ask for larger stills, since they are looked at more closely. */
-  function sharpen(zoom: number) {
-    const wanted = zoom > 1.5 ? MOST_SIDE : LONG_SIDE
-    if (wanted === longSide) return
-    longSide = wanted
-    draw()
-  }
-
   /** Forget a tried step; the next picture is asked for by whoever kept or dropped it. */
   function endTrial() {
     trial.value = { step: null, frame: null }
@@ -247,10 +209,7 @@ export function usePlayer(
   // What could not be drawn while nobody answered is drawn as soon as somebody may.
   useEventListener('online', draw)
 
-  onScopeDispose(() => {
-    closing.abort()
-    feeder?.stop()
-  })
+  onScopeDispose(() => feeder?.stop())
 
   return {
     frame: readonly(frame),

@@ -1,6 +1,7 @@
 import { ref, shallowRef } from 'vue'
 import { ServerError, type Schemas } from '@/api/client'
 import type { Edit } from '@/api/types'
+import { t } from '@/texts'
 import type { Outbox } from './outbox'
 import { isSignedOut, passes } from './pauses'
 
@@ -47,7 +48,7 @@ export interface Answer {
 
 const REFUSED: Answer = { good: false, made: [] }
 const STALE_TRIES = 4
-const CHANGING = 'The project is being changed elsewhere all the time. Try again.'
+const CHANGING = t('steps.line.theProjectIsBeingChanged')
 
 /**
  * The steps of one project on their way to the server, one after another. A step stays in the line,

@@ -1,3 +1,4 @@
+import { t } from '@/texts'
 import type { Trouble } from './line'
 
 export interface Saving {
@@ -16,10 +17,12 @@ export const isAmiss = ({ waiting, trouble, online }: Saving) =>
 /** What is true of the steps, in a few words. */
 export function savingText(now: Saving): string {
   const { waiting, trouble, online, step } = now
-  const steps = waiting === 1 ? '1 step' : `${waiting} steps`
-  if (trouble === 'signed-out' && waiting) return `signed out: ${steps} kept here`
+  const steps = t('steps.saving.steps', waiting)
+  if (trouble === 'signed-out' && waiting) return t('steps.saving.signedOutKeptHere', { steps })
   if (!online)
-    return waiting ? 'offline: your steps are kept here' : 'offline: new pictures come later'
-  if (trouble && waiting) return `${steps} waiting`
-  return waiting ? 'saving' : `saved · step ${step}`
+    return waiting
+      ? t('steps.saving.offlineYourStepsAreKept')
+      : t('steps.saving.offlineNewPicturesComeLater')
+  if (trouble && waiting) return t('steps.saving.waiting', { steps })
+  return waiting ? t('steps.saving.saving') : t('steps.saving.savedStep', { step })
 }

@@ -6,6 +6,7 @@ import { isUnfinished } from '@/jobs/job'
 import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 
 /** Films of the open project, being made or finished. */
 export const useExports = defineStore('exports', () => {
@@ -40,8 +41,9 @@ export const useExports = defineStore('exports', () => {
     for (const film of found) {
       const before = films.value.find((one) => one.id === film.id)
       if (!before || !isUnfinished(before.job) || isUnfinished(film.job)) continue
-      if (film.job.state === 'done') notes.told(`“${film.title}” is made.`)
-      else if (film.job.state === 'failed') notes.told(`“${film.title}” could not be made.`)
+      if (film.job.state === 'done') notes.told(t('stores.exports.isMade', { title: film.title }))
+      else if (film.job.state === 'failed')
+        notes.told(t('stores.exports.couldNotBeMade', { title: film.title }))
     }
   }
 
@@ -50,7 +52,7 @@ export const useExports = defineStore('exports', () => {
     try {
       const params = { path: { id } }
       await need(client.POST('/api/projects/{id}/exports', { params, body: { settings } }))
-      notes.told('The film is being made. It goes on when you close the page.')
+      notes.told(t('stores.exports.theFilmIsBeingMade'))
     } catch (error) {
       notes.problem(error)
     }

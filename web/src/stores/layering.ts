@@ -25,6 +25,8 @@ export const useLayering = defineStore('layering', () => {
   const bodies = ref<Record<string, [number, number, number, number]>>({})
   /** From where a layer's own place puts it to where it is shown, of those that are moved besides. */
   const moved = ref<Record<string, Map6>>({})
+  /** The part of that which is done by what a layer follows. */
+  const led = ref<Record<string, Map6>>({})
 
   /** That path for a clip: of itself the fill, but a pen path's own points come first. */
   function fillOf(clip: PicturedClip | null): string {
@@ -48,6 +50,7 @@ export const useLayering = defineStore('layering', () => {
     extents,
     bodies,
     moved,
+    led,
     fillOf,
     leave,
   }

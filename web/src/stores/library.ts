@@ -5,6 +5,7 @@ import type { Take } from '@/api/types'
 import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 
 /** The takes of the open project. */
 export const useLibrary = defineStore('library', () => {
@@ -102,7 +103,7 @@ export const useLibrary = defineStore('library', () => {
   function keepPart(take: Take) {
     const length = take.facts?.length ?? 0
     const part = {
-      name: `Part ${take.ranges.length + 1}`,
+      name: t('stores.library.part', { count: take.ranges.length + 1 }),
       mark_in: take.mark_in ?? 0,
       mark_out: take.mark_out ?? length,
     }
@@ -133,7 +134,7 @@ export const useLibrary = defineStore('library', () => {
     const { base } = project.source
     try {
       await needBytes(`${base}/frames/${frame}/keep?${query}`, { method: 'POST' })
-      notes.told('The picture is in the library, among the stills.')
+      notes.told(t('stores.library.thePictureIsInThe'))
       await refresh()
     } catch (error) {
       notes.problem(error)

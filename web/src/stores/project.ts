@@ -19,6 +19,7 @@ import { pause } from '@/steps/pauses'
 import { post } from '@/steps/post'
 import { findGroup } from '@/stores/groups'
 import { changesPicture } from '@/stores/visible'
+import { t } from '@/texts'
 import { frameOf } from '@/time'
 
 type Position = Omit<State, 'id' | 'name' | 'document'>
@@ -116,7 +117,7 @@ export const useProject = defineStore('project', () => {
   function replaced(project: string, state: State, elsewhere: boolean) {
     if (project !== id.value) return
     take(state)
-    if (elsewhere) notes.told('The project was changed elsewhere. This is the newest version.')
+    if (elsewhere) notes.told(t('stores.project.theProjectWasChangedElsewhere'))
   }
 
   function refused({ project, seed }: Waiting, error: unknown) {
@@ -211,11 +212,16 @@ export const useProject = defineStore('project', () => {
   async function go(where: Move): Promise<boolean> {
     const told = where === 'undo' ? label.value : ''
     if (where === 'undo' && line.value?.takeBack()) {
-      notes.told('The step that waited is taken back.')
+      notes.told(t('stores.project.theStepThatWaitedIs'))
       return true
     }
     const { good } = await send({ kind: where })
-    if (good) notes.told(where === 'undo' ? `Undone: ${told}` : `Done again: ${label.value}`)
+    if (good)
+      notes.told(
+        where === 'undo'
+          ? t('stores.project.undone', { told })
+          : t('stores.project.doneAgain', { label: label.value }),
+      )
     return good
   }
 

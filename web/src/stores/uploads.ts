@@ -5,6 +5,7 @@ import { csrfToken, type Problem } from '@/api/client'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { newSeed, useProject } from '@/stores/project'
+import { t } from '@/texts'
 
 export interface Arriving {
   id: number
@@ -121,5 +122,5 @@ function reason(error: Error | DetailedError): string {
   } catch {
     // Not an answer of ours: the line was cut.
   }
-  return 'The connection was lost. What has arrived is kept; try again to go on.'
+  return t('stores.uploads.theConnectionWasLostWhat')
 }

@@ -1,7 +1,8 @@
 import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { ref, watch } from 'vue'
 import type { ClockStyle } from '@/time'
+import { useProject } from './project'
 
 export type Guide = 'thirds' | 'safe' | 'grid'
 /** How large the pictures are that play: chosen by what this machine keeps up with, or fixed. */
@@ -16,6 +17,7 @@ const STYLES: ClockStyle[] = ['clock', 'timecode', 'frames']
 
 /** How a person looks at films: what lies over the picture, how time is told, what plays again. */
 export const useViewing = defineStore('viewing', () => {
+  const project = useProject()
   const guides = useLocalStorage<Guide[]>('velvet-kite.guides', [])
   const clock = useLocalStorage<ClockStyle>('velvet-kite.clock', 'clock')
   const quality = useLocalStorage<Quality>('velvet-kite.quality', 'auto')
@@ -26,6 +28,21 @@ export const useViewing = defineStore('viewing', () => {
   const compared = ref<{ revision: number; number: number } | null>(null)
   /** Where the bar between both stands, 0..1 of the width. */
   const split = ref(0.5)
+
+  watch([() => project.id, () => project.within], () => (loop.value = null))
+  watch(
+    () => project.id,
+    () => (compared.value = null),
+  )
+  watch(
+    () => project.frames,
+    (frames) => {
+      const now = loop.value
+      if (now && now.to > frames) {
+        loop.value = now.from < frames - 1 ? { ...now, to: frames } : null
+      }
+    },
+  )
 
   function toggleGuide(guide: Guide) {
     const rest = guides.value.filter((one) => one !== guide)

@@ -4,25 +4,28 @@ import { computed } from 'vue'
 import IconBack from '~icons/tabler/arrow-back-up'
 import { useScreen } from '@/player/inject'
 import { findGroup } from '@/stores/groups'
+import { t } from '@/texts'
 import { useInside } from '@/timeline/useInside'
 import { useProject } from '@/stores/project'
 
 const project = useProject()
 const { player } = useScreen()
 const path = computed(() =>
-  project.opened.map((id) => findGroup(project.document?.tracks ?? [], id)?.name || 'Group'),
+  project.opened.map(
+    (id) => findGroup(project.document?.tracks ?? [], id)?.name || t('timeline.groupPath.group'),
+  ),
 )
 const { leaveTo } = useInside(player)
 </script>
 
 <template>
-  <nav class="path" aria-label="Open groups">
+  <nav class="path" :aria-label="$t('timeline.groupPath.openGroups')">
     <button class="btn btn-bare" data-test="leave-group" @click="leaveTo(path.length - 1)">
-      <IconBack aria-hidden="true" />Back
+      <IconBack aria-hidden="true" />{{ $t('words.back') }}
     </button>
     <button class="crumb" @click="leaveTo(0)">{{ project.name }}</button>
     <template v-for="(name, index) in path" :key="index">
-      <span aria-hidden="true" class="quiet">in</span>
+      <span aria-hidden="true" class="quiet">{{ $t('timeline.groupPath.in') }}</span>
       <button class="crumb" :aria-current="index === path.length - 1" @click="leaveTo(index + 1)">
         {{ name }}
       </button>

@@ -55,7 +55,13 @@ const grip = useGrip<1 | -1>({
     <button
       class="lens"
       :title="`${name}, ${lengthLabel(half * 2)}`"
-      :aria-label="`${name} before ${clip.name}, ${lengthLabel(half * 2)}`"
+      :aria-label="
+        $t('timeline.joinMark.before', {
+          transition: name,
+          clip: clip.name,
+          length: lengthLabel(half * 2),
+        })
+      "
       @click="$emit('choose')"
     >
       <svg viewBox="0 0 100 40" preserveAspectRatio="none" aria-hidden="true">

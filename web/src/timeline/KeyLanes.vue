@@ -131,7 +131,7 @@ function keysWithin(area: { left: number; top: number; width: number; height: nu
       >
         {{ lane.name }}
       </button>
-      <span v-if="!lanes.length" class="name quiet">No keys yet</span>
+      <span v-if="!lanes.length" class="name quiet">{{ $t('timeline.keyLanes.noKeysYet') }}</span>
     </div>
     <div
       ref="body"
@@ -161,7 +161,9 @@ function keysWithin(area: { left: number; top: number; width: number; height: nu
             top: `${index * LANE}px`,
             height: `${LANE}px`,
           }"
-          :aria-label="`${lane.name}, key at ${lengthLabel(key.at)}`"
+          :aria-label="
+            $t('timeline.keyLanes.keyAt', { name: lane.name, length: lengthLabel(key.at) })
+          "
           :aria-pressed="moving.holds(name)"
           data-test="lane-key"
           @pointerdown.stop="grip.down($event, name)"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-/** What plays again and again, on the ruler: its ends are pulled, a tap on it ends that. */
-import { computed, watch } from 'vue'
+/** What plays again and again, on the ruler: its ends are pulled. */
+import { computed } from 'vue'
 import { useGrip } from '@/controls/useGrip'
 import { useProject } from '@/stores/project'
 import { useViewing, type Stretch } from '@/stores/viewing'
@@ -47,15 +47,6 @@ function nudge(event: KeyboardEvent, end: keyof Stretch) {
   event.stopPropagation()
   viewing.loop = withEnd(viewing.loop, end, viewing.loop[end] + way * (event.shiftKey ? 10 : 1))
 }
-
-watch(
-  () => [project.id, project.frames] as const,
-  ([id, frames], [before]) => {
-    const { loop } = viewing
-    if (id !== before || (loop && loop.from >= frames - 1)) viewing.loop = null
-    else if (loop && loop.to > frames) viewing.loop = { ...loop, to: frames }
-  },
-)
 </script>
 
 <template>
@@ -67,7 +58,11 @@ watch(
       :class="end"
       role="slider"
       tabindex="0"
-      :aria-label="end === 'from' ? 'Plays again from' : 'Plays again up to'"
+      :aria-label="
+        end === 'from'
+          ? $t('timeline.loopBand.playsAgainFrom')
+          : $t('timeline.loopBand.playsAgainUpTo')
+      "
       :aria-valuenow="viewing.loop[end]"
       :aria-valuemin="0"
       :aria-valuemax="project.frames"

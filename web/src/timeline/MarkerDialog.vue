@@ -30,16 +30,18 @@ function remove() {
 <template>
   <BModal
     :model-value="marker !== null"
-    title="Marker"
-    ok-title="Set"
-    cancel-title="Cancel"
+    :title="$t('timeline.markerDialog.marker')"
+    :ok-title="$t('timeline.markerDialog.set')"
+    :cancel-title="$t('words.cancel')"
     cancel-variant="secondary"
     @ok="set"
     @hidden="marker = null"
   >
-    <label class="form-label" for="marker-name">Name</label>
+    <label class="form-label" for="marker-name">{{ $t('words.name') }}</label>
     <input id="marker-name" v-model="name" data-first class="form-control mb-3" maxlength="200" />
     <TagPicker v-model="tag" />
-    <BButton variant="secondary" class="mt-3" @click="remove">Delete the marker</BButton>
+    <BButton variant="secondary" class="mt-3" @click="remove">{{
+      $t('timeline.markerDialog.deleteTheMarker')
+    }}</BButton>
   </BModal>
 </template>

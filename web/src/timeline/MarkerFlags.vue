@@ -32,8 +32,16 @@ function choose(marker: Marker) {
     :key="marker.id"
     class="flag"
     :style="{ transform: `translateX(${px}px)` }"
-    :aria-label="`Marker ${marker.name || 'without a name'}`"
-    :title="`${marker.name || 'Marker'}: tap to go there, tap again to name it`"
+    :aria-label="
+      $t('timeline.markerFlags.marker', {
+        name: marker.name || $t('timeline.markerFlags.withoutAName'),
+      })
+    "
+    :title="
+      $t('timeline.markerFlags.tapToGoThereTap', {
+        name: marker.name || $t('timeline.markerFlags.unnamedMarker'),
+      })
+    "
     data-test="marker"
     @pointerdown.stop
     @click.stop="choose(marker)"

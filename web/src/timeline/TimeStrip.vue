@@ -105,7 +105,7 @@ const takeOf = (clip: Clip) => library.byMedia.get(faceMedia(clip))
 </script>
 
 <template>
-  <section class="strip-room" aria-label="Time">
+  <section class="strip-room" :aria-label="$t('timeline.timeStrip.time')">
     <div
       ref="strip"
       class="strip"
@@ -136,15 +136,17 @@ const takeOf = (clip: Clip) => library.byMedia.get(faceMedia(clip))
           :slip="0"
         />
       </div>
-      <span v-if="!project.length" class="hint tiny quiet">Nothing on the timeline yet</span>
+      <span v-if="!project.length" class="hint tiny quiet">{{
+        $t('timeline.timeStrip.nothingOnTheTimelineYet')
+      }}</span>
       <svg class="playhead" viewBox="0 0 20 60" aria-hidden="true">
         <path d="M10 1 19 10 11 24V60H9V24L1 10Z" />
       </svg>
     </div>
     <button
       class="btn btn-bare open"
-      aria-label="Open the whole timeline"
-      title="The whole timeline; or pull the strip up"
+      :aria-label="$t('timeline.timeStrip.openTheWholeTimeline')"
+      :title="$t('timeline.timeStrip.theWholeTimelineOrPull')"
       data-test="open-timeline"
       @click="emit('open')"
     >

@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/api/types'
 import { keyedProps } from '@/motion/props'
+import { t } from '@/texts'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour, markColour } from '@/api/kinds'
@@ -48,24 +49,36 @@ const pace = computed(() => {
   if (!isPaced(props.clip)) return ''
   const points = pointsOf(props.clip.speed)
   const first = points[0]?.speed ?? 1
-  if (points.some((point) => point.speed !== first)) return 'ramp'
-  if (first === 0) return 'frozen'
+  if (points.some((point) => point.speed !== first)) return t('timeline.timelineClip.ramp')
+  if (first === 0) return t('timeline.timelineClip.frozen')
   if (first === 1) return ''
   const factor = `${Number(Math.abs(first).toFixed(2))} ×`
-  return first < 0 ? (first === -1 ? 'backwards' : `backwards ${factor}`) : factor
+  return first < 0
+    ? first === -1
+      ? t('timeline.timelineClip.justBackwards')
+      : t('timeline.timelineClip.backwards', { factor })
+    : factor
 })
 const sync = computed(() => {
   const { late } = props
-  return late ? `${late > 0 ? 'late' : 'early'} by ${Math.abs(late)} f` : ''
+  return !late
+    ? ''
+    : late > 0
+      ? t('timeline.timelineClip.late', { frames: late })
+      : t('timeline.timelineClip.early', { frames: -late })
 })
 /** What is said of it: name, kind, track, start, length, and what is particular. */
 const spoken = computed(() => {
-  const on = props.track ? `on ${props.track}` : ''
-  const start = `at ${clockOf(frameOf(props.clip.start ?? 0, project.rate), project.rate)}`
-  const amiss = props.missing ? 'not ready' : ''
+  const on = props.track ? t('timeline.timelineClip.on', { track: props.track }) : ''
+  const start = t('timeline.timelineClip.at', {
+    time: clockOf(frameOf(props.clip.start ?? 0, project.rate), project.rate),
+  })
+  const amiss = props.missing ? t('timeline.timelineClip.notReady') : ''
   const parts = [label.value, KIND_NAMES[props.clip.kind], on, start]
   const more = [lengthLabel(props.clip.length), pace.value, sync.value, amiss]
-  return [...parts, ...more, props.locked ? 'locked' : ''].filter(Boolean).join(', ')
+  return [...parts, ...more, props.locked ? t('timeline.timelineClip.locked') : '']
+    .filter(Boolean)
+    .join(', ')
 })
 const marks = computed(() =>
   (props.clip.markers ?? [])
@@ -134,11 +147,21 @@ watch(
       <canvas v-if="width > TINY" ref="canvas" aria-hidden="true" />
       <span v-if="width > TINY" class="label" :style="{ left: `${labelAt + 6}px` }">
         <component :is="KIND_ICONS[clip.kind]" class="glyph" aria-hidden="true" />{{ label }}
-        <template v-if="missing"> · {{ take?.missing ? 'file missing' : 'not ready' }}</template>
+        <template v-if="missing">
+          ·
+          {{
+            take?.missing
+              ? $t('timeline.timelineClip.fileMissing')
+              : $t('timeline.timelineClip.notReady')
+          }}</template
+        >
         <span v-if="pace" class="chip">{{ pace }}</span>
         <span v-if="sync" class="chip warn">{{ sync }}</span>
-        <span v-if="clip.rides && !sync" class="chip" title="Moves along with another clip"
-          >along</span
+        <span
+          v-if="clip.rides && !sync"
+          class="chip"
+          :title="$t('timeline.timelineClip.movesAlongWithAnotherClip')"
+          >{{ $t('timeline.timelineClip.along') }}</span
         >
       </span>
       <span v-if="clip.tag" class="tag" :style="{ background: tagColour(clip.tag) }" />
@@ -148,8 +171,12 @@ watch(
       :key="marker.id"
       class="mark-of"
       :style="{ left: `${px}px` }"
-      :aria-label="`Marker ${marker.name || 'without a name'}`"
-      :title="marker.name || 'Marker'"
+      :aria-label="
+        $t('timeline.timelineClip.marker', {
+          name: marker.name || $t('timeline.timelineClip.withoutAName'),
+        })
+      "
+      :title="marker.name || $t('timeline.timelineClip.unnamedMarker')"
       @pointerdown.stop
       @click.stop="emit('mark', marker)"
     >

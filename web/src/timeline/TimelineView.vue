@@ -114,13 +114,17 @@ watch(playheadPx, (px) => {
 </script>
 
 <template>
-  <section class="timeline" :class="{ nested: project.within }" aria-label="Timeline">
+  <section
+    class="timeline"
+    :class="{ nested: project.within }"
+    :aria-label="$t('timeline.timelineView.timeline')"
+  >
     <GroupPath v-if="project.within" />
     <button
       v-if="phone"
       class="btn btn-bare close"
-      aria-label="Back to the tools"
-      title="Back to the tools"
+      :aria-label="$t('timeline.timelineView.backToTheTools')"
+      :title="$t('timeline.timelineView.backToTheTools')"
       data-test="close-timeline"
       @click="$emit('close')"
     >
@@ -130,17 +134,25 @@ watch(playheadPx, (px) => {
       <div class="inner" :style="{ width: `${headWidth + LEAD + contentWidth}px` }">
         <div class="ruler-row">
           <div class="corner" :style="{ width: `${headWidth}px` }">
-            <button class="btn btn-bare" aria-label="Zoom out" @click="zoomBy(1 / 1.5)">
+            <button
+              class="btn btn-bare"
+              :aria-label="$t('timeline.timelineView.zoomOut')"
+              @click="zoomBy(1 / 1.5)"
+            >
               <IconOut aria-hidden="true" />
             </button>
-            <button class="btn btn-bare" aria-label="Zoom in" @click="zoomBy(1.5)">
+            <button
+              class="btn btn-bare"
+              :aria-label="$t('timeline.timelineView.zoomIn')"
+              @click="zoomBy(1.5)"
+            >
               <IconIn aria-hidden="true" />
             </button>
             <button
               v-if="headWidth > 100"
               class="btn btn-bare"
-              aria-label="Show all"
-              title="Show all"
+              :aria-label="$t('timeline.timelineView.showAll')"
+              :title="$t('timeline.timelineView.showAll')"
               @click="showAll(project.length)"
             >
               <IconAll aria-hidden="true" />
@@ -155,7 +167,7 @@ watch(playheadPx, (px) => {
           class="rows"
           role="grid"
           tabindex="-1"
-          aria-label="Timeline: arrows go to other clips, Enter takes one in hand"
+          :aria-label="$t('timeline.timelineView.timelineArrowsGoToOther')"
           aria-multiselectable="true"
           :aria-rowcount="rows.length"
           @pointerdown="presses.down"
@@ -178,7 +190,11 @@ watch(playheadPx, (px) => {
               :tab-stop="roving.stop.value"
               @mark="naming = $event"
             />
-            <div v-if="opened && opened.track.id === track.id" role="row" aria-label="Keys">
+            <div
+              v-if="opened && opened.track.id === track.id"
+              role="row"
+              :aria-label="$t('timeline.timelineView.keys')"
+            >
               <div role="gridcell">
                 <KeyLanes
                   :clip="opened.clip"
@@ -195,7 +211,7 @@ watch(playheadPx, (px) => {
             role="presentation"
             :style="{ left: `${headWidth}px` }"
           >
-            Nothing on the timeline yet. In Gather, choose a take and place it.
+            {{ $t('timeline.timelineView.nothingOnTheTimelineYet') }}
           </p>
         </div>
         <div

@@ -40,7 +40,7 @@ function rename(event: Event) {
       class="form-control form-control-sm"
       :value="track.name"
       maxlength="40"
-      aria-label="Name of the track"
+      :aria-label="$t('timeline.trackHead.nameOfTheTrack')"
       autofocus
       @blur="rename"
       @keydown.enter="rename"
@@ -56,33 +56,45 @@ function rename(event: Event) {
     >
       <template #button-content>
         <span class="clip-text">{{ track.name }}</span>
-        <IconLock v-if="track.locked" class="lock" aria-label="locked" />
+        <IconLock v-if="track.locked" class="lock" :aria-label="$t('timeline.trackHead.locked')" />
       </template>
-      <BDropdownItemButton @click="naming = true">Rename</BDropdownItemButton>
+      <BDropdownItemButton @click="naming = true">{{ $t('words.rename') }}</BDropdownItemButton>
       <BDropdownItemButton @click="set({ solo: !track.solo })">
-        {{ track.solo ? 'Hear and see all again' : 'Only this one (solo)' }}
+        {{
+          track.solo
+            ? $t('timeline.trackHead.hearAndSeeAllAgain')
+            : $t('timeline.trackHead.onlyThisOneSolo')
+        }}
       </BDropdownItemButton>
       <BDropdownItemButton v-if="track.kind !== 'sound'" @click="set({ muted: !track.muted })">
-        {{ track.muted ? 'Sound on' : 'Mute its sound' }}
+        {{ track.muted ? $t('timeline.trackHead.soundOn') : $t('timeline.trackHead.muteItsSound') }}
       </BDropdownItemButton>
       <BDropdownItemButton @click="set({ locked: !track.locked })">
-        {{ track.locked ? 'Unlock' : 'Lock' }}
+        {{ track.locked ? $t('timeline.trackHead.unlock') : $t('timeline.trackHead.lock') }}
       </BDropdownItemButton>
       <BDropdownItemButton
         v-if="track.kind === 'main'"
         @click="set({ closes_gaps: !track.closes_gaps })"
       >
-        {{ track.closes_gaps ? 'Leave gaps open' : 'Close gaps' }}
+        {{
+          track.closes_gaps
+            ? $t('timeline.trackHead.leaveGapsOpen')
+            : $t('timeline.trackHead.closeGaps')
+        }}
       </BDropdownItemButton>
-      <BDropdownItemButton @click="order(1)">Move up</BDropdownItemButton>
-      <BDropdownItemButton @click="order(-1)">Move down</BDropdownItemButton>
+      <BDropdownItemButton @click="order(1)">{{
+        $t('timeline.trackHead.moveUp')
+      }}</BDropdownItemButton>
+      <BDropdownItemButton @click="order(-1)">{{
+        $t('timeline.trackHead.moveDown')
+      }}</BDropdownItemButton>
       <template v-if="track.kind !== 'main'">
         <BDropdownDivider />
         <BDropdownItemButton
           variant="danger"
           @click="project.edit({ kind: 'remove_track', track: track.id ?? '' })"
         >
-          Delete the track
+          {{ $t('timeline.trackHead.deleteTheTrack') }}
         </BDropdownItemButton>
       </template>
     </BDropdown>
@@ -90,7 +102,11 @@ function rename(event: Event) {
       v-if="track.kind === 'sound'"
       class="btn btn-bare switch"
       :aria-pressed="track.muted"
-      :aria-label="track.muted ? `Unmute ${track.name}` : `Mute ${track.name}`"
+      :aria-label="
+        track.muted
+          ? $t('timeline.trackHead.unmute', { name: track.name })
+          : $t('timeline.trackHead.mute', { name: track.name })
+      "
       @click="set({ muted: !track.muted })"
     >
       <IconVolumeOff v-if="track.muted" /><IconVolume v-else />
@@ -99,7 +115,11 @@ function rename(event: Event) {
       v-else
       class="btn btn-bare switch"
       :aria-pressed="track.hidden"
-      :aria-label="track.hidden ? `Show ${track.name}` : `Hide ${track.name}`"
+      :aria-label="
+        track.hidden
+          ? $t('timeline.trackHead.show', { name: track.name })
+          : $t('timeline.trackHead.hide', { name: track.name })
+      "
       @click="set({ hidden: !track.hidden })"
     >
       <IconEyeOff v-if="track.hidden" /><IconEye v-else />

@@ -1,7 +1,8 @@
 /** The same function of source time that the server draws by, for faces and for the graph. */
 import type { Speed, SpeedPoint } from '@/api/types'
 
-type Point = Required<SpeedPoint>
+/** A moment of a clip and the speed there. */
+export type Point = Required<Pick<SpeedPoint, 'at' | 'speed'>> & Partial<SpeedPoint>
 
 const PLAIN: Point[] = [{ at: 0, speed: 1 }]
 

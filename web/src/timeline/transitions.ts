@@ -1,15 +1,40 @@
 import { TICKS_PER_SECOND, type Transition } from '@/api/types'
+import { t } from '@/texts'
 
 export type TransitionKind = Transition['kind']
 
 /** The transitions there are, as they are offered. */
 export const TRANSITIONS: { kind: TransitionKind; name: string; help: string }[] = [
-  { kind: 'dissolve', name: 'Dissolve', help: 'One fades into the other' },
-  { kind: 'dip', name: 'Dip', help: 'Down to a colour and up from it' },
-  { kind: 'wipe', name: 'Wipe', help: 'A line passes over the picture' },
-  { kind: 'push', name: 'Push', help: 'The new picture pushes the old one out' },
-  { kind: 'slide', name: 'Slide', help: 'The new picture slides over the old one' },
-  { kind: 'blur_through', name: 'Blur', help: 'Blurs out of one and into the other' },
+  {
+    kind: 'dissolve',
+    name: t('timeline.transitions.dissolve'),
+    help: t('timeline.transitions.oneFadesIntoTheOther'),
+  },
+  {
+    kind: 'dip',
+    name: t('timeline.transitions.dip'),
+    help: t('timeline.transitions.downToAColourAnd'),
+  },
+  {
+    kind: 'wipe',
+    name: t('timeline.transitions.wipe'),
+    help: t('timeline.transitions.aLinePassesOverThe'),
+  },
+  {
+    kind: 'push',
+    name: t('timeline.transitions.push'),
+    help: t('timeline.transitions.theNewPicturePushesThe'),
+  },
+  {
+    kind: 'slide',
+    name: t('timeline.transitions.slide'),
+    help: t('timeline.transitions.theNewPictureSlidesOver'),
+  },
+  {
+    kind: 'blur_through',
+    name: t('timeline.transitions.blur'),
+    help: t('timeline.transitions.blursOutOfOneAnd'),
+  },
 ]
 
 export interface Param {
@@ -26,7 +51,7 @@ export interface Param {
 
 const ANGLE: Param = {
   name: 'angle',
-  label: 'Way',
+  label: t('timeline.transitions.way'),
   low: -180,
   high: 180,
   step: 5,
@@ -41,7 +66,7 @@ export const PARAMS: Partial<Record<TransitionKind, Param[]>> = {
     ANGLE,
     {
       name: 'softness',
-      label: 'Softness',
+      label: t('timeline.transitions.softness'),
       low: 0,
       high: 100,
       step: 1,
@@ -53,7 +78,16 @@ export const PARAMS: Partial<Record<TransitionKind, Param[]>> = {
   push: [ANGLE],
   slide: [ANGLE],
   blur_through: [
-    { name: 'amount', label: 'Blur', low: 5, high: 200, step: 1, unit: 'px', scale: 1, start: 60 },
+    {
+      name: 'amount',
+      label: t('timeline.transitions.blur'),
+      low: 5,
+      high: 200,
+      step: 1,
+      unit: 'px',
+      scale: 1,
+      start: 60,
+    },
   ],
 }
 

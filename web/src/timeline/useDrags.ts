@@ -4,6 +4,7 @@ import { SNAP_REACH, useFelt, useSnapping } from '@/controls/useSnapping'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { snap, type Target } from '@/timeline/snapping'
 import { toPx, toTick } from '@/timeline/scale'
 import { trimRoom } from '@/timeline/trimming'
@@ -79,19 +80,23 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
 
   function targets(without: string[]): Target[] {
     const found: Target[] = [
-      { tick: 0, name: 'beginning' },
-      { tick: player.frame.value * frame(), name: 'playhead' },
+      { tick: 0, name: t('timeline.useDrags.beginning') },
+      { tick: player.frame.value * frame(), name: t('timeline.useDrags.playhead') },
     ]
     for (const marker of project.markers) {
-      found.push({ tick: marker.at, name: marker.name || 'marker' })
+      found.push({ tick: marker.at, name: marker.name || t('timeline.useDrags.marker') })
     }
     for (const track of project.tracks) {
       for (const clip of track.clips) {
         if (without.includes(clip.id ?? '')) continue
-        found.push({ tick: startOf(clip), name: `start of ${clip.name || 'clip'}` })
-        found.push({ tick: endOf(clip), name: `end of ${clip.name || 'clip'}` })
+        const name = clip.name || t('timeline.useDrags.clip')
+        found.push({ tick: startOf(clip), name: t('timeline.useDrags.startOf', { name }) })
+        found.push({ tick: endOf(clip), name: t('timeline.useDrags.endOf', { name }) })
         for (const marker of clip.markers ?? []) {
-          found.push({ tick: startOf(clip) + marker.at, name: marker.name || 'marker' })
+          found.push({
+            tick: startOf(clip) + marker.at,
+            name: marker.name || t('timeline.useDrags.marker'),
+          })
         }
       }
     }
@@ -155,7 +160,10 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
     const target = under && !under.locked && fits(clip, under) ? under : track
     if (target.closes_gaps) {
       start = Math.max(0, start)
-      snapped.value = { tick: nearestJoin(target, clip, start), name: 'goes in here' }
+      snapped.value = {
+        tick: nearestJoin(target, clip, start),
+        name: t('timeline.useDrags.goesInHere'),
+      }
     } else {
       start = onFrame(start + drawn([start, start + clip.length], together(clip)))
       start = Math.max(0, start)
@@ -239,14 +247,15 @@ export function useDrags(zoom: Ref<number>, player: Player, trackAt: (y: number)
   const told = computed(() => {
     const [now, drag] = [draft.value, dragging.value]
     if (!now || !drag) return null
-    const { clip, edge, kind } = drag
-    const start = kind === 'trim' && edge === 'end' ? now.end : now.start
-    const by = start - (kind === 'trim' && edge === 'end' ? endOf(clip) : startOf(clip))
+    const { clip, kind } = drag
+    const atEnd = kind === 'trim' && drag.edge === 'end'
+    const at = atEnd ? now.end : now.start
+    const by = at - (atEnd ? endOf(clip) : startOf(clip))
     const moment = (ticks: number) =>
       momentOf(nearestFrame(Math.abs(ticks), project.rate), project.rate, viewing.clock)
     const change = `${by < 0 ? '−' : '+'}${moment(by)}`
-    const words = kind === 'trim' ? [moment(now.end - now.start), change] : [moment(start), change]
-    return { px: toPx(start, zoom.value), y: finger.value, words: words.join('  ') }
+    const first = moment(kind === 'trim' ? now.end - now.start : at)
+    return { px: toPx(at, zoom.value), y: finger.value, words: `${first}  ${change}` }
   })
 
   /** As if nothing had been dragged. */

@@ -2,7 +2,6 @@ import type { Player } from '@/player/usePlayer'
 import { findGroup } from '@/stores/groups'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
-import { useViewing } from '@/stores/viewing'
 import { nearestFrame, tickOf } from '@/time'
 import { innerTick, outerTick } from './inside'
 
@@ -10,14 +9,12 @@ import { innerTick, outerTick } from './inside'
 export function useInside(player: Player) {
   const project = useProject()
   const hand = useHand()
-  const viewing = useViewing()
 
   const group = (id: string) => findGroup(project.document?.tracks ?? [], id)
 
   function show(go: () => void, tick: number) {
     if (player.playing.value) player.pause()
     hand.release()
-    viewing.loop = null
     go()
     player.seek(nearestFrame(tick, project.rate))
   }

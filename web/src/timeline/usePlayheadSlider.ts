@@ -2,6 +2,7 @@ import { computed } from 'vue'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { useViewing } from '@/stores/viewing'
+import { t } from '@/texts'
 import { momentOf } from '@/time'
 
 /** What makes an element the slider of the playhead, for those who hear it and for keys. */
@@ -21,7 +22,7 @@ export function usePlayheadSlider() {
   return computed(() => ({
     role: 'slider',
     tabindex: 0,
-    'aria-label': 'Playhead',
+    'aria-label': t('timeline.usePlayheadSlider.playhead'),
     'aria-valuemin': 0,
     'aria-valuemax': player.end.value,
     'aria-valuenow': player.frame.value,

@@ -41,7 +41,13 @@ watch([taken, entries, () => props.part], async () => {
 
 <template>
   <section class="tray" :aria-label="label">
-    <div v-if="entries.length > 1" ref="names" class="chips" role="group" aria-label="Controls">
+    <div
+      v-if="entries.length > 1"
+      ref="names"
+      class="chips"
+      role="group"
+      :aria-label="$t('tray.toolTray.controls')"
+    >
       <button
         v-for="(one, index) in entries"
         :key="index"
@@ -51,14 +57,19 @@ watch([taken, entries, () => props.part], async () => {
         :data-test="`control-${one.name()}`"
         @click="take(one)"
       >
-        <svg v-if="one.keyed()" viewBox="0 0 14 20" aria-label="has keys">
+        <svg v-if="one.keyed()" viewBox="0 0 14 20" :aria-label="$t('tray.toolTray.hasKeys')">
           <path d="M7 1l6 6-6 12L1 7z" />
         </svg>
         {{ one.name() }}<span v-if="one.told()" class="told">{{ one.told() }}</span>
       </button>
     </div>
     <div class="place" :class="{ single: entries.length }"><slot /></div>
-    <div ref="rows" class="chips parts" role="group" :aria-label="`${label}: parts`">
+    <div
+      ref="rows"
+      class="chips parts"
+      role="group"
+      :aria-label="$t('tray.toolTray.parts', { label })"
+    >
       <button
         v-for="one in parts"
         :key="one.id"

@@ -9,6 +9,8 @@ import JobRow from '@/jobs/JobRow.vue'
 import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useSession } from '@/stores/session'
+import { t } from '@/texts'
+import { dateLabel } from '@/texts/dates'
 
 const open = defineModel<boolean>({ required: true })
 const session = useSession()
@@ -43,7 +45,7 @@ async function attempt(work: () => Promise<unknown>, done = '') {
     problem.value =
       error instanceof ServerError
         ? `${error.problem.message} ${error.problem.todo}`
-        : 'That did not work. Try again.'
+        : t('views.accountDialog.thatDidNotWorkTry')
     return false
   }
 }
@@ -76,17 +78,34 @@ const shares = computed(() => {
   if (!room.value) return []
   const { library, projects, unfinished_films: films } = room.value
   return [
-    { name: 'Takes', text: `${size(library.has)} of ${size(library.most)} GB`, ...library },
-    { name: 'Projects', text: `${projects.has} of ${projects.most}`, ...projects },
-    { name: 'Films being made', text: `${films.has} of ${films.most}`, ...films },
+    {
+      name: t('views.accountDialog.takes'),
+      text: t('views.accountDialog.ofGb', { has: size(library.has), most: size(library.most) }),
+      ...library,
+    },
+    {
+      name: t('words.projects'),
+      text: t('views.accountDialog.of', { has: projects.has, most: projects.most }),
+      ...projects,
+    },
+    {
+      name: t('views.accountDialog.filmsBeingMade'),
+      text: t('views.accountDialog.of', { has: films.has, most: films.most }),
+      ...films,
+    },
   ]
 })
 
-const rename = () => attempt(() => session.change({ name: name.value, password: '' }), 'Renamed.')
+const rename = () =>
+  attempt(
+    () => session.change({ name: name.value, password: '' }),
+    t('views.accountDialog.renamed'),
+  )
 
 async function changePassword() {
   const body = { password: now.value, new_password: next.value }
-  if (!(await attempt(() => session.change(body), 'Your password is changed.'))) return
+  if (!(await attempt(() => session.change(body), t('views.accountDialog.yourPasswordIsChanged'))))
+    return
   now.value = next.value = ''
   await look()
 }
@@ -110,65 +129,68 @@ async function leaveForGood() {
 function browserOf(text: string): string {
   const found = /(Firefox|Edg|OPR|Chrome|Safari)/.exec(text)?.[1]
   const system = /(Android|iPhone|iPad|Windows|Mac OS|Linux)/.exec(text)?.[1]
-  return [found ?? 'A browser', system && `on ${system}`].filter(Boolean).join(' ')
-}
-
-function seen(text: string): string {
-  return new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(
-    new Date(text),
-  )
+  return [
+    found ?? t('views.accountDialog.aBrowser'),
+    system && t('views.accountDialog.on', { system }),
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 </script>
 
 <template>
-  <BModal v-model="open" title="Your account" no-footer scrollable>
+  <BModal v-model="open" :title="$t('views.accountDialog.yourAccount')" no-footer scrollable>
     <p v-if="problem" class="problem small" role="alert">{{ problem }}</p>
     <form class="part" @submit.prevent="rename">
-      <BFormGroup label="Name" label-for="account-name">
+      <BFormGroup :label="$t('words.name')" label-for="account-name">
         <div class="d-flex gap-2">
           <BFormInput id="account-name" v-model="name" autocomplete="username" required />
           <BButton type="submit" variant="secondary" :disabled="name === session.name">
-            Rename
+            {{ $t('words.rename') }}
           </BButton>
         </div>
       </BFormGroup>
     </form>
     <form class="part" @submit.prevent="changePassword">
-      <h3 class="h6">Password</h3>
+      <h3 class="h6">{{ $t('views.accountDialog.password') }}</h3>
       <BFormInput
         v-model="now"
         type="password"
-        placeholder="The one of now"
-        aria-label="The password of now"
+        :placeholder="$t('views.accountDialog.theOneOfNow')"
+        :aria-label="$t('views.accountDialog.thePasswordOfNow')"
         autocomplete="current-password"
         required
       />
       <BFormInput
         v-model="next"
         type="password"
-        placeholder="The new one, at least ten letters"
-        aria-label="The new password"
+        :placeholder="$t('views.accountDialog.theNewOneAtLeast')"
+        :aria-label="$t('views.accountDialog.theNewPassword')"
         autocomplete="new-password"
         required
       />
       <BButton type="submit" variant="secondary" data-test="change-password">
-        Change, and sign out all other devices
+        {{ $t('views.accountDialog.changeAndSignOutAll') }}
       </BButton>
     </form>
-    <section class="part" aria-label="Devices">
-      <h3 class="h6">Signed in on</h3>
+    <section class="part" :aria-label="$t('views.accountDialog.devices')">
+      <h3 class="h6">{{ $t('views.accountDialog.signedInOn') }}</h3>
       <ul class="devices">
         <li v-for="one in devices" :key="one.id">
           <span class="clip-text">
             {{ browserOf(one.browser) }}
-            <span class="tiny quiet">{{ one.here ? 'this one' : seen(one.seen_at) }}</span>
+            <span class="tiny quiet">{{
+              one.here ? $t('views.accountDialog.thisOne') : dateLabel(one.seen_at)
+            }}</span>
           </span>
-          <BButton v-if="!one.here" variant="secondary" @click="signOut(one.id)">Sign out</BButton>
+          <BButton v-if="!one.here" variant="secondary" @click="signOut(one.id)">{{
+            $t('views.accountDialog.signOut')
+          }}</BButton>
         </li>
       </ul>
     </section>
-    <section class="part" aria-label="Room">
-      <h3 class="h6">Room</h3>
+    <section class="part" :aria-label="$t('views.accountDialog.room')">
+      <h3 class="h6">{{ $t('views.accountDialog.room') }}</h3>
       <ul class="devices" data-test="room">
         <li v-for="one in shares" :key="one.name" class="share">
           <span>{{ one.name }}</span>
@@ -176,16 +198,16 @@ function seen(text: string): string {
         </li>
       </ul>
     </section>
-    <section class="part" aria-label="Taking all along">
-      <h3 class="h6">All your things</h3>
+    <section class="part" :aria-label="$t('views.accountDialog.takingAllAlong')">
+      <h3 class="h6">{{ $t('views.accountDialog.allYourThings') }}</h3>
       <p class="small soft mb-0">
-        Projects, takes as they came, films, looks, fonts and presets in one ZIP file.
+        {{ $t('views.accountDialog.projectsTakesAsTheyCame') }}
       </p>
       <JobRow
         v-if="archive && archive.state !== 'done'"
         class="w-100"
         :job="archive"
-        title="Archive"
+        :title="$t('views.accountDialog.archive')"
         @cancel="jobs.cancel(archive.id).then(lookAtArchive)"
         @again="jobs.again(archive.id).then(lookAtArchive)"
       />
@@ -197,7 +219,7 @@ function seen(text: string): string {
           download
           data-test="fetch-archive"
         >
-          Fetch it
+          {{ $t('views.accountDialog.fetchIt') }}
         </a>
         <BButton
           v-if="!archive || !isUnfinished(archive)"
@@ -205,34 +227,42 @@ function seen(text: string): string {
           data-test="make-archive"
           @click="makeArchive"
         >
-          {{ archive?.state === 'done' ? 'Pack it anew' : 'Pack them' }}
+          {{
+            archive?.state === 'done'
+              ? $t('views.accountDialog.packItAnew')
+              : $t('views.accountDialog.packThem')
+          }}
         </BButton>
       </div>
     </section>
-    <section class="part" aria-label="Leaving">
+    <section class="part" :aria-label="$t('views.accountDialog.leaving')">
       <BButton
         v-if="!leaving"
         variant="outline-danger"
         data-test="leave-for-good"
         @click="askToLeave"
       >
-        Delete the account
+        {{ $t('views.accountDialog.deleteTheAccount') }}
       </BButton>
       <form v-else ref="farewells" @submit.prevent="leaveForGood">
         <p class="small">
-          All your projects, takes, films and presets are deleted with it, at once and for good.
+          {{ $t('views.accountDialog.allYourProjectsTakesFilms') }}
         </p>
         <BFormInput
           v-model="farewell"
           type="password"
-          placeholder="Your password"
-          aria-label="Your password"
+          :placeholder="$t('views.accountDialog.yourPassword')"
+          :aria-label="$t('views.accountDialog.yourPassword')"
           autocomplete="current-password"
           required
         />
         <div class="d-flex gap-2 mt-2">
-          <BButton type="submit" variant="danger" data-test="leave-now">Delete all of it</BButton>
-          <BButton variant="secondary" @click="leaving = false">Keep it</BButton>
+          <BButton type="submit" variant="danger" data-test="leave-now">{{
+            $t('views.accountDialog.deleteAllOfIt')
+          }}</BButton>
+          <BButton variant="secondary" @click="leaving = false">{{
+            $t('views.accountDialog.keepIt')
+          }}</BButton>
         </div>
       </form>
     </section>

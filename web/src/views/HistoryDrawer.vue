@@ -7,6 +7,8 @@ import { client, need, type Schemas } from '@/api/client'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { useViewing } from '@/stores/viewing'
+import { t } from '@/texts'
+import { timeLabel } from '@/texts/dates'
 
 const open = defineModel<boolean>({ required: true })
 const project = useProject()
@@ -14,10 +16,6 @@ const notes = useNotes()
 const viewing = useViewing()
 const steps = ref<Schemas['StepOut'][]>([])
 
-watch(
-  () => project.id,
-  () => (viewing.compared = null),
-)
 watch(
   [open, () => project.revision],
   async ([shown]) => {
@@ -41,21 +39,22 @@ function compare({ revision, number }: Schemas['StepOut']) {
   open.value = false
 }
 
-function time(step: Schemas['StepOut']): string {
-  return new Date(step.made_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
-}
 function state(step: Schemas['StepOut']): string {
-  if (step.revision === project.revision) return 'you are here'
-  if (!step.on_path) return 'another branch'
-  return step.number > (here.value?.number ?? 0) ? 'undone' : ''
+  if (step.revision === project.revision) return t('views.historyDrawer.youAreHere')
+  if (!step.on_path) return t('views.historyDrawer.anotherBranch')
+  return step.number > (here.value?.number ?? 0) ? t('views.historyDrawer.undone') : ''
 }
 </script>
 
 <template>
-  <BOffcanvas v-model="open" placement="end" title="History" class="history">
+  <BOffcanvas
+    v-model="open"
+    placement="end"
+    :title="$t('views.historyDrawer.history')"
+    class="history"
+  >
     <p class="small quiet">
-      Tap a step to go there; going on from it keeps what you leave. Or compare it with now, on the
-      picture.
+      {{ $t('views.historyDrawer.tapAStepToGo') }}
     </p>
     <ol reversed>
       <li v-for="step in shown" :key="step.revision">
@@ -73,13 +72,13 @@ function state(step: Schemas['StepOut']): string {
         >
           <span class="number tiny">{{ step.number }}</span>
           <span class="label">{{ step.label }}</span>
-          <span class="tiny quiet">{{ state(step) || time(step) }}</span>
+          <span class="tiny quiet">{{ state(step) || timeLabel(step.made_at) }}</span>
         </button>
         <button
           v-if="step.revision !== project.revision"
           class="btn btn-bare"
-          :aria-label="`Compare ${step.label} with now, on the picture`"
-          title="Compare with now, on the picture"
+          :aria-label="$t('views.historyDrawer.compareWithNowOnThe', { label: step.label })"
+          :title="$t('views.historyDrawer.compareWithNow')"
           :data-test="`compare-${step.revision}`"
           @click="compare(step)"
         >

@@ -18,8 +18,12 @@ async function enter() {
 </script>
 
 <template>
-  <TheDoor label="Set it and sign in" busy-label="Setting it" :enter="enter">
-    <BFormGroup label="New password" label-for="password" class="mb-3">
+  <TheDoor
+    :label="$t('views.newPassword.setItAndSignIn')"
+    :busy-label="$t('views.newPassword.settingIt')"
+    :enter="enter"
+  >
+    <BFormGroup :label="$t('views.newPassword.newPassword')" label-for="password" class="mb-3">
       <BFormInput
         id="password"
         v-model="password"
@@ -28,7 +32,7 @@ async function enter() {
         required
         autofocus
       />
-      <div class="tiny quiet mt-1">At least ten letters, and none that many use.</div>
+      <div class="tiny quiet mt-1">{{ $t('views.newPassword.atLeastTenLettersAnd') }}</div>
     </BFormGroup>
   </TheDoor>
 </template>

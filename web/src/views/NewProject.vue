@@ -6,6 +6,7 @@ import { client, need } from '@/api/client'
 import type { FrameRate } from '@/api/types'
 import { SHAPES } from '@/api/shapes'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import { rateLabel } from '@/time'
 
 const open = defineModel<boolean>({ required: true })
@@ -48,7 +49,7 @@ async function make() {
   const [num, den] = rate.value.split('/').map(Number)
   const [across, down] = size.value
   const body = {
-    name: name.value.trim() || 'Untitled',
+    name: name.value.trim() || t('views.newProject.untitled'),
     canvas: { width: across ?? 1080, height: down ?? 1920, colour: '#000000' },
     rate: { num: num ?? 30, den: den ?? 1 },
   }
@@ -66,24 +67,24 @@ async function make() {
 <template>
   <BModal
     v-model="open"
-    title="New project"
-    ok-title="Make the project"
-    cancel-title="Cancel"
+    :title="$t('views.newProject.newProject')"
+    :ok-title="$t('views.newProject.makeTheProject')"
+    :cancel-title="$t('words.cancel')"
     cancel-variant="secondary"
     :ok-disabled="!fits"
     @ok="make"
   >
-    <BFormGroup label="Name" label-for="project-name" class="mb-3">
+    <BFormGroup :label="$t('words.name')" label-for="project-name" class="mb-3">
       <BFormInput
         id="project-name"
         v-model="name"
         data-first
-        placeholder="Untitled"
+        :placeholder="$t('views.newProject.untitled')"
         maxlength="200"
       />
     </BFormGroup>
     <fieldset class="mb-3">
-      <legend class="form-label">Shape</legend>
+      <legend class="form-label">{{ $t('views.newProject.shape') }}</legend>
       <div class="shapes">
         <button
           v-for="one in SHAPES"
@@ -99,19 +100,24 @@ async function make() {
         </button>
         <button type="button" class="shape" :aria-pressed="shape === 'own'" @click="shape = 'own'">
           <span class="frame own" />
-          <span class="fw-semibold small">Own size</span>
-          <span class="tiny quiet">up to 4096</span>
+          <span class="fw-semibold small">{{ $t('views.newProject.ownSize') }}</span>
+          <span class="tiny quiet">{{ $t('views.newProject.upTo4096') }}</span>
         </button>
       </div>
       <div v-if="shape === 'own'" class="d-flex gap-2 mt-2">
-        <BFormInput v-model.number="width" type="number" aria-label="Width" step="2" />
-        <BFormInput v-model.number="height" type="number" aria-label="Height" step="2" />
+        <BFormInput v-model.number="width" type="number" :aria-label="$t('words.width')" step="2" />
+        <BFormInput
+          v-model.number="height"
+          type="number"
+          :aria-label="$t('words.height')"
+          step="2"
+        />
       </div>
       <p v-if="!fits" class="small mt-2 mb-0" role="alert">
-        Each side is an even number from 16 to 4096.
+        {{ $t('views.newProject.eachSideIsAnEven') }}
       </p>
     </fieldset>
-    <BFormGroup label="Frames a second" label-for="project-rate">
+    <BFormGroup :label="$t('views.newProject.framesASecond')" label-for="project-rate">
       <BFormSelect id="project-rate" v-model="rate" :options="options" />
     </BFormGroup>
   </BModal>

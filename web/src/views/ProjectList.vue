@@ -9,6 +9,8 @@ import IconUser from '~icons/tabler/user'
 import { client, need } from '@/api/client'
 import type { ProjectCard } from '@/api/types'
 import KiteMark from '@/controls/KiteMark.vue'
+import { t } from '@/texts'
+import { dateLabel } from '@/texts/dates'
 import AccountDialog from '@/views/AccountDialog.vue'
 import NewProject from '@/views/NewProject.vue'
 import { useNotes } from '@/stores/notes'
@@ -48,13 +50,7 @@ function cover(card: ProjectCard): string {
 
 function shape(card: ProjectCard): string {
   const rate = rateLabel({ num: card.rate.num ?? 30, den: card.rate.den ?? 1 })
-  return `${card.width} × ${card.height} · ${rate} fps`
-}
-
-function changed(card: ProjectCard): string {
-  return new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' }).format(
-    new Date(card.changed_at),
-  )
+  return t('views.projectList.fps', { width: card.width, height: card.height, rate })
 }
 
 async function remove() {
@@ -99,66 +95,83 @@ async function leave() {
   <div class="page">
     <header class="bar">
       <KiteMark />
-      <h1 class="wordmark m-0">Velvet Kite</h1>
+      <h1 class="wordmark m-0">{{ $t('words.velvetKite') }}</h1>
       <span class="spacer" />
-      <BButton variant="secondary" title="Your account" data-test="account" @click="account = true">
+      <BButton
+        variant="secondary"
+        :title="$t('views.projectList.yourAccount')"
+        data-test="account"
+        @click="account = true"
+      >
         <IconUser aria-hidden="true" /><span class="name clip-text">{{ session.name }}</span>
       </BButton>
       <BButton variant="secondary" data-test="sign-out" @click="leave"
-        ><IconLogout aria-hidden="true" />Sign out</BButton
+        ><IconLogout aria-hidden="true" />{{ $t('views.projectList.signOut') }}</BButton
       >
     </header>
     <AccountDialog v-model="account" />
     <main class="content">
       <div class="d-flex align-items-center mb-3 gap-3">
-        <h2 class="title m-0">Projects</h2>
+        <h2 class="title m-0">{{ $t('words.projects') }}</h2>
         <span class="spacer" />
         <BButton variant="primary" @click="making = true">
-          <IconPlus aria-hidden="true" />New project
+          <IconPlus aria-hidden="true" />{{ $t('views.projectList.newProject') }}
         </BButton>
       </div>
       <p v-if="shared.waiting" class="shared" role="status" data-test="shared">
-        {{ shared.waiting === 1 ? '1 file was' : `${shared.waiting} files were` }} shared to you.
-        Open a project in Gather, or make one: it brings them in.
+        {{ $t('views.projectList.sharedToYouOpenA', shared.waiting) }}
       </p>
-      <p v-if="projects === null" class="quiet">Loading your projects</p>
+      <p v-if="projects === null" class="quiet">
+        {{ $t('views.projectList.loadingYourProjects') }}
+      </p>
       <div v-else-if="!projects.length" class="empty panel">
         <KiteMark />
-        <strong>No project yet</strong>
-        <span>A project holds the takes and the timeline of one film. Make one to begin.</span>
-        <BButton variant="primary" @click="making = true">New project</BButton>
+        <strong>{{ $t('views.projectList.noProjectYet') }}</strong>
+        <span>{{ $t('views.projectList.aProjectHoldsTheTakes') }}</span>
+        <BButton variant="primary" @click="making = true">{{
+          $t('views.projectList.newProject')
+        }}</BButton>
       </div>
       <ul v-else class="cards">
         <li v-for="card in projects" :key="card.id" class="card-of">
           <RouterLink
             :to="{ name: 'studio', params: { id: card.id, stage: card.length ? 'cut' : 'gather' } }"
             class="cover"
-            :aria-label="`Open ${card.name}, ${card.length ? lengthLabel(card.length) : 'Nothing placed yet'}`"
+            :aria-label="
+              $t('views.projectList.open', {
+                name: card.name,
+                count: card.length
+                  ? lengthLabel(card.length)
+                  : $t('views.projectList.nothingPlacedYet'),
+              })
+            "
           >
             <img v-if="card.length" :src="cover(card)" alt="" loading="lazy" />
-            <span v-else class="empty small">Nothing placed yet</span>
+            <span v-else class="empty small">{{ $t('views.projectList.nothingPlacedYet') }}</span>
             <span v-if="card.length" class="length">{{ lengthLabel(card.length) }}</span>
           </RouterLink>
           <div class="facts">
             <div class="words">
               <div class="fw-semibold clip-text">{{ card.name }}</div>
               <div class="tiny quiet clip-text">{{ shape(card) }}</div>
-              <div class="tiny quiet clip-text">{{ changed(card) }}</div>
+              <div class="tiny quiet clip-text">{{ dateLabel(card.changed_at) }}</div>
             </div>
             <BDropdown no-caret :variant="null" toggle-class="btn-bare" placement="bottom-end">
               <template #button-content>
-                <IconDots :aria-label="`More for ${card.name}`" />
+                <IconDots :aria-label="$t('views.projectList.moreFor', { name: card.name })" />
               </template>
-              <BDropdownItemButton @click="askName(card)">Rename</BDropdownItemButton>
+              <BDropdownItemButton @click="askName(card)">{{
+                $t('words.rename')
+              }}</BDropdownItemButton>
               <BDropdownItemButton variant="danger" @click="deleting = card">
-                Delete
+                {{ $t('views.projectList.delete') }}
               </BDropdownItemButton>
             </BDropdown>
           </div>
         </li>
         <li>
           <button class="new" @click="making = true">
-            <IconPlus aria-hidden="true" />New project
+            <IconPlus aria-hidden="true" />{{ $t('views.projectList.newProject') }}
           </button>
         </li>
       </ul>
@@ -166,21 +179,20 @@ async function leave() {
     <NewProject v-model="making" />
     <BModal
       :model-value="deleting !== null"
-      title="Delete this project?"
-      ok-title="Delete the project"
+      :title="$t('views.projectList.deleteThisProject')"
+      :ok-title="$t('views.projectList.deleteTheProject')"
       ok-variant="danger"
-      cancel-title="Keep it"
+      :cancel-title="$t('views.projectList.keepIt')"
       @ok="remove"
       @hidden="deleting = null"
     >
-      “{{ deleting?.name }}” goes with its history, its films, and the takes that no other project
-      uses.
+      {{ $t('views.projectList.goesWithItsHistoryIts', { name: deleting?.name }) }}
     </BModal>
     <NameDialog
       v-model="newName"
       :open="renaming !== null"
-      title="Rename the project"
-      ok="Rename"
+      :title="$t('views.projectList.renameTheProject')"
+      :ok="$t('words.rename')"
       @ok="rename"
       @hidden="renaming = null"
     />

@@ -32,17 +32,17 @@ async function enter() {
 
 <template>
   <TheDoor
-    :label="making ? 'Make the account' : 'Sign in'"
-    :busy-label="making ? 'Making it' : 'Signing in'"
+    :label="making ? $t('views.signIn.makeTheAccount') : $t('views.signIn.signIn')"
+    :busy-label="making ? $t('views.signIn.makingIt') : $t('views.signIn.signingIn')"
     :enter="enter"
   >
     <p v-if="session.wayIn === 'first'" class="small soft" data-test="first-account">
-      Nobody has an account here yet. The first one also runs the site.
+      {{ $t('views.signIn.nobodyHasAnAccountHere') }}
     </p>
-    <BFormGroup label="Name" label-for="name" class="mb-3">
+    <BFormGroup :label="$t('words.name')" label-for="name" class="mb-3">
       <BFormInput id="name" v-model="name" autocomplete="username" required autofocus />
     </BFormGroup>
-    <BFormGroup label="Password" label-for="password" class="mb-3">
+    <BFormGroup :label="$t('views.signIn.password')" label-for="password" class="mb-3">
       <BFormInput
         id="password"
         v-model="password"
@@ -50,7 +50,7 @@ async function enter() {
         :autocomplete="making ? 'new-password' : 'current-password'"
         required
       />
-      <div v-if="making" class="tiny quiet mt-1">At least ten letters, and none that many use.</div>
+      <div v-if="making" class="tiny quiet mt-1">{{ $t('views.signIn.atLeastTenLettersAnd') }}</div>
     </BFormGroup>
     <template #below>
       <BButton
@@ -60,10 +60,10 @@ async function enter() {
         data-test="make-account"
         @click="making = !making"
       >
-        {{ making ? 'I have an account' : 'Make an account' }}
+        {{ making ? $t('views.signIn.iHaveAnAccount') : $t('views.signIn.makeAnAccount') }}
       </BButton>
       <p v-else-if="session.wayIn !== 'first'" class="tiny quiet text-center mt-3 mb-0">
-        Forgotten the password? Whoever runs this site gives you a link.
+        {{ $t('views.signIn.forgottenThePasswordWhoeverRuns') }}
       </p>
     </template>
   </TheDoor>

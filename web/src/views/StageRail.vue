@@ -9,8 +9,13 @@ defineEmits<{ keys: []; flip: [] }>()
 </script>
 
 <template>
-  <nav class="rail" aria-label="Stages">
-    <RouterLink to="/" class="home" aria-label="All projects" title="All projects">
+  <nav class="rail" :aria-label="$t('views.stageRail.stages')">
+    <RouterLink
+      to="/"
+      class="home"
+      :aria-label="$t('views.stageRail.allProjects')"
+      :title="$t('views.stageRail.allProjects')"
+    >
       <KiteMark />
     </RouterLink>
     <RouterLink
@@ -35,10 +40,14 @@ defineEmits<{ keys: []; flip: [] }>()
       strategy="fixed"
       placement="right-end"
     >
-      <template #button-content><IconDots aria-label="More" /></template>
-      <BDropdownItemButton @click="$emit('keys')">Keys</BDropdownItemButton>
-      <BDropdownItemButton @click="$emit('flip')">Picture on the other side</BDropdownItemButton>
-      <BDropdownItem to="/">All projects</BDropdownItem>
+      <template #button-content><IconDots :aria-label="$t('words.more')" /></template>
+      <BDropdownItemButton @click="$emit('keys')">{{
+        $t('views.stageRail.keys')
+      }}</BDropdownItemButton>
+      <BDropdownItemButton @click="$emit('flip')">{{
+        $t('views.stageRail.pictureOnTheOtherSide')
+      }}</BDropdownItemButton>
+      <BDropdownItem to="/">{{ $t('views.stageRail.allProjects') }}</BDropdownItem>
     </BDropdown>
   </nav>
 </template>

@@ -23,6 +23,7 @@ import { useNotes } from '@/stores/notes'
 import { usePage } from '@/stores/page'
 import { useProject } from '@/stores/project'
 import { useViewing } from '@/stores/viewing'
+import { t } from '@/texts'
 import TimelineView from '@/timeline/TimelineView.vue'
 import TimeStrip from '@/timeline/TimeStrip.vue'
 import { keyGroups } from '@/views/keys'
@@ -60,7 +61,9 @@ const player = usePlayer(source, canvas, video, (error) => notes.problem(error),
 provide(SCREEN, { player, canvas, video })
 
 const current = computed(() => stageOf(props.stage))
-useTitle(() => [project.name, current.value.name, 'Velvet Kite'].filter(Boolean).join(' · '))
+useTitle(() =>
+  [project.name, current.value.name, t('words.velvetKite')].filter(Boolean).join(' · '),
+)
 const desk = useVerbs(
   player,
   computed(() => current.value.verbs ?? []),
@@ -131,13 +134,15 @@ const groups = keyGroups(desk.act, {
 })
 useKeyMap(() =>
   groups
-    .filter((group) => group.everywhere || group.name === `In ${current.value.name}`)
+    .filter((group) => group.everywhere || group.id === current.value.id)
     .flatMap((group) => bound(own.keys.value, group, own.singles.value)),
 )
 
 function switchSnapping() {
   snapping.on.value = !snapping.on.value
-  notes.told(snapping.on.value ? 'Snapping is on.' : 'Snapping is off.')
+  notes.told(
+    snapping.on.value ? t('views.studioView.snappingIsOn') : t('views.studioView.snappingIsOff'),
+  )
 }
 
 function undo() {
@@ -162,11 +167,11 @@ function redo() {
       <PartBoundary v-if="project.document" :key="current.id" :name="current.name">
         <component :is="current.bench" />
       </PartBoundary>
-      <div v-else class="empty">Opening the project</div>
+      <div v-else class="empty">{{ $t('views.studioView.openingTheProject') }}</div>
     </main>
     <InHandBar class="hand" />
     <div class="time">
-      <PartBoundary name="The timeline">
+      <PartBoundary :name="$t('views.studioView.theTimeline')">
         <TimeStrip v-if="phone && !timeOpen" @open="timeOpen = true" />
         <TimelineView v-else @close="timeOpen = false" />
       </PartBoundary>

@@ -4,6 +4,7 @@ import { BButton, BForm } from 'bootstrap-vue-next'
 import { ref } from 'vue'
 import { ServerError } from '@/api/client'
 import KiteMark from '@/controls/KiteMark.vue'
+import { t } from '@/texts'
 
 const props = defineProps<{
   label: string
@@ -22,7 +23,7 @@ async function go() {
     problem.value =
       error instanceof ServerError
         ? `${error.problem.message} ${error.problem.todo}`
-        : 'That did not work. Try again.'
+        : t('views.theDoor.thatDidNotWorkTry')
   } finally {
     busy.value = false
   }
@@ -35,8 +36,8 @@ async function go() {
       <div class="d-flex align-items-center gap-3 mb-3">
         <KiteMark />
         <div>
-          <h1 class="wordmark m-0">Velvet Kite</h1>
-          <div class="small quiet">Short videos, from first take to finished film</div>
+          <h1 class="wordmark m-0">{{ $t('words.velvetKite') }}</h1>
+          <div class="small quiet">{{ $t('views.theDoor.shortVideosFromFirstTake') }}</div>
         </div>
       </div>
       <slot />

@@ -12,6 +12,7 @@ import type { FrameRate } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import HistoryDrawer from '@/views/HistoryDrawer.vue'
 import { SHAPES, shapeName } from '@/api/shapes'
 import SaveState from '@/controls/SaveState.vue'
@@ -36,7 +37,11 @@ const facts = computed(() => {
   const canvas = project.document?.canvas
   if (!canvas) return ''
   const size = `${canvas.width} × ${canvas.height}`
-  return `${shapeName(canvas.width, canvas.height)} · ${size} · ${rateLabel(project.rate)} fps`
+  return t('views.topBar.fps', {
+    shape: shapeName(canvas.width, canvas.height),
+    size,
+    rate: rateLabel(project.rate),
+  })
 })
 const shapeOptions = computed(() => {
   const canvas = project.document?.canvas
@@ -90,19 +95,21 @@ function send() {
 
 <template>
   <header class="top">
-    <RouterLink to="/" class="btn btn-bare home" aria-label="All projects">
+    <RouterLink to="/" class="btn btn-bare home" :aria-label="$t('views.topBar.allProjects')">
       <IconHome aria-hidden="true" />
     </RouterLink>
-    <button class="name clip-text" title="Name, shape and frame rate" @click="ask">
-      {{ project.name || 'Opening' }}
+    <button class="name clip-text" :title="$t('views.topBar.nameShapeAndFrameRate')" @click="ask">
+      {{ project.name || $t('views.topBar.opening') }}
     </button>
-    <button class="facts" title="Shape and frame rate" @click="ask">{{ facts }}</button>
+    <button class="facts" :title="$t('views.topBar.shapeAndFrameRate')" @click="ask">
+      {{ facts }}
+    </button>
     <span class="spacer" />
     <SaveState />
     <button
       class="btn btn-bare"
-      aria-label="Undo"
-      :title="told('Undo', 'ctrl+z')"
+      :aria-label="$t('views.topBar.undo')"
+      :title="told($t('views.topBar.undo'), 'ctrl+z')"
       :disabled="!project.canUndo && !project.waiting"
       data-test="undo"
       @click="project.undo()"
@@ -111,8 +118,8 @@ function send() {
     </button>
     <button
       class="btn btn-bare"
-      aria-label="Do again"
-      :title="told('Do again', 'ctrl+shift+z')"
+      :aria-label="$t('views.topBar.doAgain')"
+      :title="told($t('views.topBar.doAgain'), 'ctrl+shift+z')"
       :disabled="!project.canRedo"
       data-test="redo"
       @click="project.redo()"
@@ -128,45 +135,51 @@ function send() {
       strategy="fixed"
       data-test="project-menu"
     >
-      <template #button-content><IconDots aria-label="More for the project" /></template>
+      <template #button-content
+        ><IconDots :aria-label="$t('views.topBar.moreForTheProject')"
+      /></template>
       <BDropdownItemButton data-test="history" @click="remembering = true">
-        History: all steps, and back to any
+        {{ $t('views.topBar.historyAllStepsAndBack') }}
       </BDropdownItemButton>
-      <BDropdownItemButton @click="ask">Name, shape and frame rate</BDropdownItemButton>
+      <BDropdownItemButton @click="ask">{{
+        $t('views.topBar.nameShapeAndFrameRate')
+      }}</BDropdownItemButton>
       <BDropdownItemButton data-test="flip" @click="$emit('flip')">
-        Play and time on the other side
+        {{ $t('views.topBar.playAndTimeOnThe') }}
       </BDropdownItemButton>
-      <BDropdownItemButton @click="$emit('keys')">Keys</BDropdownItemButton>
+      <BDropdownItemButton @click="$emit('keys')">{{
+        $t('views.topBar.keys')
+      }}</BDropdownItemButton>
     </BDropdown>
     <button
       v-else
       class="btn btn-bare"
-      aria-label="History"
-      title="History: all steps, and back to any"
+      :aria-label="$t('views.topBar.history')"
+      :title="$t('views.topBar.historyAllStepsAndBack')"
       data-test="history"
       @click="remembering = true"
     >
       <IconHistory aria-hidden="true" />
     </button>
-    <BButton variant="primary" @click="send">Send</BButton>
+    <BButton variant="primary" @click="send">{{ $t('views.topBar.send') }}</BButton>
     <HistoryDrawer v-model="remembering" />
     <BModal
       v-model="asking"
-      title="Project"
-      ok-title="Set"
-      cancel-title="Cancel"
+      :title="$t('views.topBar.project')"
+      :ok-title="$t('views.topBar.set')"
+      :cancel-title="$t('words.cancel')"
       cancel-variant="secondary"
       @ok="set"
     >
-      <label class="form-label" for="the-name">Name</label>
+      <label class="form-label" for="the-name">{{ $t('words.name') }}</label>
       <input id="the-name" v-model="name" class="form-control mb-3" maxlength="200" />
-      <label class="form-label" for="the-shape">Shape</label>
+      <label class="form-label" for="the-shape">{{ $t('views.topBar.shape') }}</label>
       <BFormSelect id="the-shape" v-model="shape" :options="shapeOptions" class="mb-1" />
-      <p class="small quiet">Pictures keep their place from the middle.</p>
-      <label class="form-label" for="the-rate">Frames a second</label>
+      <p class="small quiet">{{ $t('views.topBar.picturesKeepTheirPlaceFrom') }}</p>
+      <label class="form-label" for="the-rate">{{ $t('views.topBar.framesASecond') }}</label>
       <BFormSelect id="the-rate" v-model="rate" :options="rateOptions" class="mb-1" />
       <p class="small quiet mb-0">
-        Clips keep their times, to the nearest frame. Both can be undone.
+        {{ $t('views.topBar.clipsKeepTheirTimesTo') }}
       </p>
     </BModal>
   </header>

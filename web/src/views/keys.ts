@@ -2,6 +2,7 @@ import type { Binding } from '@/controls/keys'
 import { ANYWHERE, WITH_CLIPS, type KeyGroup } from '@/controls/ownKeys'
 import { VERBS, type Verb } from '@/controls/verbs'
 import { STAGES } from '@/stages'
+import { t } from '@/texts'
 
 interface Acts {
   toggle: () => void
@@ -24,26 +25,36 @@ interface Acts {
 export function commonKeys(acts: Acts): Binding[] {
   const step = (by: number) => ({ run: () => acts.step(by), repeats: true })
   return [
-    { key: 'space', label: 'Play or pause', run: acts.toggle },
-    { key: 'arrowleft', label: 'One frame back', ...step(-1) },
-    { key: 'arrowright', label: 'One frame on', ...step(1) },
-    { key: 'shift+arrowleft', label: 'Ten frames back', ...step(-10) },
-    { key: 'shift+arrowright', label: 'Ten frames on', ...step(10) },
-    { key: 'x', label: 'Play backwards; again: faster', run: () => acts.shuttle(-1) },
-    { key: 'c', label: 'Stop', run: acts.pause },
-    { key: 'v', label: 'Play forwards; again: faster', run: () => acts.shuttle(1) },
-    { key: 'home', label: 'To the beginning', run: acts.toStart },
-    { key: 'end', label: 'To the end', run: acts.toEnd },
-    { key: 'pageup', label: 'To the join before', run: () => acts.toJoin(-1), repeats: true },
-    { key: 'pagedown', label: 'To the next join', run: () => acts.toJoin(1), repeats: true },
-    { key: 'shift+pageup', label: 'To the marker before', run: () => acts.toMarker(-1) },
-    { key: 'shift+pagedown', label: 'To the next marker', run: () => acts.toMarker(1) },
-    { key: 'ctrl+z', label: 'Undo', run: acts.undo, repeats: true },
-    { key: 'ctrl+shift+z', label: 'Do again', run: acts.redo, repeats: true },
-    { key: 'ctrl+a', label: 'Take all clips in hand', run: acts.takeEverything },
-    { key: 'esc', label: 'Put down what is in hand; then close the group', run: acts.putDown },
-    { key: 'n', label: 'Snapping on or off; Alt holds it off', run: acts.snapping },
-    { key: '?', label: 'This list', run: acts.help },
+    { key: 'space', label: t('views.keys.playOrPause'), run: acts.toggle },
+    { key: 'arrowleft', label: t('views.keys.oneFrameBack'), ...step(-1) },
+    { key: 'arrowright', label: t('views.keys.oneFrameOn'), ...step(1) },
+    { key: 'shift+arrowleft', label: t('views.keys.tenFramesBack'), ...step(-10) },
+    { key: 'shift+arrowright', label: t('views.keys.tenFramesOn'), ...step(10) },
+    { key: 'x', label: t('views.keys.playBackwardsAgainFaster'), run: () => acts.shuttle(-1) },
+    { key: 'c', label: t('views.keys.stop'), run: acts.pause },
+    { key: 'v', label: t('views.keys.playForwardsAgainFaster'), run: () => acts.shuttle(1) },
+    { key: 'home', label: t('views.keys.toTheBeginning'), run: acts.toStart },
+    { key: 'end', label: t('views.keys.toTheEnd'), run: acts.toEnd },
+    {
+      key: 'pageup',
+      label: t('views.keys.toTheJoinBefore'),
+      run: () => acts.toJoin(-1),
+      repeats: true,
+    },
+    {
+      key: 'pagedown',
+      label: t('views.keys.toTheNextJoin'),
+      run: () => acts.toJoin(1),
+      repeats: true,
+    },
+    { key: 'shift+pageup', label: t('views.keys.toTheMarkerBefore'), run: () => acts.toMarker(-1) },
+    { key: 'shift+pagedown', label: t('views.keys.toTheNextMarker'), run: () => acts.toMarker(1) },
+    { key: 'ctrl+z', label: t('views.keys.undo'), run: acts.undo, repeats: true },
+    { key: 'ctrl+shift+z', label: t('views.keys.doAgain'), run: acts.redo, repeats: true },
+    { key: 'ctrl+a', label: t('views.keys.takeAllClipsInHand'), run: acts.takeEverything },
+    { key: 'esc', label: t('views.keys.putDownWhatIsIn'), run: acts.putDown },
+    { key: 'n', label: t('views.keys.snappingOnOrOffAlt'), run: acts.snapping },
+    { key: '?', label: t('views.keys.thisList'), run: acts.help },
   ]
 }
 
@@ -57,10 +68,11 @@ export function keyOfVerb({ key, label, help, repeats }: Verb, run: () => void):
 export function keyGroups(act: (verb: Verb) => void, acts: Acts): KeyGroup[] {
   const ofVerbs = (verbs: Verb[]) => verbs.map((verb) => keyOfVerb(verb, () => act(verb)))
   return [
-    { name: ANYWHERE, keys: commonKeys(acts), everywhere: true },
-    { name: WITH_CLIPS, keys: ofVerbs(VERBS), everywhere: true },
+    { id: ANYWHERE, name: t('views.keys.anywhere'), keys: commonKeys(acts), everywhere: true },
+    { id: WITH_CLIPS, name: t('views.keys.withClips'), keys: ofVerbs(VERBS), everywhere: true },
     ...STAGES.map((stage) => ({
-      name: `In ${stage.name}`,
+      id: stage.id,
+      name: t('views.keys.in', { name: stage.name }),
       keys: [...ofVerbs(stage.verbs ?? []), ...(stage.keys?.() ?? [])],
     })).filter((group) => group.keys.length),
   ]

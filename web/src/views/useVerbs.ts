@@ -8,6 +8,7 @@ import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { useViewing } from '@/stores/viewing'
+import { t } from '@/texts'
 import { useInside } from '@/timeline/useInside'
 import { frameOf, frameTicks, tickOf } from '@/time'
 
@@ -36,7 +37,7 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
   const hands: Hands = {
     copy(held) {
       if (project.document) clipboard.copy(held, project.tracks, project.document.canvas)
-      notes.told(held.length === 1 ? 'Copied.' : `${held.length} clips copied.`)
+      notes.told(t('views.useVerbs.clipsCopied', held.length))
     },
     paste: (at) => hand.bring(clipboard.pasteStep(at)).then(() => library.refresh()),
     takeAll: (ids) => hand.takeAll(ids),

@@ -8,14 +8,15 @@ import IconRaise from '~icons/tabler/stack-push'
 import IconSplit from '~icons/tabler/separator-vertical'
 import IconTrash from '~icons/tabler/trash'
 import { isPictured, isSounding } from '@/api/types'
+import { t } from '@/texts'
 import { any, ids, inside, onTrack, single, type Verb } from './verb'
 
 /** Cutting and placing: what stands in the bar. */
 export const CUTTING: Verb[] = [
   {
     id: 'away-left',
-    label: 'Away left',
-    help: 'What lies left of the playhead goes',
+    label: t('controls.cutting.awayLeft'),
+    help: t('controls.cutting.whatLiesLeftOfThe'),
     key: 'l',
     icon: IconLeft,
     shown: any,
@@ -24,8 +25,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'split',
-    label: 'Split',
-    help: 'Cuts in two at the playhead; with nothing in hand, on all tracks',
+    label: t('controls.cutting.split'),
+    help: t('controls.cutting.cutsInTwoAtThe'),
     key: 's',
     icon: IconSplit,
     shown: () => true,
@@ -34,8 +35,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'away-right',
-    label: 'Away right',
-    help: 'What lies right of the playhead goes',
+    label: t('controls.cutting.awayRight'),
+    help: t('controls.cutting.whatLiesRightOfThe'),
     key: 'r',
     icon: IconRight,
     shown: any,
@@ -44,8 +45,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'duplicate',
-    label: 'Duplicate',
-    help: 'A copy right behind it',
+    label: t('controls.cutting.duplicate'),
+    help: t('controls.cutting.aCopyRightBehindIt'),
     key: 'd',
     brings: true,
     icon: IconCopy,
@@ -55,8 +56,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'raise',
-    label: 'Raise',
-    help: 'Moves it to a track of its own above',
+    label: t('controls.cutting.raise'),
+    help: t('controls.cutting.movesItToATrack'),
     key: 'u',
     icon: IconRaise,
     shown: (now) => single(now) && onTrack(now, 'main'),
@@ -65,8 +66,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'lower',
-    label: 'Lower',
-    help: 'Puts it back into the main track',
+    label: t('controls.cutting.lower'),
+    help: t('controls.cutting.putsItBackIntoThe'),
     key: 'shift+u',
     icon: IconLower,
     shown: (now) => single(now) && onTrack(now, 'picture'),
@@ -75,8 +76,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'fill',
-    label: 'Fill',
-    help: 'Fills the canvas with the picture, or shows the whole picture again',
+    label: t('controls.cutting.fill'),
+    help: t('controls.cutting.fillsTheCanvasWithThe'),
     key: 'f',
     more: true,
     icon: IconFit,
@@ -90,8 +91,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'mute',
-    label: 'Mute',
-    help: 'Switches its sound off or on',
+    label: t('controls.cutting.mute'),
+    help: t('controls.cutting.switchesItsSoundOffOr'),
     key: 'm',
     more: true,
     icon: IconMute,
@@ -104,8 +105,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'delete',
-    label: 'Delete',
-    help: 'Deletes it; the main track closes the gap, others leave it',
+    label: t('controls.cutting.delete'),
+    help: t('controls.cutting.deletesItTheMainTrack'),
     key: 'delete',
     icon: IconTrash,
     danger: true,
@@ -115,8 +116,8 @@ export const CUTTING: Verb[] = [
   },
   {
     id: 'delete-close',
-    label: 'Close gap',
-    help: 'Deletes it and closes the gap: later clips of its track move up',
+    label: t('controls.cutting.closeGap'),
+    help: t('controls.cutting.deletesItAndClosesThe'),
     key: 'shift+delete',
     icon: IconTrash,
     danger: true,

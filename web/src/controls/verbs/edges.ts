@@ -4,6 +4,7 @@ import IconSlip from '~icons/tabler/arrows-move-horizontal'
 import IconStart from '~icons/tabler/arrow-bar-left'
 import { isPaced, type Step } from '@/api/types'
 import { joinsNear, nearestJoin } from '@/inhand/joins'
+import { t } from '@/texts'
 import { any, frameOf, ids, type Situation, type Verb } from './verb'
 
 const WAYS = [1, -1] as const
@@ -17,7 +18,12 @@ function both(
 ) {
   return WAYS.map((by): Verb => {
     const key = `${before}${by > 0 ? '' : 'shift+'}${letter}`
-    return { ...make(by, by > 0 ? 'later' : 'earlier'), key, repeats: true, more: true }
+    return {
+      ...make(by, by > 0 ? t('words.later') : t('words.earlier')),
+      key,
+      repeats: true,
+      more: true,
+    }
   })
 }
 
@@ -35,8 +41,8 @@ const joinOf = ({ tracks, hand, at }: Situation) =>
 export const EDGES: Verb[] = [
   ...both('t', (by, way) => ({
     id: `start-${way}`,
-    label: `Start ${way}`,
-    help: `The clip begins one frame ${way}`,
+    label: t('controls.edges.start', { way }),
+    help: t('controls.edges.theClipBeginsOneFrame', { way }),
     icon: IconStart,
     shown: any,
     ready: any,
@@ -44,8 +50,8 @@ export const EDGES: Verb[] = [
   })),
   ...both('j', (by, way) => ({
     id: `end-${way}`,
-    label: `End ${way}`,
-    help: `The clip ends one frame ${way}`,
+    label: t('controls.edges.end', { way }),
+    help: t('controls.edges.theClipEndsOneFrame', { way }),
     icon: IconEnd,
     shown: any,
     ready: any,
@@ -53,8 +59,8 @@ export const EDGES: Verb[] = [
   })),
   ...both('z', (by, way) => ({
     id: `slip-${way}`,
-    label: `Slip ${way}`,
-    help: `Shows its source one frame ${way}; place and length stay`,
+    label: t('controls.edges.slip', { way }),
+    help: t('controls.edges.showsItsSourceOneFrame', { way }),
     icon: IconSlip,
     shown: (now) => now.hand.some(({ clip }) => isPaced(clip) || clip.kind === 'sequence'),
     ready: () => true,
@@ -64,8 +70,8 @@ export const EDGES: Verb[] = [
     'j',
     (by, way) => ({
       id: `roll-${way}`,
-      label: `Roll ${way}`,
-      help: `Moves the join nearest the playhead one frame ${way}; nothing else moves`,
+      label: t('controls.edges.roll', { way }),
+      help: t('controls.edges.movesTheJoinNearestThe', { way }),
       icon: IconRoll,
       shown: (now) => joinOf(now) !== null,
       ready: () => true,

@@ -4,16 +4,17 @@ import IconFarBack from '~icons/tabler/chevrons-left'
 import IconFarOn from '~icons/tabler/chevrons-right'
 import IconHere from '~icons/tabler/arrow-bar-to-down'
 import IconOn from '~icons/tabler/chevron-right'
+import { t } from '@/texts'
 import type { Verb } from './verb'
 import { frameOf, ids, onFree, single } from './verb'
 
 function nudge(frames: number, key: string, icon: Verb['icon']): Verb {
-  const far = Math.abs(frames) > 1 ? `${Math.abs(frames)} frames` : 'one frame'
-  const way = frames < 0 ? 'earlier' : 'later'
+  const far = Math.abs(frames)
+  const way = frames < 0 ? t('words.earlier') : t('words.later')
   return {
     id: `nudge${frames}`,
-    label: `${frames > 0 ? '+' : '−'}${Math.abs(frames)} frame${Math.abs(frames) > 1 ? 's' : ''}`,
-    help: `Moves it ${far} ${way}`,
+    label: t('controls.moving.byFrames', { sign: frames > 0 ? '+' : '−' }, far),
+    help: t('controls.moving.movesIt', { way }, far),
     key,
     icon,
     repeats: true,
@@ -32,8 +33,8 @@ export const MOVING: Verb[] = [
   nudge(10, 'shift+.', IconFarOn),
   {
     id: 'here',
-    label: 'To playhead',
-    help: 'Moves it so that it begins at the playhead',
+    label: t('controls.moving.toPlayhead'),
+    help: t('controls.moving.movesItSoThatIt'),
     key: 'h',
     icon: IconHere,
     more: true,
@@ -43,8 +44,8 @@ export const MOVING: Verb[] = [
   },
   {
     id: 'close-gap',
-    label: 'Close gap before',
-    help: 'Moves it and all that follows on its track up to the clip before',
+    label: t('controls.moving.closeGapBefore'),
+    help: t('controls.moving.movesItAndAllThat'),
     key: 'shift+h',
     icon: IconClose,
     more: true,

@@ -10,14 +10,15 @@ import IconUngroup from '~icons/tabler/box-multiple'
 import IconInto from '~icons/tabler/stack-push'
 import IconOutOf from '~icons/tabler/stack-pop'
 import type { Clip } from '@/api/types'
+import { t } from '@/texts'
 import { always, any, ids, ofKind, single, type Situation, type Verb } from './verb'
 
 /** Several clips at once: groups, copies, everything from here. */
 export const SEVERAL: Verb[] = [
   {
     id: 'copy',
-    label: 'Copy',
-    help: 'Keeps a copy to paste here or in another project',
+    label: t('controls.several.copy'),
+    help: t('controls.several.keepsACopyToPaste'),
     key: 'ctrl+c',
     icon: IconCopy,
     more: true,
@@ -27,8 +28,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'paste',
-    label: 'Paste',
-    help: 'Puts what was copied at the playhead',
+    label: t('controls.several.paste'),
+    help: t('controls.several.putsWhatWasCopiedAt'),
     key: 'ctrl+v',
     icon: IconPaste,
     more: true,
@@ -38,8 +39,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'settings',
-    label: 'Give copied settings',
-    help: 'Gives those in hand the place, speed, grade, effects or sound of the copied clip',
+    label: t('controls.several.giveCopiedSettings'),
+    help: t('controls.several.givesThoseInHandThe'),
     key: 'ctrl+shift+v',
     icon: IconSettings,
     more: true,
@@ -49,8 +50,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'loop',
-    label: 'Loop',
-    help: 'Plays what is in hand, or the whole film, again and again until it is switched off',
+    label: t('controls.several.loop'),
+    help: t('controls.several.playsWhatIsInHand'),
     key: 'shift+v',
     icon: IconLoop,
     more: true,
@@ -60,8 +61,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'everything',
-    label: 'Everything from here',
-    help: 'Takes all clips in hand that begin at the playhead or later',
+    label: t('controls.several.everythingFromHere'),
+    help: t('controls.several.takesAllClipsInHand'),
     key: 'e',
     icon: IconEverything,
     more: true,
@@ -75,8 +76,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'open-group',
-    label: 'Open',
-    help: 'Opens the group: its clips get the timeline to themselves',
+    label: t('controls.several.open'),
+    help: t('controls.several.opensTheGroupItsClips'),
     key: 'o',
     icon: IconOpen,
     shown: (now) => single(now) && ofKind(now, 'group'),
@@ -85,8 +86,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'leave-group',
-    label: 'Close the group',
-    help: 'Goes back to the timeline around the open group',
+    label: t('controls.several.closeTheGroup'),
+    help: t('controls.several.goesBackToTheTimeline'),
     key: 'shift+o',
     icon: IconOut,
     shown: (now) => Boolean(now.inGroup) && !any(now),
@@ -95,8 +96,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'group',
-    label: 'Group',
-    help: 'Makes them one clip that can be opened',
+    label: t('controls.several.group'),
+    help: t('controls.several.makesThemOneClipThat'),
     key: 'g',
     icon: IconGroup,
     more: true,
@@ -107,8 +108,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'put-in',
-    label: 'Put into the group',
-    help: 'The other clips in hand go into the group in hand; their times and look stay',
+    label: t('controls.several.putIntoTheGroup'),
+    help: t('controls.several.theOtherClipsInHand'),
     key: 'i',
     icon: IconInto,
     more: true,
@@ -121,8 +122,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'take-out',
-    label: 'Take out of the group',
-    help: 'Lays it on a track above the group, where it is; its look stays',
+    label: t('controls.several.takeOutOfTheGroup'),
+    help: t('controls.several.laysItOnATrack'),
     key: 'shift+i',
     icon: IconOutOf,
     more: true,
@@ -132,8 +133,8 @@ export const SEVERAL: Verb[] = [
   },
   {
     id: 'ungroup',
-    label: 'Ungroup',
-    help: 'Lays its clips on the timeline again, where they are',
+    label: t('controls.several.ungroup'),
+    help: t('controls.several.laysItsClipsOnThe'),
     key: 'shift+g',
     icon: IconUngroup,
     more: true,
@@ -149,5 +150,7 @@ function groupsIn(now: Situation): string[] {
 
 function nextName(tracks: { clips?: unknown[] }[]): string {
   const clips = tracks.flatMap((track) => (track.clips ?? []) as Clip[])
-  return `Group ${clips.filter((clip) => clip.kind === 'group').length + 1}`
+  return t('controls.several.numberedGroup', {
+    number: clips.filter((clip) => clip.kind === 'group').length + 1,
+  })
 }

@@ -9,14 +9,15 @@ import IconStay from '~icons/tabler/unlink'
 import IconSync from '~icons/tabler/arrows-left-right'
 import { TICKS_PER_SECOND, type Take } from '@/api/types'
 import { partOf, type TakePart } from '@/takes/placing'
+import { t } from '@/texts'
 import { always, ids, ofKind, onFree, over, paced, single, type Situation, type Verb } from './verb'
 
 /** Time, sources and sound of clips. */
 export const TIMING: Verb[] = [
   {
     id: 'mark',
-    label: 'Mark',
-    help: 'A marker at the playhead: on the clip in hand, else on the timeline',
+    label: t('controls.timing.mark'),
+    help: t('controls.timing.aMarkerAtThePlayhead'),
     key: 'k',
     icon: IconMark,
     shown: always,
@@ -31,8 +32,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'freeze',
-    label: 'Freeze',
-    help: 'The picture at the playhead stands still for 2 s; what follows moves',
+    label: t('controls.timing.freeze'),
+    help: t('controls.timing.thePictureAtThePlayhead'),
     key: 'shift+f',
     icon: IconFreeze,
     more: true,
@@ -47,8 +48,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'reverse',
-    label: 'Reverse',
-    help: 'Plays it from its end to its beginning',
+    label: t('controls.timing.reverse'),
+    help: t('controls.timing.playsItFromItsEnd'),
     key: 'b',
     icon: IconReverse,
     more: true,
@@ -58,8 +59,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'replace',
-    label: 'Replace by chosen take',
-    help: 'Another source; place, effects, speed and sound settings stay, and so does the length',
+    label: t('controls.timing.replaceByChosenTake'),
+    help: t('controls.timing.anotherSourcePlaceEffectsSpeed'),
     key: 'shift+r',
     icon: IconReplace,
     more: true,
@@ -73,8 +74,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'detach',
-    label: 'Sound as its own clip',
-    help: 'Lays its sound on a sound track, where it goes along with the video',
+    label: t('controls.timing.soundAsItsOwnClip'),
+    help: t('controls.timing.laysItsSoundOnA'),
     key: 'shift+s',
     icon: IconDetach,
     more: true,
@@ -84,8 +85,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'resync',
-    label: 'Back in sync',
-    help: 'Moves the sound back to where it fits its video',
+    label: t('controls.timing.backInSync'),
+    help: t('controls.timing.movesTheSoundBackTo'),
     key: 'y',
     icon: IconSync,
     more: true,
@@ -95,8 +96,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'ride',
-    label: 'Go along',
-    help: 'Moves along from now on with the clip of the main track below it',
+    label: t('controls.timing.goAlong'),
+    help: t('controls.timing.movesAlongFromNowOn'),
     key: 'a',
     icon: IconLink,
     more: true,
@@ -106,8 +107,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'stay',
-    label: 'Stay',
-    help: 'Does not move along with another clip any more',
+    label: t('controls.timing.stay'),
+    help: t('controls.timing.doesNotMoveAlongWith'),
     key: 'shift+a',
     icon: IconStay,
     more: true,
@@ -117,8 +118,8 @@ export const TIMING: Verb[] = [
   },
   {
     id: 'keep-frame',
-    label: 'Keep frame',
-    help: 'Keeps the picture at the playhead as a still in the library',
+    label: t('controls.timing.keepFrame'),
+    help: t('controls.timing.keepsThePictureAtThe'),
     key: 'p',
     icon: IconFrame,
     more: true,

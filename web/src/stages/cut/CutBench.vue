@@ -5,6 +5,7 @@ import BenchPair from '@/controls/BenchPair.vue'
 import SoundFields from '@/controls/SoundFields.vue'
 import { usePhone } from '@/look/phone'
 import { useHand } from '@/stores/hand'
+import { t } from '@/texts'
 import JoinView from './JoinView.vue'
 import PacePanel from './PacePanel.vue'
 import PlacePanel from './PlacePanel.vue'
@@ -23,15 +24,18 @@ const locked = computed(() => hand.one?.track.locked ?? false)
 const parts = computed(() => {
   const one = clip.value
   const found: { id: Part; name: string; test: string }[] = []
-  if (phone.value) found.push({ id: 'verbs', name: 'Verbs', test: 'part-verbs' })
+  if (phone.value) found.push({ id: 'verbs', name: t('cut.cutBench.verbs'), test: 'part-verbs' })
   if (one?.kind === 'sequence') {
-    found.push({ id: 'pictures', name: 'Pictures', test: 'part-pictures' })
+    found.push({ id: 'pictures', name: t('cut.cutBench.pictures'), test: 'part-pictures' })
   }
-  if (one && isPaced(one)) found.push({ id: 'pace', name: 'Pace', test: 'part-pace' })
-  if (one && isPictured(one)) found.push({ id: 'place', name: 'Place', test: 'part-place' })
-  if (one && isSounding(one)) found.push({ id: 'sound', name: 'Sound', test: 'part-sound' })
+  if (one && isPaced(one))
+    found.push({ id: 'pace', name: t('cut.cutBench.pace'), test: 'part-pace' })
+  if (one && isPictured(one))
+    found.push({ id: 'place', name: t('cut.cutBench.place'), test: 'part-place' })
+  if (one && isSounding(one))
+    found.push({ id: 'sound', name: t('cut.cutBench.sound'), test: 'part-sound' })
   if (hand.found.some((held) => isPictured(held.clip))) {
-    found.push({ id: 'screen', name: 'Split screen', test: 'part-screen' })
+    found.push({ id: 'screen', name: t('cut.cutBench.splitScreen'), test: 'part-screen' })
   }
   return found
 })
@@ -43,8 +47,8 @@ const part = computed(() =>
 
 <template>
   <BenchPair
-    label="What is in hand"
-    left="Join"
+    :label="$t('cut.cutBench.whatIsInHand')"
+    :left="$t('cut.cutBench.join')"
     :parts="parts"
     :part="part"
     :filled="Boolean(part)"
@@ -71,10 +75,9 @@ const part = computed(() =>
     <SoundFields v-else-if="part === 'sound' && clip && isSounding(clip)" />
     <ScreenPanel v-else />
     <template #empty>
-      <strong>Nothing in hand</strong>
+      <strong>{{ $t('words.nothingInHand') }}</strong>
       <span>
-        Tap a clip on the timeline. Its pace, place and sound are set here; on the picture you move
-        it with your fingers.
+        {{ $t('cut.cutBench.tapAClipOnThe') }}
       </span>
     </template>
   </BenchPair>

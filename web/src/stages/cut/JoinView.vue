@@ -43,25 +43,30 @@ async function roll(frames: number) {
 </script>
 
 <template>
-  <section class="joins tray-group" aria-label="Join nearest the playhead">
-    <TrayItem name="Join" :told="joins.length ? `${place} of ${joins.length}` : ''">
+  <section class="joins tray-group" :aria-label="$t('cut.joinView.joinNearestThePlayhead')">
+    <TrayItem
+      :name="$t('cut.joinView.join')"
+      :told="joins.length ? $t('cut.joinView.of', { place, count: joins.length }) : ''"
+    >
       <div class="line">
-        <h2>Join near the playhead</h2>
+        <h2>{{ $t('cut.joinView.joinNearThePlayhead') }}</h2>
         <span class="ways">
           <button
             class="btn btn-bare"
-            aria-label="Join before"
-            title="Join before"
+            :aria-label="$t('cut.joinView.joinBefore')"
+            :title="$t('cut.joinView.joinBefore')"
             :disabled="!previous"
             @click="previous && player.seek(previous.frame)"
           >
             <IconBefore aria-hidden="true" />
           </button>
-          <span v-if="joins.length" class="small quiet">{{ place }} of {{ joins.length }}</span>
+          <span v-if="joins.length" class="small quiet">{{
+            $t('cut.joinView.of', { place, count: joins.length })
+          }}</span>
           <button
             class="btn btn-bare"
-            aria-label="Next join"
-            title="Next join"
+            :aria-label="$t('cut.joinView.nextJoin')"
+            :title="$t('cut.joinView.nextJoin')"
             :disabled="!next"
             @click="next && player.seek(next.frame)"
           >
@@ -70,33 +75,48 @@ async function roll(frames: number) {
         </span>
       </div>
       <div v-if="!nearest || !sides" class="empty">
-        <strong>No join yet</strong>
-        <span
-          >Where two clips meet, the last picture of the one and the first of the other stand here
-          side by side.</span
-        >
+        <strong>{{ $t('cut.joinView.noJoinYet') }}</strong>
+        <span>{{ $t('cut.joinView.whereTwoClipsMeetThe') }}</span>
       </div>
       <div v-else class="pair">
-        <button class="side" title="To the last frame" @click="player.seek(nearest.frame - 1)">
+        <button
+          class="side"
+          :title="$t('cut.joinView.toTheLastFrame')"
+          @click="player.seek(nearest.frame - 1)"
+        >
           <img :src="picture(sides.last)" alt="" />
-          <span class="tag clip-text">last of {{ nearest.before.name }}</span>
+          <span class="tag clip-text">{{
+            $t('cut.joinView.lastOf', { name: nearest.before.name })
+          }}</span>
         </button>
-        <button class="side" title="To the first frame" @click="player.seek(nearest.frame)">
+        <button
+          class="side"
+          :title="$t('cut.joinView.toTheFirstFrame')"
+          @click="player.seek(nearest.frame)"
+        >
           <img :src="picture(sides.first)" alt="" />
-          <span class="tag clip-text">first of {{ nearest.after.name }}</span>
+          <span class="tag clip-text">{{
+            $t('cut.joinView.firstOf', { name: nearest.after.name })
+          }}</span>
         </button>
       </div>
     </TrayItem>
     <template v-if="nearest && sides">
-      <TrayItem name="Roll">
-        <div class="rolls" role="group" aria-label="Roll the join">
-          <span class="small quiet">Roll</span>
+      <TrayItem :name="$t('cut.joinView.roll')">
+        <div class="rolls" role="group" :aria-label="$t('cut.joinView.rollTheJoin')">
+          <span class="small quiet">{{ $t('cut.joinView.roll') }}</span>
           <BButton
             v-for="by in ROLLS"
             :key="by"
             variant="secondary"
             :disabled="locked"
-            :title="`Moves the join ${Math.abs(by)} frame${Math.abs(by) > 1 ? 's' : ''} ${by < 0 ? 'earlier' : 'later'}; nothing else moves`"
+            :title="
+              $t(
+                'cut.joinView.movesTheJoin',
+                { way: by < 0 ? $t('words.earlier') : $t('words.later') },
+                Math.abs(by),
+              )
+            "
             :data-test="`roll${by}`"
             @click="roll(by)"
           >

@@ -8,12 +8,14 @@ import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { lengthLabel } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
-import { FACTORS, factorOf, lengthAfter, type Point } from './pace'
+import { FACTORS, factorOf } from './pace'
 import RampGraph from './RampGraph.vue'
 import SlipRow from './SlipRow.vue'
 import { useAdjust } from './useAdjust'
+import { pointsOf, sourceOffset } from '@/timeline/speed'
 import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ clip: PacedClip; locked: boolean }>()
@@ -31,28 +33,39 @@ const showsRamp = computed(() => ramped.value || factor.value === null)
 const KEEPS = [
   {
     id: 'content',
-    name: 'Length follows',
-    help: 'The same part of the take, in another time',
+    name: t('cut.pacePanel.lengthFollows'),
+    help: t('cut.pacePanel.theSamePartOfThe'),
     test: 'keep-content',
   },
   {
     id: 'length',
-    name: 'Length stays',
-    help: 'The clip keeps its length and shows more or less of the take',
+    name: t('cut.pacePanel.lengthStays'),
+    help: t('cut.pacePanel.theClipKeepsItsLength'),
     test: 'keep-length',
   },
 ] as const
 const BETWEEN = [
-  { id: 'nearest', name: 'Nearest', help: 'Whole frames of the take' },
-  { id: 'blended', name: 'Blended', help: 'Two frames mixed' },
-  { id: 'motion', name: 'Motion', help: 'New pictures by what moves between two frames; slower' },
+  {
+    id: 'nearest',
+    name: t('cut.pacePanel.nearest'),
+    help: t('cut.pacePanel.wholeFramesOfTheTake'),
+  },
+  { id: 'blended', name: t('cut.pacePanel.blended'), help: t('cut.pacePanel.twoFramesMixed') },
+  {
+    id: 'motion',
+    name: t('cut.pacePanel.motion'),
+    help: t('cut.pacePanel.newPicturesByWhatMoves'),
+  },
 ] as const
 
 /** What a factor does to the length, said beforehand. */
 const effect = computed(() => {
-  if (keep.value === 'length') return 'The clip keeps its length.'
+  if (keep.value === 'length') return t('cut.pacePanel.theLengthStays')
   const later = props.clip.length / TICKS_PER_SECOND
-  return `${later.toFixed(2)} s now; at 2 × ${((later * shown.value) / 2).toFixed(2)} s. Later clips of the main track move.`
+  return t('cut.pacePanel.nowAndAtTwo', {
+    now: later.toFixed(2),
+    then: ((later * shown.value) / 2).toFixed(2),
+  })
 })
 
 function run(value: number) {
@@ -60,10 +73,14 @@ function run(value: number) {
   send({ kind: 'set_speed', clips, factor: value, keep: value === 0 ? 'length' : keep.value })
 }
 
-function ramp(points: Point[], soft: boolean) {
-  // What turns round has no length that follows.
-  const kept = lengthAfter(props.clip, points) === null ? 'length' : keep.value
-  send({ kind: 'ramp', clip: props.clip.id ?? '', points, soft, keep: kept })
+/** Without a ramp the same content lasts as long, at one speed. */
+function switchRamp(on: boolean) {
+  ramped.value = on
+  if (on || factor.value !== null) return
+  const { speed, length } = props.clip
+  const mean = sourceOffset(pointsOf(speed), speed?.soft ?? true, length) / length
+  const clips = [props.clip.id ?? '']
+  send({ kind: 'set_speed', clips, factor: mean || 1, keep: mean ? 'content' : 'length' })
 }
 
 function fit(seconds: number) {
@@ -78,7 +95,10 @@ function send(step: Step) {
 
 <template>
   <fieldset :disabled="locked">
-    <TrayItem name="Speed" :told="factor === null ? 'ramp' : `${Number(factor.toFixed(2))} ×`">
+    <TrayItem
+      :name="$t('cut.pacePanel.speed')"
+      :told="factor === null ? $t('cut.pacePanel.changing') : `${Number(factor.toFixed(2))} ×`"
+    >
       <div class="line">
         <BButton
           v-for="one in FACTORS"
@@ -96,16 +116,21 @@ function send(step: Step) {
           data-test="reverse"
           @click="send({ kind: 'reverse', clips: [clip.id ?? ''] })"
         >
-          {{ sign < 0 ? 'Forwards' : 'Reverse' }}
+          {{ sign < 0 ? $t('cut.pacePanel.forwards') : $t('cut.pacePanel.reverse') }}
         </BButton>
       </div>
     </TrayItem>
-    <TrayItem name="What stays" :told="keep">
-      <ChoiceGroup label="What stays" :choices="KEEPS" :taken="keep" @take="keep = $event" />
+    <TrayItem :name="$t('cut.pacePanel.whatStays')" :told="keep">
+      <ChoiceGroup
+        :label="$t('cut.pacePanel.whatStays')"
+        :choices="KEEPS"
+        :taken="keep"
+        @take="keep = $event"
+      />
       <p class="tiny quiet mb-0">{{ effect }}</p>
     </TrayItem>
     <ValueField
-      label="Factor"
+      :label="$t('cut.pacePanel.factor')"
       :value="shown"
       :low="0.1"
       :high="8"
@@ -117,7 +142,7 @@ function send(step: Step) {
       @set="run(Math.min(20, Math.max(0, $event)) * sign)"
     />
     <ValueField
-      label="Fit into"
+      :label="$t('cut.pacePanel.fitInto')"
       :value="clip.length / TICKS_PER_SECOND"
       :low="0.2"
       :high="Math.max(2, (clip.length / TICKS_PER_SECOND) * 2)"
@@ -126,29 +151,33 @@ function send(step: Step) {
       unit="s"
       @set="fit"
     />
-    <TrayItem name="Ramp" :told="showsRamp ? 'on' : 'off'">
-      <SwitchField :on="showsRamp" data-test="ramp-on" @update:on="ramped = $event">
-        Speed ramp
+    <TrayItem
+      :name="$t('cut.pacePanel.ramp')"
+      :told="showsRamp ? $t('words.isOn') : $t('words.isOff')"
+    >
+      <SwitchField :on="showsRamp" data-test="ramp-on" @update:on="switchRamp">
+        {{ $t('cut.pacePanel.speedRamp') }}
       </SwitchField>
     </TrayItem>
-    <TrayItem v-if="showsRamp" name="Ramp graph">
-      <RampGraph :clip="clip" :keep="keep" :locked="locked" @set="ramp" />
-    </TrayItem>
+    <RampGraph v-if="showsRamp" :clip="clip" :keep="keep" :locked="locked" @send="send" />
     <ChoiceRow
       v-if="clip.kind !== 'sound'"
-      name="Between frames"
+      :name="$t('cut.pacePanel.betweenFrames')"
       :choices="BETWEEN"
       :taken="clip.between"
       @take="set({ between: $event })"
     />
     <template v-if="isSounding(clip)">
-      <TrayItem name="Pitch" :told="clip.keep_pitch ? 'kept' : ''">
+      <TrayItem
+        :name="$t('cut.pacePanel.pitch')"
+        :told="clip.keep_pitch ? $t('cut.pacePanel.kept') : ''"
+      >
         <SwitchField :on="clip.keep_pitch" @update:on="set({ keep_pitch: $event })">
-          Pitch kept
+          {{ $t('cut.pacePanel.pitchKept') }}
         </SwitchField>
       </TrayItem>
       <ValueField
-        label="Silent under"
+        :label="$t('cut.pacePanel.silentUnder')"
         :value="clip.silent_below"
         :low="0"
         :high="1"
@@ -159,8 +188,10 @@ function send(step: Step) {
         @set="set({ silent_below: Math.min(1, Math.max(0, $event)) })"
       />
     </template>
-    <TrayItem name="Slip"><SlipRow :clip="clip" /></TrayItem>
-    <p class="tiny quiet mb-0">Length now {{ lengthLabel(clip.length) }}.</p>
+    <TrayItem :name="$t('cut.pacePanel.slip')"><SlipRow :clip="clip" /></TrayItem>
+    <p class="tiny quiet mb-0">
+      {{ $t('cut.pacePanel.lengthNow', { length: lengthLabel(clip.length) }) }}
+    </p>
   </fieldset>
 </template>
 

@@ -7,6 +7,7 @@ import NudgePad from '@/controls/NudgePad.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useLayer } from '@/inhand/useLayer'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 
 defineProps<{ clip: PicturedClip; locked: boolean }>()
@@ -30,9 +31,9 @@ function nudge(by: Record<'x' | 'y', number>) {
 }
 
 const FITS = [
-  { id: 'whole', name: 'Whole' },
-  { id: 'fill', name: 'Fill' },
-  { id: 'own', name: 'Own pixels' },
+  { id: 'whole', name: t('cut.placePanel.whole') },
+  { id: 'fill', name: t('cut.placePanel.fill') },
+  { id: 'own', name: t('cut.placePanel.ownPixels') },
 ] as const
 
 const rows = computed(() => {
@@ -41,11 +42,25 @@ const rows = computed(() => {
   const px = { path: 'place/position', step: 1, unit: 'px', reset: 0, digits: 0 }
   const percent = { step: 1, unit: '%', reset: 100, digits: 0 }
   return [
-    { ...px, label: 'Across', value: x, low: -width, high: width, put: (v: number) => at(v, y) },
-    { ...px, label: 'Down', value: y, low: -height, high: height, put: (v: number) => at(x, v) },
+    {
+      ...px,
+      label: t('words.across'),
+      value: x,
+      low: -width,
+      high: width,
+      put: (v: number) => at(v, y),
+    },
+    {
+      ...px,
+      label: t('words.down'),
+      value: y,
+      low: -height,
+      high: height,
+      put: (v: number) => at(x, v),
+    },
     {
       ...percent,
-      label: 'Size',
+      label: t('words.size'),
       path: 'place/size',
       value: size.value[0] * 100,
       low: 5,
@@ -53,7 +68,7 @@ const rows = computed(() => {
       put: sized,
     },
     {
-      label: 'Turn',
+      label: t('cut.placePanel.turn'),
       path: 'place/turn',
       value: layer.now('place/turn', 0),
       low: -180,
@@ -66,7 +81,7 @@ const rows = computed(() => {
     },
     {
       ...percent,
-      label: 'Opacity',
+      label: t('words.opacity'),
       path: 'opacity',
       value: layer.now('opacity', 1) * 100,
       low: 0,
@@ -80,9 +95,9 @@ const at = (x: number, y: number) => ({ 'place/position': [x, y] })
 
 <template>
   <fieldset :disabled="locked">
-    <TrayItem name="Fit" :told="clip.place.fit">
+    <TrayItem :name="$t('cut.placePanel.fit')" :told="clip.place.fit">
       <ChoiceGroup
-        label="Fit"
+        :label="$t('cut.placePanel.fit')"
         :choices="FITS"
         :taken="clip.place.fit"
         @take="layer.setWhole({ 'place/fit': $event })"
@@ -104,6 +119,6 @@ const at = (x: number, y: number) => ({ 'place/position': [x, y] })
       @set="layer.set(row.put($event))"
       @key="layer.toggleKey(row.path, 0)"
     />
-    <TrayItem name="Nudge" last><NudgePad @nudge="nudge" /></TrayItem>
+    <TrayItem :name="$t('cut.placePanel.nudge')" last><NudgePad @nudge="nudge" /></TrayItem>
   </fieldset>
 </template>

@@ -1,274 +1,233 @@
 <script setup lang="ts">
 /** The speed of a clip as a curve: speed over time, or source time over time; one function. */
 import { BButton } from 'bootstrap-vue-next'
-import { computed, ref, watch } from 'vue'
-import type { PacedClip } from '@/api/types'
+import { computed, ref } from 'vue'
+import type { PacedClip, Step } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
-import { useDraft } from '@/controls/useDraft'
-import { useGrip } from '@/controls/useGrip'
+import TimeZoom from '@/controls/TimeZoom.vue'
 import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
-import { insidePoints, pointsOf, sourceOffset, speedAt } from '@/timeline/speed'
-import { lengthAfter, RAMPS, shapePoints, speedFor, type Point } from './pace'
+import { t } from '@/texts'
 import { frameOf, frameTicks, lengthLabel, tickOf } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
+import { lengthAfter, RAMPS, shapePoints, type Keep } from './pace'
+import RampNumbers from './RampNumbers.vue'
+import { useRampGrip, type Spot } from './useRampGrip'
+import { useRampPoints } from './useRampPoints'
+import { PAD, useRampScale, type RampView } from './useRampScale'
 
-const props = defineProps<{ clip: PacedClip; keep: 'content' | 'length'; locked: boolean }>()
-const emit = defineEmits<{ set: [points: Point[], soft: boolean] }>()
+const props = defineProps<{ clip: PacedClip; keep: Keep; locked: boolean }>()
+const emit = defineEmits<{ send: [step: Step] }>()
 const project = useProject()
 const { player } = useScreen()
 
-const WIDTH = 320
-const HEIGHT = 130
-const PAD = 14
-const FASTEST = 8
-
-const view = ref<'speed' | 'source'>('speed')
+const view = ref<RampView>('speed')
 const VIEWS = [
-  { id: 'speed', name: 'Speed', help: 'Speed over time' },
-  { id: 'source', name: 'Source time', help: 'Which moment of the source is shown when' },
+  {
+    id: 'speed',
+    name: t('cut.rampGraph.speed'),
+    help: t('cut.rampGraph.speedOverTime'),
+    test: 'ramp-view-speed',
+  },
+  {
+    id: 'source',
+    name: t('cut.rampGraph.sourceTime'),
+    help: t('cut.rampGraph.whichMomentOfTheSource'),
+    test: 'ramp-view-source',
+  },
 ] as const
-const soft = computed(() => props.clip.speed?.soft ?? true)
-const draft = useDraft<Point[]>(() => props.clip)
-const chosen = ref(-1)
 
-const kept = computed(() => insidePoints(pointsOf(props.clip.speed), soft.value, props.clip.length))
-const points = computed(() => draft.value ?? kept.value)
-watch(
-  () => props.clip.id,
-  () => (chosen.value = -1),
-)
-
-const offsets = computed(() => {
-  const all = Array.from({ length: 65 }, (_, i) => at((i / 64) * props.clip.length))
-  return { low: Math.min(0, ...all), high: Math.max(1, ...all) }
-})
-function at(tick: number): number {
-  return sourceOffset(points.value, soft.value, tick)
-}
-
-/** Height of a speed: even steps for doublings, so that 0.25 and 4 are equally easy to reach. */
-function speedToY(speed: number): number {
-  const bent = Math.sign(speed) * Math.log2(1 + Math.abs(speed))
-  const most = Math.log2(1 + FASTEST)
-  const low = backwards.value ? -most : 0
-  return HEIGHT - PAD - ((bent - low) / (most - low)) * (HEIGHT - 2 * PAD)
-}
-function yToSpeed(y: number): number {
-  const most = Math.log2(1 + FASTEST)
-  const low = backwards.value ? -most : 0
-  const bent = ((HEIGHT - PAD - y) / (HEIGHT - 2 * PAD)) * (most - low) + low
-  const speed = Math.sign(bent) * (2 ** Math.abs(bent) - 1)
-  const step = Math.abs(speed) < 1 ? 0.05 : 0.1
-  return Math.round(Math.min(FASTEST, Math.max(-FASTEST, speed)) / step) * step
-}
-const backwards = computed(() => points.value.some((point) => point.speed < 0))
-
-function sourceToY(offset: number): number {
-  const { low, high } = offsets.value
-  return HEIGHT - PAD - ((offset - low) / (high - low)) * (HEIGHT - 2 * PAD)
-}
-function yToSource(y: number): number {
-  const { low, high } = offsets.value
-  return low + ((HEIGHT - PAD - y) / (HEIGHT - 2 * PAD)) * (high - low)
-}
-const toX = (tick: number) => PAD + (tick / props.clip.length) * (WIDTH - 2 * PAD)
-const toTick = (x: number) => Math.round(((x - PAD) / (WIDTH - 2 * PAD)) * props.clip.length)
-
-function y(tick: number): number {
-  if (view.value === 'source') return sourceToY(at(tick))
-  return speedToY(speedAt(points.value, soft.value, tick))
-}
-const curve = computed(() =>
-  Array.from({ length: 97 }, (_, i) => {
-    const tick = (i / 96) * props.clip.length
-    return `${toX(tick).toFixed(1)},${y(tick).toFixed(1)}`
-  }).join(' '),
-)
-const lines = computed(() =>
-  view.value === 'speed'
-    ? [0, 0.5, 1, 2, 4, 8].map((speed) => ({ speed, y: speedToY(speed) }))
-    : [],
-)
-const playhead = computed(() => {
-  const local = tickOf(player.shown.value, project.rate) - startOf(props.clip)
-  return local >= 0 && local <= props.clip.length ? toX(local) : null
-})
-const told = computed(() => {
-  const point = points.value[chosen.value]
-  const length =
-    props.keep === 'content' ? lengthAfter(props.clip, points.value) : props.clip.length
-  const after = length === null ? 'turns round: the length stays' : lengthLabel(length)
-  return `${point ? `${point.speed.toFixed(2)} × here · ` : ''}${lengthLabel(props.clip.length)} → ${after}`
-})
-
+const ramp = useRampPoints(props, () => frameTicks(project.rate), emitStep)
+const { soft, points, chosen, point } = ramp
 const svg = ref<SVGSVGElement | null>(null)
-const grip = useGrip<number>({
-  begin(index) {
-    if (props.locked) return false
-    chosen.value = index
-    return true
-  },
-  move({ event }, index) {
-    draft.value = dragged(index, spot(event))
-    const frame = Math.max(frameOf(startOf(props.clip), project.rate), player.shown.value)
-    const points = draft.value
-    const clip = props.clip.id ?? ''
-    player.tryOut({ kind: 'ramp', clip, points, soft: soft.value, keep: 'length' }, frame)
-  },
-  drop: () => draft.value && set(draft.value),
-  cancel() {
-    draft.value = null
-    player.tryOut(null)
-  },
+const scale = useRampScale(() => props.clip, points, soft, view, svg, goTo)
+const { width, height, time, toX, y } = scale
+
+const local = computed(() => tickOf(player.shown.value, project.rate) - startOf(props.clip))
+const playhead = computed(() =>
+  local.value >= 0 && local.value <= props.clip.length && scale.seen(local.value)
+    ? toX(local.value)
+    : null,
+)
+/** A tap beside the points moves the playhead there. */
+function goTo(tick: number) {
+  const inside = Math.min(Math.max(tick, 0), props.clip.length - 1)
+  player.seek(frameOf(startOf(props.clip) + inside, project.rate))
+}
+
+/** In the source view the length stays: what is moved there is what is seen. */
+const keeps = computed<Keep>(() => (view.value === 'source' ? 'length' : props.keep))
+const told = computed(() => {
+  const length = keeps.value === 'content' ? lengthAfter(props.clip, points.value) : null
+  const after =
+    keeps.value === 'content' && length === null
+      ? t('cut.rampGraph.turnsRoundTheLengthStays')
+      : lengthLabel(length ?? props.clip.length)
+  return `${lengthLabel(props.clip.length)} → ${after}`
 })
 
-function spot(event: PointerEvent): { x: number; y: number } {
-  const box = svg.value?.getBoundingClientRect()
-  if (!box) return { x: 0, y: 0 }
-  return {
-    x: ((event.clientX - box.left) / box.width) * WIDTH,
-    y: ((event.clientY - box.top) / box.height) * HEIGHT,
-  }
-}
-
-/** The points with one of them where a finger is. */
-function dragged(index: number, { x, y: height }: { x: number; y: number }): Point[] {
-  const all = points.value.map((point) => ({ ...point }))
-  const point = all[index]
-  if (!point) return all
-  const [before, after] = [all[index - 1], all[index + 1]]
-  const least = frameTicks(project.rate)
-  if (before && after) {
-    point.at = Math.min(after.at - least, Math.max(before.at + least, toTick(x)))
-  }
-  point.speed =
-    view.value === 'speed' ? yToSpeed(height) : speedFor(all, index, yToSource(height), soft.value)
-  return all
-}
-
-function set(all: Point[], isSoft = soft.value) {
+/** Points that bend are no places of their own in the source. */
+const spots = computed<Spot[]>(() =>
+  points.value.flatMap((one, index) =>
+    scale.seen(one.at) && (view.value === 'speed' || !one.bends)
+      ? [{ ...one, index, x: toX(one.at), y: y(one.at) }]
+      : [],
+  ),
+)
+const { handles, down, key } = useRampGrip(ramp, scale, view, spots, {
+  locked: () => props.locked,
+  trying(tried) {
+    const frame = Math.max(frameOf(startOf(props.clip), project.rate), player.shown.value)
+    if (tried) player.tryOut(ramp.stepOf(tried, keeps.value), frame)
+    else player.tryOut(null)
+  },
+  set: (all) => emitStep(ramp.stepOf(all, keeps.value)),
+  frame: () => frameTicks(project.rate),
+})
+function emitStep(step: Step) {
   player.endTrial()
-  emit('set', all, isSoft)
+  emit('send', step)
 }
-
-function add() {
-  const local = tickOf(player.shown.value, project.rate) - startOf(props.clip)
-  const inside = local > 0 && local < props.clip.length
-  const tick = inside ? local : Math.round(props.clip.length / 2)
-  if (points.value.some((point) => Math.abs(point.at - tick) < frameTicks(project.rate))) return
-  const speed = speedAt(points.value, soft.value, tick)
-  const all = [...points.value, { at: tick, speed }].sort((a, b) => a.at - b.at)
-  chosen.value = all.findIndex((point) => point.at === tick)
-  set(all)
-}
-
-function remove() {
-  const all = points.value.filter((_, index) => index !== chosen.value)
-  chosen.value = -1
-  set(all)
-}
-
-function key(event: KeyboardEvent, index: number) {
-  const by = { ArrowUp: 0.1, ArrowDown: -0.1 }[event.key]
-  if (by === undefined) return
-  event.preventDefault()
-  event.stopPropagation()
-  chosen.value = index
-  set(
-    points.value.map((p, i) =>
-      i === index ? { ...p, speed: Math.round((p.speed + by) * 100) / 100 } : p,
-    ),
-  )
-}
-
-const canRemove = computed(() => chosen.value > 0 && chosen.value < points.value.length - 1)
 </script>
 
 <template>
-  <div class="ramp">
-    <div class="line">
-      <ChoiceGroup label="View" :choices="VIEWS" :taken="view" @take="view = $event" />
-      <span class="small" role="status">{{ told }}</span>
-    </div>
-    <svg
-      ref="svg"
-      :viewBox="`0 0 ${WIDTH} ${HEIGHT}`"
-      role="group"
-      aria-label="Speed curve"
-      data-test="ramp"
+  <div class="tray-group ramp">
+    <TrayItem :name="$t('cut.rampGraph.graph')">
+      <div class="graph">
+        <svg
+          ref="svg"
+          role="group"
+          :aria-label="$t('cut.rampGraph.speedCurve')"
+          data-test="ramp"
+          @wheel="time.wheel"
+        >
+          <rect width="100%" height="100%" rx="8" class="ground" @pointerdown="time.down" />
+          <g v-for="line in scale.lines.value" :key="line.speed">
+            <line
+              :x1="PAD"
+              :x2="width - PAD"
+              :y1="line.y"
+              :y2="line.y"
+              class="grid"
+              :class="{ one: line.speed === 1 }"
+            />
+            <text :x="width - 2" :y="line.y + 3" class="scale">{{ line.speed }}</text>
+          </g>
+          <line
+            v-if="playhead !== null"
+            :x1="playhead"
+            :x2="playhead"
+            y1="0"
+            :y2="height"
+            class="now"
+          />
+          <polyline :points="scale.curve.value" class="curve" />
+          <g v-for="one in spots" :key="one.index">
+            <path
+              class="knob"
+              :class="{ chosen: one.index === chosen, bends: one.bends }"
+              :d="`M${one.x} ${one.y - 8}l6 5-6 11-6-11z`"
+            />
+            <circle
+              class="reach"
+              :cx="one.x"
+              :cy="one.y"
+              r="16"
+              tabindex="0"
+              role="slider"
+              :aria-label="
+                $t('cut.rampGraph.speedOf', { index: one.index + 1, count: points.length })
+              "
+              :aria-valuenow="Number(one.speed.toFixed(2))"
+              :aria-valuetext="
+                $t('cut.rampGraph.timesAt', {
+                  speed: one.speed.toFixed(2),
+                  moment: lengthLabel(one.at),
+                })
+              "
+              :data-test="`ramp-point-${one.index}`"
+              @pointerdown.stop="down($event, { index: one.index, way: 0 })"
+              @keydown="key($event, one.index)"
+            />
+          </g>
+          <g v-for="one in handles" :key="one.way">
+            <line class="arm" :x1="one.at.x" :y1="one.at.y" :x2="one.x" :y2="one.y" />
+            <circle class="tip" :cx="one.x" :cy="one.y" r="4.5" />
+            <circle
+              class="reach"
+              :cx="one.x"
+              :cy="one.y"
+              r="14"
+              :data-test="`ramp-handle${one.way}`"
+              @pointerdown.stop="down($event, { index: chosen, way: one.way })"
+            />
+          </g>
+        </svg>
+        <TimeZoom
+          class="zoom"
+          :time="time"
+          :around="point?.at ?? (playhead === null ? undefined : local)"
+        />
+      </div>
+    </TrayItem>
+    <TrayItem
+      :name="$t('cut.rampGraph.points')"
+      :told="point ? `${Number(point.speed.toFixed(2))} ×` : ''"
     >
-      <rect :width="WIDTH" :height="HEIGHT" rx="8" class="ground" />
-      <g v-for="line in lines" :key="line.speed">
-        <line
-          :x1="PAD"
-          :x2="WIDTH - PAD"
-          :y1="line.y"
-          :y2="line.y"
-          class="grid"
-          :class="{ one: line.speed === 1 }"
+      <div class="line">
+        <ChoiceGroup
+          :label="$t('cut.rampGraph.view')"
+          :choices="VIEWS"
+          :taken="view"
+          @take="view = $event"
         />
-        <text :x="WIDTH - 2" :y="line.y + 3" class="scale">{{ line.speed }}</text>
-      </g>
-      <line
-        v-if="playhead !== null"
-        :x1="playhead"
-        :x2="playhead"
-        y1="0"
-        :y2="HEIGHT"
-        class="now"
+        <BButton
+          variant="secondary"
+          :disabled="locked"
+          data-test="ramp-add"
+          @click="ramp.add(local)"
+          >{{ $t('cut.rampGraph.addAPoint') }}</BButton
+        >
+        <BButton
+          variant="secondary"
+          :disabled="locked || !ramp.canRemove.value"
+          data-test="ramp-remove"
+          @click="ramp.remove"
+          >{{ $t('cut.rampGraph.removeIt') }}</BButton
+        >
+        <BButton
+          variant="secondary"
+          :disabled="locked"
+          :aria-pressed="soft"
+          :title="$t('cut.rampGraph.speedsEaseFromPointTo')"
+          @click="emitStep(ramp.stepOf(points, keep, !soft))"
+        >
+          {{ soft ? $t('cut.rampGraph.soft') : $t('cut.rampGraph.straight') }}
+        </BButton>
+      </div>
+      <RampNumbers
+        v-if="point"
+        :ramp="ramp"
+        :view="view"
+        :locked="locked"
+        @set="(points, keep) => emitStep(ramp.stepOf(points, keep ?? keeps))"
       />
-      <polyline :points="curve" class="curve" />
-      <g v-for="(point, index) in points" :key="index">
-        <path
-          class="knob"
-          :class="{ chosen: index === chosen }"
-          :d="`M${toX(point.at)} ${y(point.at) - 8}l6 5-6 11-6-11z`"
-        />
-        <circle
-          class="reach"
-          :cx="toX(point.at)"
-          :cy="y(point.at)"
-          r="16"
-          tabindex="0"
-          role="slider"
-          :aria-label="`Speed ${index + 1} of ${points.length}`"
-          :aria-valuenow="Number(point.speed.toFixed(2))"
-          :aria-valuetext="`${point.speed.toFixed(2)} times at ${lengthLabel(point.at)}`"
-          :data-test="`ramp-point-${index}`"
-          @pointerdown.stop="grip.down($event, index)"
-          @keydown="key($event, index)"
-        />
-      </g>
-    </svg>
-    <div class="line">
-      <BButton variant="secondary" :disabled="locked" data-test="ramp-add" @click="add"
-        >Add a point</BButton
-      >
-      <BButton variant="secondary" :disabled="locked || !canRemove" @click="remove"
-        >Remove it</BButton
-      >
-      <BButton
-        variant="secondary"
-        :disabled="locked"
-        :aria-pressed="soft"
-        title="Speeds ease from point to point, or change evenly"
-        @click="set(points, !soft)"
-      >
-        {{ soft ? 'Soft' : 'Straight' }}
-      </BButton>
-    </div>
-    <div class="line">
-      <BButton
-        v-for="one in RAMPS"
-        :key="one.id"
-        variant="secondary"
-        :disabled="locked"
-        :data-test="`ramp-${one.id}`"
-        @click="set(shapePoints(one.shape, clip.length))"
-      >
-        {{ one.name }}
-      </BButton>
-    </div>
+      <span class="small quiet" role="status">{{ told }}</span>
+    </TrayItem>
+    <TrayItem :name="$t('cut.rampGraph.readyRamps')">
+      <div class="line">
+        <BButton
+          v-for="one in RAMPS"
+          :key="one.id"
+          variant="secondary"
+          :disabled="locked"
+          :data-test="`ramp-${one.id}`"
+          @click="emitStep(ramp.stepOf(shapePoints(one.shape, clip.length)))"
+        >
+          {{ one.name }}
+        </BButton>
+      </div>
+    </TrayItem>
   </div>
 </template>
 
@@ -286,9 +245,24 @@ const canRemove = computed(() => chosen.value > 0 && chosen.value < points.value
 .line .btn {
   padding: 2px 10px;
 }
+.graph {
+  position: relative;
+  flex: 1;
+  min-height: 0;
+}
 svg {
+  display: block;
   width: 100%;
+  height: 150px;
   touch-action: none;
+}
+.phone svg {
+  height: 100%;
+}
+.zoom {
+  position: absolute;
+  left: 2px;
+  top: 0;
 }
 .ground {
   fill: var(--rail);
@@ -321,6 +295,23 @@ svg {
 }
 .knob.chosen {
   fill: var(--accent);
+}
+.knob.bends {
+  fill: #8f7ea3;
+}
+.arm {
+  stroke: var(--accent);
+  stroke-width: 1.5;
+  pointer-events: none;
+}
+.tip {
+  fill: var(--accent);
+  pointer-events: none;
+}
+@media (pointer: coarse) {
+  .reach {
+    r: 22px;
+  }
 }
 .reach {
   fill: transparent;

@@ -7,6 +7,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { frameOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import { boxes, cellsOf, LAYOUTS, type Layout } from './layouts'
@@ -50,10 +51,10 @@ const spots = computed(() => {
 })
 
 const MEASURES = [
-  { name: 'gap', label: 'Gap', low: 0, high: 120, unit: 'px', reset: 12 },
-  { name: 'margin', label: 'Margin', low: 0, high: 200, unit: 'px', reset: 0 },
-  { name: 'radius', label: 'Corners', low: 0, high: 300, unit: 'px', reset: 0 },
-  { name: 'slant', label: 'Slant', low: -45, high: 45, unit: '°', reset: 0 },
+  { name: 'gap', label: t('cut.screenPanel.gap'), low: 0, high: 120, unit: 'px', reset: 12 },
+  { name: 'margin', label: t('cut.screenPanel.margin'), low: 0, high: 200, unit: 'px', reset: 0 },
+  { name: 'radius', label: t('cut.screenPanel.corners'), low: 0, high: 300, unit: 'px', reset: 0 },
+  { name: 'slant', label: t('cut.screenPanel.slant'), low: -45, high: 45, unit: '°', reset: 0 },
 ] as const
 
 function step(values: Record<string, unknown>): Step {
@@ -90,19 +91,15 @@ function press(spot: { place: number; clip?: PicturedClip }) {
 <template>
   <div class="screen tray-group">
     <div v-if="!clip" class="empty">
-      <strong>Split screen</strong>
-      <span
-        >Take from two to nine clips in hand, in the order of their cells, then choose a
-        layout.</span
-      >
+      <strong>{{ $t('cut.screenPanel.splitScreen') }}</strong>
+      <span>{{ $t('cut.screenPanel.takeFromTwoToNine') }}</span>
     </div>
     <template v-else>
-      <TrayItem name="Layout">
+      <TrayItem :name="$t('cut.screenPanel.layout')">
         <p v-if="!cell && pictured.length < 2" class="small quiet mb-0">
-          Take more clips in hand (Take several), then choose a layout. They begin together, each on
-          a track of its own.
+          {{ $t('cut.screenPanel.takeMoreClipsInHand') }}
         </p>
-        <div class="layouts" role="group" aria-label="Layouts">
+        <div class="layouts" role="group" :aria-label="$t('cut.screenPanel.layouts')">
           <button
             v-for="one in offered"
             :key="one.id"
@@ -146,14 +143,13 @@ function press(spot: { place: number; clip?: PicturedClip }) {
           @trying="player.tryOut(step({ [one.name]: $event }))"
           @set="set({ [one.name]: $event })"
         />
-        <TrayItem v-if="others.length" name="Join">
+        <TrayItem v-if="others.length" :name="$t('cut.screenPanel.join')">
           <BButton variant="primary" data-test="join-screen" @click="join">
-            Put {{ others.length === 1 ? 'the other clip' : `${others.length} other clips` }} into
-            it
+            {{ $t('cut.screenPanel.putIntoIt', others.length) }}
           </BButton>
         </TrayItem>
-        <TrayItem name="Cells">
-          <p class="small quiet mb-0">Tap another cell: the two clips swap.</p>
+        <TrayItem :name="$t('cut.screenPanel.cells')">
+          <p class="small quiet mb-0">{{ $t('cut.screenPanel.tapAnotherCellTheTwo') }}</p>
           <div class="cells">
             <button
               v-for="spot in spots"
@@ -170,7 +166,7 @@ function press(spot: { place: number; clip?: PicturedClip }) {
               :data-test="`cell-${spot.place}`"
               @click="press(spot)"
             >
-              {{ spot.clip?.name || 'empty' }}
+              {{ spot.clip?.name || $t('cut.screenPanel.empty') }}
             </button>
           </div>
           <BButton
@@ -179,7 +175,7 @@ function press(spot: { place: number; clip?: PicturedClip }) {
               project.edit({ kind: 'leave_screen', clips: members.map((one) => one.id ?? '') })
             "
           >
-            End the split screen
+            {{ $t('cut.screenPanel.endTheSplitScreen') }}
           </BButton>
         </TrayItem>
       </template>

@@ -4,6 +4,7 @@ import type { SequenceClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import { useAdjust } from './useAdjust'
@@ -12,9 +13,9 @@ const props = defineProps<{ clip: SequenceClip; locked: boolean }>()
 const project = useProject()
 const { set, trying } = useAdjust(() => props.clip.id ?? '')
 const ORDERS = [
-  { id: 'forward', name: 'Forward' },
-  { id: 'backward', name: 'Backward' },
-  { id: 'there_and_back', name: 'There and back' },
+  { id: 'forward', name: t('cut.sequencePanel.forward') },
+  { id: 'backward', name: t('cut.sequencePanel.backward') },
+  { id: 'there_and_back', name: t('cut.sequencePanel.thereAndBack') },
 ] as const
 
 const ticks = (frames: number) => Math.max(1, Math.round(frames)) * frameTicks(project.rate)
@@ -22,16 +23,16 @@ const ticks = (frames: number) => Math.max(1, Math.round(frames)) * frameTicks(p
 
 <template>
   <fieldset :disabled="locked">
-    <TrayItem name="Order">
+    <TrayItem :name="$t('cut.sequencePanel.order')">
       <ChoiceGroup
-        label="Order"
+        :label="$t('cut.sequencePanel.order')"
         :choices="ORDERS"
         :taken="clip.order"
         @take="set({ order: $event })"
       />
     </TrayItem>
     <ValueField
-      label="Each for"
+      :label="$t('cut.sequencePanel.eachFor')"
       :value="clip.each / frameTicks(project.rate)"
       :low="1"
       :high="60"
@@ -41,8 +42,7 @@ const ticks = (frames: number) => Math.max(1, Math.round(frames)) * frameTicks(p
       @set="set({ each: ticks($event) })"
     />
     <p class="tiny quiet mb-0">
-      {{ clip.pictures.length }} pictures in the order of their numbers. After the last it begins
-      again; drag the clip’s end for more or fewer.
+      {{ $t('cut.sequencePanel.picturesInTheOrderOf', { count: clip.pictures.length }) }}
     </p>
   </fieldset>
 </template>

@@ -38,12 +38,18 @@ const last = still(() => frameOf(endOf(props.clip), project.rate) - 1)
 <template>
   <div class="slip">
     <div class="line">
-      <span class="soft">Slip</span>
+      <span class="soft">{{ $t('cut.slipRow.slip') }}</span>
       <BButton
         v-for="by in STEPS"
         :key="by"
         variant="secondary"
-        :title="`Shows a part ${Math.abs(by)} frame${Math.abs(by) > 1 ? 's' : ''} ${by < 0 ? 'earlier' : 'later'} in the take`"
+        :title="
+          $t(
+            'cut.slipRow.showsAPart',
+            { way: by < 0 ? $t('words.earlier') : $t('words.later') },
+            Math.abs(by),
+          )
+        "
         :data-test="`slip${by}`"
         @click="slip(by)"
       >
@@ -53,21 +59,21 @@ const last = still(() => frameOf(endOf(props.clip), project.rate) - 1)
         variant="secondary"
         :aria-pressed="hand.slips"
         :class="{ taken: hand.slips }"
-        title="While this is on, dragging the clip on the timeline slips it"
+        :title="$t('cut.slipRow.whileThisIsOnDragging')"
         data-test="slip-drag"
         @click="hand.slips = !hand.slips"
       >
-        By drag
+        {{ $t('cut.slipRow.byDrag') }}
       </BButton>
     </div>
     <div v-if="clip.kind !== 'sound'" class="ends">
       <figure>
         <img :src="first" alt="" />
-        <figcaption class="tiny">first</figcaption>
+        <figcaption class="tiny">{{ $t('cut.slipRow.first') }}</figcaption>
       </figure>
       <figure>
         <img :src="last" alt="" />
-        <figcaption class="tiny">last</figcaption>
+        <figcaption class="tiny">{{ $t('cut.slipRow.last') }}</figcaption>
       </figure>
     </div>
   </div>

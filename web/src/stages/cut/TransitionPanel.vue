@@ -8,6 +8,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { DEFAULT_LENGTH, PARAMS, startOfKind, TRANSITIONS } from '@/timeline/transitions'
 import TrayItem from '@/tray/TrayItem.vue'
 import type { Join } from '@/inhand/joins'
@@ -20,7 +21,12 @@ const offer = ref<{ wanted: Record<string, unknown>; problem: Problem } | null>(
 const now = computed(() => props.join.after.transition ?? null)
 const values = computed(() => (now.value ?? {}) as unknown as Record<string, number | string>)
 const CHOICES = [
-  { id: 'cut', name: 'Cut', help: 'No transition', test: 'transition-cut' },
+  {
+    id: 'cut',
+    name: t('cut.transitionPanel.noneAtAll'),
+    help: t('cut.transitionPanel.noTransition'),
+    test: 'transition-cut',
+  },
   ...TRANSITIONS.map((one) => ({
     id: one.kind,
     name: one.name,
@@ -29,8 +35,8 @@ const CHOICES = [
   })),
 ]
 const PACES = [
-  { id: 'steady', name: 'Even' },
-  { id: 'soft', name: 'Soft' },
+  { id: 'steady', name: t('cut.transitionPanel.even') },
+  { id: 'soft', name: t('cut.transitionPanel.soft') },
 ] as const
 const SOFT = { kind: 'bezier', x1: 0.42, y1: 0, x2: 0.58, y2: 1 }
 
@@ -56,13 +62,14 @@ async function send(
     return true
   })
 }
+const told = computed(() => CHOICES.find((one) => one.id === (now.value?.kind ?? 'cut'))?.name)
 </script>
 
 <template>
   <fieldset class="how" :disabled="locked">
-    <TrayItem name="Transition" :told="now?.kind ?? 'cut'">
+    <TrayItem :name="$t('cut.transitionPanel.transition')" :told="told">
       <ChoiceGroup
-        label="Transition"
+        :label="$t('cut.transitionPanel.transition')"
         :choices="CHOICES"
         :taken="now?.kind ?? 'cut'"
         @take="choose"
@@ -76,18 +83,20 @@ async function send(
             data-test="shorten"
             @click="send(offer.wanted, 'shorten')"
           >
-            Shorten it
+            {{ $t('cut.transitionPanel.shortenIt') }}
           </BButton>
           <BButton variant="secondary" data-test="hold" @click="send(offer.wanted, 'hold')">
-            Hold the picture
+            {{ $t('cut.transitionPanel.holdThePicture') }}
           </BButton>
-          <BButton variant="secondary" @click="offer = null">Leave it</BButton>
+          <BButton variant="secondary" @click="offer = null">{{
+            $t('cut.transitionPanel.leaveIt')
+          }}</BButton>
         </span>
       </div>
     </TrayItem>
     <template v-if="now">
       <ValueField
-        label="Length"
+        :label="$t('cut.transitionPanel.length')"
         :value="now.length / TICKS_PER_SECOND"
         :low="0.1"
         :high="3"
@@ -108,9 +117,9 @@ async function send(
         :reset="one.start * one.scale"
         @set="set({ [one.name]: $event / one.scale })"
       />
-      <TrayItem v-if="now.kind === 'dip'" name="Colour">
+      <TrayItem v-if="now.kind === 'dip'" :name="$t('words.colour')">
         <label class="colour">
-          <span>Colour</span>
+          <span>{{ $t('words.colour') }}</span>
           <input
             type="color"
             :value="String(values.colour ?? '#000000')"
@@ -119,7 +128,7 @@ async function send(
         </label>
       </TrayItem>
       <ChoiceRow
-        name="Pace"
+        :name="$t('cut.transitionPanel.pace')"
         :choices="PACES"
         :taken="now.ease?.kind === 'bezier' ? 'soft' : 'steady'"
         @take="set({ ease: $event === 'soft' ? SOFT : { kind: 'steady' } })"

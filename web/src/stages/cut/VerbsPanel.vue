@@ -35,6 +35,16 @@ const { now, shown, act } = useDesk()
   overflow-x: auto;
   scrollbar-width: none;
 }
+@container (height > 200px) {
+  .verbs {
+    grid: none;
+    grid-auto-flow: row;
+    grid-template-columns: repeat(auto-fill, minmax(84px, 1fr));
+    grid-auto-rows: 54px;
+    align-content: start;
+    overflow: hidden auto;
+  }
+}
 .btn {
   flex-direction: column;
   gap: 0;

@@ -1,3 +1,5 @@
+import { t } from '@/texts'
+
 /** Layouts of a split screen: how many cells stand in each row (in each column, if upright). */
 export interface Layout {
   id: string
@@ -11,19 +13,19 @@ function layout(name: string, rows: number[], upright = false): Layout {
 }
 
 export const LAYOUTS: Layout[] = [
-  layout('Two side by side', [2]),
-  layout('Two stacked', [1, 1]),
-  layout('Three side by side', [3]),
-  layout('Three stacked', [1, 1, 1]),
-  layout('One above two', [1, 2]),
-  layout('Two above one', [2, 1]),
-  layout('One beside two', [1, 2], true),
-  layout('Four', [2, 2]),
-  layout('Two and three', [2, 3]),
-  layout('Six', [2, 2, 2]),
-  layout('Seven', [2, 3, 2]),
-  layout('Eight', [2, 2, 2, 2]),
-  layout('Nine', [3, 3, 3]),
+  layout(t('cut.layouts.twoSideBySide'), [2]),
+  layout(t('cut.layouts.twoStacked'), [1, 1]),
+  layout(t('cut.layouts.threeSideBySide'), [3]),
+  layout(t('cut.layouts.threeStacked'), [1, 1, 1]),
+  layout(t('cut.layouts.oneAboveTwo'), [1, 2]),
+  layout(t('cut.layouts.twoAboveOne'), [2, 1]),
+  layout(t('cut.layouts.oneBesideTwo'), [1, 2], true),
+  layout(t('cut.layouts.four'), [2, 2]),
+  layout(t('cut.layouts.twoAndThree'), [2, 3]),
+  layout(t('cut.layouts.six'), [2, 2, 2]),
+  layout(t('cut.layouts.seven'), [2, 3, 2]),
+  layout(t('cut.layouts.eight'), [2, 2, 2, 2]),
+  layout(t('cut.layouts.nine'), [3, 3, 3]),
 ]
 
 export function cellsOf(one: { rows: number[] }): number {

@@ -1,7 +1,6 @@
 import { expect, test } from 'vitest'
 import type { PacedClip } from '@/api/types'
-import { sourceOffset } from '@/timeline/speed'
-import { factorOf, lengthAfter, shapePoints, speedFor } from './pace'
+import { factorOf, lengthAfter, rampStep, shapePoints } from './pace'
 
 const clip = { kind: 'video', length: 4000 } as unknown as PacedClip
 
@@ -24,18 +23,14 @@ test('a ramp that turns round has no such length', () => {
   ).toBeNull()
 })
 
-test('a point of the source view lands where it was dragged', () => {
-  const points = shapePoints(
-    [
-      [0, 1],
-      [0.5, 1],
-      [1, 1],
-    ],
-    4000,
-  )
-  const speed = speedFor(points, 1, 3000, true)
-  const moved = points.map((point, i) => (i === 1 ? { ...point, speed } : point))
-  expect(sourceOffset(moved, true, 2000)).toBeCloseTo(3000, 6)
+test('what turns round keeps its length, whatever was to stay', () => {
+  const turning = [
+    { at: 0, speed: 1 },
+    { at: 4000, speed: -1 },
+  ]
+  expect(rampStep(clip, turning, true, 'content')).toMatchObject({ keep: 'length' })
+  const faster = [{ at: 0, speed: 2 }]
+  expect(rampStep(clip, faster, true, 'content')).toMatchObject({ keep: 'content' })
 })
 
 test('one factor or none', () => {

@@ -1,7 +1,9 @@
-import type { PacedClip, SpeedPoint } from '@/api/types'
-import { insidePoints, pointsOf, sourceOffset } from '@/timeline/speed'
+import type { PacedClip, Step } from '@/api/types'
+import { t } from '@/texts'
+import { insidePoints, pointsOf, sourceOffset, type Point } from '@/timeline/speed'
 
-export type Point = Required<SpeedPoint>
+/** What stays when speeds change: what is seen of the source, or the length. */
+export type Keep = 'content' | 'length'
 
 /** Factors that are one tap away. */
 export const FACTORS = [0.25, 0.5, 1, 2, 4]
@@ -10,7 +12,7 @@ export const FACTORS = [0.25, 0.5, 1, 2, 4]
 export const RAMPS: { id: string; name: string; shape: [number, number][] }[] = [
   {
     id: 'rush-in',
-    name: 'Rush in',
+    name: t('cut.pace.rushIn'),
     shape: [
       [0, 3],
       [0.45, 1],
@@ -19,7 +21,7 @@ export const RAMPS: { id: string; name: string; shape: [number, number][] }[] = 
   },
   {
     id: 'rush-out',
-    name: 'Rush out',
+    name: t('cut.pace.rushOut'),
     shape: [
       [0, 1],
       [0.55, 1],
@@ -28,7 +30,7 @@ export const RAMPS: { id: string; name: string; shape: [number, number][] }[] = 
   },
   {
     id: 'hush',
-    name: 'Hush',
+    name: t('cut.pace.hush'),
     shape: [
       [0, 2],
       [0.4, 0.4],
@@ -38,7 +40,7 @@ export const RAMPS: { id: string; name: string; shape: [number, number][] }[] = 
   },
   {
     id: 'burst',
-    name: 'Burst',
+    name: t('cut.pace.burst'),
     shape: [
       [0, 0.6],
       [0.4, 3],
@@ -76,11 +78,9 @@ export function lengthAfter(clip: PacedClip, points: Point[]): number | null {
   return total
 }
 
-/** A dragged point of the source view: the speed there that puts the source at `offset`. */
-export function speedFor(points: Point[], index: number, offset: number, soft: boolean): number {
-  const [before, here] = [points[index - 1], points[index]]
-  if (!before || !here) return here?.speed ?? 1
-  const base = sourceOffset(points, soft, before.at)
-  const mean = (offset - base) / (here.at - before.at)
-  return Math.min(20, Math.max(-20, 2 * mean - before.speed))
+/** Speeds as a step; what turns round has no length that could follow. */
+export function rampStep(clip: PacedClip, points: Point[], soft: boolean, keep: Keep): Step {
+  const kept = lengthAfter(clip, points) === null ? 'length' : keep
+  const all = points.map((point) => ({ bends: false, ...point }))
+  return { kind: 'ramp', clip: clip.id ?? '', points: all, soft, keep: kept }
 }

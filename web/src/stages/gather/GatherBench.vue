@@ -12,6 +12,7 @@ import { usePage } from '@/stores/page'
 import { useShared } from '@/stores/shared'
 import { useUploads } from '@/stores/uploads'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import ToolTray from '@/tray/ToolTray.vue'
 import ImportTray from './ImportTray.vue'
 import { EVERYTHING, filtered, usage, type Filter } from './library'
@@ -58,30 +59,30 @@ function begin(on: boolean) {
 }
 
 const VOICE = [
-  { id: 'voice', name: 'Voice' },
-  { id: 'takes', name: 'Back to the takes', test: 'voice-done' },
+  { id: 'voice', name: t('gather.gatherBench.voice') },
+  { id: 'takes', name: t('gather.gatherBench.backToTheTakes'), test: 'voice-done' },
 ]
 const TOOLS = [
   {
     id: 'several',
-    name: 'Several',
-    help: 'Choose several takes',
+    name: t('gather.gatherBench.several'),
+    help: t('gather.gatherBench.chooseSeveralTakes'),
     icon: IconSeveral,
     test: 'several-takes',
     run: () => begin(!several.value),
   },
   {
     id: 'voice',
-    name: 'Voice',
-    help: 'Speak while the timeline plays',
+    name: t('gather.gatherBench.voice'),
+    help: t('gather.gatherBench.speakWhileTheTimelinePlays'),
     icon: IconMicrophone,
     test: 'voice',
     run: () => (voice.value = true),
   },
   {
     id: 'samples',
-    name: 'Samples',
-    help: 'Pictures and sounds to try with',
+    name: t('gather.gatherBench.samples'),
+    help: t('gather.gatherBench.picturesAndSoundsToTry'),
     icon: IconSamples,
     test: 'samples',
     run: () => (samples.value = true),
@@ -117,15 +118,19 @@ function dropped(event: DragEvent) {
     @dragleave.self="over = false"
     @drop.prevent="dropped"
   >
-    <section v-if="!phone || !(voice || watching)" class="panel takes" aria-label="Takes">
+    <section
+      v-if="!phone || !(voice || watching)"
+      class="panel takes"
+      :aria-label="$t('gather.gatherBench.takes')"
+    >
       <div class="line">
         <label class="search">
           <IconSearch aria-hidden="true" />
           <input
             v-model="filter.words"
             type="search"
-            placeholder="Search takes"
-            aria-label="Search takes"
+            :placeholder="$t('gather.gatherBench.searchTakes')"
+            :aria-label="$t('gather.gatherBench.searchTakes')"
             data-test="search"
           />
         </label>
@@ -142,12 +147,14 @@ function dropped(event: DragEvent) {
           <component :is="tool.icon" aria-hidden="true" /><span class="word">{{ tool.name }}</span>
         </BButton>
         <BButton variant="primary" class="tool" data-test="bring-in" @click="chooser?.click()">
-          <IconUpload aria-hidden="true" /><span class="word">Bring in</span>
+          <IconUpload aria-hidden="true" /><span class="word">{{
+            $t('gather.gatherBench.bringIn')
+          }}</span>
         </BButton>
         <input
           ref="chooser"
           type="file"
-          aria-label="Files to bring in"
+          :aria-label="$t('gather.gatherBench.filesToBringIn')"
           multiple
           hidden
           accept="video/*,image/png,image/jpeg,image/webp,image/avif,image/heic,image/heif,image/gif,audio/*,.mkv,.mov,.mts,.m2ts,.ts,.avi,.flac,.opus"
@@ -160,11 +167,11 @@ function dropped(event: DragEvent) {
         <SeveralBar v-if="several" @done="begin(false)" />
         <ImportTray />
         <div v-if="library.loaded && !library.takes.length && !uploads.files.length" class="empty">
-          <strong>Bring in your first takes</strong>
-          <span>Videos, pictures and sounds; several at once, or drop them here.</span>
+          <strong>{{ $t('gather.gatherBench.bringInYourFirstTakes') }}</strong>
+          <span>{{ $t('gather.gatherBench.videosPicturesAndSoundsSeveral') }}</span>
         </div>
         <p v-else-if="library.loaded && !shown.length" class="empty small">
-          No take fits. Change the words or the filters.
+          {{ $t('gather.gatherBench.noTakeFitsChangeThe') }}
         </p>
         <ul v-else class="grid">
           <TakeCard
@@ -181,7 +188,7 @@ function dropped(event: DragEvent) {
     </section>
     <ToolTray
       v-if="phone && voice"
-      label="Voice"
+      :label="$t('gather.gatherBench.voice')"
       :parts="VOICE"
       part="voice"
       @take="voice = $event === 'voice'"
@@ -191,7 +198,7 @@ function dropped(event: DragEvent) {
     <VoiceRecorder v-else-if="voice" class="viewer" @done="voice = false" />
     <TakeViewer v-else-if="!phone || watching" class="viewer" @back="watching = false" />
     <SampleShelf v-model="samples" />
-    <div v-if="over" class="drop">Drop the files to bring them in</div>
+    <div v-if="over" class="drop">{{ $t('gather.gatherBench.dropTheFilesToBring') }}</div>
   </div>
 </template>
 

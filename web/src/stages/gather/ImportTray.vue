@@ -9,28 +9,39 @@ const uploads = useUploads()
 </script>
 
 <template>
-  <ul v-if="uploads.files.length" class="tray" aria-label="Arriving">
+  <ul v-if="uploads.files.length" class="tray" :aria-label="$t('gather.importTray.arriving')">
     <li v-for="file in uploads.files" :key="file.id" class="file">
       <div class="line">
         <span class="clip-text fw-semibold">{{ file.name }}</span>
         <span class="tiny quiet nowrap">
           <template v-if="file.state === 'sending'">
-            {{ bytesLabel(file.sent) }} of {{ bytesLabel(file.size) }}
+            {{
+              $t('gather.importTray.sentOf', {
+                sent: bytesLabel(file.sent),
+                size: bytesLabel(file.size),
+              })
+            }}
           </template>
-          <template v-else-if="file.state === 'waiting'">waits</template>
-          <template v-else>not brought in</template>
+          <template v-else-if="file.state === 'waiting'">{{
+            $t('gather.importTray.waits')
+          }}</template>
+          <template v-else>{{ $t('gather.importTray.notBroughtIn') }}</template>
         </span>
         <button
           v-if="file.state === 'failed'"
           class="btn btn-bare"
-          :aria-label="`Try ${file.name} again`"
+          :aria-label="$t('gather.importTray.tryAgain', { name: file.name })"
           @click="uploads.again(file.id)"
         >
           <IconAgain aria-hidden="true" />
         </button>
         <button
           class="btn btn-bare"
-          :aria-label="file.state === 'failed' ? 'Close' : `Cancel ${file.name}`"
+          :aria-label="
+            file.state === 'failed'
+              ? $t('words.close')
+              : $t('gather.importTray.cancel', { name: file.name })
+          "
           @click="uploads.cancel(file.id)"
         >
           <IconX aria-hidden="true" />
@@ -38,7 +49,11 @@ const uploads = useUploads()
       </div>
       <p v-if="file.problem" class="small soft m-0" role="alert">{{ file.problem }}</p>
       <BProgress v-else :max="file.size">
-        <BProgressBar :value="file.sent" variant="primary" :aria-label="`${file.name} arriving`" />
+        <BProgressBar
+          :value="file.sent"
+          variant="primary"
+          :aria-label="$t('gather.importTray.oneArriving', { name: file.name })"
+        />
       </BProgress>
     </li>
   </ul>

@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import IconSort from '~icons/tabler/arrows-sort'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
+import { t } from '@/texts'
 import { colourOptions, EVERYTHING, shelfOptions, type Filter, type Kind } from './library'
 import NameDialog from '@/controls/NameDialog.vue'
 
@@ -15,24 +16,26 @@ const open = ref(false)
 const name = ref('')
 
 const KINDS: { id: Kind; name: string }[] = [
-  { id: 'all', name: 'All' },
-  { id: 'video', name: 'Videos' },
-  { id: 'still', name: 'Stills' },
-  { id: 'sound', name: 'Sounds' },
+  { id: 'all', name: t('gather.libraryFilters.all') },
+  { id: 'video', name: t('gather.libraryFilters.videos') },
+  { id: 'still', name: t('gather.libraryFilters.stills') },
+  { id: 'sound', name: t('gather.libraryFilters.sounds') },
 ]
 const SORTS = [
-  { value: 'order', text: 'as brought in' },
-  { value: 'name', text: 'by name' },
-  { value: 'newest', text: 'newest first' },
-  { value: 'length', text: 'longest first' },
-  { value: 'stars', text: 'most stars first' },
+  { value: 'order', text: t('gather.libraryFilters.asBroughtIn') },
+  { value: 'name', text: t('gather.libraryFilters.byName') },
+  { value: 'newest', text: t('gather.libraryFilters.newestFirst') },
+  { value: 'length', text: t('gather.libraryFilters.longestFirst') },
+  { value: 'stars', text: t('gather.libraryFilters.mostStarsFirst') },
 ]
 const STARS = [0, 1, 2, 3, 4, 5].map((value) => ({
   value,
-  text: value ? `${value} star${value > 1 ? 's' : ''} and more` : 'any stars',
+  text: value
+    ? t('gather.libraryFilters.starsAndMore', value)
+    : t('gather.libraryFilters.anyStars'),
 }))
-const COLOURS = colourOptions('any colour')
-const shelves = computed(() => shelfOptions(library.shelves, 'all shelves'))
+const COLOURS = colourOptions(t('gather.libraryFilters.anyColour'))
+const shelves = computed(() => shelfOptions(library.shelves, t('gather.libraryFilters.allShelves')))
 const narrowed = computed(() => {
   const { words, stars, tag, shelf, kind } = filter.value
   return Boolean(words || stars || tag || shelf !== null || kind !== 'all')
@@ -50,56 +53,64 @@ async function make() {
 
 <template>
   <div class="filters">
-    <ChoiceGroup label="Show" :choices="KINDS" :taken="filter.kind" @take="set({ kind: $event })" />
+    <ChoiceGroup
+      :label="$t('gather.libraryFilters.show')"
+      :choices="KINDS"
+      :taken="filter.kind"
+      @take="set({ kind: $event })"
+    />
     <details class="finer" @toggle="open = ($event.target as HTMLDetailsElement).open">
       <summary class="btn btn-secondary">
-        <IconSort aria-hidden="true" />Sort<span v-if="narrowed" class="dot" />
+        <IconSort aria-hidden="true" />{{ $t('gather.libraryFilters.sort')
+        }}<span v-if="narrowed" class="dot" />
       </summary>
       <div v-if="open" class="sheet">
         <BFormSelect
           :model-value="filter.sort"
           :options="SORTS"
-          aria-label="Order"
+          :aria-label="$t('gather.libraryFilters.order')"
           @update:model-value="set({ sort: $event as never })"
         />
         <BFormSelect
           :model-value="filter.stars"
           :options="STARS"
-          aria-label="Stars"
+          :aria-label="$t('gather.libraryFilters.stars')"
           @update:model-value="set({ stars: Number($event) })"
         />
         <BFormSelect
           :model-value="filter.tag"
           :options="COLOURS"
-          aria-label="Colour"
+          :aria-label="$t('words.colour')"
           @update:model-value="set({ tag: $event as never })"
         />
         <BFormSelect
           :model-value="filter.shelf"
           :options="shelves"
-          aria-label="Shelf"
+          :aria-label="$t('gather.libraryFilters.shelf')"
           @update:model-value="set({ shelf: $event as never })"
         />
-        <BButton variant="secondary" @click="naming = true">New shelf</BButton>
+        <BButton variant="secondary" @click="naming = true">{{
+          $t('gather.libraryFilters.newShelf')
+        }}</BButton>
         <BButton
           v-if="filter.shelf !== null"
           variant="secondary"
-          title="Its takes stay in the library"
+          :title="$t('gather.libraryFilters.itsTakesStayInThe')"
           @click="(library.removeShelf(filter.shelf), set({ shelf: null }))"
         >
-          Take the shelf down
+          {{ $t('gather.libraryFilters.takeTheShelfDown') }}
         </BButton>
         <BButton v-if="narrowed" variant="secondary" @click="filter = { ...EVERYTHING }">
-          Show all again
+          {{ $t('gather.libraryFilters.showAllAgain') }}
         </BButton>
       </div>
     </details>
     <NameDialog
       v-model="name"
       :open="naming"
-      title="New shelf"
-      ok="Make it"
-      label="Name of the shelf"
+      :title="$t('gather.libraryFilters.newShelf')"
+      :ok="$t('gather.libraryFilters.makeIt')"
+      :label="$t('gather.libraryFilters.nameOfTheShelf')"
       :most="80"
       @ok="make"
       @hidden="naming = false"

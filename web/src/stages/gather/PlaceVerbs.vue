@@ -8,6 +8,7 @@ import { useHand, type InHand } from '@/stores/hand'
 import { useNotes } from '@/stores/notes'
 import { startOf, useProject } from '@/stores/project'
 import { partOf, placeStep, type PlaceMode } from '@/takes/placing'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 
 const props = defineProps<{ take: Take; disabled: boolean }>()
@@ -18,16 +19,33 @@ const { player } = useScreen()
 const { phone } = usePhone()
 
 const MODES: { mode: PlaceMode; name: string; help: string }[] = [
-  { mode: 'end', name: 'At end', help: 'Behind the last clip' },
-  { mode: 'push', name: 'Push in', help: 'At the playhead; later clips move' },
-  { mode: 'over', name: 'Over', help: 'At the playhead; what is there is replaced' },
-  { mode: 'above', name: 'Above', help: 'At the playhead, on a track above' },
+  {
+    mode: 'end',
+    name: t('gather.placeVerbs.atEnd'),
+    help: t('gather.placeVerbs.behindTheLastClip'),
+  },
+  {
+    mode: 'push',
+    name: t('gather.placeVerbs.pushIn'),
+    help: t('gather.placeVerbs.atThePlayheadLaterClips'),
+  },
+  {
+    mode: 'over',
+    name: t('gather.placeVerbs.over'),
+    help: t('gather.placeVerbs.atThePlayheadWhatIs'),
+  },
+  {
+    mode: 'above',
+    name: t('gather.placeVerbs.above'),
+    help: t('gather.placeVerbs.atThePlayheadOnA'),
+  },
 ]
 
 async function place(mode: PlaceMode) {
   const step = placeStep(props.take, mode, tickOf(player.frame.value, project.rate))
   if (!step) return
-  if (await hand.bring(step, placed)) notes.told(`“${props.take.name}” is on the timeline.`)
+  if (await hand.bring(step, placed))
+    notes.told(t('gather.placeVerbs.isOnTheTimeline', { name: props.take.name }))
 }
 
 /** What was placed; a clip that it was pushed into has made a second one, behind it. */
@@ -41,7 +59,7 @@ async function replace() {
   const clip = hand.one?.clip.id
   if (!part || !clip) return
   if (await project.edit({ kind: 'replace', clip, take: part })) {
-    notes.told(`The clip shows “${props.take.name}”. Its length and settings stayed.`)
+    notes.told(t('gather.placeVerbs.theClipShowsItsLength', { name: props.take.name }))
   }
 }
 </script>
@@ -64,11 +82,17 @@ async function replace() {
       class="wide"
       variant="secondary"
       :disabled="disabled"
-      title="Its place, effects, speed and length stay; a shorter take makes it shorter"
+      :title="$t('gather.placeVerbs.itsPlaceEffectsSpeedAnd')"
       data-test="place-replace"
       @click="replace"
     >
-      {{ phone ? 'Replace' : `Replace “${hand.one.clip.name || 'clip'}”` }}
+      {{
+        phone
+          ? $t('gather.placeVerbs.replace')
+          : $t('gather.placeVerbs.replaceNamed', {
+              name: hand.one.clip.name || $t('gather.placeVerbs.clip'),
+            })
+      }}
     </BButton>
   </div>
 </template>

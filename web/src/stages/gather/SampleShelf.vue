@@ -47,18 +47,18 @@ async function bring() {
 <template>
   <BModal
     v-model="open"
-    title="Sample shelf"
+    :title="$t('gather.sampleShelf.sampleShelf')"
     size="lg"
     scrollable
-    cancel-title="Cancel"
+    :cancel-title="$t('words.cancel')"
     cancel-variant="secondary"
     @ok="bring"
   >
     <p class="small quiet">
-      Stands in for a device’s gallery. Tap in the order in which they should come.
+      {{ $t('gather.sampleShelf.standsInForADevices') }}
     </p>
     <p v-if="samples && !samples.length" class="empty">
-      The shelf is empty. The demo (make demo) fills it.
+      {{ $t('gather.sampleShelf.theShelfIsEmptyThe') }}
     </p>
     <ul class="grid">
       <li v-for="one in samples ?? []" :key="one.name">
@@ -84,7 +84,7 @@ async function bring() {
     </ul>
     <template #ok="{ ok }">
       <BButton variant="primary" :disabled="!chosen.length" data-test="samples-bring" @click="ok()">
-        Bring in {{ chosen.length || '' }}
+        {{ $t('gather.sampleShelf.bringIn', { count: chosen.length || '' }) }}
       </BButton>
     </template>
   </BModal>

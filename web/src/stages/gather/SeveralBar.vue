@@ -10,6 +10,7 @@ import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { partsOf } from '@/takes/placing'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 
 const emit = defineEmits<{ done: [] }>()
@@ -22,9 +23,9 @@ const seconds = ref(3)
 const each = ref(3)
 const order = ref<'forward' | 'backward' | 'there_and_back'>('forward')
 const ORDERS = [
-  { id: 'forward', name: 'Forward' },
-  { id: 'backward', name: 'Backward' },
-  { id: 'there_and_back', name: 'There and back' },
+  { id: 'forward', name: t('gather.severalBar.forward') },
+  { id: 'backward', name: t('gather.severalBar.backward') },
+  { id: 'there_and_back', name: t('gather.severalBar.thereAndBack') },
 ] as const
 
 const usable = computed(() => library.several.filter((take) => take.facts && !take.problem))
@@ -43,7 +44,8 @@ async function place(how: 'row' | 'stack') {
     at: tickOf(player.frame.value, project.rate),
     still_length: Math.round(seconds.value * TICKS_PER_SECOND),
   }
-  if (await project.edit(step)) told(`${takes.length} takes are on the timeline.`)
+  if (await project.edit(step))
+    told(t('gather.severalBar.takesAreOnTheTimeline', { count: takes.length }))
 }
 
 async function sequence() {
@@ -56,7 +58,7 @@ async function sequence() {
     order: order.value,
   }
   if (await project.edit(step)) {
-    told(`${takes.length} stills are on the timeline as one clip.`)
+    told(t('gather.severalBar.stillsAreOnTheTimeline', { count: takes.length }))
   }
 }
 
@@ -67,12 +69,14 @@ function told(message: string) {
 </script>
 
 <template>
-  <section class="several" aria-label="Several takes">
+  <section class="several" :aria-label="$t('gather.severalBar.severalTakes')">
     <div class="line">
-      <strong>{{ usable.length }} takes</strong>
-      <span class="small quiet">Tap to add or leave out</span>
+      <strong>{{ $t('gather.severalBar.takes', { count: usable.length }) }}</strong>
+      <span class="small quiet">{{ $t('gather.severalBar.tapToAddOrLeave') }}</span>
       <span class="spacer" />
-      <BButton variant="secondary" @click="emit('done')">Done</BButton>
+      <BButton variant="secondary" @click="emit('done')">{{
+        $t('gather.severalBar.done')
+      }}</BButton>
     </div>
     <div class="line">
       <BButton
@@ -81,30 +85,30 @@ function told(message: string) {
         data-test="place-row"
         @click="place('row')"
       >
-        One after another
+        {{ $t('gather.severalBar.oneAfterAnother') }}
       </BButton>
       <BButton
         variant="secondary"
         :disabled="!usable.length"
-        title="From the playhead, each on a track above the one before"
+        :title="$t('gather.severalBar.fromThePlayheadEachOn')"
         data-test="place-stack"
         @click="place('stack')"
       >
-        Stacked
+        {{ $t('gather.severalBar.stacked') }}
       </BButton>
       <BButton
         v-if="allStills"
         variant="secondary"
-        title="Numbered stills as one clip that holds their order"
+        :title="$t('gather.severalBar.numberedStillsAsOneClip')"
         data-test="place-sequence"
         @click="sequence"
       >
-        As one clip
+        {{ $t('gather.severalBar.asOneClip') }}
       </BButton>
     </div>
     <ValueField
       v-if="stills.length"
-      label="A still lasts"
+      :label="$t('gather.severalBar.aStillLasts')"
       :value="seconds"
       :low="0.2"
       :high="10"
@@ -115,7 +119,7 @@ function told(message: string) {
     />
     <template v-if="allStills">
       <ValueField
-        label="In one clip"
+        :label="$t('gather.severalBar.inOneClip')"
         :value="each"
         :low="1"
         :high="30"
@@ -123,7 +127,12 @@ function told(message: string) {
         unit="f"
         @set="each = Math.max(1, Math.round($event))"
       />
-      <ChoiceGroup label="Order" :choices="ORDERS" :taken="order" @take="order = $event" />
+      <ChoiceGroup
+        :label="$t('gather.severalBar.order')"
+        :choices="ORDERS"
+        :taken="order"
+        @take="order = $event"
+      />
     </template>
   </section>
 </template>

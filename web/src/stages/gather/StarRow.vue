@@ -7,12 +7,12 @@ const stars = defineModel<number>({ required: true })
 </script>
 
 <template>
-  <span class="stars" role="group" aria-label="Stars">
+  <span class="stars" role="group" :aria-label="$t('gather.starRow.stars')">
     <button
       v-for="number in 5"
       :key="number"
       type="button"
-      :aria-label="`${number} star${number > 1 ? 's' : ''}`"
+      :aria-label="$t('gather.starRow.countOfStars', number)"
       :aria-pressed="stars >= number"
       :data-test="`star-${number}`"
       @click="stars = stars === number ? number - 1 : number"

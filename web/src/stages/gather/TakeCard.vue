@@ -5,6 +5,7 @@ import IconMusic from '~icons/tabler/music'
 import type { Take } from '@/api/types'
 import { fileUrl } from '@/stores/library'
 import { tagColour } from '@/api/kinds'
+import { t } from '@/texts'
 import { lengthLabel } from '@/time'
 
 const props = defineProps<{
@@ -17,18 +18,20 @@ const props = defineProps<{
 }>()
 defineEmits<{ choose: [] }>()
 
-const refused = computed(() => props.take.state === 'refused')
+const refused = computed(() => props.take.state === t('gather.takeCard.refused'))
 const working = computed(() => props.take.state === 'waiting')
 const percent = computed(() => Math.round((props.take.job?.share ?? 0) * 100))
 const badge = computed(() => {
   const facts = props.take.facts
   if (refused.value) return 'refused'
-  if (props.take.missing) return 'file missing'
-  if (!facts) return 'looking'
-  return facts.kind === 'still' ? 'still' : lengthLabel(facts.length)
+  if (props.take.missing) return t('gather.takeCard.fileMissing')
+  if (!facts) return t('gather.takeCard.looking')
+  return facts.kind === 'still' ? t('api.kinds.still') : lengthLabel(facts.length)
 })
 const doing = computed(() =>
-  props.take.facts ? `usable now · copies ${percent.value} %` : 'looking',
+  props.take.facts
+    ? t('gather.takeCard.usableNowCopies', { percent: percent.value })
+    : t('gather.takeCard.looking'),
 )
 </script>
 
@@ -52,10 +55,13 @@ const doing = computed(() =>
       </span>
       <span class="name clip-text">{{ take.name }}</span>
       <span v-if="take.stars || uses" class="more tiny quiet">
-        <span v-if="take.stars" :aria-label="`${take.stars} stars`" class="stars">{{
-          '★'.repeat(take.stars)
-        }}</span>
-        <span v-if="uses">used {{ uses }} ×</span>
+        <span
+          v-if="take.stars"
+          :aria-label="$t('gather.takeCard.stars', take.stars)"
+          class="stars"
+          >{{ '★'.repeat(take.stars) }}</span
+        >
+        <span v-if="uses">{{ $t('gather.takeCard.used', { uses }) }}</span>
       </span>
       <span v-if="working" class="state">
         <span class="tiny quiet clip-text">{{ doing }}</span>

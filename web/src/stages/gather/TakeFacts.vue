@@ -6,6 +6,7 @@ import { client, need, type Schemas } from '@/api/client'
 import type { Tag, Take } from '@/api/types'
 import { useLibrary } from '@/stores/library'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { colourOptions, shelfOptions } from './library'
 import StarRow from './StarRow.vue'
 
@@ -14,15 +15,18 @@ const library = useLibrary()
 const project = useProject()
 const uses = ref<Schemas['Use'][]>([])
 
-const shelves = computed(() => shelfOptions(library.shelves, 'no shelf'))
-const colours = colourOptions('no colour')
+const shelves = computed(() => shelfOptions(library.shelves, t('gather.takeFacts.noShelf')))
+const colours = colourOptions(t('gather.takeFacts.noColour'))
 const told = computed(() => {
-  if (!uses.value.length) return 'Not used yet'
+  if (!uses.value.length) return t('gather.takeFacts.notUsedYet')
   const parts = uses.value.map((use) => {
-    const where = use.project === project.id ? 'here' : `in “${use.name}”`
-    return `${use.clips} clip${use.clips > 1 ? 's' : ''} ${where}`
+    const where =
+      use.project === project.id
+        ? t('gather.takeFacts.here')
+        : t('gather.takeFacts.in', { name: use.name })
+    return t('gather.takeFacts.clips', { where }, use.clips)
   })
-  return `Used: ${parts.join(', ')}`
+  return t('gather.takeFacts.used', { list: parts.join(', ') })
 })
 
 watch(
@@ -50,13 +54,13 @@ const set = (change: Schemas['TakeChange']) => library.change(props.take.id, cha
       <BFormSelect
         :model-value="take.tag as Tag"
         :options="colours"
-        aria-label="Colour"
+        :aria-label="$t('words.colour')"
         @update:model-value="set({ tag: $event as Tag })"
       />
       <BFormSelect
         :model-value="take.shelf"
         :options="shelves"
-        aria-label="Shelf"
+        :aria-label="$t('gather.takeFacts.shelf')"
         @update:model-value="set({ shelf: $event as number | null })"
       />
     </div>

@@ -24,10 +24,18 @@ function drop(index: number) {
 <template>
   <div class="parts">
     <span v-for="(part, index) in take.ranges" :key="index" class="part">
-      <button type="button" :title="`Marks ${part.name} again`" @click="use(index)">
+      <button
+        type="button"
+        :title="$t('gather.takeParts.marksAgain', { name: part.name })"
+        @click="use(index)"
+      >
         {{ part.name }} · {{ lengthLabel(part.mark_out - part.mark_in) }}
       </button>
-      <button type="button" :aria-label="`Forget ${part.name}`" @click="drop(index)">
+      <button
+        type="button"
+        :aria-label="$t('gather.takeParts.forget', { name: part.name })"
+        @click="drop(index)"
+      >
         <IconX aria-hidden="true" />
       </button>
     </span>

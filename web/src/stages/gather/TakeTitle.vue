@@ -32,7 +32,7 @@ function rename() {
     <button
       v-if="phone"
       class="btn btn-bare"
-      aria-label="Back to the takes"
+      :aria-label="$t('gather.takeTitle.backToTheTakes')"
       data-test="back-to-takes"
       @click="$emit('back')"
     >
@@ -40,30 +40,32 @@ function rename() {
     </button>
     <h2 class="clip-text">{{ take.name }}</h2>
     <BDropdown :variant="null" no-caret toggle-class="btn-bare" teleport-to="body" strategy="fixed">
-      <template #button-content><IconDots aria-label="More for this take" /></template>
-      <BDropdownItemButton @click="ask">Rename</BDropdownItemButton>
+      <template #button-content
+        ><IconDots :aria-label="$t('gather.takeTitle.moreForThisTake')"
+      /></template>
+      <BDropdownItemButton @click="ask">{{ $t('words.rename') }}</BDropdownItemButton>
       <BDropdownItemButton
         v-if="take.facts?.kind === 'video'"
         :disabled="take.state !== 'ready'"
-        title="Of cameras that take two fields a frame; the take is made ready anew"
+        :title="$t('gather.takeTitle.ofCamerasThatTakeTwo')"
         data-test="two-fields"
         @click="library.setFields(take.id, !interlaced)"
       >
         {{
           interlaced
-            ? 'Its frames are whole: leave them'
-            : 'It has two fields a frame: make them whole'
+            ? $t('gather.takeTitle.itsFramesAreWholeLeave')
+            : $t('gather.takeTitle.itHasTwoFieldsA')
         }}
       </BDropdownItemButton>
       <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
-        Remove from the library
+        {{ $t('gather.takeTitle.removeFromTheLibrary') }}
       </BDropdownItemButton>
     </BDropdown>
     <NameDialog
       v-model="name"
       :open="naming"
-      title="Rename the take"
-      ok="Rename"
+      :title="$t('gather.takeTitle.renameTheTake')"
+      :ok="$t('words.rename')"
       @ok="rename"
       @hidden="naming = false"
     />

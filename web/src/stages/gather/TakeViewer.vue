@@ -89,25 +89,23 @@ function found(event: Event) {
 </script>
 
 <template>
-  <section class="panel viewer" aria-label="Take viewer">
+  <section class="panel viewer" :aria-label="$t('gather.takeViewer.takeViewer')">
     <div v-if="!take" class="empty">
-      <strong>No take chosen</strong>
-      <span>Tap a take to watch it, mark the part you want, and place it.</span>
+      <strong>{{ $t('gather.takeViewer.noTakeChosen') }}</strong>
+      <span>{{ $t('gather.takeViewer.tapATakeToWatch') }}</span>
     </div>
     <template v-else>
       <TakeTitle :take="take" @back="$emit('back')" />
       <div v-if="take.missing" class="problem" role="alert">
-        <strong>The file of this take is missing.</strong>
-        <span class="small soft"
-          >Its clips stay on the timeline. Choose the file again and they are whole.</span
-        >
-        <BButton variant="secondary" data-test="find-again" @click="finder?.click()"
-          >Find the file</BButton
-        >
+        <strong>{{ $t('gather.takeViewer.theFileOfThisTake') }}</strong>
+        <span class="small soft">{{ $t('gather.takeViewer.itsClipsStayOnThe') }}</span>
+        <BButton variant="secondary" data-test="find-again" @click="finder?.click()">{{
+          $t('gather.takeViewer.findTheFile')
+        }}</BButton>
         <input
           ref="finder"
           type="file"
-          aria-label="The file of this take"
+          :aria-label="$t('gather.takeViewer.theFileOfThisTake')"
           hidden
           data-test="found-file"
           @change="found"
@@ -116,7 +114,9 @@ function found(event: Event) {
       <div v-if="take.problem" class="problem" role="alert">
         <strong>{{ take.problem.message }}</strong>
         <span class="small soft">{{ take.problem.safe }} {{ take.problem.todo }}</span>
-        <BButton variant="secondary" @click="library.again(take.id)">Try again</BButton>
+        <BButton variant="secondary" @click="library.again(take.id)">{{
+          $t('words.tryAgain')
+        }}</BButton>
       </div>
       <template v-else>
         <div class="body">
@@ -125,7 +125,7 @@ function found(event: Event) {
               <canvas
                 v-show="hasPicture"
                 ref="canvas"
-                aria-label="The take’s picture"
+                :aria-label="$t('gather.takeViewer.theTakesPicture')"
                 data-test="take-still"
               />
               <video
@@ -133,8 +133,12 @@ function found(event: Event) {
                 playsinline
                 :class="{ away: !player.moving.value || !hasPicture }"
               />
-              <span v-if="!hasPicture" class="empty small">Sound only</span>
-              <span v-if="!usable" class="empty small">Looking at the file</span>
+              <span v-if="!hasPicture" class="empty small">{{
+                $t('gather.takeViewer.soundOnly')
+              }}</span>
+              <span v-if="!usable" class="empty small">{{
+                $t('gather.takeViewer.lookingAtTheFile')
+              }}</span>
             </div>
             <TransportBar
               v-if="phone && moves && source"
@@ -147,7 +151,7 @@ function found(event: Event) {
           <JobRow
             v-if="take.job && isUnfinished(take.job)"
             :job="take.job"
-            :title="usable ? 'Usable now' : 'Taking it in'"
+            :title="usable ? $t('gather.takeViewer.usableNow') : $t('gather.takeViewer.takingItIn')"
             @cancel="library.cancel(take)"
           />
           <p v-for="remark in take.facts?.remarks" :key="remark" class="small soft m-0" role="note">
@@ -168,7 +172,11 @@ function found(event: Event) {
               v-if="!phone"
               variant="secondary"
               :disabled="!usable"
-              :aria-label="player.playing.value ? 'Pause the take' : 'Play the take'"
+              :aria-label="
+                player.playing.value
+                  ? $t('gather.takeViewer.pauseTheTake')
+                  : $t('gather.takeViewer.playTheTake')
+              "
               @click="player.toggle()"
             >
               <IconPause v-if="player.playing.value" aria-hidden="true" /><IconPlay
@@ -181,23 +189,23 @@ function found(event: Event) {
               :disabled="!usable"
               data-test="mark-in"
               @click="mark('mark_in')"
-              >In</BButton
+              >{{ $t('gather.takeViewer.in') }}</BButton
             >
             <BButton
               variant="secondary"
               :disabled="!usable"
               data-test="mark-out"
               @click="mark('mark_out')"
-              >Out</BButton
+              >{{ $t('gather.takeViewer.out') }}</BButton
             >
             <BButton
               variant="secondary"
               :disabled="!usable || (take.mark_in === null && take.mark_out === null)"
-              title="Keeps the marked part, to mark another one"
+              :title="$t('gather.takeViewer.keepsTheMarkedPartTo')"
               data-test="keep-part"
               @click="library.keepPart(take)"
             >
-              Keep
+              {{ $t('gather.takeViewer.keep') }}
             </BButton>
             <span class="spacer" />
             <span class="fw-semibold" data-test="part-length">{{

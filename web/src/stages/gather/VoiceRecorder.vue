@@ -11,6 +11,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { useUploads } from '@/stores/uploads'
 import type { TakePart } from '@/takes/placing'
+import { t } from '@/texts'
 import { lengthLabel, tickOf } from '@/time'
 import { usePhone } from '@/look/phone'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -32,7 +33,9 @@ const place = useLocalStorage('velvet-kite.voice-place', true)
 let timer = 0
 let from = 0
 
-const takes = computed(() => library.takes.filter((take) => take.name.startsWith('Voice ')))
+const takes = computed(() =>
+  library.takes.filter((take) => take.name.startsWith(t('gather.voiceRecorder.nameOfARecording'))),
+)
 const filled = computed(() => `${((recorder.level.value + 60) / 60) * 100}%`)
 
 onMounted(() => recorder.open().catch((error: unknown) => notes.problem(error)))
@@ -70,10 +73,10 @@ function end() {
   if (player.playing.value) player.pause()
   if (video.value) video.value.muted = false
   if (!made) {
-    notes.told('Nothing was recorded.')
+    notes.told(t('gather.voiceRecorder.nothingWasRecorded'))
     return
   }
-  const name = `Voice ${takes.value.length + 1}.wav`
+  const name = t('gather.voiceRecorder.voiceWav', { count: takes.value.length + 1 })
   const known = new Set(library.takes.map((take) => take.id))
   uploads.add([new File([made.file], name, { type: 'audio/wav' })])
   if (!place.value) return
@@ -92,28 +95,34 @@ function end() {
 function lay(media: string, length: number, skip: number) {
   const into = Math.max(0, Math.round(skip * TICKS_PER_SECOND))
   if (length <= into) return
-  const voice: TakePart = { media, name: 'Voice', kind: 'sound', length, mark_in: into }
+  const voice: TakePart = {
+    media,
+    name: t('gather.voiceRecorder.voice'),
+    kind: 'sound',
+    length,
+    mark_in: into,
+  }
   const at = tickOf(from, project.rate)
   project.edit({ kind: 'place_takes', takes: [voice], mode: 'above', at })
-  notes.told('Your voice is on the timeline, and kept as a take.')
+  notes.told(t('gather.voiceRecorder.yourVoiceIsOnThe'))
 }
 </script>
 
 <template>
-  <section class="panel voice tray-group" aria-label="Voice recorder">
+  <section class="panel voice tray-group" :aria-label="$t('gather.voiceRecorder.voiceRecorder')">
     <div v-if="!phone" class="line">
-      <h2>Voice</h2>
+      <h2>{{ $t('gather.voiceRecorder.voice') }}</h2>
       <span class="spacer" />
-      <BButton variant="secondary" @click="emit('done')">Close</BButton>
+      <BButton variant="secondary" @click="emit('done')">{{ $t('words.close') }}</BButton>
     </div>
-    <TrayItem name="Record">
+    <TrayItem :name="$t('gather.voiceRecorder.record')">
       <p v-if="recorder.standIn.value" class="small soft mb-0" role="status">
-        There is no microphone, or it is not allowed. A tone stands in for it.
+        {{ $t('gather.voiceRecorder.thereIsNoMicrophoneOr') }}
       </p>
       <div
         class="meter"
         role="meter"
-        aria-label="Level"
+        :aria-label="$t('gather.voiceRecorder.level')"
         :aria-valuenow="Math.round(recorder.level.value)"
         aria-valuemin="-60"
         aria-valuemax="0"
@@ -121,19 +130,21 @@ function lay(media: string, length: number, skip: number) {
         <span :style="{ width: filled }" :class="{ hot: recorder.level.value > -3 }" />
       </div>
       <div class="line small quiet">
-        <span>{{ recorder.level.value.toFixed(0) }} dB</span>
-        <span v-if="recorder.level.value > -3">too loud</span>
+        <span>{{ $t('gather.voiceRecorder.db', { level: recorder.level.value.toFixed(0) }) }}</span>
+        <span v-if="recorder.level.value > -3">{{ $t('gather.voiceRecorder.tooLoud') }}</span>
       </div>
       <div class="big">
         <strong v-if="countdown" class="count" aria-live="assertive">{{ countdown }}</strong>
-        <BButton v-if="countdown" variant="secondary" @click="cancel">Cancel</BButton>
+        <BButton v-if="countdown" variant="secondary" @click="cancel">{{
+          $t('words.cancel')
+        }}</BButton>
         <BButton
           v-else-if="recorder.recording.value"
           variant="danger"
           data-test="voice-stop"
           @click="end"
         >
-          Stop
+          {{ $t('gather.voiceRecorder.stop') }}
         </BButton>
         <BButton
           v-else
@@ -142,16 +153,20 @@ function lay(media: string, length: number, skip: number) {
           data-test="voice-record"
           @click="begin"
         >
-          Record from the playhead
+          {{ $t('gather.voiceRecorder.recordFromThePlayhead') }}
         </BButton>
       </div>
     </TrayItem>
-    <TrayItem name="Meanwhile and after">
-      <BFormCheckbox v-model="quiet" switch>Play without sound meanwhile</BFormCheckbox>
-      <BFormCheckbox v-model="place" switch>Lay it on the timeline</BFormCheckbox>
+    <TrayItem :name="$t('gather.voiceRecorder.meanwhileAndAfter')">
+      <BFormCheckbox v-model="quiet" switch>{{
+        $t('gather.voiceRecorder.playWithoutSoundMeanwhile')
+      }}</BFormCheckbox>
+      <BFormCheckbox v-model="place" switch>{{
+        $t('gather.voiceRecorder.layItOnTheTimeline')
+      }}</BFormCheckbox>
     </TrayItem>
     <ValueField
-      label="Later by"
+      :label="$t('gather.voiceRecorder.laterBy')"
       :value="-correction"
       :low="-200"
       :high="200"
@@ -161,16 +176,19 @@ function lay(media: string, length: number, skip: number) {
       @set="correction = -$event"
     />
     <p class="tiny quiet mb-0">
-      The delay that the browser tells of is taken out. If your voice still comes late, set this
-      below zero.
+      {{ $t('gather.voiceRecorder.theDelayThatTheBrowser') }}
     </p>
-    <TrayItem v-if="takes.length" name="Recorded" :told="String(takes.length)">
+    <TrayItem
+      v-if="takes.length"
+      :name="$t('gather.voiceRecorder.recorded')"
+      :told="String(takes.length)"
+    >
       <ul class="kept">
         <li v-for="take in takes" :key="take.id">
           <button type="button" @click="((library.chosen = take.id), emit('done'))">
             {{ take.name }}
             <span class="quiet">{{
-              take.facts ? lengthLabel(take.facts.length) : 'arriving'
+              take.facts ? lengthLabel(take.facts.length) : $t('gather.voiceRecorder.arriving')
             }}</span>
           </button>
         </li>

@@ -71,7 +71,7 @@ interface Option<T> {
 
 /** Colours to choose from; `none` is what stands for no colour. */
 export function colourOptions(none: string): Option<Tag>[] {
-  return TAGS.map((one) => ({ value: one.id, text: one.id || none }))
+  return TAGS.map((one) => ({ value: one.id, text: one.id ? one.name : none }))
 }
 
 /** Shelves to choose from; `none` is what stands for no shelf. */

@@ -106,25 +106,34 @@ const percent = (share: number) => `${(share * 100).toFixed(1)} %`
       <template v-if="whole && !phone" #head>
         <NeutralTools :asking="asking" @suggest="suggest" />
       </template>
-      <TrayItem v-if="whole && phone" name="Neutral">
+      <TrayItem v-if="whole && phone" :name="$t('grade.balancePart.neutral')">
         <NeutralTools :asking="asking" @suggest="suggest" />
       </TrayItem>
       <div v-if="offer" class="offer tray-keep" role="status">
         <span>
-          Suggested: warmth {{ signed(offer.warmth) }}, tint {{ signed(offer.tint) }}. The picture
-          shows it.
+          {{
+            $t('grade.balancePart.suggestedWarmthTintThePicture', {
+              warmth: signed(offer.warmth),
+              tint: signed(offer.tint),
+            })
+          }}
         </span>
         <BButton size="sm" variant="primary" data-test="take-offer" @click="take(offer)">
-          Take it
+          {{ $t('grade.balancePart.takeIt') }}
         </BButton>
         <BButton size="sm" variant="secondary" data-test="refuse-offer" @click="refuse">
-          Refuse
+          {{ $t('grade.balancePart.refuse') }}
         </BButton>
       </div>
       <div v-else-if="found" class="offer tray-keep" role="status" data-test="distance">
         <i class="patch" :style="{ background: `rgb(${found.rgb.join(' ')})` }" />
         <span>
-          It was {{ percent(found.distance) }} from neutral, now {{ percent(found.after) }}.
+          {{
+            $t('grade.balancePart.itWasFromNeutralNow', {
+              before: percent(found.distance),
+              after: percent(found.after),
+            })
+          }}
         </span>
       </div>
     </GradeSliders>

@@ -7,6 +7,7 @@ import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
 import ValueField from '@/controls/ValueField.vue'
 import { hueColour } from '@/controls/hues'
+import { t } from '@/texts'
 
 type Push = [number, number]
 
@@ -35,7 +36,7 @@ const strength = computed(() => Math.round(Math.hypot(...shown.value) * 100))
 const told = computed(() => {
   const [x, y] = shown.value
   const angle = Math.round(((Math.atan2(y, x) * 180) / Math.PI + 360) % 360)
-  return strength.value ? `${strength.value} % · ${angle}°` : 'neutral'
+  return strength.value ? `${strength.value} % · ${angle}°` : t('grade.colourWheel.neutral')
 })
 const RING = `conic-gradient(from 90deg, ${Array.from({ length: 25 }, (_, i) => hueColour(360 - i * 15)).join(', ')})`
 
@@ -93,7 +94,7 @@ function settle() {
       :aria-label="`${name}: ${help}`"
       :aria-valuenow="strength"
       :aria-valuetext="told"
-      :title="`${help}. Double-tap: back to neutral`"
+      :title="$t('grade.colourWheel.doubleTapBackToNeutral', { help })"
       :style="{ '--ring': RING }"
       @pointerdown="grip.down($event, [...shown])"
       @dblclick="emit('set', { push: [0, 0] })"
@@ -104,8 +105,8 @@ function settle() {
     </div>
     <span class="told tiny quiet">{{ told }}</span>
     <ValueField
-      label="Level"
-      :help="`${name}: darker or brighter`"
+      :label="$t('grade.colourWheel.level')"
+      :help="$t('grade.colourWheel.darkerOrBrighter', { name })"
       :value="level"
       :low="-100"
       :high="100"

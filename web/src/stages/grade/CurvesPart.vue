@@ -31,7 +31,12 @@ const choices = CURVES.map((one) => ({ ...one, test: `curve-${one.id}` }))
       </TrayItem>
     </template>
     <div v-else class="curves">
-      <ChoiceGroup label="Curve" :choices="choices" :taken="wanted" @take="wanted = $event" />
+      <ChoiceGroup
+        :label="$t('grade.curvesPart.curve')"
+        :choices="choices"
+        :taken="wanted"
+        @take="wanted = $event"
+      />
       <OneCurve :grade="grade" :curve="curve" />
     </div>
   </GradeSliders>

@@ -8,6 +8,7 @@ import BenchPair from '@/controls/BenchPair.vue'
 import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import BalancePart from './BalancePart.vue'
 import CurvesPart from './CurvesPart.vue'
 import GradeTools from './GradeTools.vue'
@@ -19,12 +20,12 @@ import WheelsPart from './WheelsPart.vue'
 import ZonesPart from './ZonesPart.vue'
 
 const PARTS = [
-  { id: 'balance', name: 'Balance', test: 'grade-balance' },
-  { id: 'wheels', name: 'Wheels', test: 'grade-wheels' },
-  { id: 'curves', name: 'Curves', test: 'grade-curves' },
-  { id: 'looks', name: 'Looks', test: 'grade-looks' },
-  { id: 'zones', name: 'Zones', test: 'grade-zones' },
-  { id: 'more', name: 'More', test: 'grade-more' },
+  { id: 'balance', name: t('grade.gradeBench.balance'), test: 'grade-balance' },
+  { id: 'wheels', name: t('grade.gradeBench.wheels'), test: 'grade-wheels' },
+  { id: 'curves', name: t('grade.gradeBench.curves'), test: 'grade-curves' },
+  { id: 'looks', name: t('grade.gradeBench.looks'), test: 'grade-looks' },
+  { id: 'zones', name: t('grade.gradeBench.zones'), test: 'grade-zones' },
+  { id: 'more', name: t('words.more'), test: 'grade-more' },
 ] as const
 type Part = (typeof PARTS)[number]['id']
 
@@ -47,8 +48,8 @@ watch(part, (now) => {
 
 <template>
   <BenchPair
-    label="Grade of what is in hand"
-    left="Scopes"
+    :label="$t('grade.gradeBench.gradeOfWhatIsIn')"
+    :left="$t('grade.gradeBench.scopes')"
     :parts="PARTS"
     :part="part"
     :filled="Boolean(grade.clip.value)"
@@ -59,19 +60,23 @@ watch(part, (now) => {
       <button
         v-if="grade.zone.value"
         class="chip"
-        title="Back to the whole picture"
+        :title="$t('grade.gradeBench.backToTheWholePicture')"
         data-test="whole-picture"
         @click="grading.whole()"
       >
-        <span class="clip-text">{{ grade.zone.value.name || 'Zone' }}</span>
+        <span class="clip-text">{{ grade.zone.value.name || $t('grade.gradeBench.zone') }}</span>
         <IconBack aria-hidden="true" />
       </button>
       <span class="grow" />
       <template v-if="grade.hasKeys.value">
-        <button class="btn btn-bare" aria-label="To the key before" @click="grade.jump(-1)">
+        <button
+          class="btn btn-bare"
+          :aria-label="$t('words.toTheKeyBefore')"
+          @click="grade.jump(-1)"
+        >
           <IconKeyBefore aria-hidden="true" />
         </button>
-        <button class="btn btn-bare" aria-label="To the next key" @click="grade.jump(1)">
+        <button class="btn btn-bare" :aria-label="$t('words.toTheNextKey')" @click="grade.jump(1)">
           <IconKeyNext aria-hidden="true" />
         </button>
       </template>
@@ -84,10 +89,9 @@ watch(part, (now) => {
     <ZonesPart v-else-if="part === 'zones'" :grade="grade" @adjust="part = 'balance'" />
     <MorePart v-else :grade="grade" />
     <template #empty>
-      <strong>Nothing to grade in hand</strong>
+      <strong>{{ $t('grade.gradeBench.nothingToGradeInHand') }}</strong>
       <span>
-        Tap a clip on the timeline. Its light, colours and looks are set here; the scopes show the
-        picture at the playhead.
+        {{ $t('grade.gradeBench.tapAClipOnThe') }}
       </span>
     </template>
   </BenchPair>

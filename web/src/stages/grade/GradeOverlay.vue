@@ -11,6 +11,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import WipeOver from '@/picture/WipeOver.vue'
 import MaskSurface from '@/picture/MaskSurface.vue'
+import { t } from '@/texts'
 import { useGrade } from './useGrade'
 import { useZoneMasks } from './zoneMasks'
 
@@ -50,8 +51,8 @@ function share(event: PointerEvent): { x: number; y: number } {
 const wanted = computed(
   () =>
     ({
-      neutral: 'Tap something that ought to be grey or white',
-      hue: 'Tap the colour that the zone means',
+      neutral: t('grade.gradeOverlay.tapSomethingThatOughtTo'),
+      hue: t('grade.gradeOverlay.tapTheColourThatThe'),
       box: '',
       '': '',
     })[grading.tool],
@@ -99,10 +100,10 @@ function boxAt(corner: string, now: { x: number; y: number }): [number, number, 
 }
 
 const CORNERS = {
-  nw: 'upper left',
-  ne: 'upper right',
-  se: 'lower right',
-  sw: 'lower left',
+  nw: t('grade.gradeOverlay.upperLeft'),
+  ne: t('grade.gradeOverlay.upperRight'),
+  se: t('grade.gradeOverlay.lowerRight'),
+  sw: t('grade.gradeOverlay.lowerLeft'),
 }
 const boxStyle = computed(() => {
   const [left = 0, top = 0, right = 1, bottom = 1] = box.value ?? []
@@ -121,8 +122,8 @@ const boxStyle = computed(() => {
       v-if="wiping && grading.wipe !== null"
       v-model="grading.wipe"
       :src="before"
-      left="before"
-      right="after"
+      :left="$t('grade.gradeOverlay.before')"
+      :right="$t('grade.gradeOverlay.after')"
     />
     <MaskSurface
       v-if="grading.zone && !wanted && masks.masks.value.length"
@@ -137,7 +138,7 @@ const boxStyle = computed(() => {
       :style="boxStyle"
       data-test="scope-box"
       role="group"
-      aria-label="Measured box"
+      :aria-label="$t('grade.gradeOverlay.measuredBox')"
       @pointerdown="boxer.down($event, 'all')"
     >
       <span
@@ -147,7 +148,7 @@ const boxStyle = computed(() => {
         :class="corner"
         role="button"
         tabindex="0"
-        :aria-label="`Corner of the measured box, ${told}; arrows move it`"
+        :aria-label="$t('grade.gradeOverlay.cornerOfTheMeasuredBox', { told })"
         @keydown="boxer.key($event, corner)"
         @pointerdown.stop="boxer.down($event, corner)"
       />

@@ -49,8 +49,12 @@ const signed = (one: Control) => (one.low ?? 0) < 0 && rest(one) === 0
         class="switch"
         role="switch"
         :aria-checked="on"
-        :aria-label="`${stage.title} on`"
-        :title="on ? 'Switch this stage off' : 'Switch this stage on'"
+        :aria-label="$t('grade.gradeSliders.on', { title: stage.title })"
+        :title="
+          on
+            ? $t('grade.gradeSliders.switchThisStageOff')
+            : $t('grade.gradeSliders.switchThisStageOn')
+        "
         :data-test="`stage-on-${props.stage}`"
         :class="{ used: used && on }"
         @click="grade.set({ [`${props.stage}/on`]: !on })"
@@ -80,7 +84,12 @@ const signed = (one: Control) => (one.low ?? 0) < 0 && rest(one) === 0
       @key="grade.toggleKey(path(one), one.default)"
     />
     <slot />
-    <TrayItem v-if="phone" last :name="stage.title" :told="on ? 'on' : 'off'">
+    <TrayItem
+      v-if="phone"
+      last
+      :name="stage.title"
+      :told="on ? $t('words.isOn') : $t('words.isOff')"
+    >
       <button
         type="button"
         class="btn btn-secondary"
@@ -91,7 +100,11 @@ const signed = (one: Control) => (one.low ?? 0) < 0 && rest(one) === 0
       >
         <IconEye v-if="on" aria-hidden="true" />
         <IconEyeOff v-else aria-hidden="true" />
-        {{ on ? `Switch “${stage.title}” off` : `Switch “${stage.title}” on` }}
+        {{
+          on
+            ? $t('grade.gradeSliders.switchOff', { title: stage.title })
+            : $t('grade.gradeSliders.switchOn', { title: stage.title })
+        }}
       </button>
     </TrayItem>
   </fieldset>

@@ -43,9 +43,9 @@ function before(shown: boolean) {
 
 <template>
   <SideButton
-    :name="on ? 'On' : 'Off'"
+    :name="on ? $t('grade.gradeTools.on') : $t('grade.gradeTools.off')"
     :icon="on ? IconEye : IconEyeOff"
-    help="The whole grade on or off"
+    :help="$t('grade.gradeTools.theWholeGradeOnOr')"
     role="switch"
     :aria-checked="on"
     :disabled="!grade.grade.value"
@@ -54,33 +54,33 @@ function before(shown: boolean) {
   />
   <SideButton
     v-if="phone && grade.zone.value"
-    name="Whole"
+    :name="$t('grade.gradeTools.whole')"
     :icon="IconBack"
-    help="Back to the whole picture"
+    :help="$t('grade.gradeTools.backToTheWholePicture')"
     data-test="whole-picture"
     @click="grading.whole()"
   />
   <SideButton
-    name="Wipe"
+    :name="$t('grade.gradeTools.wipe')"
     :icon="IconWipe"
-    help="Before and after beside each other on the picture"
+    :help="$t('grade.gradeTools.beforeAndAfterBesideEach')"
     :aria-pressed="grading.wipe !== null"
     data-test="wipe"
     @click="grading.wipe = grading.wipe === null ? 0.5 : null"
   />
   <SideButton
     v-if="phone || page.leftAway"
-    name="Scope"
+    :name="$t('grade.gradeTools.scope')"
     :icon="IconScope"
-    help="A scope over the picture"
+    :help="$t('grade.gradeTools.aScopeOverThePicture')"
     :aria-pressed="grading.banded"
     data-test="scope-band-on"
     @click="grading.banded = !grading.banded"
   />
   <SideButton
-    name="Before"
+    :name="$t('grade.gradeTools.before')"
     :icon="IconBefore"
-    help="Hold to see it before the grade"
+    :help="$t('grade.gradeTools.holdToSeeItBefore')"
     data-test="before"
     @pointerdown="holding.down($event)"
     @keydown.space.prevent="!$event.repeat && before(true)"

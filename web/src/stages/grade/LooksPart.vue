@@ -8,6 +8,7 @@ import type { Step } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import LookTile from './LookTile.vue'
 import type { useGrade } from './useGrade'
@@ -54,7 +55,7 @@ async function bringIn(event: Event) {
 async function removeLook() {
   if (!chosen.value) return
   await kit.removeLook(chosen.value).catch((error: unknown) => notes.problem(error))
-  notes.told('Taken out of the Kit. Grades that use it keep it.')
+  notes.told(t('grade.looksPart.takenOutOfTheKit'))
 }
 
 async function removePreset(preset: Preset) {
@@ -68,12 +69,12 @@ function askName(what: 'new' | Preset) {
 
 async function keep() {
   const what = naming.value
-  const given = name.value.trim() || 'Preset'
+  const given = name.value.trim() || t('grade.looksPart.preset')
   if (!what) return
   try {
     if (what === 'new') {
       await kit.keepPreset(given, props.grade.grade.value ?? {})
-      notes.told(`“${given}” is in the Kit.`)
+      notes.told(t('grade.looksPart.isInTheKit', { given }))
     } else await kit.renamePreset(what, given)
   } catch (error) {
     notes.problem(error)
@@ -83,17 +84,17 @@ async function keep() {
 
 <template>
   <fieldset class="looks" :disabled="grade.locked.value">
-    <TrayItem name="Looks">
+    <TrayItem :name="$t('grade.looksPart.looks')">
       <div class="line">
-        <legend>Looks</legend>
+        <legend>{{ $t('grade.looksPart.looks') }}</legend>
         <span class="grow" />
         <BButton size="sm" variant="secondary" data-test="bring-in-look" @click="file?.click()">
-          <IconPlus aria-hidden="true" /> .cube
+          <IconPlus aria-hidden="true" /> {{ $t('grade.looksPart.cube') }}
         </BButton>
         <input
           ref="file"
           type="file"
-          aria-label="Looks to bring in"
+          :aria-label="$t('grade.looksPart.looksToBringIn')"
           accept=".cube"
           multiple
           hidden
@@ -103,7 +104,7 @@ async function keep() {
       </div>
       <div class="tiles">
         <LookTile
-          name="No look"
+          :name="$t('grade.looksPart.noLook')"
           :step="stepOf('')"
           :taken="!look"
           test="look-none"
@@ -122,8 +123,8 @@ async function keep() {
     </TrayItem>
     <ValueField
       v-if="look"
-      label="Mix"
-      help="How much of the look"
+      :label="$t('grade.looksPart.mix')"
+      :help="$t('grade.looksPart.howMuchOfTheLook')"
       :value="grade.now('lut/mix', 100)"
       :low="0"
       :high="100"
@@ -136,26 +137,25 @@ async function keep() {
       @key="grade.toggleKey('lut/mix', 100)"
     />
     <BButton v-if="chosen?.own" size="sm" variant="secondary" @click="removeLook">
-      Take “{{ chosen.title }}” out of the Kit
+      {{ $t('grade.looksPart.takeOutOfTheKit', { title: chosen.title }) }}
     </BButton>
-    <TrayItem v-if="!grade.zone.value" name="Presets">
+    <TrayItem v-if="!grade.zone.value" :name="$t('grade.looksPart.presets')">
       <div class="line">
-        <legend>Presets</legend>
+        <legend>{{ $t('grade.looksPart.presets') }}</legend>
         <span class="grow" />
         <BButton
           size="sm"
           variant="secondary"
           :disabled="!grade.grade.value"
-          title="Keeps the whole grade in the Kit"
+          :title="$t('grade.looksPart.keepsTheWholeGradeIn')"
           data-test="keep-preset"
           @click="askName('new')"
         >
-          <IconPlus aria-hidden="true" /> Keep this grade
+          <IconPlus aria-hidden="true" /> {{ $t('grade.looksPart.keepThisGrade') }}
         </BButton>
       </div>
       <p v-if="!kit.presets.length" class="tiny quiet">
-        None yet. A kept grade can be given to any clip of any project, and shows itself here on the
-        current frame.
+        {{ $t('grade.looksPart.noneYetAKeptGrade') }}
       </p>
       <div v-else class="tiles">
         <div v-for="one in kit.presets" :key="one.id" class="preset">
@@ -175,11 +175,13 @@ async function keep() {
             strategy="fixed"
           >
             <template #button-content>
-              <IconDots :aria-label="`What to do with ${one.name}`" />
+              <IconDots :aria-label="$t('grade.looksPart.whatToDoWith', { name: one.name })" />
             </template>
-            <BDropdownItemButton @click="askName(one)">Rename</BDropdownItemButton>
+            <BDropdownItemButton @click="askName(one)">{{
+              $t('words.rename')
+            }}</BDropdownItemButton>
             <BDropdownItemButton @click="removePreset(one)">
-              Take out of the Kit
+              {{ $t('grade.looksPart.takeItOutOfTheKit') }}
             </BDropdownItemButton>
           </BDropdown>
         </div>
@@ -188,7 +190,11 @@ async function keep() {
     <NameDialog
       v-model="name"
       :open="Boolean(naming)"
-      :title="naming === 'new' ? 'Keep this grade' : 'Rename the preset'"
+      :title="
+        naming === 'new'
+          ? $t('grade.looksPart.keepThisGrade')
+          : $t('grade.looksPart.renameThePreset')
+      "
       @ok="keep"
       @hidden="naming = null"
     />

@@ -9,8 +9,5 @@ const owner = useZoneMasks(props.grade)
 </script>
 
 <template>
-  <MaskList
-    :owner="owner"
-    told="A mask says where on the picture the zone works: a form, a line, a pen path, or what is painted."
-  />
+  <MaskList :owner="owner" :told="$t('grade.maskPart.aMaskSaysWhereOn')" />
 </template>

@@ -8,6 +8,7 @@ import { useScreen } from '@/player/inject'
 import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { KIND_NAMES } from '@/api/kinds'
+import { t } from '@/texts'
 import { clockOf, frameOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import GradeSliders from './GradeSliders.vue'
@@ -79,16 +80,20 @@ const followed = computed(() => {
   const found = props.grade.now<{ name?: string } | null>('match', null)
   return JSON.stringify(props.grade.prop('match/own_mean') ?? [0, 0, 0]) === '[0,0,0]'
     ? ''
-    : found?.name || 'another shot'
+    : found?.name || t('grade.matchPart.anotherShot')
 })
 </script>
 
 <template>
   <GradeSliders :grade="grade" stage="match">
-    <TrayItem name="Match">
+    <TrayItem :name="$t('grade.matchPart.match')">
       <div class="line">
-        <select v-model="other" class="form-select form-select-sm" aria-label="Which shot">
-          <option value="" disabled>Which shot</option>
+        <select
+          v-model="other"
+          class="form-select form-select-sm"
+          :aria-label="$t('grade.matchPart.whichShot')"
+        >
+          <option value="" disabled>{{ $t('grade.matchPart.whichShot') }}</option>
           <option v-for="one in others" :key="one.id" :value="one.id">
             {{ one.name || KIND_NAMES[one.kind] }}
           </option>
@@ -96,16 +101,18 @@ const followed = computed(() => {
         <select
           v-model="over"
           class="form-select form-select-sm"
-          aria-label="What is measured"
+          :aria-label="$t('grade.matchPart.whatIsMeasured')"
           data-test="match-over"
         >
-          <option value="shots">Over both shots</option>
-          <option value="frames">One frame of each</option>
+          <option value="shots">{{ $t('grade.matchPart.overBothShots') }}</option>
+          <option value="frames">{{ $t('grade.matchPart.oneFrameOfEach') }}</option>
         </select>
       </div>
       <label v-if="over === 'frames' && target" class="frame">
         <span class="tiny quiet">
-          This shot at the playhead, the other at {{ clockOf(otherFrame, project.rate) }}
+          {{
+            $t('grade.matchPart.thisShotAtThePlayhead', { time: clockOf(otherFrame, project.rate) })
+          }}
         </span>
         <input
           v-model.number="otherFrame"
@@ -124,9 +131,11 @@ const followed = computed(() => {
           data-test="match"
           @click="match"
         >
-          {{ matching ? 'Measuring …' : 'Match to it' }}
+          {{ matching ? $t('grade.matchPart.measuring') : $t('grade.matchPart.matchToIt') }}
         </BButton>
-        <span v-if="followed" class="tiny quiet">Follows {{ followed }}.</span>
+        <span v-if="followed" class="tiny quiet">{{
+          $t('grade.matchPart.follows', { followed })
+        }}</span>
       </div>
     </TrayItem>
   </GradeSliders>

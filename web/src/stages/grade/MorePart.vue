@@ -69,10 +69,10 @@ const query = computed(
 <template>
   <div class="more tray-group">
     <GradeSliders v-if="!inZone" :grade="grade" stage="input">
-      <TrayItem name="Camera">
+      <TrayItem :name="$t('grade.morePart.camera')">
         <select
           class="form-select form-select-sm"
-          aria-label="How the camera coded its picture"
+          :aria-label="$t('grade.morePart.howTheCameraCodedIts')"
           data-test="coding"
           :value="transform"
           @change="
@@ -82,7 +82,7 @@ const query = computed(
             })
           "
         >
-          <option value="">As for a screen (no log)</option>
+          <option value="">{{ $t('grade.morePart.asForAScreenNo') }}</option>
           <option v-for="one in kit.grade?.codings ?? []" :key="one.name" :value="one.name">
             {{ one.label }}
           </option>
@@ -105,7 +105,7 @@ const query = computed(
             type="text"
             inputmode="decimal"
             class="form-control form-control-sm"
-            :aria-label="`${one.name}, ${['red', 'green', 'blue'][index]}`"
+            :aria-label="`${one.name}, ${[$t('grade.morePart.red'), $t('grade.morePart.green'), $t('grade.morePart.blue')][index]}`"
             :value="Number(value.toFixed(4))"
             @change="setPart(one.name, one.rest, index, $event)"
           />
@@ -116,13 +116,15 @@ const query = computed(
           />
         </div>
       </TrayItem>
-      <TrayItem name="CDL files">
+      <TrayItem :name="$t('grade.morePart.cdlFiles')">
         <div class="line">
-          <BButton size="sm" variant="secondary" @click="file?.click()">Read a CDL file</BButton>
+          <BButton size="sm" variant="secondary" @click="file?.click()">{{
+            $t('grade.morePart.readACdlFile')
+          }}</BButton>
           <input
             ref="file"
             type="file"
-            aria-label="A CDL file"
+            :aria-label="$t('grade.morePart.aCdlFile')"
             accept=".cdl,.cc,.ccc"
             hidden
             @change="readCdl"
@@ -132,22 +134,22 @@ const query = computed(
             class="btn btn-secondary btn-sm"
             :href="`${fileBase}/grade.cc${query}`"
             download
-            >Write .cc</a
+            >{{ $t('grade.morePart.writeCc') }}</a
           >
         </div>
       </TrayItem>
     </GradeSliders>
-    <TrayItem v-if="!inZone" name="Whole grade">
+    <TrayItem v-if="!inZone" :name="$t('grade.morePart.wholeGrade')">
       <div class="line">
-        <strong class="tiny quiet">The whole grade</strong>
+        <strong class="tiny quiet">{{ $t('grade.morePart.theWholeGrade') }}</strong>
         <a
           class="btn btn-secondary btn-sm"
           :class="{ disabled: !grade.grade.value }"
           :href="`${fileBase}/grade.cube${query}`"
           download
-          title="Zones with masks cannot be in it"
+          :title="$t('grade.morePart.zonesWithMasksCannotBe')"
           data-test="write-cube"
-          >Write .cube</a
+          >{{ $t('grade.morePart.writeCube') }}</a
         >
         <BButton
           size="sm"
@@ -156,7 +158,7 @@ const query = computed(
           data-test="no-grade"
           @click="grade.send({ kind: 'replace_grade', clips: grade.ids.value })"
         >
-          Take the grade off
+          {{ $t('grade.morePart.takeTheGradeOff') }}
         </BButton>
       </div>
     </TrayItem>

@@ -14,21 +14,25 @@ const grading = useGrading()
       size="sm"
       variant="secondary"
       :aria-pressed="grading.tool === 'neutral'"
-      title="Then tap something on the picture that ought to be grey or white"
+      :title="$t('grade.neutralTools.thenTapSomethingOnThe')"
       data-test="neutral"
       @click="grading.tool = grading.tool === 'neutral' ? '' : 'neutral'"
     >
-      {{ grading.tool === 'neutral' ? 'Tap on the picture' : 'Pick neutral' }}
+      {{
+        grading.tool === 'neutral'
+          ? $t('grade.neutralTools.tapOnThePicture')
+          : $t('grade.neutralTools.pickNeutral')
+      }}
     </BButton>
     <BButton
       size="sm"
       variant="secondary"
       :disabled="asking"
-      title="A balance for the light of this picture; you can refuse it"
+      :title="$t('grade.neutralTools.aBalanceForTheLight')"
       data-test="suggest"
       @click="emit('suggest')"
     >
-      Suggest
+      {{ $t('grade.neutralTools.suggest') }}
     </BButton>
   </div>
 </template>

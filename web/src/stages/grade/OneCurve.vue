@@ -34,7 +34,9 @@ const keyed = computed(() => props.grade.keyed(path.value))
       @set="grade.set({ [path]: $event })"
     />
     <div class="foot">
-      <span class="tiny quiet">{{ curve.help }}. Double-tap a point to take it out.</span>
+      <span class="tiny quiet">{{
+        $t('grade.oneCurve.doubleTapAPointTo', { help: curve.help })
+      }}</span>
       <KeyButton :label="curve.help" :keyed="keyed" @click="grade.toggleKey(path, rest)" />
       <BButton
         size="sm"
@@ -42,7 +44,7 @@ const keyed = computed(() => props.grade.keyed(path.value))
         :disabled="JSON.stringify(points) === JSON.stringify(rest)"
         @click="grade.set({ [path]: rest })"
       >
-        Reset
+        {{ $t('grade.oneCurve.reset') }}
       </BButton>
     </div>
   </div>

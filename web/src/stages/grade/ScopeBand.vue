@@ -53,7 +53,7 @@ function nudge(event: KeyboardEvent, edge: boolean) {
       class="ground"
       role="slider"
       tabindex="0"
-      aria-label="Place of the scope; arrow up and down"
+      :aria-label="$t('grade.scopeBand.placeOfTheScopeArrow')"
       :aria-valuenow="Math.round(kept.top)"
       @pointerdown="grip.down($event, { edge: false, ...kept })"
       @keydown="nudge($event, false)"
@@ -68,7 +68,7 @@ function nudge(event: KeyboardEvent, edge: boolean) {
     </div>
     <button
       class="btn btn-bare away"
-      aria-label="Put the scope away"
+      :aria-label="$t('grade.scopeBand.putTheScopeAway')"
       data-test="scope-band-off"
       @click="grading.banded = false"
     >
@@ -76,7 +76,7 @@ function nudge(event: KeyboardEvent, edge: boolean) {
     </button>
     <button
       class="edge"
-      aria-label="Height of the scope; arrow up and down"
+      :aria-label="$t('grade.scopeBand.heightOfTheScopeArrow')"
       @pointerdown="grip.down($event, { edge: true, ...kept })"
       @keydown="nudge($event, true)"
     />

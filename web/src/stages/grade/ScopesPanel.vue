@@ -72,9 +72,9 @@ function toggleBox() {
 </script>
 
 <template>
-  <section class="panel scopes" aria-label="Scopes">
+  <section class="panel scopes" :aria-label="$t('grade.scopesPanel.scopes')">
     <div class="head">
-      <div class="kinds" role="group" aria-label="Which scopes (up to three)">
+      <div class="kinds" role="group" :aria-label="$t('grade.scopesPanel.whichScopesUpToThree')">
         <button
           v-for="one in SCOPES"
           :key="one.id"
@@ -93,7 +93,7 @@ function toggleBox() {
       <button
         v-if="views.length > 1"
         class="divider across"
-        aria-label="Height of the upper scope; arrow keys"
+        :aria-label="$t('grade.scopesPanel.heightOfTheUpperScope')"
         :style="{ top: `${rows * 100}%` }"
         @pointerdown="grip.down($event, 'rows')"
         @keydown="nudge($event, 'rows')"
@@ -101,7 +101,7 @@ function toggleBox() {
       <button
         v-if="views.length > 2"
         class="divider upright"
-        aria-label="Width of the left scope; arrow keys"
+        :aria-label="$t('grade.scopesPanel.widthOfTheLeftScope')"
         :style="{ left: `${columns * 100}%`, top: `${rows * 100}%` }"
         @pointerdown="grip.down($event, 'columns')"
         @keydown="nudge($event, 'columns')"
@@ -110,39 +110,39 @@ function toggleBox() {
     <div class="foot">
       <span class="share" data-test="crushed">
         <strong><i class="dot low" />{{ measured ? percent(measured.crushed) : '–' }}</strong>
-        crushed
+        {{ $t('grade.scopesPanel.crushed') }}
       </span>
       <span class="share" data-test="clipped">
         <strong><i class="dot high" />{{ measured ? percent(measured.clipped) : '–' }}</strong>
-        clipped
+        {{ $t('grade.scopesPanel.clipped') }}
       </span>
       <span class="grow" />
       <button
         class="btn btn-bare"
         :aria-pressed="grading.deep"
-        title="Levels of 10 bits, as a 10-bit film would hold them (8 while playing)"
+        :title="$t('grade.scopesPanel.levelsOf10BitsAs')"
         data-test="deep"
         @click="grading.deep = !grading.deep"
       >
-        {{ grading.deep ? '10 bit' : '8 bit' }}
+        {{ grading.deep ? $t('grade.scopesPanel.n10Bit') : $t('grade.scopesPanel.n8Bit') }}
       </button>
       <button
         class="btn btn-bare"
         :aria-pressed="grading.marks"
-        title="Stripes on the picture where it is crushed or clipped"
+        :title="$t('grade.scopesPanel.stripesOnThePictureWhere')"
         data-test="marks"
         @click="grading.marks = !grading.marks"
       >
-        <IconMarks aria-hidden="true" /> Marks
+        <IconMarks aria-hidden="true" /> {{ $t('grade.scopesPanel.marks') }}
       </button>
       <button
         class="btn btn-bare"
         :aria-pressed="Boolean(grading.box)"
-        title="Measure a box of the picture"
+        :title="$t('grade.scopesPanel.measureABoxOfThe')"
         data-test="box"
         @click="toggleBox"
       >
-        <IconBox aria-hidden="true" /> Box
+        <IconBox aria-hidden="true" /> {{ $t('grade.scopesPanel.box') }}
       </button>
     </div>
   </section>

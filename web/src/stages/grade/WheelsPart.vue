@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Lift, gamma and gain. */
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import ColourWheel from './ColourWheel.vue'
 import GradeSliders from './GradeSliders.vue'
@@ -8,9 +9,17 @@ import type { useGrade } from './useGrade'
 const props = defineProps<{ grade: ReturnType<typeof useGrade> }>()
 
 const WHEELS = [
-  { id: 'lift', name: 'Lift', help: 'Dark parts; white stays' },
-  { id: 'gamma', name: 'Gamma', help: 'What lies between; black and white stay' },
-  { id: 'gain', name: 'Gain', help: 'Bright parts; black stays' },
+  { id: 'lift', name: t('grade.wheelsPart.lift'), help: t('grade.wheelsPart.darkPartsWhiteStays') },
+  {
+    id: 'gamma',
+    name: t('grade.wheelsPart.gamma'),
+    help: t('grade.wheelsPart.whatLiesBetweenBlackAnd'),
+  },
+  {
+    id: 'gain',
+    name: t('grade.wheelsPart.gain'),
+    help: t('grade.wheelsPart.brightPartsBlackStays'),
+  },
 ] as const
 
 const path = (wheel: string, what: string) => `wheels/${wheel}/${what}`

@@ -15,6 +15,7 @@ import { useGrading } from '@/stores/grading'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { newSeed, useProject } from '@/stores/project'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import MaskPart from './MaskPart.vue'
 import RangeSliders from '@/controls/RangeSliders.vue'
@@ -33,8 +34,8 @@ const { player } = useScreen()
 
 const zone = computed(() => props.grade.zone.value)
 const RANGES = [
-  { id: 'brightness', name: 'Only some brightness' },
-  { id: 'hues', name: 'Only some hues' },
+  { id: 'brightness', name: t('grade.zonesPart.onlySomeBrightness') },
+  { id: 'hues', name: t('grade.zonesPart.onlySomeHues') },
 ] as const
 
 async function add(start: (typeof STARTS)[number]) {
@@ -76,7 +77,7 @@ watch(
       )
       const hues = zone.value.original ? found.original : found.graded
       if (hues) await set({ hues: { ...zone.value.hues, ...hues, on: true } })
-      else notes.told('That spot has hardly any colour: tap something coloured.')
+      else notes.told(t('grade.zonesPart.thatSpotHasHardlyAny'))
     } catch (error) {
       notes.problem(error)
     }
@@ -117,9 +118,9 @@ function earlier(one: Zone, to: number) {
 
 <template>
   <fieldset class="zones" :disabled="grade.locked.value">
-    <TrayItem name="Zones">
+    <TrayItem :name="$t('grade.zonesPart.zones')">
       <div v-if="!grade.zones.value.length" class="adding">
-        <span class="quiet tiny">Add a zone:</span>
+        <span class="quiet tiny">{{ $t('grade.zonesPart.addAZone') }}</span>
         <BButton
           v-for="one in STARTS"
           :key="one.id"
@@ -133,14 +134,17 @@ function earlier(one: Zone, to: number) {
         </BButton>
       </div>
       <p v-if="!grade.zones.value.length" class="tiny quiet">
-        A zone is a further grade that works only where you say: inside a mask, at a brightness, at
-        a hue, or where all of these meet. So only the sky, only the skin, only the paper changes.
+        {{ $t('grade.zonesPart.aZoneIsAFurther') }}
       </p>
       <ul class="list">
         <li v-for="(one, index) in grade.zones.value" :key="one.id" :class="{ here: zone === one }">
           <button
             class="btn btn-bare"
-            :aria-label="one.on === false ? `Switch ${one.name} on` : `Switch ${one.name} off`"
+            :aria-label="
+              one.on === false
+                ? $t('grade.zonesPart.switchOn', { name: one.name })
+                : $t('grade.zonesPart.switchOff', { name: one.name })
+            "
             @click="setOn(one)"
           >
             <IconEyeOff v-if="one.on === false" aria-hidden="true" />
@@ -152,18 +156,22 @@ function earlier(one: Zone, to: number) {
             :data-test="`pick-zone-${index}`"
             @click="choose(one)"
           >
-            {{ one.name || `Zone ${index + 1}` }}
+            {{ one.name || $t('grade.zonesPart.zone', { index: index + 1 }) }}
           </button>
           <button
             v-if="index > 0"
             class="btn btn-bare"
-            :aria-label="`Let ${one.name} work earlier`"
-            title="Works earlier"
+            :aria-label="$t('grade.zonesPart.letWorkEarlier', { name: one.name })"
+            :title="$t('grade.zonesPart.worksEarlier')"
             @click="earlier(one, index - 1)"
           >
             <IconUp aria-hidden="true" />
           </button>
-          <button class="btn btn-bare" :aria-label="`Remove ${one.name}`" @click="remove(one)">
+          <button
+            class="btn btn-bare"
+            :aria-label="$t('grade.zonesPart.remove', { name: one.name })"
+            @click="remove(one)"
+          >
             <IconTrash aria-hidden="true" />
           </button>
         </li>
@@ -176,7 +184,9 @@ function earlier(one: Zone, to: number) {
         strategy="fixed"
         data-test="more-zones"
       >
-        <template #button-content><IconPlus aria-hidden="true" /> Add a zone</template>
+        <template #button-content
+          ><IconPlus aria-hidden="true" /> {{ $t('grade.zonesPart.addAnotherZone') }}</template
+        >
         <BDropdownItemButton
           v-for="one in STARTS"
           :key="one.id"
@@ -189,32 +199,32 @@ function earlier(one: Zone, to: number) {
       </BDropdown>
     </TrayItem>
     <template v-if="zone">
-      <TrayItem name="This zone">
+      <TrayItem :name="$t('grade.zonesPart.thisZone')">
         <div class="line">
           <BButton size="sm" variant="primary" data-test="grade-zone" @click="$emit('adjust')">
-            Grade this zone
+            {{ $t('grade.zonesPart.gradeThisZone') }}
           </BButton>
           <BButton
             size="sm"
             variant="secondary"
             :aria-pressed="grading.matte"
-            title="White is what the zone means, black what it leaves alone"
+            :title="$t('grade.zonesPart.whiteIsWhatTheZone')"
             data-test="matte"
             @click="grading.matte = !grading.matte"
           >
-            {{ grading.matte ? 'Hide matte' : 'Show matte' }}
+            {{ grading.matte ? $t('grade.zonesPart.hideMatte') : $t('grade.zonesPart.showMatte') }}
           </BButton>
           <SwitchField :on="zone.invert ?? false" @update:on="set({ invert: $event })">
-            Everything but that
+            {{ $t('grade.zonesPart.everythingButThat') }}
           </SwitchField>
           <SwitchField
             v-if="zone.hues || zone.brightness"
             :on="zone.original ?? false"
-            title="Brightness and hue are looked for in the picture before the rest of its grade"
+            :title="$t('grade.zonesPart.brightnessAndHueAreLooked')"
             data-test="zone-original"
             @update:on="set({ original: $event })"
           >
-            By the ungraded picture
+            {{ $t('grade.zonesPart.byTheUngradedPicture') }}
           </SwitchField>
         </div>
       </TrayItem>
@@ -227,7 +237,7 @@ function earlier(one: Zone, to: number) {
       />
       <MaskPart :grade="grade" />
       <template v-for="one in RANGES" :key="one.id">
-        <TrayItem :name="one.name" :told="zone[one.id] ? 'on' : 'off'">
+        <TrayItem :name="one.name" :told="zone[one.id] ? $t('words.isOn') : $t('words.isOff')">
           <SwitchField
             :on="Boolean(zone[one.id])"
             :data-test="`range-${one.id}`"
@@ -243,7 +253,7 @@ function earlier(one: Zone, to: number) {
             data-test="pick-hue"
             @click="grading.tool = grading.tool === 'hue' ? '' : 'hue'"
           >
-            Take the hue from the picture
+            {{ $t('grade.zonesPart.takeTheHueFromThe') }}
           </BButton>
         </TrayItem>
         <RangeSliders

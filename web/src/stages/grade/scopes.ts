@@ -1,17 +1,38 @@
 import { colourOf } from '@/controls/hues'
 import type { Counts, ScopeArray } from '@/player/measured'
+import { t } from '@/texts'
 
 export type ScopeKind = 'luma' | 'rgb' | 'parade' | 'vectors' | 'histogram'
 
 export const SCOPES: { id: ScopeKind; name: string; help: string; array: ScopeArray }[] = [
-  { id: 'luma', name: 'Luma', help: 'Brightness across the frame', array: 'luma' },
-  { id: 'rgb', name: 'RGB', help: 'Red, green and blue across the frame, together', array: 'rgb' },
-  { id: 'parade', name: 'Parade', help: 'Red, green and blue, side by side', array: 'rgb' },
-  { id: 'vectors', name: 'Vectors', help: 'Colours by hue and strength', array: 'vectorscope' },
+  {
+    id: 'luma',
+    name: t('grade.scopes.luma'),
+    help: t('grade.scopes.brightnessAcrossTheFrame'),
+    array: 'luma',
+  },
+  {
+    id: 'rgb',
+    name: t('grade.scopes.rgb'),
+    help: t('grade.scopes.redGreenAndBlueAcross'),
+    array: 'rgb',
+  },
+  {
+    id: 'parade',
+    name: t('grade.scopes.parade'),
+    help: t('grade.scopes.redGreenAndBlueSide'),
+    array: 'rgb',
+  },
+  {
+    id: 'vectors',
+    name: t('grade.scopes.vectors'),
+    help: t('grade.scopes.coloursByHueAndStrength'),
+    array: 'vectorscope',
+  },
   {
     id: 'histogram',
-    name: 'Histogram',
-    help: 'How many pixels have which level',
+    name: t('grade.scopes.histogram'),
+    help: t('grade.scopes.howManyPixelsHaveWhich'),
     array: 'histogram',
   },
 ]

@@ -1,12 +1,13 @@
 import Icon from '~icons/tabler/circle-half-2'
 import { defineStage } from '@/stages/stage'
+import { t } from '@/texts'
 import GradeBand from './GradeBand.vue'
 import GradeBench from './GradeBench.vue'
 import GradeOverlay from './GradeOverlay.vue'
 import GradeTools from './GradeTools.vue'
 
 export default defineStage({
-  name: 'Grade',
+  name: t('grade.stage.grade'),
   place: 3,
   icon: Icon,
   bench: GradeBench,

@@ -1,4 +1,5 @@
 import type { Schemas } from '@/api/client'
+import { t } from '@/texts'
 
 type Mask = NonNullable<Schemas['Zone']['masks']>[number]
 /** A zone as it is sent: the server fills in what is left out. */
@@ -8,51 +9,56 @@ export type ZoneStart = Record<string, unknown>
 export const STARTS: { id: string; name: string; help: string; zone: ZoneStart }[] = [
   {
     id: 'ellipse',
-    name: 'Ellipse',
-    help: 'Inside an ellipse',
+    name: t('grade.zones.ellipse'),
+    help: t('grade.zones.insideAnEllipse'),
     zone: { masks: [mask('ellipse', { size: [0.18, 0.18], outwards: 0.05 })] },
   },
   {
     id: 'rectangle',
-    name: 'Rectangle',
-    help: 'Inside a rectangle with round corners',
+    name: t('grade.zones.rectangle'),
+    help: t('grade.zones.insideARectangleWithRound'),
     zone: { masks: [mask('rectangle', { size: [0.18, 0.12], radius: 0.03, outwards: 0.04 })] },
   },
   {
     id: 'edge',
-    name: 'Edge',
-    help: 'On one side of a straight edge, such as a sky',
+    name: t('grade.zones.edge'),
+    help: t('grade.zones.onOneSideOfA'),
     zone: { masks: [mask('edge', { inwards: 0.06, outwards: 0.06 })] },
   },
   {
     id: 'path',
-    name: 'Pen',
-    help: 'Inside a line of points that you set',
+    name: t('grade.zones.pen'),
+    help: t('grade.zones.insideALineOfPoints'),
     zone: { masks: [mask('path', { contours: [], inwards: 0.01, outwards: 0.02 })] },
   },
   {
     id: 'brush',
-    name: 'Brush',
-    help: 'What you paint with a finger',
+    name: t('grade.zones.brush'),
+    help: t('grade.zones.whatYouPaintWithA'),
     zone: { masks: [mask('brush', {})] },
   },
   {
     id: 'bright',
-    name: 'Bright',
-    help: 'Only bright parts',
+    name: t('grade.zones.bright'),
+    help: t('grade.zones.onlyBrightParts'),
     zone: { brightness: { low: 65, high: 100, softness: 12 } },
   },
   {
     id: 'dark',
-    name: 'Dark',
-    help: 'Only dark parts',
+    name: t('grade.zones.dark'),
+    help: t('grade.zones.onlyDarkParts'),
     zone: { brightness: { low: 0, high: 30, softness: 12 } },
   },
-  { id: 'skin', name: 'Skin', help: 'Hues of skin', zone: { hues: { middle: 123, width: 36 } } },
+  {
+    id: 'skin',
+    name: t('grade.zones.skin'),
+    help: t('grade.zones.huesOfSkin'),
+    zone: { hues: { middle: 123, width: 36 } },
+  },
   {
     id: 'hue',
-    name: 'Hue',
-    help: 'Hues of one kind, such as the blue of a sky',
+    name: t('grade.zones.hue'),
+    help: t('grade.zones.huesOfOneKindSuch'),
     zone: { hues: { middle: 330, width: 50 } },
   },
 ]

@@ -78,7 +78,9 @@ async function paste(element: Preset) {
     data-test="add-layer"
     lazy
   >
-    <template #button-content><IconPlus aria-hidden="true" /> Layer</template>
+    <template #button-content
+      ><IconPlus aria-hidden="true" /> {{ $t('layer.addMenu.layer') }}</template
+    >
     <BDropdownItemButton
       v-for="one in kit.layer?.fresh"
       :key="one.name"
@@ -90,21 +92,21 @@ async function paste(element: Preset) {
     </BDropdownItemButton>
     <BDropdownDivider />
     <BDropdownItemButton
-      title="Drawn with a finger and smoothed"
+      :title="$t('layer.addMenu.drawnWithAFingerAnd')"
       data-test="add-freehand"
       @click="byHand"
     >
-      Line by hand
+      {{ $t('layer.addMenu.lineByHand') }}
     </BDropdownItemButton>
     <BDropdownItemButton
-      title="The paths of an SVG file, editable"
+      :title="$t('layer.addMenu.thePathsOfAnSvg')"
       data-test="add-drawing"
       @click="file?.click()"
     >
-      Drawing (SVG)
+      {{ $t('layer.addMenu.drawingSvg') }}
     </BDropdownItemButton>
     <template v-if="kit.elements.length">
-      <BDropdownHeader>From the Kit</BDropdownHeader>
+      <BDropdownHeader>{{ $t('layer.addMenu.fromTheKit') }}</BDropdownHeader>
       <BDropdownItemButton
         v-for="one in kit.elements"
         :key="one.id"
@@ -119,7 +121,7 @@ async function paste(element: Preset) {
   <input
     ref="file"
     type="file"
-    aria-label="Drawings to bring in"
+    :aria-label="$t('layer.addMenu.drawingsToBringIn')"
     accept=".svg,image/svg+xml"
     multiple
     hidden

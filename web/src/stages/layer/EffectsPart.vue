@@ -14,6 +14,7 @@ import { useClipboard } from '@/stores/clipboard'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import EffectFields from './EffectFields.vue'
 import { found } from './effects'
@@ -57,7 +58,7 @@ const parts = (row: readonly Effect[]) => row.map((one) => omitted(one, 'id'))
 
 function copyAll() {
   clipboard.effects = [...effects.value]
-  notes.told(effects.value.length === 1 ? 'Effect copied.' : 'Effects copied.')
+  notes.told(t('layer.effectsPart.effectsCopied', effects.value.length))
 }
 
 const naming = ref(false)
@@ -65,8 +66,12 @@ const name = ref('')
 
 async function keep() {
   try {
-    await kit.keepPreset(name.value.trim() || 'Effects', { effects: effects.value }, 'effects')
-    notes.told(`“${name.value}” is in the Kit.`)
+    await kit.keepPreset(
+      name.value.trim() || t('words.effects'),
+      { effects: effects.value },
+      'effects',
+    )
+    notes.told(t('layer.effectsPart.isInTheKit', { name: name.value }))
   } catch (error) {
     notes.problem(error)
   }
@@ -80,14 +85,14 @@ const remove = (preset: Preset) =>
 
 <template>
   <fieldset class="effects" :disabled="layer.locked.value">
-    <TrayItem name="Effects" :told="effects.length ? String(effects.length) : ''">
+    <TrayItem :name="$t('words.effects')" :told="effects.length ? String(effects.length) : ''">
       <div class="finder">
         <input
           v-model="wanted"
           type="search"
           class="form-control form-control-sm"
-          placeholder="Add an effect"
-          aria-label="Add an effect: search"
+          :placeholder="$t('layer.effectsPart.addAnEffect')"
+          :aria-label="$t('layer.effectsPart.addAnEffectSearch')"
           data-test="find-effect"
           @focus="searching = true"
           @input="searching = true"
@@ -101,30 +106,32 @@ const remove = (preset: Preset) =>
           strategy="fixed"
           data-test="effects-more"
         >
-          <template #button-content>Kit</template>
+          <template #button-content>{{ $t('words.kit') }}</template>
           <BDropdownItemButton :disabled="!effects.length" @click="copyAll">
-            Copy all effects
+            {{ $t('layer.effectsPart.copyAllEffects') }}
           </BDropdownItemButton>
           <BDropdownItemButton
             :disabled="!clipboard.effects.length"
             data-test="paste-effects"
             @click="layer.addParts('effects', parts(clipboard.effects))"
           >
-            Paste {{ clipboard.effects.length || '' }}
+            {{ $t('layer.effectsPart.paste', { count: clipboard.effects.length || '' }) }}
           </BDropdownItemButton>
           <BDropdownItemButton
             :disabled="!effects.length"
             data-test="keep-effects"
             @click="((name = ''), (naming = true))"
           >
-            Keep these in the Kit
+            {{ $t('layer.effectsPart.keepTheseInTheKit') }}
           </BDropdownItemButton>
           <template v-for="one in kit.effects" :key="one.id">
             <BDropdownItemButton :data-test="`effects-${one.name}`" @click="apply(one)">
-              Add “{{ one.name }}”
+              {{ $t('layer.effectsPart.add', { name: one.name }) }}
             </BDropdownItemButton>
             <BDropdownItemButton @click="remove(one)">
-              <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+              <span class="quiet">{{
+                $t('layer.effectsPart.takeOutOfTheKit', { name: one.name })
+              }}</span>
             </BDropdownItemButton>
           </template>
         </BDropdown>
@@ -135,14 +142,17 @@ const remove = (preset: Preset) =>
             <strong>{{ one.title }}</strong> <span class="tiny quiet">{{ one.help }}</span>
           </button>
         </li>
-        <li v-if="!kinds.length" class="quiet tiny none">No effect is called that.</li>
+        <li v-if="!kinds.length" class="quiet tiny none">
+          {{ $t('layer.effectsPart.noEffectIsCalledThat') }}
+        </li>
         <li>
-          <button class="quiet tiny" @click="searching = false">Close the list</button>
+          <button class="quiet tiny" @click="searching = false">
+            {{ $t('layer.effectsPart.closeTheList') }}
+          </button>
         </li>
       </ul>
       <p v-else-if="!effects.length" class="tiny quiet">
-        None yet. Effects work one after another, from the first to the last; each can be switched
-        off, mixed in by a share, and have keys.
+        {{ $t('layer.effectsPart.noneYetEffectsWorkOne') }}
       </p>
       <ol class="row-of">
         <li v-for="(one, index) in effects" :key="one.id" data-test="effect-row">
@@ -151,7 +161,7 @@ const remove = (preset: Preset) =>
               class="btn btn-bare small"
               role="switch"
               :aria-checked="one.on !== false"
-              :aria-label="`${kindOf(one)?.title} on`"
+              :aria-label="$t('layer.effectsPart.on', { title: kindOf(one)?.title })"
               @click="layer.setPart('effects', one.id ?? '', { on: one.on === false })"
             >
               <IconEyeOff v-if="one.on === false" aria-hidden="true" />
@@ -167,8 +177,8 @@ const remove = (preset: Preset) =>
             <button
               class="btn btn-bare small"
               :disabled="!index"
-              aria-label="Works earlier"
-              title="Works earlier"
+              :aria-label="$t('layer.effectsPart.worksEarlier')"
+              :title="$t('layer.effectsPart.worksEarlier')"
               @click="layer.orderPart('effects', one.id ?? '', index - 1)"
             >
               <IconUp aria-hidden="true" />
@@ -176,15 +186,15 @@ const remove = (preset: Preset) =>
             <button
               class="btn btn-bare small"
               :disabled="index === effects.length - 1"
-              aria-label="Works later"
-              title="Works later"
+              :aria-label="$t('layer.effectsPart.worksLater')"
+              :title="$t('layer.effectsPart.worksLater')"
               @click="layer.orderPart('effects', one.id ?? '', index + 1)"
             >
               <IconDown aria-hidden="true" />
             </button>
             <button
               class="btn btn-bare small"
-              :aria-label="`Delete ${kindOf(one)?.title}`"
+              :aria-label="$t('layer.effectsPart.delete', { title: kindOf(one)?.title })"
               @click="layer.removePart('effects', one.id ?? '')"
             >
               <IconTrash aria-hidden="true" />
@@ -200,7 +210,7 @@ const remove = (preset: Preset) =>
     <NameDialog
       v-model="name"
       :open="naming"
-      title="Keep these effects"
+      :title="$t('layer.effectsPart.keepTheseEffects')"
       @ok="keep"
       @hidden="naming = false"
     />

@@ -14,6 +14,7 @@ import { fillCss } from '@/picture/fills'
 import { useKit } from '@/stores/kit'
 import { useLayering } from '@/stores/layering'
 import type { Layer } from '@/inhand/useLayer'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 
 const props = defineProps<{
@@ -30,12 +31,12 @@ const layering = useLayering()
 const fill = computed(() => props.layer.prop(props.path) as Fill | null | undefined)
 const kind = computed(() => fill.value?.kind ?? 'none')
 const KINDS = [
-  { id: 'plain', name: 'Plain' },
-  { id: 'straight', name: 'Straight' },
-  { id: 'round', name: 'Round' },
+  { id: 'plain', name: t('layer.fillEditor.plain') },
+  { id: 'straight', name: t('layer.fillEditor.straight') },
+  { id: 'round', name: t('layer.fillEditor.round') },
 ] as const
 const choices = computed(() => [
-  ...(props.optional ? [{ id: 'none', name: 'None' } as const] : []),
+  ...(props.optional ? [{ id: 'none', name: t('words.none') } as const] : []),
   ...KINDS,
 ])
 
@@ -160,7 +161,7 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
       <div class="line">
         <span class="name">{{ label }}</span>
         <ChoiceGroup
-          :label="`${label}: kind of fill`"
+          :label="$t('layer.fillEditor.kindOfFill', { label })"
           :choices="choices"
           :taken="kind"
           @take="become($event)"
@@ -179,10 +180,10 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
           <div
             class="bar"
             :style="{ background: fillCss(fill) }"
-            title="Tap to add a stop"
+            :title="$t('layer.fillEditor.tapToAddAStop')"
             data-test="gradient-bar"
             role="group"
-            :aria-label="`${label}: its stops`"
+            :aria-label="$t('layer.fillEditor.itsStops', { label })"
             @click.self="addStop"
             @keydown.enter.self="addStop()"
           >
@@ -195,26 +196,31 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
                 left: `${shownAt(index)}%`,
                 '--shown': String(valueAt(one.colour, layer.local.value) ?? '#808080'),
               }"
-              :aria-label="`Stop ${index + 1} at ${Math.round(shownAt(index))} %; arrow keys move it`"
+              :aria-label="
+                $t('layer.fillEditor.stopAtArrowKeysMove', {
+                  index: index + 1,
+                  shownAt: Math.round(shownAt(index)),
+                })
+              "
               @pointerdown="grip.down($event, index)"
               @keydown="nudge($event, index)"
             />
           </div>
           <div class="line">
             <BButton size="sm" variant="secondary" @click="addStop()">
-              <IconPlus aria-hidden="true" /> Stop
+              <IconPlus aria-hidden="true" /> {{ $t('layer.fillEditor.stop') }}
             </BButton>
             <BButton size="sm" variant="secondary" :disabled="stops.length < 2" @click="removeStop">
-              <IconTrash aria-hidden="true" /> Stop
+              <IconTrash aria-hidden="true" /> {{ $t('layer.fillEditor.stop') }}
             </BButton>
             <BButton
               size="sm"
               variant="secondary"
               :aria-pressed="handled"
-              title="Drag its two ends on the picture"
+              :title="$t('layer.fillEditor.dragItsTwoEndsOn')"
               @click="layering.fill = handled ? 'none' : path"
             >
-              Ends on the picture
+              {{ $t('layer.fillEditor.endsOnThePicture') }}
             </BButton>
           </div>
           <ControlFields

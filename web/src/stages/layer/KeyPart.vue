@@ -16,6 +16,7 @@ import { useLayering } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import type { Layer } from '@/inhand/useLayer'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import SwitchField from '@/controls/SwitchField.vue'
 
@@ -31,9 +32,9 @@ const { player } = useScreen()
 const key = computed(() => props.layer.clip.value?.key ?? null)
 const kind = computed(() => key.value?.kind ?? 'none')
 const KINDS = [
-  { id: 'none', name: 'None' },
-  { id: 'chroma', name: 'Colour', help: 'Clear where the colour of a screen is' },
-  { id: 'luma', name: 'Brightness', help: 'Clear where it is dark, or bright' },
+  { id: 'none', name: t('words.none') },
+  { id: 'chroma', name: t('words.colour'), help: t('layer.keyPart.clearWhereTheColourOf') },
+  { id: 'luma', name: t('layer.keyPart.brightness'), help: t('layer.keyPart.clearWhereItIsDark') },
 ] as const
 
 const screens = ref<Schemas['ScreenOut'][]>([])
@@ -66,7 +67,7 @@ async function become(id: 'none' | 'chroma' | 'luma') {
   }
   await look()
   const found = screens.value[0]
-  if (!found) notes.told('No screen was found in this frame. Tap its colour, or set it by hand.')
+  if (!found) notes.told(t('layer.keyPart.noScreenWasFoundIn'))
   const level = found ? { colour: found.colour, clear_below: found.clear_below } : {}
   await props.layer.setWhole({ key: { kind: 'chroma', ...level } })
 }
@@ -108,40 +109,47 @@ const whole = (values: Record<string, unknown>) =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [`key/${name}`, value]))
 
 const copied = computed(() => clipboard.key)
+const told = computed(() =>
+  kind.value === 'none' ? '' : (KINDS.find((one) => one.id === kind.value)?.name ?? ''),
+)
 </script>
 
 <template>
   <fieldset class="key" :disabled="layer.locked.value">
-    <TrayItem name="Key" :told="kind === 'none' ? '' : kind">
+    <TrayItem :name="$t('layer.keyPart.key')" :told="told">
       <div class="line">
-        <ChoiceGroup label="Kind of key" :choices="KINDS" :taken="kind" @take="become($event)" />
+        <ChoiceGroup
+          :label="$t('layer.keyPart.kindOfKey')"
+          :choices="KINDS"
+          :taken="kind"
+          @take="become($event)"
+        />
         <span class="grow" />
         <BButton
           v-if="key"
           size="sm"
           variant="secondary"
-          title="To be pasted onto other clips"
+          :title="$t('layer.keyPart.toBePastedOntoOther')"
           @click="clipboard.key = key"
         >
-          Copy
+          {{ $t('layer.keyPart.copy') }}
         </BButton>
         <BButton
           v-if="copied"
           size="sm"
           variant="secondary"
-          title="The copied key, on all that is in hand"
+          :title="$t('layer.keyPart.theCopiedKeyOnAll')"
           @click="layer.setWhole({ key: copied })"
         >
-          Paste
+          {{ $t('layer.keyPart.paste') }}
         </BButton>
       </div>
       <p v-if="!key" class="tiny quiet">
-        A key makes part of the layer clear: by the colour of the screen that was filmed behind
-        somebody, or by brightness, such as a sky. “Colour” looks for the screen by itself.
+        {{ $t('layer.keyPart.aKeyMakesPartOf') }}
       </p>
     </TrayItem>
     <template v-if="key">
-      <TrayItem v-if="key.kind === 'chroma'" name="Screen">
+      <TrayItem v-if="key.kind === 'chroma'" :name="$t('layer.keyPart.screen')">
         <div class="line">
           <button
             v-for="screen in screens"
@@ -149,8 +157,18 @@ const copied = computed(() => clipboard.key)
             class="swatch"
             :class="{ here: screen.colour === key.colour }"
             :style="{ background: screen.colour }"
-            :aria-label="`Screen of the colour ${screen.colour}, ${Math.round(screen.share * 100)} % of the picture`"
-            :title="`${screen.colour}: ${Math.round(screen.share * 100)} % of the picture`"
+            :aria-label="
+              $t('layer.keyPart.screenOfTheColourOf', {
+                colour: screen.colour,
+                share: Math.round(screen.share * 100),
+              })
+            "
+            :title="
+              $t('layer.keyPart.ofThePicture', {
+                colour: screen.colour,
+                share: Math.round(screen.share * 100),
+              })
+            "
             data-test="screen"
             @click="takeScreen(screen)"
           />
@@ -161,24 +179,24 @@ const copied = computed(() => clipboard.key)
             data-test="pick-screen"
             @click="drawing.put('pick')"
           >
-            <IconPick aria-hidden="true" /> Tap it
+            <IconPick aria-hidden="true" /> {{ $t('layer.keyPart.tapIt') }}
           </BButton>
           <BButton size="sm" variant="secondary" :disabled="asking" @click="look">
-            Look again
+            {{ $t('layer.keyPart.lookAgain') }}
           </BButton>
         </div>
       </TrayItem>
-      <TrayItem name="Switches">
+      <TrayItem :name="$t('layer.keyPart.switches')">
         <div class="line">
           <SwitchField :on="key.on !== false" @update:on="layer.setWhole({ 'key/on': $event })">
-            On
+            {{ $t('layer.keyPart.on') }}
           </SwitchField>
           <SwitchField
             :on="key.invert ?? false"
             data-test="key-invert"
             @update:on="layer.setWhole({ 'key/invert': $event })"
           >
-            Keep the other part
+            {{ $t('layer.keyPart.keepTheOtherPart') }}
           </SwitchField>
         </div>
       </TrayItem>
@@ -189,12 +207,12 @@ const copied = computed(() => clipboard.key)
         @trying="layer.tryWhole(whole($event))"
         @set="layer.setWhole(whole($event))"
       />
-      <TrayItem v-if="key.kind === 'chroma'" name="Edge response">
-        <strong class="tiny quiet">Edge response, from clear to solid</strong>
+      <TrayItem v-if="key.kind === 'chroma'" :name="$t('layer.keyPart.edgeResponse')">
+        <strong class="tiny quiet">{{ $t('layer.keyPart.edgeResponseFromClearTo') }}</strong>
         <CurveGraph
           :points="response"
           colour="#ff8a6b"
-          label="Edge response"
+          :label="$t('layer.keyPart.edgeResponse')"
           @trying="layer.trying({ 'key/response': $event })"
           @set="layer.set({ 'key/response': $event })"
         />

@@ -9,6 +9,7 @@ import { useKit } from '@/stores/kit'
 import { useDrawing } from '@/stores/drawing'
 import { useLayering, type LayerPart } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import EffectsPart from './EffectsPart.vue'
 import FillEditor from './FillEditor.vue'
 import KeyPart from './KeyPart.vue'
@@ -36,20 +37,24 @@ onBeforeUnmount(() => {
 
 /** What a layer itself is made of, by its kind. */
 const CONTENT: Record<string, { name: string; part: Component; more: object }> = {
-  text: { name: 'Text', part: TextPart, more: {} },
-  shape: { name: 'Shape', part: ShapePart, more: {} },
-  solid: { name: 'Fill', part: FillEditor, more: { label: 'Fill', path: 'fill' } },
+  text: { name: t('layer.layerBench.text'), part: TextPart, more: {} },
+  shape: { name: t('layer.layerBench.shape'), part: ShapePart, more: {} },
+  solid: {
+    name: t('layer.layerBench.fill'),
+    part: FillEditor,
+    more: { label: t('layer.layerBench.fill'), path: 'fill' },
+  },
 }
 const content = computed(() => CONTENT[layer.clip.value?.kind ?? ''])
 const parts = computed(() => {
   const kind = layer.clip.value?.kind ?? ''
   const named = (id: LayerPart, name: string) => ({ id, name, test: `layer-part-${id}` })
   return [
-    named('look', 'Laid'),
+    named('look', t('layer.layerBench.laid')),
     ...(content.value ? [named('content', content.value.name)] : []),
-    ...(kind === 'adjustment' ? [] : [named('key', 'Key')]),
-    named('masks', 'Masks'),
-    named('effects', 'Effects'),
+    ...(kind === 'adjustment' ? [] : [named('key', t('layer.layerBench.key'))]),
+    named('masks', t('words.masks')),
+    named('effects', t('words.effects')),
   ]
 })
 const part = computed(() =>
@@ -78,8 +83,8 @@ watch(
 
 <template>
   <BenchPair
-    label="The layer in hand"
-    left="Layers"
+    :label="$t('layer.layerBench.theLayerInHand')"
+    :left="$t('layer.layerBench.layers')"
     left-first
     :parts="parts"
     :part="part"
@@ -88,13 +93,19 @@ watch(
   >
     <template #left><LayerList /></template>
     <template #tools>
-      <span v-if="!layer.over.value" class="tiny quiet">not at the playhead</span>
+      <span v-if="!layer.over.value" class="tiny quiet">{{
+        $t('layer.layerBench.notAtThePlayhead')
+      }}</span>
       <span class="grow" />
       <template v-if="layer.hasKeys.value">
-        <button class="btn btn-bare" aria-label="To the key before" @click="layer.jump(-1)">
+        <button
+          class="btn btn-bare"
+          :aria-label="$t('words.toTheKeyBefore')"
+          @click="layer.jump(-1)"
+        >
           <IconBefore aria-hidden="true" />
         </button>
-        <button class="btn btn-bare" aria-label="To the next key" @click="layer.jump(1)">
+        <button class="btn btn-bare" :aria-label="$t('words.toTheNextKey')" @click="layer.jump(1)">
           <IconNext aria-hidden="true" />
         </button>
       </template>
@@ -111,10 +122,9 @@ watch(
     <MasksPart v-else-if="part === 'masks'" :layer="layer" />
     <EffectsPart v-else :layer="layer" />
     <template #empty>
-      <strong>No layer in hand</strong>
+      <strong>{{ $t('layer.layerBench.noLayerInHand') }}</strong>
       <span>
-        Tap a layer in the list or on the picture; tap again for the one behind. “Layer” adds text,
-        shapes, colours and adjustments at the playhead.
+        {{ $t('layer.layerBench.tapALayerInThe') }}
       </span>
     </template>
   </BenchPair>

@@ -10,6 +10,7 @@ import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { KIND_NAMES } from '@/api/kinds'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 import AddMenu from './AddMenu.vue'
 import LayerRow from './LayerRow.vue'
@@ -28,6 +29,10 @@ const notes = useNotes()
 const { player } = useScreen()
 const { phone } = usePhone()
 const pictures = useLayerPictures()
+const shape = computed(() => {
+  const canvas = project.document?.canvas
+  return canvas ? canvas.width / canvas.height : 1
+})
 
 const at = computed(() => tickOf(player.shown.value, project.rate))
 const rows = computed<Row[]>(() =>
@@ -58,8 +63,9 @@ const grip = useGrip<number>({
   slop: 0,
   move({ event }) {
     const boxes = [...(list.value?.children ?? [])].map((row) => row.getBoundingClientRect())
-    const over = boxes.findIndex((box) =>
-      phone.value ? event.clientX < box.right : event.clientY < box.bottom,
+    const y = Math.min(Math.max(event.clientY, boxes[0]?.top ?? 0), (boxes.at(-1)?.bottom ?? 1) - 1)
+    const over = boxes.findIndex(
+      (box) => y < box.top || (y < box.bottom && event.clientX < box.right),
     )
     target.value = over < 0 ? boxes.length - 1 : over
   },
@@ -121,8 +127,8 @@ async function keep() {
   }))
   const content = { copies, width: canvas?.width ?? 1080, height: canvas?.height ?? 1920 }
   try {
-    await kit.keepPreset(name.value.trim() || 'Element', content, 'element')
-    notes.told(`“${name.value}” is in the Kit.`)
+    await kit.keepPreset(name.value.trim() || t('layer.layerList.element'), content, 'element')
+    notes.told(t('layer.layerList.isInTheKit', { name: name.value }))
   } catch (error) {
     notes.problem(error)
   }
@@ -130,14 +136,14 @@ async function keep() {
 </script>
 
 <template>
-  <section class="panel layers" aria-label="Layers of this frame">
+  <section class="panel layers" :aria-label="$t('layer.layerList.layersOfThisFrame')">
     <header>
-      <strong>This frame</strong>
-      <span class="tiny quiet">front to back</span>
+      <strong>{{ $t('layer.layerList.thisFrame') }}</strong>
+      <span class="tiny quiet">{{ $t('layer.layerList.frontToBack') }}</span>
       <span class="grow" />
       <AddMenu v-if="!phone" />
     </header>
-    <ol v-if="rows.length" ref="list" class="rows" data-test="layers">
+    <ol v-if="rows.length" ref="list" class="rows" :style="{ '--shape': shape }" data-test="layers">
       <LayerRow
         v-for="(row, index) in rows"
         :key="row.clip.id"
@@ -157,21 +163,21 @@ async function keep() {
       />
     </ol>
     <div v-else class="empty">
-      <strong>Nothing at the playhead</strong>
-      <span>Move it over a clip, or add a layer here.</span>
+      <strong>{{ $t('layer.layerList.nothingAtThePlayhead') }}</strong>
+      <span>{{ $t('layer.layerList.moveItOverAClip') }}</span>
     </div>
     <NameDialog
       v-model="name"
       :open="Boolean(naming)"
-      title="Name of the layer"
+      :title="$t('layer.layerList.nameOfTheLayer')"
       @ok="setName"
       @hidden="naming = null"
     />
     <NameDialog
       v-model="name"
       :open="Boolean(keeping)"
-      title="Keep in the Kit"
-      :label="`${keeping?.length === 1 ? 'This layer' : `These ${keeping?.length} layers`} can then be added to any project, still editable.`"
+      :title="$t('layer.layerList.keepInTheKit')"
+      :label="$t('layer.layerList.canThenBeAddedTo', keeping?.length ?? 0)"
       @ok="keep"
       @hidden="keeping = null"
     />
@@ -225,6 +231,15 @@ header {
   grid-auto-columns: 92px;
   overflow: auto hidden;
   scrollbar-width: none;
+}
+@container (height > 200px) {
+  .phone .rows {
+    grid: none;
+    grid-auto-flow: row;
+    grid-template-columns: repeat(auto-fill, minmax(104px, 1fr));
+    align-content: start;
+    overflow: hidden auto;
+  }
 }
 .phone .before {
   box-shadow: -3px 0 0 var(--accent);

@@ -141,19 +141,19 @@ function pick(event: PointerEvent) {
       class="pick"
       role="button"
       tabindex="0"
-      aria-label="Tap the screen behind"
+      :aria-label="$t('layer.layerOverlay.tapTheScreenBehind')"
       data-test="layer-pick"
       @pointerdown="pick"
       @keydown.esc.stop="drawing.tool = ''"
     >
-      <span>Tap the screen behind</span>
+      <span>{{ $t('layer.layerOverlay.tapTheScreenBehind') }}</span>
     </div>
     <StrokeSurface
       v-else-if="drawing.tool === 'freehand'"
       :width="width"
       :height="height"
       :line="layering.drawn.width * scale"
-      told="Draw a line by hand"
+      :told="$t('layer.layerOverlay.drawALineByHand')"
       @drawn="drawByHand"
     />
     <MaskSurface
@@ -170,7 +170,7 @@ function pick(event: PointerEvent) {
       :to="ownFrame.to"
       :back="ownFrame.back"
       :drawing="drawing.tool === 'pen'"
-      name="Path of the shape"
+      :name="$t('layer.layerOverlay.pathOfTheShape')"
       @trying="player.tryOut(shapePathStep($event))"
       @set="layer.send(shapePathStep($event))"
       @drawn="drawing.tool = ''"

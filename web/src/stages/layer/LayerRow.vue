@@ -14,6 +14,7 @@ import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 import { KIND_ICONS, KIND_NAMES } from '@/api/kinds'
+import { t } from '@/texts'
 
 const props = defineProps<{
   clip: PicturedClip
@@ -37,25 +38,29 @@ const here = computed(() => hand.ids.includes(id.value))
 const name = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
 const signs = computed(() => {
   const { clip } = props
-  const counted = (count: number, noun: string) =>
-    count ? `${count} ${noun}${count > 1 ? 's' : ''}` : ''
+  const masks = clip.masks?.length ?? 0
+  const effects = clip.effects?.length ?? 0
   return [
     KIND_NAMES[clip.kind],
-    clip.key ? 'key' : '',
-    clip.grade ? 'graded' : '',
-    counted(clip.masks?.length ?? 0, 'mask'),
-    counted(clip.effects?.length ?? 0, 'effect'),
-    clip.clipped ? 'clipped' : '',
+    clip.key ? t('layer.layerRow.key') : '',
+    clip.grade ? t('layer.layerRow.graded') : '',
+    masks ? t('layer.layerRow.masks', masks) : '',
+    effects ? t('layer.layerRow.effects', effects) : '',
+    clip.clipped ? t('layer.layerRow.clipped') : '',
   ]
     .filter(Boolean)
     .join(' · ')
 })
 const blend = computed(() => {
   const found = kit.layer?.blends.find((one) => one.name === props.clip.blend)
-  return found?.group === 'holdout' ? 'holdout' : (found?.title ?? props.clip.blend ?? 'normal')
+  return found?.group === 'holdout'
+    ? t('layer.layerRow.holdout')
+    : (found?.title ?? props.clip.blend ?? t('layer.layerRow.normal'))
 })
 const opacity = computed(() =>
-  typeof props.clip.opacity === 'number' ? `${Math.round(props.clip.opacity * 100)}` : 'keys',
+  typeof props.clip.opacity === 'number'
+    ? `${Math.round(props.clip.opacity * 100)}`
+    : t('layer.layerRow.keys'),
 )
 
 const setTrack = (values: { hidden?: boolean; solo?: boolean; locked?: boolean }) =>
@@ -69,8 +74,8 @@ const copyAbove = () => hand.bring({ kind: 'copy_above', clips: [id.value] })
   <li :class="{ here, away }" data-test="layer-row">
     <button
       class="grip"
-      :aria-label="`Order of ${name}: drag, or arrow up and down`"
-      title="Drag to put it in front or behind"
+      :aria-label="$t('layer.layerRow.orderOfDragOrArrow', { name })"
+      :title="$t('layer.layerRow.dragToPutItIn')"
       @pointerdown="emit('grab', $event)"
       @keydown="emit('nudge', $event)"
     >
@@ -90,8 +95,8 @@ const copyAbove = () => hand.bring({ kind: 'copy_above', clips: [id.value] })
       class="btn btn-bare small"
       role="switch"
       :aria-checked="!track.hidden"
-      :aria-label="`Show the track ${track.name}`"
-      :title="track.hidden ? 'Show its track' : 'Hide its track'"
+      :aria-label="$t('layer.layerRow.showTheTrack', { name: track.name })"
+      :title="track.hidden ? $t('layer.layerRow.showItsTrack') : $t('layer.layerRow.hideItsTrack')"
       @click="setTrack({ hidden: !track.hidden })"
     >
       <IconEyeOff v-if="track.hidden" aria-hidden="true" />
@@ -106,26 +111,30 @@ const copyAbove = () => hand.bring({ kind: 'copy_above', clips: [id.value] })
       strategy="fixed"
     >
       <template #button-content>
-        <IconDots :aria-label="`What to do with ${name}`" />
+        <IconDots :aria-label="$t('layer.layerRow.whatToDoWith', { name })" />
       </template>
-      <BDropdownItemButton @click="emit('rename')">Rename</BDropdownItemButton>
+      <BDropdownItemButton @click="emit('rename')">{{ $t('words.rename') }}</BDropdownItemButton>
       <BDropdownItemButton data-test="copy-above" @click="copyAbove()">
-        Copy in front
+        {{ $t('layer.layerRow.copyInFront') }}
       </BDropdownItemButton>
       <BDropdownItemButton v-if="track.kind === 'main'" @click="toOwn()">
-        Raise
+        {{ $t('layer.layerRow.raise') }}
       </BDropdownItemButton>
-      <BDropdownItemButton v-else @click="toMain()">Lower</BDropdownItemButton>
+      <BDropdownItemButton v-else @click="toMain()">{{
+        $t('layer.layerRow.lower')
+      }}</BDropdownItemButton>
       <BDropdownItemButton @click="setTrack({ solo: !track.solo })">
         <IconSolo aria-hidden="true" />
-        {{ track.solo ? 'Show the others too' : 'Show only its track' }}
+        {{
+          track.solo ? $t('layer.layerRow.showTheOthersToo') : $t('layer.layerRow.showOnlyItsTrack')
+        }}
       </BDropdownItemButton>
       <BDropdownItemButton @click="setTrack({ locked: !track.locked })">
         <component :is="track.locked ? IconLockOpen : IconLock" aria-hidden="true" />
-        {{ track.locked ? 'Unlock its track' : 'Lock its track' }}
+        {{ track.locked ? $t('layer.layerRow.unlockItsTrack') : $t('layer.layerRow.lockItsTrack') }}
       </BDropdownItemButton>
       <BDropdownItemButton data-test="keep-element" @click="emit('keep')">
-        Keep in the Kit
+        {{ $t('layer.layerRow.keepInTheKit') }}
       </BDropdownItemButton>
     </BDropdown>
   </li>
@@ -227,6 +236,12 @@ li {
   width: 100%;
   height: 100%;
   min-height: 0;
+}
+@container (height > 200px) {
+  .phone .what :is(img, .glyph) {
+    height: auto;
+    aspect-ratio: var(--shape);
+  }
 }
 .phone .words {
   padding: 0 6px;

@@ -14,9 +14,9 @@ const { phone } = usePhone()
 
 <template>
   <SideButton
-    name="Matte"
+    :name="$t('layer.layerTools.matte')"
     :icon="IconMatte"
-    help="White is what is seen of the layer, black what is clear"
+    :help="$t('layer.layerTools.whiteIsWhatIsSeen')"
     :aria-pressed="layering.matte"
     :disabled="!layer.clip.value"
     data-test="layer-matte"

@@ -8,6 +8,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { isDrawn } from '@/api/types'
 import { useKit } from '@/stores/kit'
 import type { Layer } from '@/inhand/useLayer'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import SwitchField from '@/controls/SwitchField.vue'
 
@@ -16,13 +17,13 @@ const kit = useKit()
 const clip = computed(() => props.layer.clip.value)
 
 const GROUPS = [
-  ['plain', 'Plain'],
-  ['darker', 'Darker'],
-  ['lighter', 'Lighter'],
-  ['contrast', 'Contrast'],
-  ['difference', 'Difference'],
-  ['colour', 'Colour'],
-  ['holdout', 'Holdout: not seen, cuts a hole below'],
+  ['plain', t('layer.lookPart.plain')],
+  ['darker', t('layer.lookPart.darker')],
+  ['lighter', t('layer.lookPart.lighter')],
+  ['contrast', t('layer.lookPart.contrast')],
+  ['difference', t('layer.lookPart.difference')],
+  ['colour', t('words.colour')],
+  ['holdout', t('layer.lookPart.holdoutNotSeenCutsA')],
 ] as const
 const groups = computed(() =>
   GROUPS.map(([id, name]) => ({
@@ -32,14 +33,22 @@ const groups = computed(() =>
 )
 
 const CLIPPED = [
-  { id: '', name: 'Free', help: 'Seen wherever it is' },
-  { id: 'alpha', name: 'By alpha', help: 'Only where the layer below is solid' },
-  { id: 'luma', name: 'By luma', help: 'Only where the layer below is bright' },
+  { id: '', name: t('layer.lookPart.free'), help: t('layer.lookPart.seenWhereverItIs') },
+  {
+    id: 'alpha',
+    name: t('layer.lookPart.byAlpha'),
+    help: t('layer.lookPart.onlyWhereTheLayerBelow'),
+  },
+  {
+    id: 'luma',
+    name: t('layer.lookPart.byLuma'),
+    help: t('layer.lookPart.onlyWhereItIsBright'),
+  },
 ] as const
 const FITS = [
-  { id: 'whole', name: 'Whole', help: 'All of it is seen' },
-  { id: 'fill', name: 'Fill', help: 'It fills the canvas' },
-  { id: 'own', name: 'Own pixels', help: 'A pixel for a pixel' },
+  { id: 'whole', name: t('layer.lookPart.whole'), help: t('layer.lookPart.allOfItIsSeen') },
+  { id: 'fill', name: t('layer.lookPart.fill'), help: t('layer.lookPart.itFillsTheCanvas') },
+  { id: 'own', name: t('layer.lookPart.ownPixels'), help: t('layer.lookPart.aPixelForAPixel') },
 ] as const
 
 const picture = computed(() => {
@@ -55,9 +64,9 @@ const cropValues = (values: Record<string, unknown>) =>
 
 <template>
   <fieldset v-if="clip" class="look" :disabled="layer.locked.value">
-    <TrayItem name="Blend" :told="clip.blend ?? 'normal'">
+    <TrayItem :name="$t('layer.lookPart.blend')" :told="clip.blend ?? $t('layer.lookPart.normal')">
       <label class="line">
-        <span class="name">Blend</span>
+        <span class="name">{{ $t('layer.lookPart.blend') }}</span>
         <select
           class="form-select form-select-sm"
           :value="clip.blend ?? 'normal'"
@@ -73,7 +82,7 @@ const cropValues = (values: Record<string, unknown>) =>
       </label>
     </TrayItem>
     <ValueField
-      label="Opacity"
+      :label="$t('words.opacity')"
       :value="layer.now('opacity', 1) * 100"
       :low="0"
       :high="100"
@@ -86,46 +95,50 @@ const cropValues = (values: Record<string, unknown>) =>
       @key="layer.toggleKey('opacity', 1)"
     />
     <ChoiceRow
-      name="Clipped"
-      label="Clipped to the layer below"
+      :name="$t('layer.lookPart.clipped')"
+      :label="$t('layer.lookPart.clippedToTheLayerBelow')"
       :choices="CLIPPED"
       :taken="clip.clipped ?? ''"
       @take="layer.setWhole({ clipped: $event })"
     >
       <p v-if="clip.clipped" class="tiny quiet note">
-        Seen only where the nearest layer below that is free is
-        {{ clip.clipped === 'alpha' ? 'solid' : 'bright' }}.
+        {{
+          $t('layer.lookPart.seenOnlyWhereTheNearest', {
+            clipped:
+              clip.clipped === 'alpha' ? $t('layer.lookPart.solid') : $t('layer.lookPart.bright'),
+          })
+        }}
       </p>
     </ChoiceRow>
     <ChoiceRow
       v-if="picture"
-      name="Fit"
+      :name="$t('layer.lookPart.fit')"
       :choices="FITS"
       :taken="clip.place?.fit ?? 'whole'"
       @take="layer.setWhole({ 'place/fit': $event })"
     />
-    <TrayItem name="Flip">
+    <TrayItem :name="$t('layer.lookPart.flip')">
       <div class="line">
-        <span class="name">Flip</span>
+        <span class="name">{{ $t('layer.lookPart.flip') }}</span>
         <SwitchField
           :on="clip.place?.mirrored ?? false"
           data-test="mirrored"
           @update:on="layer.setWhole({ 'place/mirrored': $event })"
         >
-          Left for right
+          {{ $t('layer.lookPart.leftForRight') }}
         </SwitchField>
         <SwitchField
           :on="clip.place?.upside_down ?? false"
           @update:on="layer.setWhole({ 'place/upside_down': $event })"
         >
-          Upside down
+          {{ $t('layer.lookPart.upsideDown') }}
         </SwitchField>
       </div>
     </TrayItem>
     <template v-if="!isDrawn(clip)">
-      <TrayItem name="Crop">
+      <TrayItem :name="$t('layer.lookPart.crop')">
         <div class="line">
-          <span class="name">Crop</span>
+          <span class="name">{{ $t('layer.lookPart.crop') }}</span>
           <BButton
             v-if="!crop"
             size="sm"
@@ -133,10 +146,10 @@ const cropValues = (values: Record<string, unknown>) =>
             data-test="crop"
             @click="layer.setWhole({ crop: { left: 0.1, right: 0.1 } })"
           >
-            Cut the sides away
+            {{ $t('layer.lookPart.cutTheSidesAway') }}
           </BButton>
           <BButton v-else size="sm" variant="secondary" @click="layer.setWhole({ crop: null })">
-            Show all of it
+            {{ $t('layer.lookPart.showAllOfIt') }}
           </BButton>
         </div>
       </TrayItem>

@@ -10,9 +10,6 @@ const owner = useLayerMasks(props.layer)
 
 <template>
   <fieldset :disabled="layer.locked.value">
-    <MaskList
-      :owner="owner"
-      told="A mask says where the layer is seen. Several go together: added, subtracted, intersected. They are moved, sized and softened on the picture, and can have keys."
-    />
+    <MaskList :owner="owner" :told="$t('layer.masksPart.aMaskSaysWhereThe')" />
   </fieldset>
 </template>

@@ -12,6 +12,7 @@ import { useKit } from '@/stores/kit'
 import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
 import PointBench from '@/controls/PointBench.vue'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import FillEditor from './FillEditor.vue'
 import type { Layer } from '@/inhand/useLayer'
@@ -29,11 +30,11 @@ const isPath = computed(() => form.value?.kind === 'path')
 const CAPS = ['butt', 'round', 'square'] as const
 const JOINS = ['miter', 'round', 'bevel'] as const
 const DASHES = [
-  { id: 'whole', name: 'Whole', dashes: [] },
-  { id: 'dots', name: 'Dots', dashes: [0.1, 2] },
-  { id: 'short', name: 'Short', dashes: [2, 2] },
-  { id: 'long', name: 'Long', dashes: [5, 2.5] },
-  { id: 'mixed', name: 'Mixed', dashes: [5, 2.5, 0.1, 2.5] },
+  { id: 'whole', name: t('layer.shapePart.whole'), dashes: [] },
+  { id: 'dots', name: t('layer.shapePart.dots'), dashes: [0.1, 2] },
+  { id: 'short', name: t('layer.shapePart.short'), dashes: [2, 2] },
+  { id: 'long', name: t('layer.shapePart.long'), dashes: [5, 2.5] },
+  { id: 'mixed', name: t('layer.shapePart.mixed'), dashes: [5, 2.5, 0.1, 2.5] },
 ] as const
 
 const named = (prefix: string, values: Record<string, unknown>) =>
@@ -57,7 +58,7 @@ const dashed = computed(() => {
 })
 const dashChoices = computed(() => [
   ...DASHES,
-  ...(dashed.value === 'own' ? [{ id: 'own' as const, name: 'Own' }] : []),
+  ...(dashed.value === 'own' ? [{ id: 'own' as const, name: t('layer.shapePart.own') }] : []),
 ])
 
 // The pen has the picture; ends of a fill are handled there otherwise.
@@ -77,7 +78,7 @@ function toggleStroke() {
 <template>
   <fieldset v-if="clip && form" class="shape" :disabled="layer.locked.value">
     <template v-if="isPath">
-      <TrayItem name="Points">
+      <TrayItem :name="$t('layer.shapePart.points')">
         <PointBench
           :keyed="layer.keyed('form/contours')"
           @key="layer.toggleKey('form/contours', [])"
@@ -89,14 +90,14 @@ function toggleStroke() {
             data-test="freehand"
             @click="drawing.put('freehand')"
           >
-            <IconHand aria-hidden="true" /> By hand
+            <IconHand aria-hidden="true" /> {{ $t('layer.shapePart.byHand') }}
           </BButton>
         </PointBench>
       </TrayItem>
       <ValueField
         v-if="drawing.tool === 'freehand'"
-        label="Smooth"
-        help="How far the line may be from your finger"
+        :label="$t('layer.shapePart.smooth')"
+        :help="$t('layer.shapePart.howFarTheLineMay')"
         :value="layering.smoothness"
         :low="1"
         :high="40"
@@ -114,22 +115,28 @@ function toggleStroke() {
         @trying="layer.tryWhole(named('form', $event))"
         @set="layer.setWhole(named('form', $event))"
       />
-      <TrayItem name="Points">
+      <TrayItem :name="$t('layer.shapePart.points')">
         <BButton
           size="sm"
           variant="secondary"
-          title="Its points can then be moved one by one"
+          :title="$t('layer.shapePart.itsPointsCanThenBe')"
           data-test="to-path"
           @click="layer.send({ kind: 'to_path', clip: clip.id ?? '' })"
         >
-          <IconPen aria-hidden="true" /> Turn into a pen path
+          <IconPen aria-hidden="true" /> {{ $t('layer.shapePart.turnIntoAPenPath') }}
         </BButton>
       </TrayItem>
     </template>
-    <FillEditor v-if="form.kind !== 'line'" :layer="layer" label="Fill" path="fill" optional />
-    <TrayItem name="Stroke" :told="stroke ? '' : 'none'">
+    <FillEditor
+      v-if="form.kind !== 'line'"
+      :layer="layer"
+      :label="$t('layer.shapePart.fill')"
+      path="fill"
+      optional
+    />
+    <TrayItem :name="$t('layer.shapePart.stroke')" :told="stroke ? '' : $t('words.no')">
       <div class="line">
-        <strong class="name">Stroke</strong>
+        <strong class="name">{{ $t('layer.shapePart.stroke') }}</strong>
         <BButton
           size="sm"
           variant="secondary"
@@ -137,12 +144,12 @@ function toggleStroke() {
           data-test="stroke"
           @click="toggleStroke"
         >
-          {{ stroke ? 'Take it off' : 'Add one' }}
+          {{ stroke ? $t('layer.shapePart.takeItOff') : $t('layer.shapePart.addOne') }}
         </BButton>
       </div>
     </TrayItem>
     <template v-if="stroke">
-      <FillEditor :layer="layer" label="Its fill" path="stroke/fill" />
+      <FillEditor :layer="layer" :label="$t('layer.shapePart.itsFill')" path="stroke/fill" />
       <ControlFields
         :controls="kit.layer?.stroke ?? []"
         :values="stroke"
@@ -150,23 +157,23 @@ function toggleStroke() {
         @trying="layer.tryWhole(named('stroke', $event))"
         @set="layer.setWhole(named('stroke', $event))"
       />
-      <TrayItem name="Ends, corners, dashes">
+      <TrayItem :name="$t('layer.shapePart.endsCornersDashes')">
         <ChoiceRow
-          name="Ends"
-          label="Ends of the stroke"
+          :name="$t('layer.shapePart.ends')"
+          :label="$t('layer.shapePart.endsOfTheStroke')"
           :choices="CAPS.map((id) => ({ id, name: id }))"
           :taken="clip.stroke?.cap ?? 'round'"
           @take="layer.setWhole({ 'stroke/cap': $event })"
         />
         <ChoiceRow
-          name="Corners"
-          label="Corners of the stroke"
+          :name="$t('layer.shapePart.corners')"
+          :label="$t('layer.shapePart.cornersOfTheStroke')"
           :choices="JOINS.map((id) => ({ id, name: id }))"
           :taken="clip.stroke?.join ?? 'round'"
           @take="layer.setWhole({ 'stroke/join': $event })"
         />
         <ChoiceRow
-          name="Dashes"
+          :name="$t('layer.shapePart.dashes')"
           :choices="dashChoices"
           :taken="dashed"
           @take="$event !== 'own' && setDashes($event)"

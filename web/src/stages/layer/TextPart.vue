@@ -13,6 +13,7 @@ import ControlFields from '@/controls/ControlFields.vue'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import FillEditor from './FillEditor.vue'
 import type { Layer } from '@/inhand/useLayer'
@@ -65,17 +66,17 @@ async function removeFont() {
   if (!font.value) return
   try {
     await kit.removeFont(font.value)
-    notes.told('Taken out of the Kit. Texts that use it keep it.')
+    notes.told(t('layer.textPart.takenOutOfTheKit'))
   } catch (error) {
     notes.problem(error)
   }
 }
 
 const ALIGNS = [
-  { id: 'start', name: 'Start', icon: IconStart },
-  { id: 'middle', name: 'Middle', icon: IconMiddle },
-  { id: 'end', name: 'End', icon: IconEnd },
-  { id: 'justified', name: 'Justified', icon: IconJustified },
+  { id: 'start', name: t('layer.textPart.start'), icon: IconStart },
+  { id: 'middle', name: t('layer.textPart.middle'), icon: IconMiddle },
+  { id: 'end', name: t('layer.textPart.end'), icon: IconEnd },
+  { id: 'justified', name: t('layer.textPart.justified'), icon: IconJustified },
 ] as const
 
 const has = (kind: string) => clip.value?.effects?.find((one) => one.kind === kind)
@@ -100,20 +101,20 @@ const outlineControls = computed(() =>
 
 <template>
   <fieldset v-if="clip" class="text" :disabled="layer.locked.value">
-    <TrayItem name="Words">
+    <TrayItem :name="$t('layer.textPart.words')">
       <textarea
         v-model="typed"
         class="form-control"
         rows="2"
         maxlength="4000"
         dir="auto"
-        aria-label="Words"
+        :aria-label="$t('layer.textPart.words')"
         data-test="words"
         @input="trying"
         @change="setText"
       />
     </TrayItem>
-    <TrayItem name="Font" :told="font?.title">
+    <TrayItem :name="$t('layer.textPart.font')" :told="font?.title">
       <div class="line">
         <BDropdown
           size="sm"
@@ -124,7 +125,7 @@ const outlineControls = computed(() =>
           data-test="fonts"
           lazy
         >
-          <template #button-content>{{ font?.title ?? 'Font' }}</template>
+          <template #button-content>{{ font?.title ?? $t('layer.textPart.font') }}</template>
           <BDropdownItemButton
             v-for="one in kit.fonts"
             :key="one.name"
@@ -139,16 +140,16 @@ const outlineControls = computed(() =>
             />
           </BDropdownItemButton>
           <BDropdownItemButton data-test="bring-in-font" @click="file?.click()">
-            Bring in a font (TTF, OTF)
+            {{ $t('layer.textPart.bringInAFontTtf') }}
           </BDropdownItemButton>
           <BDropdownItemButton v-if="font?.own" @click="removeFont">
-            Take “{{ font.title }}” out of the Kit
+            {{ $t('layer.textPart.takeOutOfTheKit', { title: font.title }) }}
           </BDropdownItemButton>
         </BDropdown>
         <input
           ref="file"
           type="file"
-          aria-label="A font to bring in"
+          :aria-label="$t('layer.textPart.aFontToBringIn')"
           accept=".ttf,.otf"
           hidden
           data-test="font-file"
@@ -157,8 +158,8 @@ const outlineControls = computed(() =>
         <button
           class="btn btn-bare small"
           :aria-pressed="clip.bold"
-          aria-label="Bold"
-          :title="font?.bold ? 'Bold' : 'This font has no bold letters'"
+          :aria-label="$t('layer.textPart.bold')"
+          :title="font?.bold ? $t('layer.textPart.bold') : $t('layer.textPart.thisFontHasNoBold')"
           :disabled="!font?.bold"
           @click="layer.setWhole({ bold: !clip.bold })"
         >
@@ -167,8 +168,10 @@ const outlineControls = computed(() =>
         <button
           class="btn btn-bare small"
           :aria-pressed="clip.italic"
-          aria-label="Italic"
-          :title="font?.italic ? 'Italic' : 'This font has no italic letters'"
+          :aria-label="$t('layer.textPart.italic')"
+          :title="
+            font?.italic ? $t('layer.textPart.italic') : $t('layer.textPart.thisFontHasNoItalic')
+          "
           :disabled="!font?.italic"
           @click="layer.setWhole({ italic: !clip.italic })"
         >
@@ -180,7 +183,7 @@ const outlineControls = computed(() =>
           :key="one.id"
           class="btn btn-bare small"
           :aria-pressed="(clip.align ?? 'middle') === one.id"
-          :aria-label="`Align: ${one.name}`"
+          :aria-label="$t('layer.textPart.align', { name: one.name })"
           :title="one.name"
           @click="layer.setWhole({ align: one.id })"
         >
@@ -195,8 +198,8 @@ const outlineControls = computed(() =>
       @trying="layer.tryWhole($event)"
       @set="layer.setWhole($event)"
     />
-    <FillEditor :layer="layer" label="Fill" path="fill" optional />
-    <FillEditor :layer="layer" label="Outline" path="outline" optional />
+    <FillEditor :layer="layer" :label="$t('layer.textPart.fill')" path="fill" optional />
+    <FillEditor :layer="layer" :label="$t('layer.textPart.outline')" path="outline" optional />
     <ControlFields
       v-if="clip.outline"
       :controls="outlineControls"
@@ -205,7 +208,7 @@ const outlineControls = computed(() =>
       @trying="layer.tryWhole($event)"
       @set="layer.setWhole($event)"
     />
-    <TrayItem name="Shadow and plate">
+    <TrayItem :name="$t('layer.textPart.shadowAndPlate')">
       <div class="line">
         <BButton
           size="sm"
@@ -214,7 +217,7 @@ const outlineControls = computed(() =>
           data-test="text-shadow"
           @click="toggleEffect('shadow')"
         >
-          Shadow
+          {{ $t('layer.textPart.shadow') }}
         </BButton>
         <BButton
           size="sm"
@@ -222,7 +225,7 @@ const outlineControls = computed(() =>
           :aria-pressed="Boolean(has('glow'))"
           @click="toggleEffect('glow')"
         >
-          Glow
+          {{ $t('layer.textPart.glow') }}
         </BButton>
         <BButton
           size="sm"
@@ -231,13 +234,15 @@ const outlineControls = computed(() =>
           data-test="plate"
           @click="layer.setWhole({ plate: plate ? null : {} })"
         >
-          Plate
+          {{ $t('layer.textPart.plate') }}
         </BButton>
-        <span v-if="has('shadow') || has('glow')" class="tiny quiet">set under Effects</span>
+        <span v-if="has('shadow') || has('glow')" class="tiny quiet">{{
+          $t('layer.textPart.setUnderEffects')
+        }}</span>
       </div>
     </TrayItem>
     <template v-if="plate">
-      <FillEditor :layer="layer" label="Plate" path="plate/fill" />
+      <FillEditor :layer="layer" :label="$t('layer.textPart.plate')" path="plate/fill" />
       <ControlFields
         :controls="kit.layer?.plate ?? []"
         :values="plate"

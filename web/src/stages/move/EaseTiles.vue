@@ -6,6 +6,7 @@ import { eased, PRESETS, type Ease, type Preset } from '@/motion/easing'
 import { useKit } from '@/stores/kit'
 import { useMoving } from '@/stores/moving'
 import type { KeysInHand } from '@/inhand/useKeys'
+import { t } from '@/texts'
 
 const props = defineProps<{ keys: KeysInHand }>()
 const moving = useMoving()
@@ -25,7 +26,9 @@ const same = (a: Ease | null, b: Ease) =>
 const tiles = computed<Preset[]>(() => {
   const last = moving.lastEase
   const known = last && PRESETS.some((one) => same(last, one.ease))
-  return last && !known ? [{ id: 'last', name: 'Last used', ease: last }, ...PRESETS] : PRESETS
+  return last && !known
+    ? [{ id: 'last', name: t('move.easeTiles.lastUsed'), ease: last }, ...PRESETS]
+    : PRESETS
 })
 const taken = computed(() => tiles.value.find((one) => same(shown.value, one.ease))?.id ?? '')
 
@@ -59,7 +62,7 @@ const pace = (ease: Ease) =>
 
 <template>
   <div class="eases">
-    <div class="tiles" tabindex="0" role="group" aria-label="Easing">
+    <div class="tiles" tabindex="0" role="group" :aria-label="$t('move.easeTiles.easing')">
       <button
         v-for="one in tiles"
         :key="one.id"
@@ -67,7 +70,7 @@ const pace = (ease: Ease) =>
         class="tile"
         :aria-pressed="taken === one.id"
         :disabled="!keys.count.value"
-        :title="`${one.name}: from the keys in hand to the next ones`"
+        :title="$t('move.easeTiles.fromTheKeysInHand', { name: one.name })"
         :data-test="`ease-${one.id}`"
         @click="keys.ease(one.ease)"
       >
@@ -107,7 +110,7 @@ const pace = (ease: Ease) =>
             })
           "
         />
-        <span>The other way round: at the start instead of the end</span>
+        <span>{{ $t('move.easeTiles.theOtherWayRoundAt') }}</span>
       </label>
     </template>
   </div>

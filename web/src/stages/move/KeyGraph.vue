@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One property over time: keys and handles to be dragged; by value, or by speed. */
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { useGrip } from '@/controls/useGrip'
 import { keyShape } from '@/motion/easing'
@@ -9,7 +9,8 @@ import { useScreen } from '@/player/inject'
 import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
-import { frameOf, frameTicks, lengthLabel } from '@/time'
+import { t } from '@/texts'
+import { frameOf, frameTicks, lengthLabel, tickOf } from '@/time'
 import { heightOf, withHandle, withKeyMoved, withSpeedHandle, type Side } from './graph'
 import { useGraph } from './useGraph'
 import { useKeys } from '@/inhand/useKeys'
@@ -49,7 +50,9 @@ const {
   inHand,
   spots,
   handles,
-} = useGraph(props, svg)
+  closeUp,
+  seen,
+} = useGraph(props, svg, goTo)
 
 function spot(event: PointerEvent) {
   const box = svg.value?.getBoundingClientRect()
@@ -124,11 +127,18 @@ function dragged({ index, side }: Held, before: Keyed, event: PointerEvent): Key
 }
 
 /** A tap beside the keys moves the playhead there. */
-function tapGround(event: PointerEvent) {
+function goTo(tick: number) {
   if (!clip.value) return
   moving.release()
-  player.seek(frameOf(startOf(clip.value) + Math.max(0, xToTick(spot(event).x)), project.rate))
+  player.seek(frameOf(startOf(clip.value) + Math.max(0, tick), project.rate))
 }
+/** What stays where it is while one comes closer: a key in hand, else the playhead. */
+const around = computed(() => {
+  const held = prop.value?.keys.find((key) => inHand(key.at))
+  const playhead = tickOf(player.frame.value, project.rate) - (clip.value?.start ?? 0)
+  return held?.at ?? Math.min(Math.max(playhead, 0), clip.value?.length ?? 0)
+})
+defineExpose({ closeUp, around })
 
 function press(event: KeyboardEvent, index: number) {
   const key = kept.value?.keys[index]
@@ -157,7 +167,11 @@ function told(index: number): string {
   const key = prop.value?.keys[index]
   if (!key || !prop.value) return ''
   const value = axes.value.length ? `${heightOf(prop.value, axis.value, index)} ${props.unit}` : ''
-  return `${value} at ${lengthLabel(key.at)}, then ${key.ease?.kind ?? 'steady'}`
+  return t('move.keyGraph.atThen', {
+    value,
+    length: lengthLabel(key.at),
+    kind: key.ease?.kind ?? 'steady',
+  })
 }
 const scale = (value: number) => `${Number(value.toFixed(2))}`
 </script>
@@ -167,10 +181,11 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
     ref="svg"
     class="graph"
     role="group"
-    :aria-label="bySpeed ? 'Speed over time' : 'Value over time'"
+    :aria-label="bySpeed ? $t('move.keyGraph.speedOverTime') : $t('move.keyGraph.valueOverTime')"
     data-test="key-graph"
+    @wheel="closeUp.wheel"
   >
-    <rect class="ground" width="100%" height="100%" rx="10" @pointerdown="tapGround" />
+    <rect class="ground" width="100%" height="100%" rx="10" @pointerdown="closeUp.down" />
     <template v-if="width > 60 && prop">
       <g v-for="level in levels" :key="`v${level}`">
         <line :x1="LEFT" :x2="width - PAD" :y1="toY(level)" :y2="toY(level)" class="grid" />
@@ -206,7 +221,10 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
       />
       <polyline v-if="other.length" :points="line(other)" class="curve other" />
       <polyline :points="line(curve)" class="curve" data-test="graph-curve" />
-      <template v-for="one in handles" :key="`${one.index}${one.side}`">
+      <template
+        v-for="one in handles.filter((end) => seen(end.x))"
+        :key="`${one.index}${one.side}`"
+      >
         <line
           v-if="one.from"
           class="arm"
@@ -225,7 +243,7 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
           @pointerdown.stop="grip.down($event, { index: one.index, side: one.side })"
         />
       </template>
-      <g v-for="one in spots" :key="one.key.at">
+      <g v-for="one in spots.filter((spot) => seen(spot.x))" :key="one.key.at">
         <path
           class="key"
           :class="{ taken: one.taken }"
@@ -239,7 +257,7 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
           r="15"
           tabindex="0"
           role="slider"
-          :aria-label="`Key ${one.index + 1} of ${spots.length}`"
+          :aria-label="$t('move.keyGraph.keyOf', { index: one.index + 1, count: spots.length })"
           :aria-valuenow="one.index + 1"
           :aria-valuetext="told(one.index)"
           :data-test="`graph-key-${one.index}`"

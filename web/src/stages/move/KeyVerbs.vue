@@ -13,6 +13,7 @@ import { useClipboard } from '@/stores/clipboard'
 import { useHand } from '@/stores/hand'
 import { useMoving } from '@/stores/moving'
 import { useKeys } from '@/inhand/useKeys'
+import { t } from '@/texts'
 
 defineProps<{
   /** Whether the property that is shown has keys at all. */
@@ -26,13 +27,13 @@ const keys = useKeys()
 
 const taken = computed(() => keys.count.value)
 const told = computed(() =>
-  taken.value ? `${taken.value} key${taken.value > 1 ? 's' : ''} in hand` : 'No key in hand',
+  taken.value ? t('move.keyVerbs.keysInHand', taken.value) : t('move.keyVerbs.noKeyInHand'),
 )
 const factor = ref(150)
 const REPEATS = [
-  { way: 'again', name: 'Again and again to the end' },
-  { way: 'back', name: 'There and back to the end' },
-  { way: 'on', name: 'On and on, from where it ended' },
+  { way: 'again', name: t('move.keyVerbs.againAndAgainToThe') },
+  { way: 'back', name: t('move.keyVerbs.thereAndBackToThe') },
+  { way: 'on', name: t('move.keyVerbs.onAndOnFromWhere') },
 ] as const
 </script>
 
@@ -45,13 +46,13 @@ const REPEATS = [
       data-test="take-all-keys"
       @click="$emit('all')"
     >
-      All
+      {{ $t('move.keyVerbs.all') }}
     </button>
     <button
       class="btn btn-bare"
       :disabled="!taken"
-      aria-label="One frame earlier"
-      title="One frame earlier"
+      :aria-label="$t('move.keyVerbs.oneFrameEarlier')"
+      :title="$t('move.keyVerbs.oneFrameEarlier')"
       @click="keys.shift(-keys.frame.value)"
     >
       <IconEarlier aria-hidden="true" />
@@ -59,8 +60,8 @@ const REPEATS = [
     <button
       class="btn btn-bare"
       :disabled="!taken"
-      aria-label="One frame later"
-      title="One frame later"
+      :aria-label="$t('move.keyVerbs.oneFrameLater')"
+      :title="$t('move.keyVerbs.oneFrameLater')"
       data-test="keys-later"
       @click="keys.shift(keys.frame.value)"
     >
@@ -69,19 +70,25 @@ const REPEATS = [
     <button
       class="btn btn-bare"
       :aria-pressed="moving.linked"
-      :title="moving.linked ? 'Both handles of a key stay in line' : 'Each handle goes its own way'"
+      :title="
+        moving.linked
+          ? $t('move.keyVerbs.bothHandlesOfAKey')
+          : $t('move.keyVerbs.eachHandleGoesItsOwn')
+      "
       data-test="handles-linked"
       @click="moving.linked = !moving.linked"
     >
       <IconLinked v-if="moving.linked" aria-hidden="true" />
       <IconBroken v-else aria-hidden="true" />
-      <span class="word">{{ moving.linked ? 'Linked' : 'Broken' }}</span>
+      <span class="word">{{
+        moving.linked ? $t('move.keyVerbs.linked') : $t('move.keyVerbs.broken')
+      }}</span>
     </button>
     <button
       class="btn btn-bare"
       :disabled="!taken"
-      aria-label="Copy the keys"
-      title="Copy the keys"
+      :aria-label="$t('move.keyVerbs.copyTheKeys')"
+      :title="$t('move.keyVerbs.copyTheKeys')"
       data-test="copy-keys"
       @click="keys.copy()"
     >
@@ -90,8 +97,8 @@ const REPEATS = [
     <button
       class="btn btn-bare"
       :disabled="!taken"
-      aria-label="Delete the keys"
-      title="Delete the keys"
+      :aria-label="$t('move.keyVerbs.deleteTheKeys')"
+      :title="$t('move.keyVerbs.deleteTheKeys')"
       data-test="remove-keys"
       @click="keys.remove()"
     >
@@ -106,26 +113,28 @@ const REPEATS = [
       strategy="fixed"
       data-test="keys-more"
     >
-      <template #button-content><IconMore aria-label="More for keys" /></template>
+      <template #button-content
+        ><IconMore :aria-label="$t('move.keyVerbs.moreForKeys')"
+      /></template>
       <BDropdownItemButton data-test="take-every-key" @click="keys.takeEvery()">
-        Take every key of what is in hand
+        {{ $t('move.keyVerbs.takeEveryKeyOfWhat') }}
       </BDropdownItemButton>
       <BDropdownItemButton
         :disabled="!clipboard.keys.length"
         data-test="paste-keys"
         @click="keys.paste()"
       >
-        Paste keys at the playhead
+        {{ $t('move.keyVerbs.pasteKeysAtThePlayhead') }}
       </BDropdownItemButton>
       <BDropdownItemButton
         :disabled="!clipboard.keys.length"
         data-test="paste-keys-relative"
         @click="keys.paste(true)"
       >
-        Paste keys, going on from where it is
+        {{ $t('move.keyVerbs.pasteKeysGoingOnFrom') }}
       </BDropdownItemButton>
       <BDropdownItemButton :disabled="taken < 2" data-test="mirror-keys" @click="keys.mirror()">
-        There and back
+        {{ $t('move.keyVerbs.thereAndBack') }}
       </BDropdownItemButton>
       <BDropdownItemButton
         v-for="one in REPEATS"
@@ -137,29 +146,41 @@ const REPEATS = [
         {{ one.name }}
       </BDropdownItemButton>
       <BDropdownItemButton :disabled="taken < 2" data-test="reverse-keys" @click="keys.reverse()">
-        Reverse
+        {{ $t('move.keyVerbs.reverse') }}
       </BDropdownItemButton>
       <li class="ask" @click.stop>
-        <input v-model.number="factor" type="number" min="5" max="1000" aria-label="Percent" /> %
+        <input
+          v-model.number="factor"
+          type="number"
+          min="5"
+          max="1000"
+          :aria-label="$t('move.keyVerbs.percent')"
+        />
+        %
         <button
           class="btn btn-sm btn-secondary"
           :disabled="taken < 2 || !(factor > 0)"
           data-test="stretch-keys"
           @click="keys.stretch(factor / 100)"
         >
-          Stretch
+          {{ $t('move.keyVerbs.stretch') }}
         </button>
       </li>
       <li class="ask" @click.stop>
-        <input v-model.number="moving.later" type="number" aria-label="Frames later" /> frames
+        <input
+          v-model.number="moving.later"
+          type="number"
+          :aria-label="$t('move.keyVerbs.framesLater')"
+        />
+        {{ $t('move.keyVerbs.frames') }}
         <button
           class="btn btn-sm btn-secondary"
           :disabled="hand.ids.length < 2 || !moving.later"
-          title="Each layer in hand begins so much after the one taken before it"
+          :title="$t('move.keyVerbs.eachLayerInHandBegins')"
           data-test="later-keys"
           @click="keys.later(moving.later)"
         >
-          Later along {{ hand.ids.length }} layers
+          {{ $t('move.keyVerbs.laterAlongLayers', { count: hand.ids.length }) }}
         </button>
       </li>
     </BDropdown>

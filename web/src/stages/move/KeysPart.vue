@@ -4,6 +4,7 @@ import { computed, watch } from 'vue'
 import { isPictured, isSounding } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { usePhone } from '@/look/phone'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { axesOf } from './graph'
 import { isKeyed } from '@/motion/keys'
@@ -50,8 +51,18 @@ const axes = computed(() =>
   isKeyed(prop.value) ? axesOf(prop.value.keys[0]?.value).map((name, id) => ({ id, name })) : [],
 )
 const VIEWS = [
-  { id: 'value', name: 'Value', help: 'Value over time', test: 'graph-value' },
-  { id: 'speed', name: 'Speed', help: 'Speed over time', test: 'graph-speed' },
+  {
+    id: 'value',
+    name: t('move.keysPart.value'),
+    help: t('move.keysPart.valueOverTime'),
+    test: 'graph-value',
+  },
+  {
+    id: 'speed',
+    name: t('move.keysPart.speed'),
+    help: t('move.keysPart.speedOverTime'),
+    test: 'graph-speed',
+  },
 ] as const
 
 function takeAll() {
@@ -78,7 +89,7 @@ function takeAll() {
       <div class="line">
         <select
           class="form-select form-select-sm"
-          aria-label="Property"
+          :aria-label="$t('move.keysPart.property')"
           :value="path"
           data-test="graph-property"
           @change="moving.path = ($event.target as HTMLSelectElement).value"
@@ -89,7 +100,7 @@ function takeAll() {
         </select>
         <ChoiceGroup
           v-if="axes.length > 1"
-          label="Axis"
+          :label="$t('move.keysPart.axis')"
           :choices="axes"
           :taken="Math.min(moving.axis, axes.length - 1)"
           @take="moving.axis = $event"
@@ -97,7 +108,7 @@ function takeAll() {
         <span class="grow" />
         <ChoiceGroup
           v-if="axes.length"
-          label="Graph"
+          :label="$t('move.keysPart.graph')"
           :choices="VIEWS"
           :taken="moving.view"
           @take="moving.view = $event"
@@ -105,8 +116,14 @@ function takeAll() {
       </div>
       <PropertyGraph :layer="layer" :path="path" />
     </template>
-    <TrayItem name="Easing" :last="!keyed.length"><EaseTiles :keys="keys" /></TrayItem>
-    <TrayItem name="Keys in hand" :last="!keyed.length" :told="String(moving.keys.length || '')">
+    <TrayItem :name="$t('move.keysPart.easing')" :last="!keyed.length"
+      ><EaseTiles :keys="keys"
+    /></TrayItem>
+    <TrayItem
+      :name="$t('move.keysPart.keysInHand')"
+      :last="!keyed.length"
+      :told="String(moving.keys.length || '')"
+    >
       <KeyVerbs :has-keys="hasKeys" @all="takeAll" />
     </TrayItem>
     <template v-if="phone">

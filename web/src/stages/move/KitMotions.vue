@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import { keptMotion } from './kept'
 import NameDialog from '@/controls/NameDialog.vue'
 
@@ -18,8 +19,14 @@ const name = ref('')
 async function keep() {
   if (!clip.value) return
   try {
-    await kit.keepPreset(name.value.trim() || 'Motion', keptMotion(clip.value), 'motion')
-    notes.told(`“${name.value.trim() || 'Motion'}” is in the Kit.`)
+    await kit.keepPreset(
+      name.value.trim() || t('move.kitMotions.motion'),
+      keptMotion(clip.value),
+      'motion',
+    )
+    notes.told(
+      t('move.kitMotions.isInTheKit', { trim: name.value.trim() || t('move.kitMotions.motion') }),
+    )
   } catch (error) {
     notes.problem(error)
   }
@@ -38,9 +45,9 @@ const remove = (preset: Preset) =>
 </script>
 
 <template>
-  <section aria-label="Kit">
+  <section :aria-label="$t('words.kit')">
     <div class="head">
-      <strong>Motions in the Kit</strong>
+      <strong>{{ $t('move.kitMotions.motionsInTheKit') }}</strong>
       <BDropdown
         size="sm"
         variant="secondary"
@@ -49,30 +56,34 @@ const remove = (preset: Preset) =>
         no-caret
         data-test="motions"
       >
-        <template #button-content>Kit</template>
+        <template #button-content>{{ $t('words.kit') }}</template>
         <BDropdownItemButton data-test="keep-motion" @click="((name = ''), (naming = true))">
-          Keep this motion in the Kit
+          {{ $t('move.kitMotions.keepThisMotionInThe') }}
         </BDropdownItemButton>
         <template v-for="one in kit.motions" :key="one.id">
           <BDropdownItemButton :data-test="`motion-${one.name}`" @click="apply(one)">
-            Move as “{{ one.name }}”
+            {{ $t('move.kitMotions.moveAs', { name: one.name }) }}
           </BDropdownItemButton>
           <BDropdownItemButton @click="apply(one, false)">
-            <span class="quiet">Move as “{{ one.name }}”, where it was kept</span>
+            <span class="quiet">{{
+              $t('move.kitMotions.moveAsWhereItWas', { name: one.name })
+            }}</span>
           </BDropdownItemButton>
           <BDropdownItemButton @click="remove(one)">
-            <span class="quiet">Take “{{ one.name }}” out of the Kit</span>
+            <span class="quiet">{{
+              $t('move.kitMotions.takeOutOfTheKit', { name: one.name })
+            }}</span>
           </BDropdownItemButton>
         </template>
       </BDropdown>
     </div>
     <p class="tiny quiet">
-      A kept motion fits itself to the length of the layer that it is given to.
+      {{ $t('move.kitMotions.aKeptMotionFitsItself') }}
     </p>
     <NameDialog
       v-model="name"
       :open="naming"
-      title="Keep this motion"
+      :title="$t('move.kitMotions.keepThisMotion')"
       @ok="keep"
       @hidden="naming = false"
     />

@@ -12,6 +12,7 @@ import { useProperties } from '@/inhand/useProperties'
 import { useKit } from '@/stores/kit'
 import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
+import { t } from '@/texts'
 import KeysPart from './KeysPart.vue'
 import MoveTools from './MoveTools.vue'
 import PathPart from './PathPart.vue'
@@ -31,10 +32,10 @@ const { player } = useScreen()
 kit.open().catch((error: unknown) => notes.problem(error))
 
 const ALL = [
-  { id: 'keys', name: 'Keys', test: 'move-part-keys' },
-  { id: 'ready', name: 'In and out', test: 'move-part-ready' },
-  { id: 'warp', name: 'Warp', test: 'move-part-warp' },
-  { id: 'path', name: 'Path', test: 'move-part-path' },
+  { id: 'keys', name: t('move.moveBench.keys'), test: 'move-part-keys' },
+  { id: 'ready', name: t('move.moveBench.inAndOut'), test: 'move-part-ready' },
+  { id: 'warp', name: t('move.moveBench.warp'), test: 'move-part-warp' },
+  { id: 'path', name: t('move.moveBench.path'), test: 'move-part-path' },
 ] as const
 const parts = computed(() => (heard.value ? ALL.slice(0, 1) : ALL))
 const part = computed(() => (heard.value ? 'keys' : moving.part))
@@ -58,8 +59,8 @@ onBeforeUnmount(() => {
 
 <template>
   <BenchPair
-    label="How it moves"
-    :left="heard ? 'Sound' : 'Place'"
+    :label="$t('move.moveBench.howItMoves')"
+    :left="heard ? $t('move.moveBench.sound') : $t('move.moveBench.place')"
     narrow
     :parts="parts"
     :part="part"
@@ -77,7 +78,7 @@ onBeforeUnmount(() => {
         data-test="key-before"
         @click="held.jump(-1)"
       >
-        <IconBefore aria-hidden="true" /> Key
+        <IconBefore aria-hidden="true" /> {{ $t('move.moveBench.key') }}
       </button>
       <button
         class="btn btn-bare"
@@ -85,9 +86,11 @@ onBeforeUnmount(() => {
         data-test="key-next"
         @click="held.jump(1)"
       >
-        Key <IconNext aria-hidden="true" />
+        {{ $t('move.moveBench.key') }} <IconNext aria-hidden="true" />
       </button>
-      <span v-if="!held.over.value" class="tiny quiet">not at the playhead</span>
+      <span v-if="!held.over.value" class="tiny quiet">{{
+        $t('move.moveBench.notAtThePlayhead')
+      }}</span>
       <span class="grow" />
       <MoveTools />
     </template>
@@ -96,10 +99,9 @@ onBeforeUnmount(() => {
     <WarpPart v-else-if="part === 'warp'" :layer="layer" />
     <PathPart v-else :layer="layer" />
     <template #empty>
-      <strong>Nothing in hand</strong>
+      <strong>{{ $t('words.nothingInHand') }}</strong>
       <span>
-        Tap a layer on the picture or the timeline. Move it with a finger; set keys to move it over
-        time. A sound's gain has keys, too.
+        {{ $t('move.moveBench.tapALayerOnThe') }}
       </span>
     </template>
   </BenchPair>

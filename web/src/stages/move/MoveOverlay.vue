@@ -81,7 +81,7 @@ async function drawPath(points: Point[]) {
       :width="width"
       :height="height"
       :line="4"
-      told="Draw the path that the layer goes along"
+      :told="$t('move.moveOverlay.drawThePathThatThe')"
       @drawn="drawPath"
     />
     <WarpHandles

@@ -10,17 +10,17 @@ const moving = useMoving()
 
 <template>
   <SideButton
-    name="Lanes"
+    :name="$t('move.moveTools.lanes')"
     :icon="IconLanes"
-    help="Keys in lanes under the clip in hand, on the timeline"
+    :help="$t('move.moveTools.keysInLanesUnderThe')"
     :aria-pressed="moving.lanes"
     data-test="key-lanes"
     @click="moving.lanes = !moving.lanes"
   />
   <SideButton
-    name="Skins"
+    :name="$t('move.moveTools.skins')"
     :icon="IconSkin"
-    help="Shows the layer at its neighbouring keys too"
+    :help="$t('move.moveTools.showsTheLayerAtIts')"
     :aria-pressed="moving.onion"
     data-test="onion"
     @click="moving.onion = !moving.onion"

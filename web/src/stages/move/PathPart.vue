@@ -10,6 +10,7 @@ import { useScreen } from '@/player/inject'
 import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
 import { KIND_NAMES } from '@/api/kinds'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import SwitchField from '@/controls/SwitchField.vue'
@@ -28,8 +29,11 @@ const path = computed(() => {
 const told = computed(() => {
   const keys = path.value
   const [first, last] = [keys?.[0], keys?.at(-1)]
-  if (!keys || !first || !last) return 'No path yet'
-  return `${keys.length} points in ${((last.at - first.at) / TICKS_PER_SECOND).toFixed(2)} s`
+  if (!keys || !first || !last) return t('move.pathPart.noPathYet')
+  return t('move.pathPart.pointsInS', {
+    count: keys.length,
+    at: ((last.at - first.at) / TICKS_PER_SECOND).toFixed(2),
+  })
 })
 
 const layers = computed(() =>
@@ -70,28 +74,32 @@ function inherit(what: Inherited[]) {
 
 <template>
   <fieldset v-if="clip" class="path" :disabled="layer.locked.value">
-    <TrayItem name="Path">
+    <TrayItem :name="$t('move.pathPart.path')">
       <div class="line">
-        <span class="name">Path</span>
+        <span class="name">{{ $t('move.pathPart.path') }}</span>
         <BButton
           size="sm"
           :variant="moving.tool === 'draw' ? 'primary' : 'secondary'"
           :aria-pressed="moving.tool === 'draw'"
-          title="Draw on the picture where it goes, from the playhead to the end of the layer"
+          :title="$t('move.pathPart.drawOnThePictureWhere')"
           data-test="draw-path"
           @click="moving.tool = moving.tool === 'draw' ? '' : 'draw'"
         >
-          {{ moving.tool === 'draw' ? 'Draw on the picture' : 'Draw it' }}
+          {{
+            moving.tool === 'draw'
+              ? $t('move.pathPart.drawOnThePicture')
+              : $t('move.pathPart.drawIt')
+          }}
         </BButton>
         <BButton
           size="sm"
           variant="secondary"
           :disabled="!path"
-          title="Moves its keys in time so that it goes evenly"
+          :title="$t('move.pathPart.movesItsKeysInTime')"
           data-test="even-pace"
           @click="layer.send({ kind: 'even_pace', clip: clip.id ?? '' })"
         >
-          Even pace
+          {{ $t('move.pathPart.evenPace') }}
         </BButton>
         <span class="tiny quiet" role="status">{{ told }}</span>
       </div>
@@ -100,34 +108,33 @@ function inherit(what: Inherited[]) {
         data-test="along"
         @update:on="layer.setWhole({ 'moves/along': $event })"
       >
-        Turns along the path
+        {{ $t('move.pathPart.turnsAlongThePath') }}
       </SwitchField>
       <p class="tiny quiet">
-        The dots of the path are its frames: the wider apart, the faster. Tap a point for its
-        handles.
+        {{ $t('move.pathPart.theDotsOfThePath') }}
       </p>
     </TrayItem>
-    <TrayItem name="Follows">
+    <TrayItem :name="$t('move.pathPart.follows')">
       <label class="line">
-        <span class="name">Follows</span>
+        <span class="name">{{ $t('move.pathPart.follows') }}</span>
         <select
           class="form-select form-select-sm"
           :value="follow?.clip ?? ''"
           data-test="follow"
           @change="lead(($event.target as HTMLSelectElement).value)"
         >
-          <option value="">No other layer</option>
+          <option value="">{{ $t('move.pathPart.noOtherLayer') }}</option>
           <option
             v-if="follow && !layers.some((one) => one.id === follow?.clip)"
             :value="follow.clip"
           >
-            A layer that is gone
+            {{ $t('move.pathPart.aLayerThatIsGone') }}
           </option>
           <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
       </label>
-      <div class="line" role="group" aria-label="What it takes over">
-        <span class="name">Takes over</span>
+      <div class="line" role="group" :aria-label="$t('move.pathPart.whatItTakesOver')">
+        <span class="name">{{ $t('move.pathPart.takesOver') }}</span>
         <BFormCheckbox
           v-for="one in INHERITS"
           :key="one"
@@ -141,8 +148,8 @@ function inherit(what: Inherited[]) {
       </div>
     </TrayItem>
     <ValueField
-      label="Shutter"
-      help="Blurs what moves, as a shutter that is open for this angle of a frame's time"
+      :label="$t('move.pathPart.shutter')"
+      :help="$t('move.pathPart.blursWhatMovesAsA')"
       :value="layer.now('moves/shutter', 0)"
       :low="0"
       :high="360"
@@ -155,7 +162,7 @@ function inherit(what: Inherited[]) {
       @set="layer.set({ 'moves/shutter': $event })"
       @key="layer.toggleKey('moves/shutter', 0)"
     />
-    <p class="tiny quiet">180° looks like a film camera; 0° keeps every frame sharp.</p>
+    <p class="tiny quiet">{{ $t('move.pathPart.n180LooksLikeAFilm') }}</p>
   </fieldset>
 </template>
 

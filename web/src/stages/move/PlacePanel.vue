@@ -8,14 +8,21 @@ import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { withPivot } from '@/picture/placing'
 import type { PicturedClip } from '@/api/types'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import { grownTogether } from './sizes'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
 const what = computed(() => (moving.pivoting ? 'pivot' : 'picture'))
 const WHAT = [
-  { id: 'picture', name: 'Picture' },
-  { id: 'pivot', name: 'Pivot', help: 'The point it turns and grows about', test: 'place-pivot' },
+  { id: 'picture', name: t('move.placePanel.picture') },
+  {
+    id: 'pivot',
+    name: t('move.placePanel.pivot'),
+    help: t('move.placePanel.thePointItTurnsAnd'),
+    test: 'place-pivot',
+  },
 ] as const
 
 type Pair = [number, number]
@@ -53,10 +60,8 @@ const along = (pair: Pair, axis: number, value: number): Pair =>
 function grown(axis: number, percent: number): Record<string, unknown> {
   const now = size.value
   const value = percent / 100
-  if (!moving.evenSize) return { 'place/size': along(now, axis, value) }
-  const factor = value / (now[axis] || 1)
-  const other = round((now[1 - axis] ?? 1) * factor, 4)
-  return { 'place/size': axis ? [other, value] : [value, other] }
+  const sized = moving.evenSize ? grownTogether(now, axis, value) : along(now, axis, value)
+  return { 'place/size': sized }
 }
 
 const rows = computed<Row[]>(() => {
@@ -64,7 +69,7 @@ const rows = computed<Row[]>(() => {
   if (what.value === 'pivot') {
     return [0, 1].map((axis) => ({
       ...px,
-      label: axis ? 'Down' : 'Across',
+      label: axis ? t('words.down') : t('words.across'),
       path: 'place/pivot',
       value: pivot.value[axis] ?? 0,
       values: (value) =>
@@ -88,14 +93,14 @@ const rows = computed<Row[]>(() => {
   return [
     ...[0, 1].map((axis) => ({
       ...px,
-      label: axis ? 'Down' : 'Across',
+      label: axis ? t('words.down') : t('words.across'),
       path: 'place/position',
       value: position.value[axis] ?? 0,
       values: (value: number) => ({ 'place/position': along(position.value, axis, value) }),
     })),
     {
       ...degrees,
-      label: 'Turn',
+      label: t('move.placePanel.turn'),
       path: 'place/turn',
       low: -180,
       high: 180,
@@ -104,13 +109,13 @@ const rows = computed<Row[]>(() => {
     },
     ...(moving.evenSize ? [0] : [0, 1]).map((axis) => ({
       ...percent,
-      label: moving.evenSize ? 'Size' : axis ? 'Height' : 'Width',
+      label: moving.evenSize ? t('words.size') : axis ? t('words.height') : t('words.width'),
       value: (size.value[axis] ?? 1) * 100,
       values: (value: number) => grown(axis, value),
     })),
     {
       ...degrees,
-      label: 'Lean',
+      label: t('move.placePanel.lean'),
       path: 'place/lean',
       low: -60,
       high: 60,
@@ -119,7 +124,7 @@ const rows = computed<Row[]>(() => {
     },
     {
       ...percent,
-      label: 'Opacity',
+      label: t('words.opacity'),
       path: 'opacity',
       low: 0,
       high: 100,
@@ -142,12 +147,17 @@ function key(row: Row) {
 </script>
 
 <template>
-  <section class="panel place tray-group" aria-label="Place">
-    <TrayItem last :name="what === 'pivot' ? 'Of the pivot' : 'Of the picture'">
+  <section class="panel place tray-group" :aria-label="$t('move.placePanel.place')">
+    <TrayItem
+      last
+      :name="
+        what === 'pivot' ? $t('move.placePanel.ofThePivot') : $t('move.placePanel.ofThePicture')
+      "
+    >
       <div class="head">
-        <h2>Place</h2>
+        <h2>{{ $t('move.placePanel.place') }}</h2>
         <ChoiceGroup
-          label="Place of"
+          :label="$t('move.placePanel.placeOf')"
           :choices="WHAT"
           :taken="what"
           @take="moving.pivoting = $event === 'pivot'"
@@ -172,11 +182,15 @@ function key(row: Row) {
         @set="layer.set(row.values($event))"
         @key="key(row)"
       />
-      <TrayItem name="Nudge" last><NudgePad @nudge="nudge" /></TrayItem>
+      <TrayItem :name="$t('move.placePanel.nudge')" last><NudgePad @nudge="nudge" /></TrayItem>
       <p v-if="what === 'pivot'" class="tiny quiet note">
-        Drag the cross on the picture: the layer turns, grows and leans about it.
+        {{ $t('move.placePanel.dragTheCrossOnThe') }}
       </p>
-      <TrayItem v-else name="Together" :told="moving.evenSize ? 'on' : 'off'">
+      <TrayItem
+        v-else
+        :name="$t('move.placePanel.together')"
+        :told="moving.evenSize ? $t('words.isOn') : $t('words.isOff')"
+      >
         <label class="form-check form-switch even">
           <input
             v-model="moving.evenSize"
@@ -185,11 +199,11 @@ function key(row: Row) {
             class="form-check-input"
             data-test="even-size"
           />
-          <span>Width and height together</span>
+          <span>{{ $t('move.placePanel.widthAndHeightTogether') }}</span>
         </label>
       </TrayItem>
     </fieldset>
-    <p v-else class="quiet">Nothing in hand. Tap a layer on the picture or the timeline.</p>
+    <p v-else class="quiet">{{ $t('move.placePanel.nothingInHandTapA') }}</p>
   </section>
 </template>
 

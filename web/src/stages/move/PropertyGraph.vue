@@ -1,7 +1,9 @@
 <script setup lang="ts">
 /** The graph of one property, or what to do so that it gets one. */
-import { computed, onMounted } from 'vue'
+import { computed, onMounted, shallowRef } from 'vue'
 import IconSpeed from '~icons/tabler/gauge'
+import TimeZoom from '@/controls/TimeZoom.vue'
+import type { TimeWindow } from '@/controls/useTimeWindow'
 import { usePhone } from '@/look/phone'
 import { isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
@@ -28,17 +30,19 @@ const unit = computed(() => UNITS[props.path] ?? { unit: '', step: 0.01 })
 const prop = computed(() => props.layer.prop(props.path))
 const axes = computed(() => (isKeyed(prop.value) ? axesOf(prop.value.keys[0]?.value) : []))
 const axis = computed(() => Math.min(moving.axis, axes.value.length - 1))
+const graph = shallowRef<{ closeUp: TimeWindow; around: number } | null>(null)
 onMounted(() => emit('shown'))
 </script>
 
 <template>
   <div v-if="isKeyed(prop)" class="room">
-    <KeyGraph :layer="layer" :path="path" :step="unit.step" :unit="unit.unit" />
+    <KeyGraph ref="graph" :layer="layer" :path="path" :step="unit.step" :unit="unit.unit" />
+    <TimeZoom v-if="graph" class="zoom" :time="graph.closeUp" :around="graph.around" />
     <div v-if="phone" class="corner">
       <button
         v-if="axes.length > 1"
         class="btn btn-bare"
-        :title="`Shown: ${axes[axis]}`"
+        :title="$t('move.propertyGraph.shown', { what: axes[axis] })"
         data-test="graph-axis"
         @click="moving.axis = (axis + 1) % axes.length"
       >
@@ -47,7 +51,7 @@ onMounted(() => emit('shown'))
       <button
         v-if="axes.length"
         class="btn btn-bare"
-        aria-label="Speed over time"
+        :aria-label="$t('move.propertyGraph.speedOverTime')"
         :aria-pressed="moving.view === 'speed'"
         data-test="graph-view"
         @click="moving.view = moving.view === 'speed' ? 'value' : 'speed'"
@@ -57,16 +61,18 @@ onMounted(() => emit('shown'))
     </div>
   </div>
   <div v-else class="room none">
-    <strong>{{ nameOf(layer.clip.value, path) }} stands still</strong>
+    <strong>{{
+      $t('move.propertyGraph.standsStill', { name: nameOf(layer.clip.value, path) })
+    }}</strong>
     <span class="tiny quiet">
-      Set a key here, move the playhead, and change it: each change sets the next key.
+      {{ $t('move.propertyGraph.setAKeyHereMove') }}
     </span>
     <button
       class="btn btn-secondary"
       data-test="first-key"
       @click="layer.toggleKey(path, FIRST[path] ?? [0, 0])"
     >
-      Set the first key
+      {{ $t('move.propertyGraph.setTheFirstKey') }}
     </button>
   </div>
 </template>
@@ -80,6 +86,11 @@ onMounted(() => emit('shown'))
 .room > :deep(svg) {
   position: absolute;
   inset: 0;
+}
+.zoom {
+  position: absolute;
+  top: 0;
+  left: 48px;
 }
 .none {
   display: grid;

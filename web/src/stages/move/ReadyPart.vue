@@ -9,6 +9,7 @@ import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import KitMotions from './KitMotions.vue'
@@ -24,23 +25,23 @@ const clip = computed(() => props.layer.clip.value)
 const moves = computed<Moves>(() => clip.value?.moves ?? ({} as Moves))
 
 const WAYS: { id: Way; name: string }[] = [
-  { id: 'comes', name: 'Comes in' },
-  { id: 'goes', name: 'Goes out' },
+  { id: 'comes', name: t('move.readyPart.comesIn') },
+  { id: 'goes', name: t('move.readyPart.goesOut') },
 ]
 const MEANWHILE: Record<string, { rate: number; strength: number; help: string }> = {
-  sway: { rate: 0.5, strength: 1, help: 'Turns to and fro about its pivot' },
-  float: { rate: 0.4, strength: 1, help: 'Goes up and down' },
-  pulse: { rate: 1, strength: 1, help: 'Swells and shrinks' },
-  flicker: { rate: 8, strength: 0.6, help: 'Its opacity is unsteady' },
+  sway: { rate: 0.5, strength: 1, help: t('move.readyPart.turnsToAndFroAbout') },
+  float: { rate: 0.4, strength: 1, help: t('move.readyPart.goesUpAndDown') },
+  pulse: { rate: 1, strength: 1, help: t('move.readyPart.swellsAndShrinks') },
+  flicker: { rate: 8, strength: 0.6, help: t('move.readyPart.itsOpacityIsUnsteady') },
 }
 const UNITS: Record<string, string> = {
-  whole: 'As a whole',
-  letter: 'Letter by letter',
-  word: 'Word by word',
-  line: 'Line by line',
+  whole: t('move.readyPart.asAWhole'),
+  letter: t('move.readyPart.letterByLetter'),
+  word: t('move.readyPart.wordByWord'),
+  line: t('move.readyPart.lineByLine'),
 }
 const kinds = computed(() => [
-  { id: '', name: 'None', test: '' },
+  { id: '', name: t('words.none'), test: '' },
   ...(kit.move?.entrances ?? []).map((id) => ({ id, name: title(id), test: '' })),
 ])
 const title = (word: string) => word.charAt(0).toUpperCase() + word.slice(1)
@@ -102,18 +103,21 @@ const toKeys = (which: Way | 'meanwhile') =>
 <template>
   <fieldset v-if="clip" class="ready" :disabled="layer.locked.value">
     <section v-for="way in WAYS" :key="way.id" class="tray-group" :aria-label="way.name">
-      <TrayItem :name="way.name" :told="moves[way.id] ? title(moves[way.id]?.kind ?? '') : 'none'">
+      <TrayItem
+        :name="way.name"
+        :told="moves[way.id] ? title(moves[way.id]?.kind ?? '') : $t('words.no')"
+      >
         <div class="head">
           <strong>{{ way.name }}</strong>
           <BButton
             v-if="moves[way.id]"
             size="sm"
             variant="secondary"
-            title="It becomes ordinary keys that do the same"
+            :title="$t('move.readyPart.itBecomesOrdinaryKeysThat')"
             :data-test="`${way.id}-to-keys`"
             @click="toKeys(way.id)"
           >
-            To keys
+            {{ $t('move.readyPart.toKeys') }}
           </BButton>
         </div>
         <ChoiceGroup
@@ -124,9 +128,9 @@ const toKeys = (which: Way | 'meanwhile') =>
         />
       </TrayItem>
       <template v-if="moves[way.id]">
-        <TrayItem v-if="clip.kind === 'text'" name="By">
+        <TrayItem v-if="clip.kind === 'text'" :name="$t('move.readyPart.by')">
           <ChoiceGroup
-            label="By"
+            :label="$t('move.readyPart.by')"
             :choices="
               Object.entries(UNITS).map(([id, unit]) => ({
                 id,
@@ -139,7 +143,7 @@ const toKeys = (which: Way | 'meanwhile') =>
           />
         </TrayItem>
         <ValueField
-          label="Length"
+          :label="$t('move.readyPart.length')"
           :value="seconds(moves[way.id]?.length ?? 0)"
           :low="0.1"
           :high="Math.max(1, Math.min(4, seconds(clip.length)))"
@@ -159,22 +163,25 @@ const toKeys = (which: Way | 'meanwhile') =>
         />
       </template>
     </section>
-    <section aria-label="Meanwhile" class="tray-group">
-      <TrayItem name="Meanwhile" :told="going.length ? String(going.length) : ''">
+    <section :aria-label="$t('move.readyPart.meanwhile')" class="tray-group">
+      <TrayItem
+        :name="$t('move.readyPart.meanwhile')"
+        :told="going.length ? String(going.length) : ''"
+      >
         <div class="head">
-          <strong>Meanwhile</strong>
+          <strong>{{ $t('move.readyPart.meanwhile') }}</strong>
           <BButton
             v-if="going.length"
             size="sm"
             variant="secondary"
-            title="It becomes ordinary keys that do the same"
+            :title="$t('move.readyPart.itBecomesOrdinaryKeysThat')"
             data-test="meanwhile-to-keys"
             @click="toKeys('meanwhile')"
           >
-            To keys
+            {{ $t('move.readyPart.toKeys') }}
           </BButton>
         </div>
-        <div class="several" role="group" aria-label="Meanwhile">
+        <div class="several" role="group" :aria-label="$t('move.readyPart.meanwhile')">
           <button
             v-for="kind in kit.move?.meanwhiles ?? []"
             :key="kind"
@@ -191,16 +198,16 @@ const toKeys = (which: Way | 'meanwhile') =>
             type="button"
             class="btn btn-secondary"
             :aria-pressed="Boolean(shake)"
-            title="As held by an unsteady hand; an effect, among the others in Layer"
+            :title="$t('move.readyPart.asHeldByAnUnsteady')"
             data-test="meanwhile-shake"
             @click="toggleShake"
           >
-            Shake
+            {{ $t('move.readyPart.shake') }}
           </button>
         </div>
       </TrayItem>
       <template v-if="shake">
-        <div class="tiny quiet">Shake</div>
+        <div class="tiny quiet">{{ $t('move.readyPart.shake') }}</div>
         <ControlFields
           :controls="shakeKind?.controls ?? []"
           :values="shake as unknown as Record<string, unknown>"
@@ -222,7 +229,7 @@ const toKeys = (which: Way | 'meanwhile') =>
         />
       </template>
     </section>
-    <TrayItem name="Kit"><KitMotions :layer="layer" /></TrayItem>
+    <TrayItem :name="$t('words.kit')"><KitMotions :layer="layer" /></TrayItem>
   </fieldset>
 </template>
 

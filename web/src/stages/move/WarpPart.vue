@@ -7,11 +7,12 @@ import type { PicturedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import KeyButton from '@/controls/KeyButton.vue'
 import ValueField from '@/controls/ValueField.vue'
-import { isKeyed, keyAt, toggledKey, valueAt, withKey } from '@/motion/keys'
+import { keyAt, toggledKey, valueAt, withKey } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
 import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 
@@ -28,9 +29,24 @@ const pins = computed<Pins | null>(() => (warp.value?.kind === 'pins' ? warp.val
 const grid = computed<Grid | null>(() => (warp.value?.kind === 'grid' ? warp.value : null))
 
 const KINDS = [
-  { id: '', name: 'None', help: 'The layer keeps its form', test: 'warp-none' },
-  { id: 'pins', name: 'Pins', help: 'Gives way between pins', test: 'warp-pins' },
-  { id: 'grid', name: 'Grid', help: 'A smooth sheet through points', test: 'warp-grid' },
+  {
+    id: '',
+    name: t('words.none'),
+    help: t('move.warpPart.theLayerKeepsItsForm'),
+    test: 'warp-none',
+  },
+  {
+    id: 'pins',
+    name: t('move.warpPart.pins'),
+    help: t('move.warpPart.givesWayBetweenPins'),
+    test: 'warp-pins',
+  },
+  {
+    id: 'grid',
+    name: t('move.warpPart.grid'),
+    help: t('move.warpPart.aSmoothSheetThroughPoints'),
+    test: 'warp-grid',
+  },
 ] as const
 
 const rest = (columns: number, rows: number) =>
@@ -85,34 +101,50 @@ function backToRest() {
   props.layer.set(Object.fromEntries(values) as Record<string, unknown>)
 }
 
-function divide(columns: number, rows: number) {
-  props.layer.setWhole({ warp: { ...grid.value, columns, rows, points: rest(columns, rows) } })
-}
-const keyedGrid = computed(() => isKeyed(grid.value?.points))
+const divide = (columns: number, rows: number) =>
+  props.layer.send({
+    kind: 'divide_grid',
+    clip: props.layer.clip.value?.id ?? '',
+    columns: Math.min(12, Math.max(1, Math.round(columns))),
+    rows: Math.min(12, Math.max(1, Math.round(rows))),
+  })
+const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
 </script>
 
 <template>
   <fieldset v-if="clip" class="warp" :disabled="layer.locked.value">
-    <TrayItem name="Warp" :told="warp?.kind ?? 'none'">
-      <ChoiceGroup label="Warp" :choices="KINDS" :taken="warp?.kind ?? ''" @take="choose($event)" />
+    <TrayItem :name="$t('move.warpPart.warp')" :told="told(warp?.kind)">
+      <ChoiceGroup
+        :label="$t('move.warpPart.warp')"
+        :choices="KINDS"
+        :taken="warp?.kind ?? ''"
+        @take="choose($event)"
+      />
       <p v-if="!warp" class="tiny quiet">
-        Pins bend a cut-out like paper held by fingers; a grid bends all of it smoothly.
+        {{ $t('move.warpPart.pinsBendACutOut') }}
       </p>
     </TrayItem>
     <template v-if="pins">
-      <TrayItem name="All pins">
+      <TrayItem :name="$t('move.warpPart.allPins')">
         <p v-if="!all.length" class="tiny quiet">
-          Tap the layer on the picture to set pins: first those that hold it, then those to move.
+          {{ $t('move.warpPart.tapTheLayerOnThe') }}
         </p>
         <div v-else class="line">
-          <span class="name">{{ all.length }} pin{{ all.length > 1 ? 's' : '' }}</span>
-          <KeyButton label="All pins" :keyed="pinsKeyed" data-test="key-pins" @click="keyPins" />
-          <BButton size="sm" variant="secondary" @click="backToRest">Back to rest</BButton>
+          <span class="name">{{ $t('move.warpPart.countOfPins', all.length) }}</span>
+          <KeyButton
+            :label="$t('move.warpPart.allPins')"
+            :keyed="pinsKeyed"
+            data-test="key-pins"
+            @click="keyPins"
+          />
+          <BButton size="sm" variant="secondary" @click="backToRest">{{
+            $t('move.warpPart.backToRest')
+          }}</BButton>
         </div>
       </TrayItem>
       <ValueField
-        label="Stiffness"
-        help="How far a bend spreads"
+        :label="$t('move.warpPart.stiffness')"
+        :help="$t('move.warpPart.howFarABendSpreads')"
         :value="(pins.stiffness ?? 0.3) * 100"
         :low="0"
         :high="100"
@@ -122,61 +154,64 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
         @trying="layer.tryWhole({ 'warp/stiffness': $event / 100 })"
         @set="layer.setWhole({ 'warp/stiffness': $event / 100 })"
       />
-      <TrayItem v-if="all.length > 1" name="Chain">
+      <TrayItem v-if="all.length > 1" :name="$t('move.warpPart.chain')">
         <div class="line">
-          <span class="name">Chain</span>
+          <span class="name">{{ $t('move.warpPart.chain') }}</span>
           <BButton
             v-if="!chain.length"
             size="sm"
             variant="secondary"
-            title="Moving the top pin carries the others along"
+            :title="$t('move.warpPart.movingTheTopPinCarries')"
             data-test="chain-pins"
             @click="chainAll"
           >
-            From the top down
+            {{ $t('move.warpPart.fromTheTopDown') }}
           </BButton>
           <template v-else>
             <span class="tiny quiet">{{ chain.map(place).join(' → ') }}</span>
             <BButton size="sm" variant="secondary" @click="layer.setWhole({ 'warp/chain': [] })">
-              Break it
+              {{ $t('move.warpPart.breakIt') }}
             </BButton>
           </template>
         </div>
       </TrayItem>
       <ValueField
         v-if="chain.length"
-        label="Later"
-        help="Each pin of the chain follows so many frames after the one above it"
+        :label="$t('move.warpPart.later')"
+        :help="$t('move.warpPart.eachPinOfTheChain')"
         :value="frames"
         :low="0"
         :high="15"
         :step="1"
-        unit="fr"
+        :unit="$t('move.warpPart.fr')"
         data-test="chain-later"
         @trying="layer.tryWhole(later($event))"
         @set="layer.setWhole(later($event))"
       />
-      <TrayItem name="Pins" :told="String(all.length)">
+      <TrayItem :name="$t('move.warpPart.pins')" :told="String(all.length)">
         <ol class="pins">
           <li v-for="(pin, index) in all" :key="pin.id" :class="{ here: pin.id === moving.pin }">
             <button class="title" @click="moving.pin = pin.id ?? ''">
-              Pin {{ index + 1 }}<span v-if="chain[0] === pin.id" class="tiny quiet"> leads</span>
+              {{ $t('move.warpPart.numberedPin', { index: index + 1 })
+              }}<span v-if="chain[0] === pin.id" class="tiny quiet">
+                {{ $t('move.warpPart.leads') }}</span
+              >
             </button>
             <button
               v-if="chain.length && chain[0] !== pin.id"
               class="btn btn-bare tiny"
               @click="toTop(pin.id ?? '')"
             >
-              Lead
+              {{ $t('move.warpPart.lead') }}
             </button>
             <KeyButton
-              :label="`Pin ${index + 1}`"
+              :label="$t('move.warpPart.numberedPin', { index: index + 1 })"
               :keyed="keyedState(pin.at, layer.local.value)"
               @click="layer.toggleKey(`warp/pins/${pin.id}/at`, pin.rest)"
             />
             <button
               class="btn btn-bare"
-              :aria-label="`Delete pin ${index + 1}`"
+              :aria-label="$t('move.warpPart.deletePin', { index: index + 1 })"
               @click="removePin(pin.id ?? '')"
             >
               <IconTrash aria-hidden="true" />
@@ -187,30 +222,28 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
     </template>
     <template v-if="grid">
       <ValueField
-        label="Across"
-        help="Fields across"
+        :label="$t('words.across')"
+        :help="$t('move.warpPart.fieldsAcross')"
         :value="grid.columns ?? 3"
         :low="1"
         :high="8"
         :step="1"
-        :disabled="keyedGrid"
-        @set="divide(Math.min(12, Math.max(1, Math.round($event))), grid.rows ?? 3)"
+        @set="divide($event, grid.rows ?? 3)"
       />
       <ValueField
-        label="Down"
-        help="Fields down"
+        :label="$t('words.down')"
+        :help="$t('move.warpPart.fieldsDown')"
         :value="grid.rows ?? 3"
         :low="1"
         :high="8"
         :step="1"
-        :disabled="keyedGrid"
-        @set="divide(grid.columns ?? 3, Math.min(12, Math.max(1, Math.round($event))))"
+        @set="divide(grid.columns ?? 3, $event)"
       />
-      <TrayItem name="Pose">
+      <TrayItem :name="$t('move.warpPart.pose')">
         <div class="line">
-          <span class="name">Pose</span>
+          <span class="name">{{ $t('move.warpPart.pose') }}</span>
           <KeyButton
-            label="Grid"
+            :label="$t('move.warpPart.grid')"
             :keyed="layer.keyed('warp/points')"
             data-test="key-grid"
             @click="layer.toggleKey('warp/points', rest(grid.columns ?? 3, grid.rows ?? 3))"
@@ -220,12 +253,11 @@ const keyedGrid = computed(() => isKeyed(grid.value?.points))
             variant="secondary"
             @click="layer.set({ 'warp/points': rest(grid.columns ?? 3, grid.rows ?? 3) })"
           >
-            Straighten
+            {{ $t('move.warpPart.straighten') }}
           </BButton>
         </div>
         <p class="tiny quiet">
-          Drag the points on the picture. Set a key, move on, and bend again: each pose is a key.
-          <template v-if="keyedGrid">The fields are fixed while it has keys.</template>
+          {{ $t('move.warpPart.dragThePointsOnThe') }}
         </p>
       </TrayItem>
     </template>

@@ -2,6 +2,7 @@
 import type { Bezier, Ease } from '@/motion/easing'
 import { eased, isBezier } from '@/motion/easing'
 import { valueAt, type Key, type Keyed } from '@/motion/keys'
+import { t } from '@/texts'
 
 export interface Range {
   low: number
@@ -10,9 +11,11 @@ export interface Range {
 
 /** How many curves a value has: numbers and points have one a number, others only their progress. */
 export function axesOf(value: unknown): string[] {
-  if (typeof value === 'number') return ['Value']
+  if (typeof value === 'number') return [t('move.graph.value')]
   if (Array.isArray(value) && value.every((one) => typeof one === 'number')) {
-    return value.length === 2 ? ['Across', 'Down'] : value.map((_, index) => `${index + 1}`)
+    return value.length === 2
+      ? [t('words.across'), t('words.down')]
+      : value.map((_, index) => `${index + 1}`)
   }
   return []
 }

@@ -2,6 +2,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, type Ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { useDraft } from '@/controls/useDraft'
+import { useTimeWindow } from '@/controls/useTimeWindow'
 import { isKeyed, type Keyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import type { Properties } from '@/inhand/useProperties'
@@ -27,6 +28,7 @@ const PAD = 12
 export function useGraph(
   props: { layer: Properties; path: string; step: number },
   svg: Ref<SVGSVGElement | null>,
+  tap: (tick: number) => void,
 ) {
   const project = useProject()
   const moving = useMoving()
@@ -47,13 +49,23 @@ export function useGraph(
 
   /** While something is dragged the scale stays as it was when that began. */
   const frozen = ref<{ low: number; high: number } | null>(null)
-  const time = computed(() => {
+  /** From the first key or the start of the clip to the last or its end. */
+  const whole = computed(() => {
     const ats = kept.value?.keys.map((key) => key.at) ?? []
     return {
       low: Math.min(0, ...ats),
       high: Math.max(clip.value?.length ?? 1, ...ats),
     }
   })
+  const closeUp = useTimeWindow(
+    () => whole.value,
+    () => ({
+      left: (svg.value?.getBoundingClientRect().left ?? 0) + LEFT,
+      width: Math.max(1, width.value - LEFT - PAD),
+    }),
+    (x) => tap(xToTick(x - (svg.value?.getBoundingClientRect().left ?? 0))),
+  )
+  const time = closeUp.shown
   const curve = computed(() =>
     prop.value
       ? bySpeed.value
@@ -65,11 +77,27 @@ export function useGraph(
     if (!prop.value || axes.value.length !== 2 || bySpeed.value) return []
     return curveOf(prop.value, 1 - axis.value, time.value)
   })
+  /** Handles that are shown, at their ticks and heights. */
+  const ends = computed(() => {
+    const now = prop.value
+    if (!now || !axes.value.length) return []
+    const few = now.keys.length <= 3
+    return now.keys.flatMap((key, index) =>
+      (few || inHand(key.at) ? (['before', 'after'] as Side[]) : []).flatMap((side) => {
+        const at = bySpeed.value
+          ? speedHandleAt(now, axis.value, index, side, TICKS_PER_SECOND)
+          : handleAt(now, axis.value, index, side)
+        return at ? [{ index, side, at }] : []
+      }),
+    )
+  })
+  /** The scale holds them too, so that each can be reached. */
+  const reached = computed(() => ends.value.map((end) => end.at))
   const range = computed(
     () =>
       frozen.value ??
       rangeOf(
-        [...curve.value, ...other.value].map(([, y]) => y),
+        [...curve.value, ...other.value, ...reached.value].map(([, y]) => y),
         axes.value.length ? props.step * 4 : 1,
       ),
   )
@@ -102,6 +130,7 @@ export function useGraph(
     return at >= time.value.low && at <= time.value.high ? toX(at) : null
   })
 
+  const seen = (x: number) => x >= LEFT - 1 && x <= width.value - PAD + 1
   const named = (at: number) => ({ clip: clip.value?.id ?? '', path: props.path, at })
   const inHand = (at: number) => moving.holds(named(at))
   const spots = computed(() =>
@@ -119,21 +148,15 @@ export function useGraph(
     return near[1]
   }
 
-  const handles = computed(() => {
-    const now = prop.value
-    if (!now || !axes.value.length) return []
-    const few = now.keys.length <= 3
-    return now.keys.flatMap((key, index) =>
-      (few || inHand(key.at) ? (['before', 'after'] as Side[]) : []).flatMap((side) => {
-        const found = bySpeed.value
-          ? speedHandleAt(now, axis.value, index, side, TICKS_PER_SECOND)
-          : handleAt(now, axis.value, index, side)
-        if (!found) return []
-        const from = spots.value[index]
-        return [{ index, side, x: toX(found[0]), y: toY(found[1]), from }]
-      }),
-    )
-  })
+  const handles = computed(() =>
+    ends.value.map(({ index, side, at }) => ({
+      index,
+      side,
+      x: toX(at[0]),
+      y: toY(at[1]),
+      from: spots.value[index],
+    })),
+  )
 
   return {
     LEFT,
@@ -163,5 +186,7 @@ export function useGraph(
     inHand,
     spots,
     handles,
+    closeUp,
+    seen,
   }
 }

@@ -9,14 +9,11 @@ onMounted(() => films.refresh())
 </script>
 
 <template>
-  <section class="panel queue" aria-label="Films">
-    <h2>Films</h2>
+  <section class="panel queue" :aria-label="$t('send.filmList.films')">
+    <h2>{{ $t('send.filmList.films') }}</h2>
     <div v-if="films.loaded && !films.films.length" class="empty">
-      <strong>No film made yet</strong>
-      <span
-        >Each film you make stands here with its progress, and can be downloaded when it is
-        done.</span
-      >
+      <strong>{{ $t('send.filmList.noFilmMadeYet') }}</strong>
+      <span>{{ $t('send.filmList.eachFilmYouMakeStands') }}</span>
     </div>
     <ul v-else class="list">
       <FilmRow v-for="film in films.films" :key="film.id" :film="film" />

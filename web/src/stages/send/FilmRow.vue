@@ -8,6 +8,7 @@ import { isUnfinished, jobText } from '@/jobs/job'
 import JobRow from '@/jobs/JobRow.vue'
 import { useExports } from '@/stores/exports'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { bytesLabel, wholeClock } from '@/time'
 
 const props = defineProps<{ film: ExportOut }>()
@@ -24,13 +25,19 @@ const picture = computed(() => {
 const text = computed(() => {
   const { job, done, frames, bytes, seconds } = props.film
   if (job.state === 'done') {
-    return `${bytesLabel(bytes)}${seconds === null ? '' : ` · made in ${wholeClock(seconds)}`}`
+    return `${bytesLabel(bytes)}${seconds === null ? '' : t('send.filmRow.madeIn', { time: wholeClock(seconds) })}`
   }
   if (job.state !== 'holding') return jobText(job)
-  const left = job.left === null ? '' : ` · ${wholeClock(Math.ceil(job.left))} left`
-  return `frame ${done} of ${frames}${left}`
+  const left =
+    job.left === null ? '' : t('send.filmRow.left', { time: wholeClock(Math.ceil(job.left)) })
+  return t('send.filmRow.frameOf', { done, frames, left })
 })
-const NAMES = { mp4: 'MP4', webm: 'WebM', hevc10: 'MP4, 10 bit', av1: 'WebM, 10 bit' }
+const NAMES = {
+  mp4: 'MP4',
+  webm: 'WebM',
+  hevc10: t('send.filmRow.mp410Bit'),
+  av1: t('send.filmRow.webm10Bit'),
+}
 const formatName = (format: keyof typeof NAMES | undefined) => NAMES[format ?? 'mp4']
 const facts = computed(() => {
   const { settings, width, height } = props.film
@@ -55,14 +62,14 @@ const facts = computed(() => {
         :href="`/api/exports/${film.id}/file`"
         :download="film.filename"
         data-test="download"
-        :aria-label="`Download ${film.filename}`"
+        :aria-label="$t('send.filmRow.download', { filename: film.filename })"
       >
         <IconDownload aria-hidden="true" />
       </a>
       <BButton
         v-if="!open"
         variant="secondary"
-        aria-label="Delete this film"
+        :aria-label="$t('send.filmRow.deleteThisFilm')"
         @click="films.remove(film.id)"
       >
         <IconTrash aria-hidden="true" />

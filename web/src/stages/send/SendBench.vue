@@ -2,13 +2,14 @@
 /** Send: what is to be made, and what was. */
 import { ref } from 'vue'
 import { usePhone } from '@/look/phone'
+import { t } from '@/texts'
 import ToolTray from '@/tray/ToolTray.vue'
 import FilmList from './FilmList.vue'
 import WhatToMake from './WhatToMake.vue'
 
 const PARTS = [
-  { id: 'what', name: 'What to make', test: 'send-what' },
-  { id: 'films', name: 'Films', test: 'send-films' },
+  { id: 'what', name: t('send.sendBench.whatToMake'), test: 'send-what' },
+  { id: 'films', name: t('send.sendBench.films'), test: 'send-films' },
 ] as const
 
 const { phone } = usePhone()
@@ -16,7 +17,13 @@ const part = ref<'what' | 'films'>('what')
 </script>
 
 <template>
-  <ToolTray v-if="phone" label="Send" :parts="PARTS" :part="part" @take="part = $event">
+  <ToolTray
+    v-if="phone"
+    :label="$t('send.sendBench.send')"
+    :parts="PARTS"
+    :part="part"
+    @take="part = $event"
+  >
     <WhatToMake v-if="part === 'what'" @begun="part = 'films'" />
     <FilmList v-else />
   </ToolTray>

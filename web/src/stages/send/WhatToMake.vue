@@ -5,15 +5,24 @@ import { computed, ref } from 'vue'
 import ChoiceRow from '@/controls/ChoiceRow.vue'
 import { useExports } from '@/stores/exports'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { sizeAt } from './sizes'
 import { lengthLabel } from '@/time'
 
 const FORMATS = [
-  { id: 'mp4', name: 'MP4', told: 'H.264, AAC · plays anywhere' },
-  { id: 'webm', name: 'WebM', told: 'VP9, Opus · open, slower' },
-  { id: 'hevc10', name: 'MP4, 10 bit', told: 'HEVC, AAC · fine gradients' },
-  { id: 'av1', name: 'WebM, 10 bit', told: 'AV1, Opus · fine and open' },
+  { id: 'mp4', name: t('send.whatToMake.mp4'), told: t('send.whatToMake.h264AacPlaysAnywhere') },
+  { id: 'webm', name: t('send.whatToMake.webm'), told: t('send.whatToMake.vp9OpusOpenSlower') },
+  {
+    id: 'hevc10',
+    name: t('send.whatToMake.mp410Bit'),
+    told: t('send.whatToMake.hevcAacFineGradients'),
+  },
+  {
+    id: 'av1',
+    name: t('send.whatToMake.webm10Bit'),
+    told: t('send.whatToMake.av1OpusFineAndOpen'),
+  },
 ] as const
 
 const emit = defineEmits<{ begun: [] }>()
@@ -29,20 +38,29 @@ const busy = ref(false)
 const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
 const full = computed(() => Math.max(canvas.value.width, canvas.value.height))
 const sizes = computed(() => [
-  { id: 0, help: `${canvas.value.width} × ${canvas.value.height}`, name: 'Full' },
+  {
+    id: 0,
+    help: `${canvas.value.width} × ${canvas.value.height}`,
+    name: t('send.whatToMake.full'),
+  },
   ...[1280, 960, 640]
     .filter((side) => side < full.value)
     .map((side) => {
       const { width, height } = sizeAt(canvas.value, side)
       const help = `${width} × ${height}`
-      return { id: side, help, name: `${Math.min(width, height)} lines`, test: `size-${side}` }
+      return {
+        id: side,
+        help,
+        name: t('send.whatToMake.lines', { min: Math.min(width, height) }),
+        test: `size-${side}`,
+      }
     }),
 ])
 
 const QUALITIES = [
-  { id: 'small', name: 'Small' },
-  { id: 'good', name: 'Good' },
-  { id: 'best', name: 'Best' },
+  { id: 'small', name: t('send.whatToMake.small') },
+  { id: 'good', name: t('send.whatToMake.good') },
+  { id: 'best', name: t('send.whatToMake.best') },
 ] as const
 
 async function start() {
@@ -60,10 +78,13 @@ async function start() {
 </script>
 
 <template>
-  <section class="panel what tray-group" aria-label="What to make">
-    <h2>What to make</h2>
-    <TrayItem name="Format" :told="FORMATS.find((one) => one.id === format)?.name">
-      <div class="cards" role="radiogroup" aria-label="Format">
+  <section class="panel what tray-group" :aria-label="$t('send.whatToMake.whatToMake')">
+    <h2>{{ $t('send.whatToMake.whatToMake') }}</h2>
+    <TrayItem
+      :name="$t('send.whatToMake.format')"
+      :told="FORMATS.find((one) => one.id === format)?.name"
+    >
+      <div class="cards" role="radiogroup" :aria-label="$t('send.whatToMake.format')">
         <button
           v-for="one in FORMATS"
           :key="one.id"
@@ -81,16 +102,26 @@ async function start() {
         </button>
       </div>
     </TrayItem>
-    <ChoiceRow name="Size" :choices="sizes" :taken="longSide" @take="longSide = $event" />
-    <ChoiceRow name="Quality" :choices="QUALITIES" :taken="quality" @take="quality = $event" />
+    <ChoiceRow
+      :name="$t('words.size')"
+      :choices="sizes"
+      :taken="longSide"
+      @take="longSide = $event"
+    />
+    <ChoiceRow
+      :name="$t('send.whatToMake.quality')"
+      :choices="QUALITIES"
+      :taken="quality"
+      @take="quality = $event"
+    />
     <div class="line go tray-keep">
       <div>
         <div class="fw-semibold">{{ sizes.find((one) => one.id === longSide)?.help }}</div>
         <div class="small quiet">
           {{
             project.length
-              ? `${lengthLabel(project.length)} · all of the timeline`
-              : 'The timeline is empty: place a take first'
+              ? $t('send.whatToMake.allOfTheTimeline', { length: lengthLabel(project.length) })
+              : $t('send.whatToMake.theTimelineIsEmptyPlace')
           }}
         </div>
       </div>
@@ -100,7 +131,7 @@ async function start() {
         data-test="export"
         @click="start"
       >
-        Make the film
+        {{ $t('send.whatToMake.makeTheFilm') }}
       </BButton>
     </div>
   </section>

@@ -1,9 +1,10 @@
 import Icon from '~icons/tabler/rocket'
 import { defineStage } from '@/stages/stage'
+import { t } from '@/texts'
 import SendBench from './SendBench.vue'
 
 export default defineStage({
-  name: 'Send',
+  name: t('send.stage.send'),
   place: 7,
   icon: Icon,
   bench: SendBench,

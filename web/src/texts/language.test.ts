@@ -1,0 +1,41 @@
+import { expect, test } from 'vitest'
+import { i18n, t } from './index'
+import { chosen, formOf } from './language'
+
+test('the first language that a person reads and the page speaks is spoken; else English', () => {
+  expect(chosen(['pt-BR', 'de-AT', 'en'], ['en', 'de'])).toBe('de')
+  expect(chosen(['pt-BR'], ['en', 'de'])).toBe('en')
+  expect(chosen([], ['en', 'de'])).toBe('en')
+})
+
+test.each([
+  ['en', [0, 1, 2, 5], [1, 0, 1, 1]],
+  // one, few, many, other: 1, 2 to 4, 5 to 21, parts
+  ['pl', [1, 2, 5, 22, 1.5], [0, 1, 2, 1, 3]],
+  // zero, one, two, few, many, other
+  ['ar', [0, 1, 2, 3, 11, 100], [0, 1, 2, 3, 4, 5]],
+  ['ja', [0, 1, 7], [0, 0, 0]],
+])('counts in %s take the forms of its plural rules', (language, counts, forms) => {
+  expect(counts.map((count) => formOf(language, count, 6))).toEqual(forms)
+})
+
+test('a language with more forms than a text has takes its last one', () => {
+  expect(formOf('ar', 100, 2)).toBe(1)
+})
+
+test('texts with a count say one thing, none and several rightly', () => {
+  const steps = (count: number) => t('steps.saving.steps', count)
+  expect([0, 1, 2].map(steps)).toEqual(['0 steps', '1 step', '2 steps'])
+})
+
+function leaves(texts: object, path = ''): [string, unknown][] {
+  return Object.entries(texts).flatMap(([key, text]: [string, unknown]) =>
+    typeof text === 'object' && text ? leaves(text, `${path}${key}.`) : [[path + key, text]],
+  )
+}
+
+test('every text can be read, and none is empty', () => {
+  const all = leaves(i18n.global.getLocaleMessage('en'))
+  expect(all.length).toBeGreaterThan(1000)
+  for (const [key] of all) expect(t(key, {}, 2).trim(), key).not.toBe('')
+})
