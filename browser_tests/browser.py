@@ -123,6 +123,22 @@ class Browser:
 
         self.wait(typed, what=f"{selector} did not take {text!r}")
 
+    def dialog(self) -> WebElement:
+        """The dialog, once it stands still and has taken the focus; a press before that may miss."""
+        self.wait(
+            lambda: self.run(
+                "const dialog = document.querySelector('.modal.show');"
+                "return dialog?.contains(document.activeElement)"
+                " && dialog.getAnimations({subtree: true}).length === 0"
+            ),
+            what="no dialog stands",
+        )
+        return self.find(".modal.show")
+
+    def confirm(self) -> None:
+        """Press what a dialog offers first."""
+        self.dialog().find_element(By.CSS_SELECTOR, ".btn-primary").click()
+
     def run(self, script: str, *arguments: Any) -> Any:
         return self.driver.execute_script(script, *arguments)
 

@@ -224,11 +224,13 @@ class CuttingTest(SiteTest):
         browser.driver.refresh()
         self.take("second")
         browser.press("in-hand")
+        browser.dialog()
         fields = {name: browser.find(f"#clip-{name}") for name in ("start", "length")}
         self.assertEqual("0:01.00", fields["start"].get_attribute("value"))
         for name, text in (("start", "soon"), ("length", "15 f")):
             fields[name].send_keys(Keys.CONTROL + "a" + Keys.NULL + text)
-        self.assertFalse(browser.find(".modal.show .btn-primary").is_enabled())
+        refused = browser.find(".modal.show .btn-primary")
+        browser.wait(lambda: not refused.is_enabled(), what="no time is taken for one")
         fields["start"].send_keys(Keys.CONTROL + "a" + Keys.NULL + "2.5" + Keys.ENTER)
         found = lambda d: next(c for _, c in d.clips() if c.name == "second")  # noqa: E731
         self.until(lambda d: found(d).start == 75 * FRAME, "it does not start there")

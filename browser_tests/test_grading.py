@@ -144,7 +144,7 @@ class GradingTest(GradingCase):
         self.key("v", ctrlKey=True, shiftKey=True)
         chosen = browser.find(".modal.show input[value=grade]")
         self.until(chosen.is_selected, "grade is not chosen")
-        browser.find(".modal.show .btn-primary").click()
+        browser.confirm()
 
     def _check(self, film: Any) -> None:
         """By another reader: all frames, 10 bits, and the card of each take neutral or warm."""

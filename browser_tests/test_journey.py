@@ -55,9 +55,8 @@ class JourneyTest(SiteTest):
     def _make_project(self) -> None:
         browser = self.browser
         browser.find(".content .btn-primary").click()
-        browser.find(".modal.show .btn-primary")
         browser.type("#project-name", "Numbers")
-        browser.find(".modal .btn-primary").click()
+        browser.confirm()
         browser.test("bring-in")
 
     def _bring_in(self) -> None:

@@ -149,7 +149,7 @@ class LayeringTest(LayeringCase):
         ).click()
         browser.press("keep-element")
         browser.type(".modal.show [data-test=new-name]", "Wind title")
-        browser.find(".modal.show .btn-primary").click()
+        browser.confirm()
         self.open_menu("add-layer")
         browser.press("element-Wind title")
         self.until(lambda: self.rows().count("Text") == 2, "the element did not come back")

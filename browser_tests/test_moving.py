@@ -271,7 +271,7 @@ class MovingTest(MovingCase):
         self.until(lambda: len(self.found("other").moves.meanwhile) == 1, "it does not sway")
         self.menu("motions", "keep-motion")
         browser.type(".modal.show [data-test=new-name]", "Hop in")
-        browser.find(".modal.show .btn-primary").click()
+        browser.confirm()
         self.until(lambda: not browser.all(".modal.show"), "the dialog stays open")
         browser.press("comes-to-keys")
         self.until(lambda: len(self.keys("other", "place", "size")) == 2, "no keys of its size")
