@@ -35,6 +35,9 @@ class AxeTest(PhoneCase):
                     browser.press(f"stage-{stage}")
                     browser.find(".bench :is(button, input)")
                     self.assertEqual([], faults(browser))
+                    first, stage_of = browser.all("h1, h2")[:2]
+                    told = stage_of.get_attribute("textContent").lower()
+                    self.assertEqual(("h1", stage), (first.tag_name, told))
         browser.resize((390, 844), touch=True)
         browser.press("stage-cut")
         browser.press("open-timeline")

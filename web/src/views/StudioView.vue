@@ -162,8 +162,10 @@ function redo() {
       @keys="keysShown = true"
       @flip="otherSide = !otherSide"
     />
+    <h1 class="visually-hidden">{{ project.name }}</h1>
     <TopBar :project-id="id" @flip="otherSide = !otherSide" @keys="keysShown = true" />
     <main class="bench" :aria-label="current.name">
+      <h2 class="visually-hidden">{{ current.name }}</h2>
       <PartBoundary v-if="project.document" :key="current.id" :name="current.name">
         <component :is="current.bench" />
       </PartBoundary>
@@ -171,6 +173,7 @@ function redo() {
     </main>
     <InHandBar class="hand" />
     <div class="time">
+      <h2 class="visually-hidden">{{ $t('views.studioView.theTimeline') }}</h2>
       <PartBoundary :name="$t('views.studioView.theTimeline')">
         <TimeStrip v-if="phone && !timeOpen" @open="timeOpen = true" />
         <TimelineView v-else @close="timeOpen = false" />
