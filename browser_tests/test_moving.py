@@ -15,7 +15,7 @@ from selenium.webdriver.common.keys import Keys as Keyboard
 from browser_tests.fingers import Fingers
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, Document, empty_document
-from kitecore.document.properties import Keys
+from kitecore.document.properties import Axes, Keys
 from kitecore.edits.tests.strategies import edit
 from kitecore.motion import value_at
 from studio.projects import history
@@ -108,6 +108,7 @@ class MovingTest(MovingCase):
         self.assertLess(y, -5)
         self._eased()
         self._arranged()
+        self._parted()
         path = self.exported()
         with av.open(str(path)) as film:
             frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
@@ -122,6 +123,18 @@ class MovingTest(MovingCase):
             self.assertAlmostEqual(SIZE[0] / 2 + wanted[0], middle[0], delta=0.6)
             self.assertAlmostEqual(SIZE[1] / 2 + wanted[1], middle[1], delta=0.6)
         self.assert_clean_console()
+
+    def _parted(self) -> None:
+        """What goes down waits; what goes across does not."""
+        browser = self.browser
+        self.menu("keys-more", "part-axes")
+        position = lambda: self.found("sheet").place.position  # noqa: E731
+        self.until(lambda: isinstance(position(), Axes), "across and down stay together")
+        browser.find("[data-test=graph-property] option[value='place/position/down']").click()
+        browser.press("take-all-keys")
+        browser.press("ease-hold")
+        self.until(lambda: position().down.keys[0].ease.kind == "hold", "down does not wait")
+        self.assertNotEqual("hold", position().across.keys[0].ease.kind)
 
     def _eased(self) -> None:
         browser = self.browser

@@ -7,7 +7,7 @@ from math import cos, pi, sin, tan
 from typing import Any, Final
 
 from kitecore.document.paths import Contour, Contours, Node, polygon
-from kitecore.document.properties import Keys, Vector
+from kitecore.document.properties import Vector, has_keys
 from kitecore.document.shapes import MOST_CORNERS, Form
 from kitecore.errors import BadInput
 
@@ -23,7 +23,7 @@ def outline_of(form: Form) -> Contours:
     BadInput
         If one of its measures has keys.
     """
-    if any(isinstance(getattr(form, name), Keys) for name in type(form).model_fields):
+    if any(has_keys(getattr(form, name)) for name in type(form).model_fields):
         raise BadInput(
             "A shape that moves by keys cannot become a path.", todo="Take its keys away first."
         )

@@ -82,6 +82,13 @@ class PointKeys(Keys[Vector]):
     keys: tuple[SpotKey, ...] = Field(min_length=1, max_length=MOST_KEYS)
 
 
+class Axes(Model):
+    """A point whose two numbers have keys of their own. One without any is a plain point."""
+
+    across: Real | NumberKeys
+    down: Real | NumberKeys
+
+
 class ColourKeys(Keys[Hex]):
     pass
 
@@ -103,7 +110,23 @@ class LatticeKeys(Keys[Lattice]):
 
 
 Number = Real | NumberKeys
-Point = Vector | PointKeys
+
+
+def plain_point(point: Any) -> Any:
+    """Axes that have lost their keys are a point; anything else is returned as it is."""
+    if not isinstance(point, Axes) or has_keys(point):
+        return point
+    return point.across, point.down
+
+
+def has_keys(prop: Any) -> bool:
+    """Whether a property moves by keys."""
+    if isinstance(prop, Axes):
+        return isinstance(prop.across, Keys) or isinstance(prop.down, Keys)
+    return isinstance(prop, Keys)
+
+
+Point = Annotated[Vector | PointKeys | Axes, AfterValidator(plain_point)]
 Colour = Hex | ColourKeys
 Triple = Vector3 | TripleKeys
 Curve = CurvePoints | CurveKeys
@@ -147,7 +170,7 @@ def _map_value(value: Any, change: Callable[[Keys[Any]], Any]) -> Any:
     if isinstance(value, Keys):
         return change(value)
     if isinstance(value, Model):
-        return map_keys(value, change)
+        return plain_point(map_keys(value, change))
     if isinstance(value, tuple):
         mapped = tuple(_map_value(item, change) for item in value)
         return mapped if any(a is not b for a, b in zip(mapped, value, strict=True)) else value

@@ -6,9 +6,10 @@ import math
 from typing import Any, cast
 
 from kitecore.document import ClipBase, GroupClip, Pictured, Place, Sounding
-from kitecore.document.properties import Keys, Vector
+from kitecore.document.properties import Vector, has_keys
 from kitecore.edits._fitting import mapped
 from kitecore.errors import EditRefused
+from kitecore.motion.axes import together
 
 
 def require_plain(group: GroupClip) -> None:
@@ -23,10 +24,10 @@ def require_plain(group: GroupClip) -> None:
 
 def _odd(group: GroupClip) -> dict[str, bool]:
     place = group.place
-    keyed = any(isinstance(getattr(place, name), Keys) for name in type(place).model_fields)
+    keyed = any(has_keys(getattr(place, name)) for name in type(place).model_fields)
     return {
         "a speed of its own": not group.speed.plain,
-        "keys": keyed or isinstance(group.opacity, Keys) or isinstance(group.gain, Keys),
+        "keys": keyed or has_keys(group.opacity) or has_keys(group.gain),
         "an opacity": group.opacity != 1.0,
         "a blend mode": group.blend != "normal",
         "effects": bool(group.effects),
@@ -42,15 +43,15 @@ def _even(place: Place) -> bool:
     return place.lean == 0 and place.size[0] == place.size[1]  # type: ignore[index]
 
 
-def carried(clip: ClipBase, group: GroupClip) -> ClipBase:
+def carried(clip: ClipBase, group: GroupClip, step: int) -> ClipBase:
     """The clip as it looks and sounds on the outside, at its time there.
 
     The group's place has to be plain (`require_plain`): a similarity, which goes into the clip's
-    own place exactly.
+    own place exactly. ``step`` is the length of a frame.
     """
     update: dict[str, Any] = {"start": clip.start - group.source_in + group.start}
     if isinstance(clip, Pictured) and group.place != Place():
-        update["place"] = _placed(clip.place, group.place)
+        update["place"] = _placed(clip.place, group.place, step)
     if isinstance(clip, Sounding):
         update["muted"] = clip.muted or group.muted
         if group.gain:
@@ -58,8 +59,8 @@ def carried(clip: ClipBase, group: GroupClip) -> ClipBase:
     return clip.model_copy(update=update)
 
 
-def _placed(inner: Place, outer: Place) -> Place:
-    if isinstance(inner.pivot, Keys):
+def _placed(inner: Place, outer: Place, step: int) -> Place:
+    if has_keys(inner.pivot):
         raise EditRefused("A pivot that moves by keys cannot leave the group.")
     factor, turn = outer.size[0], float(outer.turn)  # type: ignore[index, arg-type]
     cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
@@ -78,9 +79,11 @@ def _placed(inner: Place, outer: Place) -> Place:
         x, y = handle
         return factor * (cos * x - sin * y), factor * (sin * x + cos * y)
 
+    # A turn mixes what goes across with what goes down.
+    position = together(inner.position, step) if turn % 180 else inner.position
     return inner.model_copy(
         update={
-            "position": mapped(inner.position, moved, turned),
+            "position": mapped(position, moved, turned),
             "size": mapped(inner.size, lambda size: (size[0] * factor, size[1] * factor)),
             "turn": mapped(inner.turn, lambda angle: angle + turn),
         }

@@ -9,7 +9,8 @@ from pydantic.fields import FieldInfo
 
 from kitecore.document import ClipBase, GroupClip, Model, Pictured, Place, Track
 from kitecore.document.moves import Follow
-from kitecore.document.properties import Keys, SpotKey, Vector
+from kitecore.document.properties import Axes, Keys, SpotKey, Vector, has_keys
+from kitecore.motion.plain import pair
 
 DRAWN: Final = ("text", "shape")
 """Kinds of clip that the program draws in canvas pixels of their own."""
@@ -105,7 +106,7 @@ def _larger(place: Place, factor: float, *, own_size: bool) -> Place:
         }
         return place.model_copy(update=scaled)
     # The pivot lies in the picture's own pixels: what it loses by staying, the position makes good.
-    dx, dy = (0.0, 0.0) if isinstance(place.pivot, Keys) else place.pivot
+    dx, dy = (0.0, 0.0) if has_keys(place.pivot) else pair(place.pivot)
     more = factor - 1
 
     def moved(point: Vector) -> Vector:
@@ -118,7 +119,14 @@ def _larger(place: Place, factor: float, *, own_size: bool) -> Place:
 def mapped(
     prop: Any, change: Callable[[Any], Any], handle: Callable[[Vector], Vector] | None = None
 ) -> Any:
-    """A property with its value, or those of all its keys, changed; handles by ``handle``."""
+    """A property with its value, or those of all its keys, changed; handles by ``handle``.
+
+    What changes a point with keys across and down on their own changes each number by itself.
+    """
+    if isinstance(prop, Axes):
+        across = mapped(prop.across, lambda x: change((x, 0.0))[0])
+        down = mapped(prop.down, lambda y: change((0.0, y))[1])
+        return Axes(across=across, down=down)
     if not isinstance(prop, Keys):
         return change(prop)
 

@@ -8,10 +8,11 @@ from typing import Any, Final, Literal
 from kitecore.document import Pictured
 from kitecore.document.ease import Ease, Steady, turned_round
 from kitecore.document.moves import Entrance, Moves
-from kitecore.document.properties import Keys, Vector
+from kitecore.document.properties import Keys, Vector, has_keys
 from kitecore.edits._properties import adjusted, read
 from kitecore.errors import EditRefused
 from kitecore.motion import value_at
+from kitecore.motion.axes import together
 from kitecore.motion.entrances import away_of, come, pace_of
 from kitecore.motion.meanwhiles import go_on
 from kitecore.motion.pose import Away
@@ -74,7 +75,7 @@ def as_keys(clip: Pictured, which: Which, canvas: Vector, step: int) -> Pictured
     begin, end = (clip.length - entrance.length, clip.length) if leaving else (0, entrance.length)
     away = away_of(entrance, canvas, leaving=leaving)
     changed = [path for path, (part, _) in _PARTS.items() if part(away) != part(Away())]
-    if any(isinstance(read(clip, path), Keys) for path in changed):
+    if any(has_keys(read(clip, path)) for path in changed):
         return _sampled(clip, rest, _coming(clip, entrance, canvas, leaving), (begin, end), step)
     pace = pace_of(entrance, leaving=leaving)
     values: Plain = {}
@@ -119,7 +120,7 @@ def _sampled(
     for path, (part, put) in _PARTS.items():
         if all(part(away) == part(Away()) for away in aways.values()):
             continue
-        prop = read(clip, path)
+        prop = together(read(clip, path), step)
         old = prop.keys if isinstance(prop, Keys) else ()
         kept = [key.model_dump(mode="json") for key in old if not begin <= key.at <= end]
         moved = [put(value_at(prop, tick), aways[tick]) for tick in ticks]

@@ -1,6 +1,7 @@
 """Properties of clips by path: ``place/turn``, ``fill/stops/1/colour``, ``effects/ID/strength``.
 
-Parts of lists are named by their id, or by their number.
+Parts of lists are named by their id, or by their number; the numbers of a point are ``across`` and
+``down``.
 """
 
 from __future__ import annotations
@@ -11,12 +12,14 @@ from typing import Any, Final, TypeVar
 from pydantic import ValidationError
 
 from kitecore.document import ClipBase, Model
+from kitecore.document.properties import Axes
 from kitecore.errors import EditRefused
 
 M = TypeVar("M", bound=Model)
 
 ARRANGED: Final = {"kind", "id", "start", "length", "media", "source_in", "source_length", "tracks"}
 """Fields that other edits take care of."""
+AXES: Final = tuple(Axes.model_fields)
 
 
 def has(model: Any, path: str) -> bool:
@@ -64,11 +67,29 @@ def with_values(model: M, values: dict[str, Any]) -> M:
 
     def put(data: Any) -> None:
         for path, value in values.items():
-            inner, last = _parent(data, path)
             plain = _plain(value)
+            if not isinstance(plain, int | float):
+                _take_apart(data, path)
+            inner, last = _parent(data, path)
             inner[_index(inner, last) if isinstance(inner, list) else last] = plain
 
     return _changed(model, put)
+
+
+def _take_apart(data: Any, path: str) -> None:
+    """Make room for keys of one number of a point."""
+    whole, _, last = path.rpartition("/")
+    if last not in AXES:
+        return
+    inner, name = _parent(data, whole)
+    place = _index(inner, name) if isinstance(inner, list) else name
+    point = inner[place]
+    if isinstance(point, list) and _is_pair(point):
+        inner[place] = dict(zip(AXES, point, strict=True))
+
+
+def _is_pair(parts: Any) -> bool:
+    return len(parts) == 2 and all(isinstance(one, int | float) for one in parts)
 
 
 def _plain(value: Any) -> Any:
@@ -163,6 +184,8 @@ def _index(parts: Any, name: str) -> int:
 
 
 def _place(parts: Any, name: str) -> int | None:
+    if name in AXES and _is_pair(parts):
+        return AXES.index(name)
     for number, part in enumerate(parts):
         own = part.get("id") if isinstance(part, dict) else getattr(part, "id", None)
         if own == name:

@@ -19,15 +19,20 @@ def about(path: str, value: Any, first: Any, now: Any) -> Any:
     EditRefused
         If these are no values of that property.
     """
+    whole = path.removesuffix("/across").removesuffix("/down")
     try:
-        if path in RELATIVE:
+        if whole in RELATIVE:
             if isinstance(value, int | float):
                 return now + value - first
             return [there + a - b for there, a, b in zip(now, value, first, strict=True)]
-        if path in PROPORTIONAL:
-            return [
-                there * (a / b if b else 1.0) for there, a, b in zip(now, value, first, strict=True)
-            ]
+        if whole in PROPORTIONAL:
+            if isinstance(value, int | float):
+                return _in_proportion(now, value, first)
+            return [_in_proportion(*row) for row in zip(now, value, first, strict=True)]
     except TypeError as error:
         raise EditRefused("That motion does not fit.") from error
     return value
+
+
+def _in_proportion(now: float, value: float, first: float) -> float:
+    return now * (value / first if first else 1.0)

@@ -16,6 +16,7 @@ from kitecore.edits._relative import about
 from kitecore.edits.keys import MOST_KEYS, PropertyPath
 from kitecore.errors import EditRefused
 from kitecore.motion import value_at
+from kitecore.motion.axes import together
 
 
 class CopiedKey(Model):
@@ -52,7 +53,7 @@ class PasteKeys(EditBase):
         return f"Paste {number} key{'s' if number > 1 else ''} onto {count(self.clips)}"
 
     def apply(self, document: Document) -> Document:
-        done = False
+        done, step = False, document.rate.exact.frame_ticks
         clips = [clip for _, clip in open_clips(document, self.clips)]
         there = [clip for clip in clips if self.at < clip.end]
         if not there:
@@ -62,7 +63,7 @@ class PasteKeys(EditBase):
         for clip in there:
             begin = max(self.at - clip.start, 0)
             values = {
-                one.path: self._pasted(one, read(clip, one.path), begin)
+                one.path: self._pasted(one, together(read(clip, one.path), step), begin)
                 for one in self.copied
                 if has(clip, one.path)
             }

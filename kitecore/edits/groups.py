@@ -116,7 +116,7 @@ class Ungroup(EditBase):
     def apply(self, document: Document) -> Document:
         home, group = _open_group(document, self.clip)
         require_plain(group)
-        rows = _shown(group)
+        rows = _shown(group, document.rate.exact.frame_ticks)
         lowest = next((row for row in rows if row.kind != "sound" and row.clips), None)
         if home.kind == "sound":
             lowest = next((row for row in rows if row.clips), None)
@@ -145,14 +145,14 @@ def _open_group(document: Document, clip_id: str) -> tuple[Track, GroupClip]:
     return track, clip
 
 
-def _shown(group: GroupClip) -> list[Track]:
+def _shown(group: GroupClip, step: int) -> list[Track]:
     """The inner tracks with the parts of clips that the group shows, as they are outside."""
     low, high = group.used
     rows = []
     for track in group.tracks:
         seen = (clip for clip in track.clips if clip.start < high and clip.end > low)
         parts = (clip.trimmed(max(clip.start, low), min(clip.end, high)) for clip in seen)
-        rows.append(track.with_clips(tuple(carried(part, group) for part in parts)))
+        rows.append(track.with_clips(tuple(carried(part, group, step) for part in parts)))
     return rows
 
 
@@ -193,6 +193,7 @@ class OutOfGroup(EditBase):
         inner = document.model_copy(update={"tracks": group.tracks})
         found = open_clips(inner, self.clips)
         low, high = group.used
+        step = document.rate.exact.frame_ticks
         for number, (track, clip) in enumerate(found):
             if clip.start >= high or clip.end <= low:
                 raise EditRefused(f"“{clip.name}” lies where the group is cut off.")
@@ -200,7 +201,7 @@ class OutOfGroup(EditBase):
             inner = inner.with_track(settled(row, without(row.clips, clip.id)))
             part = clip.trimmed(max(clip.start, low), min(clip.end, high))
             document = _laid_above(
-                document, home, carried(part, group), track, derived_id(self.seed, number)
+                document, home, carried(part, group, step), track, derived_id(self.seed, number)
             )
         home = document.find_track(home.id)
         if not any(track.clips for track in inner.tracks):

@@ -10,11 +10,12 @@ from kitecore.document import Document, Id, Pictured
 from kitecore.document.ease import Steady
 from kitecore.document.model import Length, Tick
 from kitecore.document.moves import Follow, Inherited
-from kitecore.document.properties import PointKeys, SpotKey, Vector
+from kitecore.document.properties import Axes, PointKeys, SpotKey, Vector
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._moves import as_keys
 from kitecore.edits._properties import adjusted
 from kitecore.errors import EditRefused
+from kitecore.motion.axes import together
 from kitecore.motion.fitting import fitted
 from kitecore.motion.following import rest_of, shown_frame
 from kitecore.motion.spatial import lengths_of
@@ -60,6 +61,11 @@ class EvenPace(EditBase):
     def apply(self, document: Document) -> Document:
         clip = _pictured(document, self.clip)
         position = clip.place.position
+        if isinstance(position, Axes):
+            raise EditRefused(
+                "Across and down move apart: there is no path to be paced.",
+                todo="Put them together first.",
+            )
         if not isinstance(position, PointKeys) or len(position.keys) < 2:
             raise EditRefused("There is no path yet.", todo="Draw one, or set keys of position.")
         step = document.rate.exact.frame_ticks
@@ -99,7 +105,7 @@ class DrawMotion(EditBase):
             for at, node in zip(ends, nodes, strict=True)
         )
         new = paced(keys, step)
-        old = clip.place.position
+        old = together(clip.place.position, step)
         kept = old.keys if isinstance(old, PointKeys) else ()
         rest = tuple(key for key in kept if not self.at <= key.at <= self.at + length)
         every = sorted((*rest, *new), key=lambda key: key.at)

@@ -3,7 +3,16 @@
 from __future__ import annotations
 
 from kitecore.document.paths import Contours, Path
-from kitecore.document.properties import Colour, Curve, CurvePoints, Keys, Number, Point, Vector
+from kitecore.document.properties import (
+    Axes,
+    Colour,
+    Curve,
+    CurvePoints,
+    Keys,
+    Number,
+    Point,
+    Vector,
+)
 
 
 def number(prop: Number) -> float:
@@ -12,7 +21,7 @@ def number(prop: Number) -> float:
 
 
 def pair(prop: Point) -> Vector:
-    assert not isinstance(prop, Keys)
+    assert not isinstance(prop, Keys | Axes)
     return prop
 
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Final
 
 from kitecore.document import Pictured
-from kitecore.document.properties import Keys, Vector
+from kitecore.document.properties import Vector, has_keys
+from kitecore.motion.axes import direction_at
 from kitecore.motion.entrances import come
 from kitecore.motion.meanwhiles import go_on
 from kitecore.motion.pose import Away, Pose
-from kitecore.motion.spatial import heading_at
 from kitecore.motion.value import value_at
 
 _GROWING: Final = {"pop", "spin", "unfold"}
@@ -27,7 +27,7 @@ def pose_at(clip: Pictured, tick: int, canvas: Vector) -> Pose:
     place, moves = clip.place, clip.moves
     turn = value_at(place.turn, tick)
     if moves.along:
-        turn += heading_at(place.position, tick)
+        turn += direction_at(place.position, tick)
     pose = Pose(
         value_at(place.position, tick),
         value_at(place.size, tick),
@@ -63,7 +63,7 @@ def moves_by_itself(clip: Pictured) -> bool:
     place, moves = clip.place, clip.moves
     keyed = (place.position, place.size, place.pivot, place.turn, place.lean)
     some = moves.comes or moves.goes or moves.meanwhile or moves.follow
-    return bool(some) or any(isinstance(prop, Keys) for prop in keyed)
+    return bool(some) or any(has_keys(prop) for prop in keyed)
 
 
 def grows(clip: Pictured) -> bool:
@@ -71,7 +71,7 @@ def grows(clip: Pictured) -> bool:
     moves = clip.moves
     entrances = (one for one in (moves.comes, moves.goes) if one is not None)
     return (
-        isinstance(clip.place.size, Keys)
+        has_keys(clip.place.size)
         or any(one.kind in _GROWING for one in entrances)
         or any(one.kind == "pulse" for one in moves.meanwhile)
         or (moves.follow is not None and "size" in moves.follow.inherits)

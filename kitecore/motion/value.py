@@ -9,6 +9,7 @@ from kitecore import oklab
 from kitecore.document.model import Model
 from kitecore.document.paths import Contour, Contours, Path
 from kitecore.document.properties import (
+    Axes,
     Colour,
     Curve,
     CurvePoints,
@@ -60,6 +61,8 @@ def value_at(prop: Any, tick: int) -> Any:
     straight, points along their path, colours through OKLab, curves and paths point by point, at the
     pace of the first key's easing.
     """
+    if isinstance(prop, Axes):
+        return value_at(prop.across, tick), value_at(prop.down, tick)
     if not isinstance(prop, Keys):
         return prop
     keys = prop.keys

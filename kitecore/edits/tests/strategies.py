@@ -261,9 +261,16 @@ MAKERS |= {
     "paste_keys": lambda draw, pick: {
         "clips": draw(pick.some),
         "at": draw(ticks),
-        "copied": [{"path": "opacity", "keys": [{"at": 0, "value": 0}, {"at": 9, "value": 1}]}],
+        "copied": [
+            {
+                "path": draw(st.sampled_from(["opacity", "place/position/down"])),
+                "keys": [{"at": 0, "value": 0}, {"at": 9, "value": 1}],
+            }
+        ],
     },
     "even_pace": _simple(clip=one),
+    "part_axes": _simple(clip=one, path=free(st.sampled_from(["place/position", "place/size"]))),
+    "join_axes": _simple(clip=one, path=free(st.just("place/position"))),
     "divide_grid": _simple(
         clip=one, columns=free(st.integers(1, 12)), rows=free(st.integers(1, 12))
     ),

@@ -1919,6 +1919,16 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Axes
+         * @description A point whose two numbers have keys of their own. One without any is a plain point.
+         */
+        Axes: {
+            /** Across */
+            across: number | components["schemas"]["NumberKeys"];
+            /** Down */
+            down: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Balance
          * @description Towards another white: along the colours of daylight, and across from green to magenta.
          */
@@ -2160,7 +2170,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Grow
              * @description Larger or smaller
@@ -3268,7 +3278,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Grow
              * @description Larger or smaller
@@ -3349,7 +3359,7 @@ export interface components {
             size: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
         };
         /** EllipseMask */
         EllipseMask: {
@@ -3364,7 +3374,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Grow
              * @description Larger or smaller
@@ -3417,7 +3427,7 @@ export interface components {
             size: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Turn
              * @description Turn, clockwise
@@ -4688,6 +4698,25 @@ export interface components {
             subject: string;
         };
         /**
+         * JoinAxes
+         * @description A point whose numbers move apart moves as before, with keys of both at once.
+         */
+        JoinAxes: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "join_axes";
+            /** Path */
+            path: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * JoinScreen
          * @description Clips come into the empty cells of a split screen; where there are too few, it gets more.
          *
@@ -5032,7 +5061,7 @@ export interface components {
             begin: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * End
              * @description Where it ends
@@ -5044,7 +5073,7 @@ export interface components {
             end: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5727,6 +5756,25 @@ export interface components {
             name: string;
         };
         /**
+         * PartAxes
+         * @description A point with keys moves as before, with keys across and keys down.
+         */
+        PartAxes: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "part_axes";
+            /** Path */
+            path: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Paste
          * @description Put copies at ``at``, as far from each other as they were.
          *
@@ -5816,7 +5864,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Contours
              * @default []
@@ -6004,7 +6052,7 @@ export interface components {
             at: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /** Id */
             id?: string;
             /** Rest */
@@ -6089,7 +6137,7 @@ export interface components {
             pivot: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Position
              * @description Across and down
@@ -6101,7 +6149,7 @@ export interface components {
             position: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Size
              * @description Width and height
@@ -6113,7 +6161,7 @@ export interface components {
             size: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Turn
              * @description Turn, clockwise
@@ -6352,7 +6400,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Colour
              * @description Colour of the light
@@ -6603,7 +6651,7 @@ export interface components {
             size: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
         };
         /** RectangleMask */
         RectangleMask: {
@@ -6618,7 +6666,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Grow
              * @description Larger or smaller
@@ -6677,7 +6725,7 @@ export interface components {
             size: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Turn
              * @description Turn, clockwise
@@ -7087,7 +7135,7 @@ export interface components {
             begin: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * End
              * @description Its rim
@@ -7099,7 +7147,7 @@ export interface components {
             end: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7582,7 +7630,7 @@ export interface components {
             shift: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * Softness
              * @description Softness
@@ -8449,7 +8497,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -8616,7 +8664,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -8688,7 +8736,7 @@ export interface components {
             begin: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * End
              * @description Where it ends
@@ -8700,7 +8748,7 @@ export interface components {
             end: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9531,7 +9579,7 @@ export interface components {
             push: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
         };
         /**
          * Wheels
@@ -9850,7 +9898,7 @@ export interface components {
             centre: [
                 number,
                 number
-            ] | components["schemas"]["PointKeys"];
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
             /** Id */
             id?: string;
             /**

@@ -1,6 +1,6 @@
 import { computed, type Ref } from 'vue'
 import type { Clip } from '@/api/types'
-import { isKeyed } from '@/motion/keys'
+import { moves } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { useNotes } from '@/stores/notes'
 import { startOf, useProject } from '@/stores/project'
@@ -25,7 +25,7 @@ export function useMoment(clip: Ref<Clip | null>) {
 
   /** Whether values by path may be set now: keys only where the clip is seen, else that is said. */
   function maySet(values: Record<string, unknown>): boolean {
-    if (over.value || !Object.values(values).some(isKeyed)) return true
+    if (over.value || !Object.values(values).some(moves)) return true
     notes.told(t('inhand.useMoment.thePlayheadIsNotOn', { name: clip.value?.name }))
     return false
   }

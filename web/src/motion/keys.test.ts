@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import cases from './keys.cases.json'
-import { around, changedAt, valueAt, withKey, withoutKey } from './keys'
+import { around, changedAt, keyAt, moves, toggledKey, valueAt, withKey, withoutKey } from './keys'
 
 const keys = {
   keys: [
@@ -50,6 +50,32 @@ describe('keys', () => {
     expect(withoutKey({ keys: [{ at: 5, value: 4 }] }, 5)).toBe(4)
     expect(withoutKey(keys, 10)).toEqual({ keys: [keys.keys[0], keys.keys[2]] })
     expect(around(keys, 12)).toEqual({ before: 10, after: 20 })
+  })
+})
+
+describe('a point whose numbers move apart', () => {
+  const point = { across: keys, down: 3 }
+
+  it('is read, and has the keys of both', () => {
+    expect(valueAt(point, 5)).toEqual([50, 3])
+    expect([moves(point), moves({ across: 1, down: 3 })]).toEqual([true, false])
+    expect(keyAt({ across: 1, down: keys }, 10)?.value).toBe(100)
+    expect(around({ across: keys, down: { keys: [{ at: 12, value: 1 }] } }, 11)).toEqual({
+      before: 10,
+      after: 12,
+    })
+  })
+
+  it('is set only where it differs', () => {
+    expect(changedAt(point, 5, [50, 9])).toEqual({ across: keys, down: 9 })
+    expect(changedAt(point, 5, [40, 3])).toEqual({ across: withKey(keys, 5, 40), down: 3 })
+  })
+
+  it('is given a key in both, and loses those that are there', () => {
+    const both = toggledKey(point, 5, [0, 0])
+    expect(both).toEqual({ across: withKey(keys, 5, 50), down: { keys: [{ at: 5, value: 3 }] } })
+    expect(toggledKey(both, 5, [0, 0])).toEqual(point)
+    expect(toggledKey(point, 10, [0, 0])).toEqual({ across: withoutKey(keys, 10), down: 3 })
   })
 })
 

@@ -24,8 +24,31 @@ export function isKeyed(prop: unknown): prop is Keyed {
   return Array.isArray((prop as Partial<Keyed> | null | undefined)?.keys)
 }
 
+/** A point whose two numbers have keys of their own. */
+export interface Axes {
+  across: unknown
+  down: unknown
+}
+
+export function isAxes(prop: unknown): prop is Axes {
+  return typeof prop === 'object' && prop !== null && 'across' in prop && 'down' in prop
+}
+
+/** Whether it moves by keys, of whichever kind. */
+export const moves = (prop: unknown): boolean =>
+  isAxes(prop) ? isKeyed(prop.across) || isKeyed(prop.down) : isKeyed(prop)
+
+/** Its keys; of a point whose numbers move apart, those of both. */
+function keysOf(prop: unknown): Key[] {
+  if (isAxes(prop)) {
+    return [...keysOf(prop.across), ...keysOf(prop.down)].sort((a, b) => a.at - b.at)
+  }
+  return isKeyed(prop) ? prop.keys : []
+}
+
 /** The value at a tick counted from the start of its clip, as the core reads it. */
 export function valueAt(prop: unknown, tick: number): unknown {
+  if (isAxes(prop)) return [valueAt(prop.across, tick), valueAt(prop.down, tick)]
   if (!isKeyed(prop)) return prop
   const { keys } = prop
   const next = keys.findIndex((key) => key.at > tick)
@@ -70,12 +93,27 @@ function curveBetween(a: Vector[], b: Vector[], share: number): Vector[] {
 }
 
 export function keyAt(prop: unknown, tick: number): Key | null {
-  return isKeyed(prop) ? (prop.keys.find((key) => key.at === tick) ?? null) : null
+  return keysOf(prop).find((key) => key.at === tick) ?? null
 }
 
-/** The property with a value at a tick: a key where it has keys, else the value for all of it. */
+/**
+ * The property with a value at a tick: a key where it has keys, else the value for all of it. Of a
+ * point whose numbers move apart only what differs is set.
+ */
 export function changedAt(prop: unknown, tick: number, value: unknown): unknown {
+  if (isAxes(prop)) {
+    const [across, down] = value as Vector
+    return { across: differing(prop.across, tick, across), down: differing(prop.down, tick, down) }
+  }
   return isKeyed(prop) ? withKey(prop, tick, value) : value
+}
+
+const NOTHING = 1e-6
+
+function differing(prop: unknown, tick: number, value: number): unknown {
+  return Math.abs(Number(valueAt(prop, tick)) - value) < NOTHING
+    ? prop
+    : changedAt(prop, tick, value)
 }
 
 /** The property with a key at a tick; what had no keys before gets its first. */
@@ -96,6 +134,11 @@ export function withoutKey(prop: Keyed, tick: number): unknown {
 
 /** The property with a key at a tick, or without the one that is there; `rest` is its default. */
 export function toggledKey(prop: unknown, tick: number, rest: unknown): unknown {
+  if (isAxes(prop)) {
+    const toggled = (one: unknown) =>
+      Boolean(keyAt(one, tick)) === Boolean(keyAt(prop, tick)) ? toggledKey(one, tick, 0) : one
+    return { across: toggled(prop.across), down: toggled(prop.down) }
+  }
   return isKeyed(prop) && keyAt(prop, tick)
     ? withoutKey(prop, tick)
     : withKey(prop, tick, valueAt(prop, tick) ?? rest)
@@ -106,7 +149,7 @@ export function around(
   prop: unknown,
   tick: number,
 ): { before: number | null; after: number | null } {
-  const ticks = isKeyed(prop) ? prop.keys.map((key) => key.at) : []
+  const ticks = keysOf(prop).map((key) => key.at)
   return {
     before: ticks.filter((at) => at < tick).at(-1) ?? null,
     after: ticks.find((at) => at > tick) ?? null,

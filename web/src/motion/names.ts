@@ -24,6 +24,11 @@ const LISTS: Record<string, string> = {
 
 /** What a property is called, with the part that it belongs to. */
 export function nameOf(clip: Clip | null, path: string): string {
+  const whole = path.replace(/\/(across|down)$/, '')
+  if (whole !== path) {
+    const way = path.endsWith('across') ? t('words.across') : t('words.down')
+    return t('motion.names.oneWay', { name: nameOf(clip, whole), way: way.toLowerCase() })
+  }
   const known = KNOWN[path]
   if (known) return known
   const words: string[] = []

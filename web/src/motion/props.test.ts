@@ -31,5 +31,6 @@ test('names parts of lists by their ids', () => {
   }
   expect(read(clip, 'effects/y/mix')).toBe(keys)
   expect(read(clip, 'effects/0/mix')).toBe(1)
+  expect(read({ place: { position: [4, 7] } }, 'place/position/down')).toBe(7)
   expect(keyedProps(clip).map(({ path }) => path)).toEqual(['effects/y/mix', 'opacity'])
 })

@@ -1,4 +1,4 @@
-import { isKeyed, keyAt, type Keyed } from './keys'
+import { isKeyed, keyAt, moves, type Keyed } from './keys'
 
 /** Properties by path, wherever they are. */
 
@@ -7,13 +7,17 @@ export type KeyedState = 'none' | 'some' | 'here'
 export function read(from: unknown, path: string): unknown {
   if (!path) return from
   return path.split('/').reduce<unknown>((inner, name) => {
-    if (Array.isArray(inner)) return inner[placeOf(inner, name)]
+    if (Array.isArray(inner)) return inner[placeOf(inner, name)] as unknown
     return (inner as Record<string, unknown> | null)?.[name]
   }, from)
 }
 
-/** Where the part of a list is that a path names: by its id, or its number. */
+/** The numbers of a point, as paths name them. */
+export const AXES = ['across', 'down']
+
+/** Where the part of a list is that a path names: by its id, its number or, of a point, its axis. */
 function placeOf(list: unknown[], name: string): number {
+  if (AXES.includes(name) && typeof list[0] === 'number') return AXES.indexOf(name)
   const found = list.findIndex((one) => (one as { id?: string } | null)?.id === name)
   return found >= 0 ? found : Number(name)
 }
@@ -50,6 +54,6 @@ export function everyKeyed(from: unknown): unknown[] {
 }
 
 export function keyedState(prop: unknown, tick: number): KeyedState {
-  if (!isKeyed(prop)) return 'none'
+  if (!moves(prop)) return 'none'
   return keyAt(prop, tick) ? 'here' : 'some'
 }

@@ -6,6 +6,7 @@ import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
 import { keyShape } from '@/motion/easing'
 import { isKeyed, valueAt, type Key, type Keyed } from '@/motion/keys'
+import { keyedProps } from '@/motion/props'
 import type { Vector } from '@/motion/spatial'
 import type { Player } from '@/player/usePlayer'
 import { useMoving } from '@/stores/moving'
@@ -26,10 +27,8 @@ const moving = useMoving()
 const PATH = 'place/position'
 const scale = computed(() => props.width / props.placing.canvas.value.width)
 const clip = computed<PicturedClip | null>(() => props.placing.clip.value)
-const kept = computed(() => {
-  const prop = clip.value?.place?.position
-  return isKeyed(prop) ? prop : null
-})
+const position = computed(() => clip.value?.place?.position)
+const kept = computed(() => (isKeyed(position.value) ? position.value : null))
 const draft = useDraft<Keyed>(() => kept.value)
 const prop = computed(() => draft.value ?? kept.value)
 
@@ -51,14 +50,15 @@ const plus = (a: Vector, b: Vector | undefined): Vector => [
 /** The way on the screen, frame by frame. */
 const MOST_FRAMES = 1200
 const frames = computed(() => {
-  const keys = prop.value?.keys ?? []
-  const [first, last] = [keys[0], keys.at(-1)]
-  if (!first || !last || keys.length < 2) return []
+  const moving = prop.value ?? position.value
+  const ats = keyedProps(moving).flatMap((one) => one.prop.keys.map((key) => key.at))
+  if (ats.length < 2) return []
+  const [first, last] = [Math.min(...ats), Math.max(...ats)]
   const step = frameTicks(project.rate)
-  const every = Math.max(1, Math.ceil((last.at - first.at) / step / MOST_FRAMES))
+  const every = Math.max(1, Math.ceil((last - first) / step / MOST_FRAMES))
   const found: Point[] = []
-  for (let at = first.at; at <= last.at; at += step * every) {
-    found.push(toScreen(valueAt(prop.value, at) as Vector))
+  for (let at = first; at <= last; at += step * every) {
+    found.push(toScreen(valueAt(moving, at) as Vector))
   }
   return found
 })
@@ -188,7 +188,7 @@ const step = (to: Keyed) => ({
 
 <template>
   <svg
-    v-if="prop && prop.keys.length > 1"
+    v-if="frames.length > 1"
     class="way"
     :viewBox="`0 0 ${width} ${height}`"
     role="group"

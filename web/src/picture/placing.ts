@@ -1,5 +1,5 @@
 import { type Map6, isDrawn, type PicturedClip, type Take } from '@/api/types'
-import { changedAt, isKeyed, valueAt } from '@/motion/keys'
+import { changedAt, isAxes, isKeyed, valueAt } from '@/motion/keys'
 
 export interface Point {
   x: number
@@ -69,19 +69,27 @@ export function withPivot(clip: PicturedClip, pivot: Pair, tick: number): Record
   const [dx, dy] = [now.pivot.x - pivot[0], now.pivot.y - pivot[1]]
   const shown = onCanvas(now, { x: dx, y: dy })
   const [x, y] = [dx - shown.x, dy - shown.y]
-  const moved = (value: unknown): Pair => {
-    const [a, b] = value as Pair
-    return [Math.round((a + x) * 100) / 100, Math.round((b + y) * 100) / 100]
-  }
-  const before = clip.place?.position ?? [0, 0]
-  const position = isKeyed(before)
-    ? { keys: before.keys.map((key) => ({ ...key, value: moved(key.value) })) }
-    : moved(before)
   return {
     'place/pivot': changedAt(clip.place?.pivot, tick, pivot),
-    'place/position': position,
+    'place/position': shifted(clip.place?.position ?? [0, 0], [x, y]),
   }
 }
+
+/** A position with all its keys moved. */
+function shifted(position: unknown, [x, y]: Pair): unknown {
+  const moved = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? [hundredths(Number(value[0]) + x), hundredths(Number(value[1]) + y)]
+      : hundredths(Number(value) + x)
+  if (isAxes(position)) {
+    return { across: shifted(position.across, [x, 0]), down: shifted(position.down, [y, 0]) }
+  }
+  return isKeyed(position)
+    ? { keys: position.keys.map((key) => ({ ...key, value: moved(key.value) })) }
+    : moved(position)
+}
+
+const hundredths = (value: number) => Math.round(value * 100) / 100
 
 /** What a shift within the layer comes to on the canvas: sized, leaned, turned. */
 function onCanvas(placed: Placed, { x, y }: Point): Point {

@@ -18,8 +18,10 @@ import { t } from '@/texts'
 defineProps<{
   /** Whether the property that is shown has keys at all. */
   hasKeys: boolean
+  /** How its two numbers move, if it has two. */
+  ways: 'together' | 'apart' | null
 }>()
-defineEmits<{ all: [] }>()
+defineEmits<{ all: []; ways: ['part_axes' | 'join_axes'] }>()
 const moving = useMoving()
 const clipboard = useClipboard()
 const hand = useHand()
@@ -116,6 +118,20 @@ const REPEATS = [
       <template #button-content
         ><IconMore :aria-label="$t('move.keyVerbs.moreForKeys')"
       /></template>
+      <BDropdownItemButton
+        v-if="ways === 'together'"
+        data-test="part-axes"
+        @click="$emit('ways', 'part_axes')"
+      >
+        {{ $t('move.keyVerbs.acrossAndDownApart') }}
+      </BDropdownItemButton>
+      <BDropdownItemButton
+        v-if="ways === 'apart'"
+        data-test="join-axes"
+        @click="$emit('ways', 'join_axes')"
+      >
+        {{ $t('move.keyVerbs.acrossAndDownTogether') }}
+      </BDropdownItemButton>
       <BDropdownItemButton data-test="take-every-key" @click="keys.takeEvery()">
         {{ $t('move.keyVerbs.takeEveryKeyOfWhat') }}
       </BDropdownItemButton>
@@ -180,7 +196,7 @@ const REPEATS = [
           data-test="later-keys"
           @click="keys.later(moving.later)"
         >
-          {{ $t('move.keyVerbs.laterAlongLayers', { count: hand.ids.length }) }}
+          {{ $t('move.keyVerbs.laterAlongLayers', hand.ids.length) }}
         </button>
       </li>
     </BDropdown>

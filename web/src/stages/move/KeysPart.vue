@@ -7,9 +7,9 @@ import { usePhone } from '@/look/phone'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { axesOf } from './graph'
-import { isKeyed } from '@/motion/keys'
+import { isAxes, isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
-import { keyedProps } from '@/motion/props'
+import { AXES, keyedProps } from '@/motion/props'
 import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import EaseTiles from './EaseTiles.vue'
@@ -24,18 +24,23 @@ const keys = useKeys()
 
 const PLACES = ['place/position', 'place/turn', 'place/size', 'place/lean', 'opacity']
 const clip = computed(() => props.layer.clip.value)
+/** A property, or its two ways where they move apart. */
+const waysOf = (path: string) =>
+  isAxes(props.layer.prop(path)) ? AXES.map((way) => `${path}/${way}`) : [path]
 const keyed = computed(() => keyedProps(clip.value).map(({ path }) => path))
 const paths = computed(() => {
   const one = clip.value
-  const seen = one && isPictured(one) ? PLACES : []
+  const seen = one && isPictured(one) ? PLACES.flatMap(waysOf) : []
   const heard = one && isSounding(one) ? ['gain'] : []
   return [...new Set([...keyed.value, ...seen, ...heard])]
 })
 /** Those that stand still. */
 const still = computed(() => paths.value.filter((one) => !keyed.value.includes(one)))
-const path = computed(() =>
-  paths.value.includes(moving.path) ? moving.path : (paths.value[0] ?? ''),
-)
+const path = computed(() => {
+  const [one, other] = waysOf(moving.path)
+  const asked = (moving.axis && other) || one || ''
+  return paths.value.includes(asked) ? asked : (paths.value[0] ?? '')
+})
 // Another layer shows what moves there.
 watch(
   () => clip.value?.id,
@@ -64,6 +69,20 @@ const VIEWS = [
     test: 'graph-speed',
   },
 ] as const
+
+/** Of a point that moves: whether its two numbers do so together or apart. */
+const ways = computed(() => {
+  const whole = wholeOf(path.value)
+  if (whole !== path.value) return 'apart'
+  return axes.value.length === 2 ? 'together' : null
+})
+const wholeOf = (one: string) => one.replace(/\/(across|down)$/, '')
+
+async function parted(kind: 'part_axes' | 'join_axes') {
+  const whole = wholeOf(path.value)
+  const done = await props.layer.send({ kind, clip: clip.value?.id ?? '', path: whole })
+  if (done) moving.path = kind === 'join_axes' ? whole : `${whole}/${AXES[moving.axis] ?? 'across'}`
+}
 
 function takeAll() {
   if (!isKeyed(prop.value)) return
@@ -124,7 +143,7 @@ function takeAll() {
       :last="!keyed.length"
       :told="String(moving.keys.length || '')"
     >
-      <KeyVerbs :has-keys="hasKeys" @all="takeAll" />
+      <KeyVerbs :has-keys="hasKeys" :ways="ways" @all="takeAll" @ways="parted" />
     </TrayItem>
     <template v-if="phone">
       <TrayItem

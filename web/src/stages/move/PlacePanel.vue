@@ -6,6 +6,8 @@ import NudgePad from '@/controls/NudgePad.vue'
 import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
+import { isAxes } from '@/motion/keys'
+import { AXES } from '@/motion/props'
 import { withPivot } from '@/picture/placing'
 import type { PicturedClip } from '@/api/types'
 import { t } from '@/texts'
@@ -57,6 +59,10 @@ interface Row {
 const along = (pair: Pair, axis: number, value: number): Pair =>
   axis ? [pair[0], value] : [value, pair[1]]
 
+/** A property of two numbers, or one of them where they have keys of their own. */
+const wayOf = (path: string, axis: number) =>
+  isAxes(props.layer.prop(path)) ? `${path}/${AXES[axis] ?? ''}` : path
+
 function grown(axis: number, percent: number): Record<string, unknown> {
   const now = size.value
   const value = percent / 100
@@ -94,7 +100,7 @@ const rows = computed<Row[]>(() => {
     ...[0, 1].map((axis) => ({
       ...px,
       label: axis ? t('words.down') : t('words.across'),
-      path: 'place/position',
+      path: wayOf('place/position', axis),
       value: position.value[axis] ?? 0,
       values: (value: number) => ({ 'place/position': along(position.value, axis, value) }),
     })),
