@@ -124,6 +124,17 @@ class MovingTest(MovingCase):
             self.assertAlmostEqual(SIZE[1] / 2 + wanted[1], middle[1], delta=0.6)
         self.assert_clean_console()
 
+    def _stretched(self) -> None:
+        """Keys in hand are drawn together by the bracket's end, and out again by keys."""
+        browser = self.browser
+        self.drag("key-bracket-end", (-40, 0), (-20, 0))
+        self.until(lambda: 2 < self.keys("sheet")[1][0] < 38, "they were not drawn together")
+        self.assertEqual(1, self.keys("sheet")[0][0])
+        while (last := self.keys("sheet")[1][0]) != 41:
+            browser.test("key-bracket-end").send_keys(Keyboard.ARROW_RIGHT)
+            self.until(lambda last=last: self.keys("sheet")[1][0] > last, "the end does not move")
+        self.assertEqual(1, self.keys("sheet")[0][0])
+
     def _parted(self) -> None:
         """What goes down waits; what goes across does not."""
         browser = self.browser
@@ -176,6 +187,7 @@ class MovingTest(MovingCase):
         browser.press("copy-keys")
         browser.press("keys-later")
         self.until(lambda: [at for at, _ in self.keys("sheet")] == [1, 41], "they did not shift")
+        self._stretched()
         self.take("other")
         self.go(5)
         self.menu("keys-more", "paste-keys")

@@ -32,12 +32,13 @@ class KeysOf(Model):
 
 @dataclass(frozen=True)
 class Timing:
-    """``start`` of the clip and time of the ``first`` key in hand, both on the timeline; the length
-    of a frame, ``step``, and that of the clip.
+    """``start`` of the clip and times of the ``first`` and ``last`` key in hand, all on the timeline;
+    the length of a frame, ``step``, and that of the clip.
     """
 
     start: int
     first: int
+    last: int
     step: int
     length: int
 
@@ -64,7 +65,8 @@ class KeysEdit(EditBase):
     def apply(self, document: Document) -> Document:
         names = tuple(dict.fromkeys(one.clip for one in self.keys))
         starts = {clip.id: clip.start for _, clip in open_clips(document, names)}
-        first = min(starts[one.clip] + at for one in self.keys for at in one.at)
+        ats = [starts[one.clip] + at for one in self.keys for at in one.at]
+        first, last = min(ats), max(ats)
         step, done = document.rate.exact.frame_ticks, False
         for one in self.keys:
             _, clip = document.find_clip(one.clip)
@@ -75,7 +77,7 @@ class KeysEdit(EditBase):
             if not taken:
                 continue
             done = True
-            timing = Timing(clip.start, first, step, clip.length)
+            timing = Timing(clip.start, first, last, step, clip.length)
             after = self.changed(list(prop.keys), taken, timing)
             new = after.value if isinstance(after, Still) else merged(after)
             document = document.with_clip(adjusted(clip, {one.path: new}))
@@ -116,19 +118,22 @@ class ShiftKeys(KeysEdit):
 
 @edit_kinds.register("stretch_keys")
 class StretchKeys(KeysEdit):
-    """Nearer together or further apart in time; the first of all keys in hand stays."""
+    """Nearer together or further apart in time; the first of all keys in hand stays, or the last."""
 
     kind: Literal["stretch_keys"] = "stretch_keys"
     factor: float = Field(gt=0, le=100)
+    stays: Literal["first", "last"] = "first"
 
     def label(self) -> str:
         return f"Stretch {self._words()} to {round(100 * self.factor)} %"
 
     def changed(self, keys: Found, taken: set[int], timing: Timing) -> Found:
+        pivot = timing.first if self.stays == "first" else timing.last
+
         def there(at: int) -> int:
-            far = (timing.start + at - timing.first) * self.factor
+            far = (timing.start + at - pivot) * self.factor
             # Keys stay on frames.
-            return timing.first - timing.start + round(far / timing.step) * timing.step
+            return pivot - timing.start + round(far / timing.step) * timing.step
 
         rest = [key for key in keys if key.at not in taken]
         return rest + [at_tick(key, there(key.at)) for key in keys if key.at in taken]

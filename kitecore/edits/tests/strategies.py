@@ -241,6 +241,7 @@ MAKERS |= {
     "stretch_keys": lambda draw, pick: {
         "keys": draw(pick.keys),
         "factor": draw(st.sampled_from([0.1, 0.5, 2.0])),
+        "stays": draw(st.sampled_from(["first", "last"])),
     },
     "reverse_keys": lambda draw, pick: {"keys": draw(pick.keys)},
     "mirror_keys": lambda draw, pick: {"keys": draw(pick.keys)},

@@ -71,6 +71,11 @@ class KeysTest(MotionCase):
         # 20 and 30 frames after the first key in hand, in the second clip's own time.
         self.assertEqual([(20, 1), (40, 2)], self.turn(self.two))
 
+    def test_the_last_stays_where_the_first_is_dragged(self) -> None:
+        hand = [self.of(self.one, 0, 10, 16)]
+        self.do(kind="stretch_keys", keys=hand, factor=1.5, stays="last")
+        self.assertEqual([(-8, 0), (7, 30), (16, 10)], self.turn(self.one))
+
     def test_reversed_keys_play_backwards(self) -> None:
         before = self.clip(self.one).place.turn
         self.do(kind="reverse_keys", keys=[self.of(self.one, 0, 10, 16)])

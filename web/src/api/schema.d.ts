@@ -8773,7 +8773,7 @@ export interface components {
         };
         /**
          * StretchKeys
-         * @description Nearer together or further apart in time; the first of all keys in hand stays.
+         * @description Nearer together or further apart in time; the first of all keys in hand stays, or the last.
          */
         StretchKeys: {
             /** Factor */
@@ -8787,6 +8787,12 @@ export interface components {
             kind: "stretch_keys";
             /** Seed */
             seed?: string;
+            /**
+             * Stays
+             * @default first
+             * @enum {string}
+             */
+            stays: "first" | "last";
             /** Within */
             within?: string | null;
         };

@@ -32,18 +32,27 @@ export function useKeys() {
   /** A step that moves the keys in hand by ticks. */
   const shiftStep = (by: number): Step => ({ kind: 'shift_keys', keys: moving.named, by })
 
-  async function shift(by: number) {
-    if (!by) return
-    const there = moving.keys.map((key) => ({ ...key, at: key.at + by }))
-    // What is in hand is looked up when the document changes, so it is told first.
-    const before = moving.keys
-    moving.takeAll([...before, ...there])
-    if (await send(shiftStep(by))) moving.takeAll(there)
-    else moving.takeAll(before)
+  function shift(by: number) {
+    if (by) void sendMoved(shiftStep(by), (at) => at + by)
   }
 
+  /** A step after which the keys in hand are elsewhere in time, and still in hand. */
+  async function sendMoved(step: Step, there: (at: number) => number) {
+    const before = moving.keys
+    const after = before.map((key) => ({ ...key, at: there(key.at) }))
+    // What is in hand is looked up when the document changes, so it is told first.
+    moving.takeAll([...before, ...after])
+    moving.takeAll((await send(step)) ? after : before)
+  }
+
+  const stretchStep = (factor: number, stays: 'first' | 'last'): Step => ({
+    kind: 'stretch_keys',
+    keys: moving.named,
+    factor,
+    stays,
+  })
   const stretch = (factor: number) =>
-    send({ kind: 'stretch_keys', keys: moving.named, factor }).then(() => moving.release())
+    send(stretchStep(factor, 'first')).then(() => moving.release())
   const reverse = () => send({ kind: 'reverse_keys', keys: moving.named })
   const mirror = () => send({ kind: 'mirror_keys', keys: moving.named })
   const repeat = (way: 'again' | 'on' | 'back') =>
@@ -106,6 +115,8 @@ export function useKeys() {
     frame,
     shift,
     shiftStep,
+    sendMoved,
+    stretchStep,
     stretch,
     reverse,
     mirror,

@@ -12,7 +12,9 @@ import { startOf, useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { frameOf, frameTicks, lengthLabel, tickOf } from '@/time'
 import { heightOf, withHandle, withKeyMoved, withSpeedHandle, type Side } from './graph'
+import StretchBracket from './StretchBracket.vue'
 import { useGraph } from './useGraph'
+import { useStretch } from './useStretch'
 import { useKeys } from '@/inhand/useKeys'
 
 const props = defineProps<{ layer: Properties; path: string; step: number; unit: string }>()
@@ -21,6 +23,7 @@ const moving = useMoving()
 const keys = useKeys()
 const { player } = useScreen()
 
+const frame = computed(() => frameTicks(project.rate))
 const svg = ref<SVGSVGElement | null>(null)
 const {
   LEFT,
@@ -93,12 +96,15 @@ const grip = useGrip<Held>({
     else if (draft.value) keep(draft.value, side ? [] : [tick, key?.at ?? tick])
   },
   tap: () => (frozen.value = null),
-  cancel() {
-    frozen.value = null
-    draft.value = null
-    player.tryOut(null)
-  },
+  cancel: letGo,
 })
+
+function letGo() {
+  noStretch()
+  frozen.value = null
+  draft.value = null
+  player.tryOut(null)
+}
 
 /** Keep a change; a key that was moved stays in hand, where it is or where it was. */
 async function keep(changed: Keyed, ats: number[]) {
@@ -108,9 +114,10 @@ async function keep(changed: Keyed, ats: number[]) {
 }
 
 function tickAt(event: PointerEvent): number {
-  const frame = frameTicks(project.rate)
-  return Math.round(xToTick(spot(event).x) / frame) * frame
+  return Math.round(xToTick(spot(event).x) / frame.value) * frame.value
 }
+
+const { bracket, tryStretched, stretch, noStretch } = useStretch(props, clip, kept, draft)
 
 function dragged({ index, side }: Held, before: Keyed, event: PointerEvent): Keyed {
   const at = spot(event)
@@ -143,7 +150,6 @@ defineExpose({ closeUp, around })
 function press(event: KeyboardEvent, index: number) {
   const key = kept.value?.keys[index]
   if (!key || !kept.value) return
-  const frame = frameTicks(project.rate)
   const across = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
   const up = { ArrowUp: 1, ArrowDown: -1 }[event.key]
   if (event.key === 'Enter' || event.key === ' ') moving.take(named(key.at), event.shiftKey)
@@ -152,7 +158,7 @@ function press(event: KeyboardEvent, index: number) {
     keys.remove()
   } else if (across) {
     if (!inHand(key.at)) moving.take(named(key.at))
-    keys.shift(across * frame * (event.shiftKey ? 10 : 1))
+    keys.shift(across * frame.value * (event.shiftKey ? 10 : 1))
   } else if (up && axes.value.length) {
     const value = heightOf(kept.value, axis.value, index) + up * props.step
     props.layer.setWhole({
@@ -243,6 +249,16 @@ const scale = (value: number) => `${Number(value.toFixed(2))}`
           @pointerdown.stop="grip.down($event, { index: one.index, side: one.side })"
         />
       </template>
+      <StretchBracket
+        v-if="bracket"
+        :from="toX(bracket.low)"
+        :to="toX(bracket.high)"
+        :bottom="height"
+        :frame="toX(frame) - toX(0)"
+        @trying="tryStretched"
+        @set="stretch"
+        @cancel="letGo"
+      />
       <g v-for="one in spots.filter((spot) => seen(spot.x))" :key="one.key.at">
         <path
           class="key"

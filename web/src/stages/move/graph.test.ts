@@ -8,8 +8,10 @@ import {
   rangeOf,
   speedHandleAt,
   speedsOf,
+  stretched,
   withHandle,
   withKeyMoved,
+  withKeysAt,
   withSpeedHandle,
 } from './graph'
 
@@ -78,6 +80,27 @@ describe('a graph', () => {
     expect(moved.keys.map(({ at, value }) => [at, value])).toEqual([
       [100, 7],
       [200, 10],
+    ])
+  })
+})
+
+describe('keys that are stretched', () => {
+  it('stay on frames, counted from the one that stays', () => {
+    expect([0, 100, 200].map((at) => stretched(at, 0, 1.5, 10))).toEqual([0, 150, 300])
+    expect([0, 100, 200].map((at) => stretched(at, 200, 0.52, 10))).toEqual([100, 150, 200])
+  })
+
+  it('push away keys that they come onto', () => {
+    const found = withKeysAt(
+      prop,
+      new Map([
+        [0, 40],
+        [100, 200],
+      ]),
+    )
+    expect(found.keys.map(({ at, value }) => [at, value])).toEqual([
+      [40, 0],
+      [200, 50],
     ])
   })
 })

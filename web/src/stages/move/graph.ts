@@ -226,6 +226,25 @@ function inLine(prop: Keyed, axis: number, index: number, moved: Side): Keyed {
   return withEase(prop, otherPlace, { ...other.ease, y1: bounded(rise / other.rise) })
 }
 
+/** Which of the keys in hand stays while the others come nearer to it or go away. */
+export type Stays = 'first' | 'last'
+
+/** Where a key at a tick comes to, as `StretchKeys` of the core does it; `stays` is a tick too. */
+export function stretched(tick: number, stays: number, factor: number, frame: number): number {
+  return stays + Math.round(((tick - stays) * factor) / frame) * frame
+}
+
+/** The property with some keys at other times; keys that they come onto give way. */
+export function withKeysAt(prop: Keyed, there: Map<number, number>): Keyed {
+  const moved = prop.keys.flatMap((key) => {
+    const at = there.get(key.at)
+    return at === undefined ? [] : [{ ...key, at }]
+  })
+  const taken = new Set(moved.map(({ at }) => at))
+  const rest = prop.keys.filter(({ at }) => !there.has(at) && !taken.has(at))
+  return { keys: [...rest, ...moved].sort((a, b) => a.at - b.at) }
+}
+
 /** The property with one key at another time and height; keys it is dragged onto give way. */
 export function withKeyMoved(
   prop: Keyed,
