@@ -113,6 +113,9 @@ class CuttingTest(SiteTest):
         typed = self._source_at_points()
         for old, new in zip(after, typed, strict=True):
             self.assertAlmostEqual(old, new, delta=SECOND / 1e5)
+        browser.press("ramp-pace-straight")
+        self.until(lambda d: point(d).soft is False, "its pace was not taken")
+        self.assertIsNone(self.document().main.clips[0].speed.points[0].soft)
         browser.press("ramp-on")
         self.until(lambda d: d.main.clips[0].speed.constant, "still a ramp")
         self.assert_clean_console()

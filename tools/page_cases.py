@@ -120,6 +120,13 @@ SPEEDS: list[dict[str, Any]] = [
     {"points": [{"at": 0, "speed": -0.75}]},
     {"points": [{"at": 0, "speed": 0.0}]},
     {"points": [{"at": 0, "speed": 0.5}, {"at": SECOND, "speed": 3.0}]},
+    {
+        "points": [
+            {"at": 0, "speed": 0.5, "soft": False},
+            {"at": SECOND // 2, "speed": 3.0, "soft": True},
+            {"at": SECOND, "speed": 1.0},
+        ]
+    },
     {"points": [{"at": -SECOND, "speed": 0.4}, {"at": SECOND // 2, "speed": 1.7}], "soft": False},
     {"points": [{"at": 0, "speed": -2.0}, {"at": SECOND, "speed": -0.5}]},
     {

@@ -27,12 +27,14 @@ class SpeedPoint(Model):
     """``speed`` at a tick counted from the start of the clip.
 
     One that ``bends`` stands halfway between two others and only leads the source to where they have
-    it: whoever moves those sets it anew.
+    it: whoever moves those sets it anew. ``soft`` is how the speed changes from here to the next
+    point, where that is not as in all of the ramp.
     """
 
     at: Tick = 0
     speed: Factor = 1.0
     bends: bool = False
+    soft: bool | None = None
 
 
 class Speed(Model):
@@ -75,7 +77,7 @@ class Speed(Model):
             return self.points[-1].speed
         a, b = self.points[index - 1], self.points[index]
         share = (tick - a.at) / (b.at - a.at)
-        if self.soft:
+        if self._is_soft(a):
             share = share * share * (3 - 2 * share)
         return a.speed + (b.speed - a.speed) * share
 
@@ -101,8 +103,12 @@ class Speed(Model):
     def _part(self, a: SpeedPoint, b: SpeedPoint, tick: int) -> float:
         length = b.at - a.at
         u = (tick - a.at) / length
-        risen = u**3 - u**4 / 2 if self.soft else u * u / 2
+        risen = u**3 - u**4 / 2 if self._is_soft(a) else u * u / 2
         return length * (a.speed * u + (b.speed - a.speed) * risen)
+
+    def _is_soft(self, point: SpeedPoint) -> bool:
+        """Whether the speed eases from a point to the next."""
+        return self.soft if point.soft is None else point.soft
 
     def moved(self, by: int) -> Speed:
         """The same curve counted from a start that lies ``by`` ticks earlier."""
@@ -122,18 +128,20 @@ class Speed(Model):
 
     def reversed(self, length: int) -> Speed:
         """The same content from its end to its beginning."""
-        points = (
-            point.model_copy(update={"at": length - point.at, "speed": -point.speed})
-            for point in reversed(self.points)
-        )
-        return self.model_copy(update={"points": tuple(points)})
+        # What led from a point to the next leads from that one to it.
+        softs = (None, *(point.soft for point in self.points[:-1]))
+        points = [
+            point.model_copy(update={"at": length - point.at, "speed": -point.speed, "soft": soft})
+            for point, soft in zip(self.points, softs, strict=True)
+        ]
+        return self.model_copy(update={"points": tuple(reversed(points))})
 
     def inside(self, length: int) -> tuple[SpeedPoint, ...]:
         """The points of a clip of this length, with one at its start and one at its end."""
         between = tuple(point for point in self.points if 0 < point.at < length)
-        ends = (SpeedPoint(at=at, speed=self.at(at)) for at in (0, length))
-        first, last = ends
-        return (first, *between, last)
+        before = next((point for point in reversed(self.points) if point.at <= 0), SpeedPoint())
+        first = SpeedPoint(speed=self.at(0), soft=before.soft)
+        return (first, *between, SpeedPoint(at=length, speed=self.at(length)))
 
     def extremes(self, length: int) -> tuple[int, int]:
         """Lowest and highest source offset within a clip of this length."""
@@ -188,13 +196,14 @@ class Speed(Model):
         """Ticks after ``tick`` between which the source only goes one way."""
         for a, b in pairwise(self.points):
             if a.speed * b.speed < 0:
-                crossing = round(a.at + (b.at - a.at) * self._crossing(a.speed, b.speed))
+                crossing = round(a.at + (b.at - a.at) * self._crossing(a, b))
                 if crossing > tick:
                     yield crossing
             if b.at > tick:
                 yield b.at
 
-    def _crossing(self, first: float, second: float) -> float:
+    def _crossing(self, first: SpeedPoint, second: SpeedPoint) -> float:
         """Share of the way at which the speed is 0."""
-        share = first / (first - second)
-        return 0.5 - math.sin(math.asin(1 - 2 * share) / 3) if self.soft else share
+        share = first.speed / (first.speed - second.speed)
+        soft = self._is_soft(first)
+        return 0.5 - math.sin(math.asin(1 - 2 * share) / 3) if soft else share

@@ -78,7 +78,7 @@ class Ramp(EditBase):
     def _laid_out(self, clip: Paced, knots: tuple[SpeedPoint, ...], step: int) -> Paced:
         """Every knot where its picture comes at the new speeds; the last at a whole frame."""
         places = [clip.speed.offset(knot.at) for knot in knots]
-        points, at = [SpeedPoint(at=0, speed=knots[0].speed)], 0
+        points, at = [knots[0].model_copy(update={"at": 0})], 0
         for index in range(1, len(knots)):
             mean = (knots[index - 1].speed + knots[index].speed) / 2
             way = places[index] - places[index - 1]

@@ -18,7 +18,8 @@ speeds = st.floats(-8, 8).map(lambda value: round(value, 3))
 @st.composite
 def curves(draw: st.DrawFn) -> Speed:
     ats = sorted(draw(st.sets(st.integers(-2 * SECOND, 6 * SECOND), min_size=1, max_size=5)))
-    points = tuple(SpeedPoint(at=at, speed=draw(speeds)) for at in ats)
+    softs = st.sampled_from([None, True, False])
+    points = tuple(SpeedPoint(at=at, speed=draw(speeds), soft=draw(softs)) for at in ats)
     return Speed(points=points, soft=draw(st.booleans()))
 
 

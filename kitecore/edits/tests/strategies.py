@@ -392,7 +392,8 @@ def _apply_settings(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
 @maker("ramp")
 def _ramp(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
     ats = draw(st.lists(st.integers(0, 4 * SECOND), min_size=1, max_size=4, unique=True))
-    points = [{"at": at, "speed": draw(speeds)} for at in ats]
+    softs = st.sampled_from([None, True, False])
+    points = [{"at": at, "speed": draw(speeds), "soft": draw(softs)} for at in ats]
     return {
         "clip": draw(pick.clip),
         "points": points,

@@ -4492,6 +4492,7 @@ export interface components {
              *         {
              *           "at": 0,
              *           "bends": false,
+             *           "soft": null,
              *           "speed": 1
              *         }
              *       ],
@@ -8164,6 +8165,7 @@ export interface components {
              *         {
              *           "at": 0,
              *           "bends": false,
+             *           "soft": null,
              *           "speed": 1
              *         }
              *       ],
@@ -8207,6 +8209,7 @@ export interface components {
              *       {
              *         "at": 0,
              *         "bends": false,
+             *         "soft": null,
              *         "speed": 1
              *       }
              *     ]
@@ -8223,7 +8226,8 @@ export interface components {
          * @description ``speed`` at a tick counted from the start of the clip.
          *
          *     One that ``bends`` stands halfway between two others and only leads the source to where they have
-         *     it: whoever moves those sets it anew.
+         *     it: whoever moves those sets it anew. ``soft`` is how the speed changes from here to the next
+         *     point, where that is not as in all of the ramp.
          */
         SpeedPoint: {
             /**
@@ -8236,6 +8240,8 @@ export interface components {
              * @default false
              */
             bends: boolean;
+            /** Soft */
+            soft?: boolean | null;
             /**
              * Speed
              * @default 1
@@ -9496,6 +9502,7 @@ export interface components {
              *         {
              *           "at": 0,
              *           "bends": false,
+             *           "soft": null,
              *           "speed": 1
              *         }
              *       ],

@@ -46,7 +46,7 @@ test('a trimmed curve gets points at its ends', () => {
     200,
   )
   expect(points).toEqual([
-    { at: 0, speed: 2 },
+    { at: 0, speed: 2, soft: null },
     { at: 200, speed: 4 },
   ])
 })

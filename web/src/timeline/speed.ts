@@ -11,6 +11,9 @@ export function pointsOf(speed: Speed | undefined): Point[] {
   return points?.length ? points : PLAIN
 }
 
+/** Whether the speed eases from a point to the next, in a ramp that does or does not. */
+export const isSoft = (point: Point, soft: boolean) => point.soft ?? soft
+
 /** Speed at a tick counted from the start of the clip. */
 export function speedAt(points: Point[], soft: boolean, tick: number): number {
   const [first, last] = [points[0], points.at(-1)]
@@ -21,7 +24,7 @@ export function speedAt(points: Point[], soft: boolean, tick: number): number {
   const [a, b] = [points[index - 1], points[index]]
   if (!a || !b) return last.speed
   const u = (tick - a.at) / (b.at - a.at)
-  return a.speed + (b.speed - a.speed) * (soft ? u * u * (3 - 2 * u) : u)
+  return a.speed + (b.speed - a.speed) * (isSoft(a, soft) ? u * u * (3 - 2 * u) : u)
 }
 
 function area(points: Point[], soft: boolean, tick: number): number {
@@ -35,7 +38,7 @@ function area(points: Point[], soft: boolean, tick: number): number {
     const length = b.at - a.at
     if (tick <= b.at) {
       const u = (tick - a.at) / length
-      const risen = soft ? u ** 3 - u ** 4 / 2 : (u * u) / 2
+      const risen = isSoft(a, soft) ? u ** 3 - u ** 4 / 2 : (u * u) / 2
       return sum + length * (a.speed * u + (b.speed - a.speed) * risen)
     }
     sum += (length * (a.speed + b.speed)) / 2
@@ -50,9 +53,10 @@ export function sourceOffset(points: Point[], soft: boolean, tick: number): numb
 
 /** The points of a clip of this length, with one at its start and one at its end. */
 export function insidePoints(points: Point[], soft: boolean, length: number): Point[] {
+  const before = points.findLast((point) => point.at <= 0)
   const between = points.filter((point) => point.at > 0 && point.at < length)
   return [
-    { at: 0, speed: speedAt(points, soft, 0) },
+    { at: 0, speed: speedAt(points, soft, 0), soft: before?.soft ?? null },
     ...between,
     { at: length, speed: speedAt(points, soft, length) },
   ]

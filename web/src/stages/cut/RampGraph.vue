@@ -200,7 +200,7 @@ function emitStep(step: Step) {
           :disabled="locked"
           :aria-pressed="soft"
           :title="$t('cut.rampGraph.speedsEaseFromPointTo')"
-          @click="emitStep(ramp.stepOf(points, keep, !soft))"
+          @click="emitStep(ramp.stepOf(ramp.inStep(points), keep, !soft))"
         >
           {{ soft ? $t('cut.rampGraph.soft') : $t('cut.rampGraph.straight') }}
         </BButton>

@@ -2,7 +2,9 @@
 /** The point of a ramp in hand by numbers: its speed, its moment, and where the source is then. */
 import { TICKS_PER_SECOND } from '@/api/types'
 import NumberBox from '@/controls/NumberBox.vue'
-import type { Point } from '@/timeline/speed'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import { t } from '@/texts'
+import { isSoft, type Point } from '@/timeline/speed'
 import type { Keep } from './pace'
 import { FASTEST } from './knots'
 import type { RampPoints } from './useRampPoints'
@@ -10,7 +12,13 @@ import type { RampView } from './useRampScale'
 
 const props = defineProps<{ ramp: RampPoints; view: RampView; locked: boolean }>()
 const emit = defineEmits<{ set: [points: Point[], keep?: Keep] }>()
-const { chosen, point, knot, canRemove, withPoint, withSource, withSlope } = props.ramp
+const { soft, points, chosen, point, knot, canRemove } = props.ramp
+const { withPoint, withSource, withSlope, withPace } = props.ramp
+/** How the speed changes from it to the next point. */
+const PACES = [
+  { id: 'soft', name: t('cut.rampGraph.soft'), test: 'ramp-pace-soft' },
+  { id: 'straight', name: t('cut.rampGraph.straight'), test: 'ramp-pace-straight' },
+] as const
 
 const seconds = (ticks: number) => ticks / TICKS_PER_SECOND
 const ticks = (given: number) => Math.round(given * TICKS_PER_SECOND)
@@ -60,6 +68,13 @@ function setSource(given: number) {
       data-test="ramp-source"
       @set="setSource"
     />
+    <ChoiceGroup
+      v-if="chosen < points.length - 1"
+      :label="$t('cut.rampNumbers.toTheNext')"
+      :choices="PACES"
+      :taken="isSoft(point, soft) ? 'soft' : 'straight'"
+      @take="emit('set', withPace(chosen, $event === 'soft'))"
+    />
   </div>
 </template>
 
@@ -67,6 +82,7 @@ function setSource(given: number) {
 .line {
   display: flex;
   flex-wrap: wrap;
+  align-items: center;
   gap: 4px 14px;
 }
 </style>

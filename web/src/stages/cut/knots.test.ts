@@ -2,8 +2,13 @@ import { expect, test } from 'vitest'
 import { sourceOffset, type Point } from '@/timeline/speed'
 import { bendsBetween, knotsOf, throughKnots, withKnot, withKnotSpeed } from './knots'
 
-const point = (at: number, speed: number): Point => ({ at, speed, bends: false })
-const RAMP = [point(0, 1), point(4000, 2), point(10000, 0.5)]
+const point = (at: number, speed: number, soft: boolean | null = null): Point => ({
+  at,
+  speed,
+  soft,
+  bends: false,
+})
+const RAMP = [point(0, 1), point(4000, 2, false), point(10000, 0.5)]
 
 test.each([true, false])(
   'a ramp read as knots and laid through them is the same (soft: %s)',

@@ -6,6 +6,8 @@ export interface Knot {
   at: number
   source: number
   speed: number
+  /** How the speed changes on the way to the next, if not as in all of the ramp. */
+  soft?: boolean | null
 }
 
 /** The fastest a source runs, either way. */
@@ -16,18 +18,24 @@ const SAME = 1e-3
 export function knotsOf(points: Point[], soft: boolean): Knot[] {
   return points
     .filter((point) => !point.bends)
-    .map(({ at, speed }) => ({ at, speed, source: sourceOffset(points, soft, at) }))
+    .map((point) => ({
+      at: point.at,
+      speed: point.speed,
+      soft: point.soft ?? null,
+      source: sourceOffset(points, soft, point.at),
+    }))
 }
 
 /** Two speeds lead as far as their mean does; where the source is to go another way, a point halfway bends it. */
 export function throughKnots(knots: Knot[]): Point[] {
-  return knots.flatMap(({ at, speed }, index) => {
-    const here = { at, speed, bends: false }
+  return knots.flatMap(({ at, speed, soft = null }, index) => {
+    const here = { at, speed, soft, bends: false }
     const [from, to] = [knots[index], knots[index + 1]]
     if (!from || !to) return [here]
     const bent = bentSpeed(from, to)
     if (Math.abs(bent - (from.speed + to.speed) / 2) < SAME) return [here]
-    return [here, { at: Math.round((from.at + to.at) / 2), speed: rounded(bent), bends: true }]
+    const middle = Math.round((from.at + to.at) / 2)
+    return [here, { at: middle, speed: rounded(bent), soft, bends: true }]
   })
 }
 

@@ -70,6 +70,17 @@ export function useRampPoints(
     return all
   }
 
+  /** The points with another pace from one of them to the next, and over what bends on the way. */
+  function withPace(index: number, isSoft: boolean): Point[] {
+    const end = kept.value.findIndex((one, i) => i > index && !one.bends)
+    return kept.value.map((one, i) =>
+      i >= index && (end < 0 || i < end) ? { ...one, soft: isSoft } : one,
+    )
+  }
+
+  /** The points without a pace of their own. */
+  const inStep = (all: Point[]): Point[] => all.map((one) => ({ ...one, soft: null }))
+
   function add(tick: number) {
     const inside = tick > 0 && tick < props.clip.length
     const at = inside ? tick : Math.round(props.clip.length / 2)
@@ -103,6 +114,8 @@ export function useRampPoints(
     withPoint,
     withSource,
     withSlope,
+    withPace,
+    inStep,
     add,
     canRemove,
     remove,
