@@ -12,6 +12,7 @@ from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from huey.contrib.djhuey import HUEY
 
 from browser_tests.browser import Browser
+from studio.jobs.events import watch
 
 
 class SiteTest(StaticLiveServerTestCase):
@@ -32,6 +33,7 @@ class SiteTest(StaticLiveServerTestCase):
     @classmethod
     def tearDownClass(cls) -> None:
         cls.consumer.stop(graceful=True)
+        watch.close()
         super().tearDownClass()
 
     def setUp(self) -> None:

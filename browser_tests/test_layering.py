@@ -228,6 +228,55 @@ class LayeringTest(LayeringCase):
         self.until(lambda: not self.found("pip").masks, "not deleted")
         self.assert_clean_console()
 
+    def test_a_lamp_is_hung_up_on_the_picture(self) -> None:
+        """On a layer that is smaller, turned and aside: the light is where its handle is."""
+        browser = self.browser
+        place = {"size": [0.7, 0.8], "turn": 25, "position": [12, -30], "mirrored": True}
+        lamp = {"kind": "point_light", "centre": [0, 0], "reach": 40, "around": 0.2}
+        grey = {"kind": "plain", "colour": "#606060"}
+        sheet = self.clip("solid", "sheet", fill=grey, place=place, effects=[lamp])
+        self.step(kind="place", clip=sheet, mode="above")
+        browser.driver.refresh()
+        browser.press("layer-sheet")
+        browser.press("layer-part-effects")
+        browser.find('[data-test="effect-row"] .title').click()
+        knob = browser.test("effect-spot")
+        ActionChains(browser.driver).drag_and_drop_by_offset(knob, -20, 50).perform()
+        light = lambda: self.found("sheet").effects[0]  # noqa: E731
+        self.until(lambda: light().centre[1] > 10, "the lamp was not moved")
+        self.until(self._shines_at_its_handle, "the light is elsewhere")
+        before = light().reach
+        rim, knob = (
+            browser.run("return arguments[0].getBoundingClientRect().toJSON()", browser.test(name))
+            for name in ("effect-reach", "effect-spot")
+        )
+        out = [round((rim[way] - knob[way]) / 2) for way in ("x", "y")]
+        ends = browser.test("effect-reach")
+        ActionChains(browser.driver).drag_and_drop_by_offset(ends, *out).perform()
+        self.until(lambda: light().reach > before + 10, "it reaches no farther")
+        browser.run("arguments[0].focus()", browser.test("effect-spot"))
+        at = light().centre
+        ActionChains(browser.driver, duration=0).send_keys(Keys.ARROW_LEFT).perform()
+        # Its layer is mirrored.
+        self.until(lambda: light().centre[0] > at[0], "arrows do not move it")
+        self.assert_clean_console()
+
+    def _shines_at_its_handle(self) -> bool:
+        """The middle of what is nearly as light as the lightest pixel, against the handle."""
+        off: list[float] = self.browser.run(
+            "const sheet = document.querySelector('[data-test=still]');"
+            "const box = sheet.getBoundingClientRect();"
+            "const data = sheet.getContext('2d').getImageData(0, 0, sheet.width, sheet.height).data;"
+            "let most = 0; for (let i = 0; i < data.length; i += 4) most = Math.max(most, data[i]);"
+            "let [n, x, y] = [0, 0, 0];"
+            "for (let i = 0; i < data.length; i += 4) if (data[i] > most - 4) {"
+            "  n++; x += (i / 4) % sheet.width + 0.5; y += Math.floor(i / 4 / sheet.width) + 0.5 }"
+            "const knob = document.querySelector('[data-test=effect-spot]').getBoundingClientRect();"
+            "return [x / n / sheet.width - (knob.x + knob.width / 2 - box.x) / box.width,"
+            "  y / n / sheet.height - (knob.y + knob.height / 2 - box.y) / box.height]"
+        )
+        return max(abs(one) for one in off) < 0.02
+
     def test_a_mask_is_painted_by_keys(self) -> None:
         browser = self.browser
         browser.press("layer-pip")

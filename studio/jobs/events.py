@@ -47,6 +47,7 @@ class Watch:
         self._lock = Lock()
         self._boxes: dict[int, list[_Box]] = {}
         self._running = False
+        self._thread: Thread | None = None
 
     def listen(self, owner: int) -> _Box:
         box: _Box = SimpleQueue()
@@ -55,7 +56,8 @@ class Watch:
             self._boxes.setdefault(owner, []).append(box)
             if not self._running:
                 self._running = True
-                Thread(target=self._run, name="events", daemon=True).start()
+                self._thread = Thread(target=self._run, name="events", daemon=True)
+                self._thread.start()
         return box
 
     def leave(self, owner: int, box: _Box) -> None:
@@ -65,6 +67,16 @@ class Watch:
                 boxes.remove(box)
             if not boxes:
                 self._boxes.pop(owner, None)
+
+    def close(self) -> None:
+        """End all streams, and wait until nobody looks any more: the database may go after that."""
+        with self._lock:
+            for box in (box for boxes in self._boxes.values() for box in boxes):
+                box.put(None)
+            self._boxes.clear()
+            thread = self._thread
+        if thread is not None:
+            thread.join()
 
     def _make_room(self, owner: int) -> None:
         """End the oldest stream of a person who has many, or of whoever has most."""

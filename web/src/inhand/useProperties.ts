@@ -58,6 +58,7 @@ export function useProperties<C extends Clip>(fits: (clip: Clip) => clip is C) {
     return sendAt(there, step(there))
   }
   const trying = (values: Record<string, unknown>) => player.tryOut(step(placed(values)))
+  const endTrial = () => player.tryOut(null)
   /** Values as they are, keys and all. */
   const setWhole = (values: Record<string, unknown>) => send(step(values))
   const tryWhole = (values: Record<string, unknown>) => player.tryOut(step(values))
@@ -96,6 +97,7 @@ export function useProperties<C extends Clip>(fits: (clip: Clip) => clip is C) {
     sendAt,
     set,
     trying,
+    endTrial,
     setWhole,
     tryWhole,
     toggleKey,

@@ -12,6 +12,8 @@ export const useLayering = defineStore('layering', () => {
   const matte = ref(false)
   /** Index of the mask in hand among the layer's masks. */
   const mask = ref(0)
+  /** Id of the effect whose values are shown. */
+  const effect = ref('')
   /** Path of the fill whose ends are handled on the picture: `fill`, `stroke/fill`; or not chosen. */
   const fill = ref('')
   /** How closely a line drawn by hand is followed, in canvas pixels. */
@@ -43,6 +45,7 @@ export const useLayering = defineStore('layering', () => {
     part,
     matte,
     mask,
+    effect,
     fill,
     smoothness,
     drawn,

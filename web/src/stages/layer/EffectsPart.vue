@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The effects of a layer, in order: added by search, switched, ordered, mixed, copied, kept. */
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
 import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
@@ -11,6 +12,7 @@ import type { Effect } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { omitted } from '@/motion/props'
 import { useClipboard } from '@/stores/clipboard'
+import { useLayering } from '@/stores/layering'
 import { useKit, type Preset } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -29,7 +31,7 @@ const clipboard = useClipboard()
 const { phone } = usePhone()
 
 const effects = computed<Effect[]>(() => props.layer.clip.value?.effects ?? [])
-const open = ref('')
+const { effect: open } = storeToRefs(useLayering())
 /** On a phone the values of one effect stand among the controls. */
 const opened = computed(() => effects.value.find((one) => one.id === open.value))
 const wanted = ref('')

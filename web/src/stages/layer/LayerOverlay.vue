@@ -13,11 +13,12 @@ import { useProject } from '@/stores/project'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import FillHandles from '@/picture/FillHandles.vue'
+import EffectSpots from './EffectSpots.vue'
 import MaskSurface from '@/picture/MaskSurface.vue'
 import { frameOfMask, type Frame } from '@/picture/masks'
 import PathHandles from '@/picture/PathHandles.vue'
 import PictureHandles from '@/picture/PictureHandles.vue'
-import { thinned, unitCorners, type Point } from '@/picture/placing'
+import { mapped, thinned, unitCorners, type Point } from '@/picture/placing'
 import StrokeSurface from '@/picture/StrokeSurface.vue'
 import { useLayerMasks } from './layerMasks'
 import { usePlacing } from '@/picture/usePlacing'
@@ -43,7 +44,7 @@ const ownFrame = computed<Frame | null>(() => {
   if (!placing.placed.value) return null
   const { left, top } = placing.area.value
   const corners = unitCorners(placing.placed.value, placing.area.value)
-  const here = corners.map(({ x, y }) => ({ x: x + left, y: y + top }))
+  const here = corners.map(({ x, y }) => mapped(placing.shown.value, { x: x + left, y: y + top }))
   const unit = frameOfMask(here, 1, scale.value)
   return {
     to: ({ x, y }) => unit.to({ x: x / 2, y: y / 2 }),
@@ -86,6 +87,35 @@ const fillValues = (ends: object) =>
   Object.fromEntries(
     Object.entries(ends).map(([name, value]) => [`${fillPath.value}/${name}`, value as unknown]),
   )
+
+/** The effect whose values are open. */
+const effect = computed(() =>
+  layering.part === 'effects'
+    ? (clip.value?.effects?.find((one) => one.id === layering.effect) ?? null)
+    : null,
+)
+/**
+ * Its places, in canvas pixels from the middle of the clip: an effect is as large on a layer that is
+ * sized. An adjustment's are counted from the middle of the canvas.
+ */
+const effectFrame = computed<Frame | null>(() => {
+  const [own, placed] = [ownFrame.value, placing.placed.value]
+  if (clip.value?.kind !== 'adjustment' && own && placed) {
+    const [across, down] = [placed.across || 1, placed.down || 1]
+    return {
+      to: ({ x, y }) => own.to({ x: x / across, y: y / down }),
+      back: (point) => {
+        const { x, y } = own.back(point)
+        return { x: x * across, y: y * down }
+      },
+    }
+  }
+  const [middleX, middleY] = [props.width / 2, props.height / 2]
+  return {
+    to: ({ x, y }) => ({ x: middleX + x * scale.value, y: middleY + y * scale.value }),
+    back: ({ x, y }) => ({ x: (x - middleX) / scale.value, y: (y - middleY) / scale.value }),
+  }
+})
 
 function toCanvas(point: Point): [number, number] {
   const { width, height } = placing.canvas.value
@@ -188,6 +218,15 @@ function pick(event: PointerEvent) {
         :back="ownFrame.back"
         @trying="layer.trying(fillValues($event))"
         @set="layer.set(fillValues($event))"
+      />
+      <EffectSpots
+        v-if="effect && effectFrame"
+        :key="effect.id"
+        :layer="layer"
+        :effect="effect"
+        :frame="effectFrame"
+        :width="width"
+        :height="height"
       />
     </template>
   </div>
