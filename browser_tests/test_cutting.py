@@ -179,6 +179,11 @@ class CuttingTest(SiteTest):
         self.until(
             lambda d: [c.cell.place for c in cells(d) if c.name == "first"] == [1], "no swap"
         )
+        width = self.browser.find('[aria-label="Width, exact"]')
+        width.send_keys(Keys.CONTROL + "a" + Keys.NULL + "30" + Keys.TAB)
+        self.until(
+            lambda d: {c.cell.cell_shares for c in cells(d)} == {((70, 30),)}, "not 30 percent"
+        )
         self.assert_clean_console()
 
     def test_a_lasso_takes_what_it_touches_and_copies_go_elsewhere(self) -> None:

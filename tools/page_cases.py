@@ -170,6 +170,15 @@ LAYOUTS: list[dict[str, Any]] = [
     {"rows": [2, 3, 1], "place": 3, "gap": 7.5, "margin": 3, "slant": -40},
     {"rows": [2, 2], "place": 1, "upright": True, "slant": 10},
     {"rows": [1, 1, 1], "place": 1, "slant": 15},
+    {"rows": [1, 1, 1], "place": 1, "slant": -9, "row_shares": [1, 3, 2]},
+    {
+        "rows": [2, 3],
+        "place": 3,
+        "slant": 8,
+        "row_shares": [30, 70],
+        "cell_shares": [[1, 1], [20, 50, 30]],
+    },
+    {"rows": [1, 2], "place": 2, "upright": True, "cell_shares": [[1], [3, 1]]},
 ]
 
 

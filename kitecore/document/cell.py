@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import accumulate
 from typing import Annotated, Self
 
 from pydantic import Field, model_validator
@@ -12,14 +13,17 @@ from kitecore.document.model import Id, Model, param
 Corner = tuple[float, float]
 Corners = tuple[Corner, ...]
 MOST_CELLS = 9
+Shares = Annotated[tuple[Annotated[float, Field(gt=0, le=1000)], ...], Field(max_length=MOST_CELLS)]
 
 
 class Cell(Model):
     """One cell of a layout. All cells of one split screen share all but ``place``.
 
     ``rows`` tells how many cells stand in each row, from the top (in each column, from the left,
-    with ``upright``); cells of a row are equally wide. Lengths are canvas pixels, ``slant`` is the
-    angle in degrees of the lines between cells of a row, or between rows of one cell each.
+    with ``upright``). ``row_shares`` are how much of the room each row has, ``cell_shares`` how much
+    of its row each cell has, both in any measure; without any, all have the same. Lengths are canvas
+    pixels, ``slant`` is the angle in degrees of the lines between cells of a row, or between rows of
+    one cell each.
     """
 
     screen: Id
@@ -27,6 +31,8 @@ class Cell(Model):
         min_length=1, max_length=MOST_CELLS
     )
     upright: bool = False
+    row_shares: Shares = ()
+    cell_shares: tuple[Shares, ...] = Field(default=(), max_length=MOST_CELLS)
     place: int = Field(ge=0, lt=MOST_CELLS)
     gap: float = param(12.0, help="Gap between cells", unit="px", low=0, high=120, step=1)
     margin: float = param(0.0, help="Margin around all", unit="px", low=0, high=200, step=1)
@@ -39,6 +45,10 @@ class Cell(Model):
             raise ValueError(f"a split screen has from 2 to {MOST_CELLS} cells")
         if self.place >= sum(self.rows):
             raise ValueError("there is no such cell in this layout")
+        if self.row_shares and len(self.row_shares) != len(self.rows):
+            raise ValueError("each row has one share of the height, or none has")
+        if self.cell_shares and tuple(map(len, self.cell_shares)) != self.rows:
+            raise ValueError("each cell has one share of its row, or none has")
         if not (abs(self.slant) <= 60 and self.gap >= 0 and self.margin >= 0 and self.radius >= 0):
             raise ValueError("slant is at most 60°, gap, margin and radius are not negative")
         return self
@@ -58,17 +68,22 @@ class Cell(Model):
         """
         if self.slant and len(self.rows) > 1 and max(self.rows) == 1:
             # Of cells one above the other the lines between them lean.
-            as_row = self.model_copy(
-                update={"rows": (len(self.rows),), "upright": not self.upright}
-            )
-            return as_row.corners(width, height, under)
+            as_row = {
+                "rows": (len(self.rows),),
+                "cell_shares": (self.row_shares,) if self.row_shares else (),
+                "row_shares": (),
+                "upright": not self.upright,
+            }
+            return self.model_copy(update=as_row).corners(width, height, under)
         if self.upright:
             lying = self.model_copy(update={"upright": False})
             return tuple((y, x) for x, y in reversed(lying.corners(height, width, under)))
         under = 0.0 if self.gap else under
-        row, column = self._row_and_column()
-        deep = (height - 2 * self.margin - self.gap * (len(self.rows) - 1)) / len(self.rows)
-        top = self.margin + row * (deep + self.gap)
+        row, column = self.row_and_column
+        room = height - 2 * self.margin - self.gap * (len(self.rows) - 1)
+        borders = _borders(self.row_shares, len(self.rows))
+        top = self.margin + room * borders[row] + row * self.gap
+        deep = room * (borders[row + 1] - borders[row])
         left, right = self.margin, width - self.margin
         bottom = top + deep + (under if row + 1 < len(self.rows) else 0.0)
         shape: Corners = ((left, top), (right, top), (right, bottom), (left, bottom))
@@ -77,16 +92,20 @@ class Cell(Model):
             one / math.cos(math.radians(self.slant)) for one in (self.gap / 2, under)
         )
         many = self.rows[row]
+        borders = _borders(self.cell_shares[row] if self.cell_shares else (), many)
+        room = right - left - self.gap * (many - 1)
         for line, side, more in ((column, 1.0, 0.0), (column + 1, -1.0, under)):
             if 0 < line < many:
-                middle = left + (right - left + self.gap) * line / many - self.gap / 2
+                middle = left + room * borders[line] + self.gap * (line - 0.5)
                 at = middle + side * half_gap + more
                 # Kept is what lies on this cell's side of x + lean * y = at + lean * middle.
                 border = at + lean * (top + deep / 2)
                 shape = clipped(shape, -side, -side * lean, -side * border)
         return shape
 
-    def _row_and_column(self) -> tuple[int, int]:
+    @property
+    def row_and_column(self) -> tuple[int, int]:
+        """Its row, from the top (its column, with ``upright``), and its place in that."""
         left = self.place
         for row, many in enumerate(self.rows):
             if left < many:
@@ -99,6 +118,12 @@ class Cell(Model):
         corners = self.corners(width, height) or ((0.0, 0.0),)
         xs, ys = [x for x, _ in corners], [y for _, y in corners]
         return min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
+
+
+def _borders(shares: Shares, count: int) -> list[float]:
+    """From 0 to 1, where each of ``count`` parts begins and the last one ends."""
+    whole = sum(shares or (1.0,) * count)
+    return [0.0, *(one / whole for one in accumulate(shares or (1.0,) * count))]
 
 
 def clipped(shape: Corners, a: float, b: float, most: float) -> Corners:

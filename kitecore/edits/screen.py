@@ -130,6 +130,49 @@ class SetScreen(EditBase):
         return document
 
 
+@edit_kinds.register("size_cell")
+class SizeCell(EditBase):
+    """A cell's share of the width or the height, in percent; those beside it share the rest as before."""
+
+    kind: Literal["size_cell"] = "size_cell"
+    screen: Id
+    place: int
+    way: Literal["across", "down"]
+    percent: float = Field(ge=2, le=98)
+
+    def label(self) -> str:
+        return f"{'Width' if self.way == 'across' else 'Height'} of a cell"
+
+    def apply(self, document: Document) -> Document:
+        found = _cells(document, self.screen)
+        if not found:
+            raise NotThere("That split screen is not there any more.")
+        given = self._shares(_changed(found[0][1], {"place": self.place}))
+        for clip_id, cell in found:
+            document = _with_cell(document, clip_id, _changed(cell, given))
+        return document
+
+    def _shares(self, cell: Cell) -> dict[str, Any]:
+        row, column = cell.row_and_column
+        if (self.way == "across") == cell.upright:
+            shares = cell.row_shares or (1.0,) * len(cell.rows)
+            return {"row_shares": _shared(shares, row, self.percent)}
+        every = cell.cell_shares or tuple((1.0,) * many for many in cell.rows)
+        here = _shared(every[row], column, self.percent)
+        return {"cell_shares": (*every[:row], here, *every[row + 1 :])}
+
+
+def _shared(shares: tuple[float, ...], index: int, percent: float) -> tuple[float, ...]:
+    """Shares in percent, one of them given."""
+    if len(shares) < 2:
+        raise EditRefused("That cell has no other beside it to share with.")
+    others = sum(shares) - shares[index]
+    return tuple(
+        percent if place == index else round((100 - percent) * one / others, 6)
+        for place, one in enumerate(shares)
+    )
+
+
 @edit_kinds.register("swap_cells")
 class SwapCells(EditBase):
     """Two clips of a split screen change places."""
@@ -190,8 +233,12 @@ class LeaveScreen(EditBase):
 
 
 def _changed(cell: Cell, given: dict[str, Any]) -> Cell:
+    """A cell with other fields; in another layout all share alike again."""
+    relaid = (
+        {"row_shares": (), "cell_shares": ()} if given.get("rows", cell.rows) != cell.rows else {}
+    )
     try:
-        return Cell.model_validate(cell.model_dump() | given)
+        return Cell.model_validate(cell.model_dump() | relaid | given)
     except ValidationError as error:
         reason = error.errors()[0]["msg"].removeprefix("Value error, ")
         raise EditRefused(f"That does not fit: {reason}.") from error

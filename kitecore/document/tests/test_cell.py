@@ -26,12 +26,20 @@ def cells(rows: list[int], **more: object) -> list[Cell]:
     return [Cell(screen="s", rows=tuple(rows), place=n, **more) for n in range(sum(rows))]
 
 
+parts = st.floats(0.5, 4)
+
+
 class CellTest(TestCase):
-    @given(layouts, st.booleans(), st.floats(-40, 40))
+    @given(layouts, st.booleans(), st.floats(-30, 30), st.data())
     def test_without_gaps_they_cover_all_of_the_canvas(
-        self, rows: list[int], upright: bool, slant: float
+        self, rows: list[int], upright: bool, slant: float, data: st.DataObject
     ) -> None:
-        made = cells(rows, gap=0, upright=upright, slant=slant)
+        some = data.draw(st.booleans())
+        shares = {
+            "row_shares": [data.draw(parts) for _ in rows] if some else [],
+            "cell_shares": [[data.draw(parts) for _ in range(n)] for n in rows] if some else [],
+        }
+        made = cells(rows, gap=0, upright=upright, slant=slant, **shares)
         areas = [area(cell.corners(1080, 1920)) for cell in made]
         self.assertAlmostEqual(1080 * 1920, sum(areas), places=3)
 
@@ -53,6 +61,14 @@ class CellTest(TestCase):
         normal = np.array([-along[1], along[0]]) / np.hypot(*along)
         for corner in other:
             self.assertAlmostEqual(20, abs(float((corner - one[0]) @ normal)), places=6)
+
+    def test_shares_are_those_of_the_room_without_gaps(self) -> None:
+        some = {"gap": 20, "margin": 10, "row_shares": [3, 1], "cell_shares": [[1, 4], [1]]}
+        boxes = [cell.box(420, 240) for cell in cells([2, 1], **some)]
+        lefts = [[round(one, 6) for one in box] for box in boxes]
+        self.assertEqual([[10, 10, 76, 150], [106, 10, 304, 150], [10, 180, 400, 50]], lefts)
+        with self.assertRaisesRegex(ValidationError, "one share of its row"):
+            cells([2, 1], cell_shares=[[1, 4]])
 
     def test_cells_of_a_row_are_equally_wide(self) -> None:
         widths = [cell.box(400, 300)[2] for cell in cells([3], gap=20)]

@@ -186,6 +186,12 @@ MAKERS |= {
     "set_screen": _simple(
         screen=lambda pick: pick.screen, rows=free(layouts), slant=free(st.floats(-60, 70))
     ),
+    "size_cell": _simple(
+        screen=lambda pick: pick.screen,
+        place=free(st.integers(0, 3)),
+        way=free(st.sampled_from(["across", "down"])),
+        percent=free(st.floats(2, 98)),
+    ),
     "join_screen": _simple(screen=lambda pick: pick.screen, clips=some),
     "swap_cells": _simple(first=one, second=one),
     "to_cell": _simple(clip=one, place=free(st.integers(0, 3))),

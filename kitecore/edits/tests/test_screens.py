@@ -39,6 +39,31 @@ class JoiningTest(CutCase):
         self.assertEqual((2, 2), self.cell("c").rows)
         self.assertEqual([0, 2], [self.cell(name).place for name in ("c", "d")])
 
+    def test_a_cell_has_a_share_in_percent_and_the_others_share_the_rest(self) -> None:
+        self.do(kind="set_screen", screen=self.screen, rows=[3, 1], gap=0, margin=0)
+        size = {"kind": "size_cell", "screen": self.screen}
+        self.do(**size, place=2, way="across", percent=40)
+        self.do(**size, place=0, way="across", percent=20)
+        self.do(**size, place=0, way="down", percent=75)
+        for name in ("a", "b"):
+            self.assertEqual((75, 25), self.cell(name).row_shares)
+            self.assertEqual(20, self.cell(name).cell_shares[0][0])
+        # What 0 did not take is shared by the others as before: 30 to 40.
+        widths = [round(self.cell("b").cell_shares[0][n], 3) for n in (1, 2)]
+        self.assertEqual([34.286, 45.714], widths)
+        self.assertEqual((0, 0, 200, 750), self.cell("a").box(1000, 1000))
+        alone = self.refused(**size, place=3, way="across", percent=40)
+        self.assertIn("no other beside it", alone.message)
+        self.do(kind="set_screen", screen=self.screen, rows=[1, 1])
+        self.assertEqual(((), ()), (self.cell("a").row_shares, self.cell("a").cell_shares))
+
+    def test_upright_the_rows_stand(self) -> None:
+        self.do(kind="set_screen", screen=self.screen, rows=[1, 2], upright=True, gap=0, margin=0)
+        self.do(kind="size_cell", screen=self.screen, place=0, way="across", percent=30)
+        self.do(kind="size_cell", screen=self.screen, place=1, way="down", percent=60)
+        self.assertEqual((0, 0, 300, 1000), self.cell("a").box(1000, 1000))
+        self.assertEqual((300, 0, 700, 600), self.cell("b").box(1000, 1000))
+
     def test_what_cannot_join_is_said(self) -> None:
         twice = self.refused(
             kind="join_screen", screen=self.screen, clips=[self.clip("a").id, self.clip("c").id]

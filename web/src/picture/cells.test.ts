@@ -12,6 +12,8 @@ const cell = {
   radius: 0,
   slant: 0,
   upright: false,
+  row_shares: [],
+  cell_shares: [],
 }
 
 test('cells leave the gap and the margin free', () => {

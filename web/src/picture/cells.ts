@@ -5,7 +5,13 @@ import type { Point, Size } from './placing'
 export function cellCorners(cell: Cell, canvas: Size): Point[] {
   // Of cells one above the other the lines between them lean.
   if (cell.slant && cell.rows.length > 1 && Math.max(...cell.rows) === 1) {
-    return cellCorners({ ...cell, rows: [cell.rows.length], upright: !cell.upright }, canvas)
+    const asRow = {
+      rows: [cell.rows.length],
+      cell_shares: cell.row_shares?.length ? [cell.row_shares] : [],
+      row_shares: [],
+      upright: !cell.upright,
+    }
+    return cellCorners({ ...cell, ...asRow }, canvas)
   }
   if (cell.upright) {
     const turned = { width: canvas.height, height: canvas.width }
@@ -13,13 +19,15 @@ export function cellCorners(cell: Cell, canvas: Size): Point[] {
     return lying.map(({ x, y }) => ({ x: y, y: x })).reverse()
   }
   const { gap, margin, slant, rows } = cell
-  let row = 0
-  let column = cell.place
-  while (column >= (rows[row] ?? Infinity)) column -= rows[row++] ?? 0
+  const { row, column } = rowAndColumn(rows, cell.place)
   const many = rows[row] ?? 1
-  const deep = (canvas.height - 2 * margin - gap * (rows.length - 1)) / rows.length
-  const top = margin + row * (deep + gap)
+  const high = canvas.height - 2 * margin - gap * (rows.length - 1)
+  const [from = 0, to = 1] = bordersOf(cell.row_shares, rows.length).slice(row)
+  const top = margin + high * from + row * gap
+  const deep = high * (to - from)
   const [left, right] = [margin, canvas.width - margin]
+  const borders = bordersOf(cell.cell_shares?.[row], many)
+  const room = right - left - gap * (many - 1)
   const radians = (slant * Math.PI) / 180
   const lean = Math.tan(radians)
   let shape: Point[] = [
@@ -33,12 +41,27 @@ export function cellCorners(cell: Cell, canvas: Size): Point[] {
     [column + 1, -1],
   ] as const) {
     if (line <= 0 || line >= many) continue
-    const middle = left + ((right - left + gap) * line) / many - gap / 2
+    const middle = left + room * (borders[line] ?? 1) + gap * (line - 0.5)
     const at = middle + (side * gap) / 2 / Math.cos(radians)
     const border = at + lean * (top + deep / 2)
     shape = clipped(shape, -side, -side * lean, -side * border)
   }
   return shape
+}
+
+export function rowAndColumn(rows: number[], place: number): { row: number; column: number } {
+  let row = 0
+  let column = place
+  while (column >= (rows[row] ?? Infinity)) column -= rows[row++] ?? 0
+  return { row, column }
+}
+
+/** From 0 to 1, where each of some parts begins and the last one ends; without shares all alike. */
+export function bordersOf(shares: number[] | undefined, count: number): number[] {
+  const parts = shares?.length ? shares : Array.from({ length: count }, () => 1)
+  const whole = parts.reduce((sum, one) => sum + one, 0)
+  let gone = 0
+  return [0, ...parts.map((one) => (gone += one) / whole)]
 }
 
 /** The part of a convex shape where `a * x + b * y <= most`. */

@@ -7,6 +7,7 @@ import ValueField from '@/controls/ValueField.vue'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
+import { rowAndColumn } from '@/picture/cells'
 import { t } from '@/texts'
 import { frameOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -43,7 +44,7 @@ const members = computed(() => {
 const spots = computed(() => {
   const now = cell.value
   if (!now) return []
-  return boxes(now.rows, now.upright ?? false).map((box, place) => ({
+  return boxes(now.rows, now.upright ?? false, now).map((box, place) => ({
     box,
     place,
     clip: members.value.find((one) => one.cell?.place === place),
@@ -56,6 +57,31 @@ const MEASURES = [
   { name: 'radius', label: t('cut.screenPanel.corners'), low: 0, high: 300, unit: 'px', reset: 0 },
   { name: 'slant', label: t('cut.screenPanel.slant'), low: -45, high: 45, unit: '°', reset: 0 },
 ] as const
+
+/** The cell's width and height in percent, where it has another beside or below it. */
+const shares = computed(() => {
+  const [now, box] = [cell.value, spots.value[cell.value?.place ?? 0]?.box]
+  if (!now || !box) return []
+  const inRow = now.rows[rowAndColumn(now.rows, now.place).row] ?? 1
+  const [across, down] = now.upright ? [now.rows.length, inRow] : [inRow, now.rows.length]
+  const rows: { way: Way; label: string; value: number; among: number }[] = [
+    { way: 'across', label: t('words.width'), value: box.width * 100, among: across },
+    { way: 'down', label: t('words.height'), value: box.height * 100, among: down },
+  ]
+  return rows.filter(({ among }) => among > 1)
+})
+type Way = 'across' | 'down'
+const sizeStep = (way: Way, percent: number): Step => ({
+  kind: 'size_cell',
+  screen: cell.value?.screen ?? '',
+  place: cell.value?.place ?? 0,
+  way,
+  percent,
+})
+function size(way: Way, percent: number) {
+  player.endTrial()
+  project.edit(sizeStep(way, percent))
+}
 
 function step(values: Record<string, unknown>): Step {
   return { kind: 'set_screen', screen: cell.value?.screen ?? '', ...values }
@@ -142,6 +168,20 @@ function press(spot: { place: number; clip?: PicturedClip }) {
           :reset="one.reset"
           @trying="player.tryOut(step({ [one.name]: $event }))"
           @set="set({ [one.name]: $event })"
+        />
+        <ValueField
+          v-for="one in shares"
+          :key="one.way"
+          :label="one.label"
+          :value="Number(one.value.toFixed(2))"
+          :low="5"
+          :high="95"
+          :step="1"
+          :digits="1"
+          unit="%"
+          :reset="100 / one.among"
+          @trying="player.tryOut(sizeStep(one.way, $event))"
+          @set="size(one.way, $event)"
         />
         <TrayItem v-if="others.length" :name="$t('cut.screenPanel.join')">
           <BButton variant="primary" data-test="join-screen" @click="join">

@@ -1,3 +1,5 @@
+import type { Cell } from '@/api/types'
+import { bordersOf } from '@/picture/cells'
 import { t } from '@/texts'
 
 /** Layouts of a split screen: how many cells stand in each row (in each column, if upright). */
@@ -33,13 +35,22 @@ export function cellsOf(one: { rows: number[] }): number {
 }
 
 /** Cells as rectangles of a unit square, for small pictures of a layout. */
-export function boxes(rows: number[], upright: boolean) {
-  return rows.flatMap((count, row) =>
-    Array.from({ length: count }, (_, column) => {
-      const across = { at: column / count, long: 1 / count }
-      const down = { at: row / rows.length, long: 1 / rows.length }
-      const [x, y] = upright ? [down, across] : [across, down]
+export function boxes(rows: number[], upright: boolean, shares: Shares = {}) {
+  const deep = bordersOf(shares.row_shares, rows.length)
+  return rows.flatMap((count, row) => {
+    const wide = bordersOf(shares.cell_shares?.[row], count)
+    return Array.from({ length: count }, (_, column) => {
+      const [x, y] = upright
+        ? [part(deep, row), part(wide, column)]
+        : [part(wide, column), part(deep, row)]
       return { x: x.at, y: y.at, width: x.long, height: y.long }
-    }),
-  )
+    })
+  })
+}
+
+type Shares = Partial<Pick<Cell, 'row_shares' | 'cell_shares'>>
+
+function part(borders: number[], index: number) {
+  const [at = 0, end = 1] = borders.slice(index)
+  return { at, long: end - at }
 }
