@@ -262,6 +262,13 @@ class MovingTest(MovingCase):
         self.until(lambda: len(self.found("other").warp.pins[1].at.keys) == 2, "the pin set no key")
         browser.press("chain-pins")
         self.until(lambda: len(self.found("other").warp.chain) == 2, "no chain")
+        ActionChains(browser.driver).move_to_element_with_offset(ground, -27, 0).click().perform()
+        browser.press("chain-2")
+        chain = lambda: self.found("other").warp.chain  # noqa: E731
+        root = self.found("other").warp.pins[0].id
+        self.until(lambda: len(chain()) == 3, "the third pin did not join the chain")
+        browser.press("chain-0")
+        self.until(lambda: len(chain()) == 2 and root not in chain(), "the root was not left out")
         browser.press("warp-grid")
         browser.press("key-grid")
         self.until(lambda: isinstance(self.found("other").warp.points, Keys), "no key of the grid")
@@ -279,6 +286,21 @@ class MovingTest(MovingCase):
         )
         self.assertGreater(now[0], was[0])
         self.assertEqual(now[1], was[1])
+        self._several_points()
+
+    def _several_points(self) -> None:
+        browser = self.browser
+        poses = lambda: self.found("other").warp.points.keys[1].value  # noqa: E731
+        before = poses()
+        browser.run("arguments[0].click()", browser.find("[data-test=several-points]"))
+        browser.test("grid-5").click()
+        browser.test("grid-6").click()
+        self.drag("grid-6", (-8, 10))
+        self.until(lambda: poses() != before, "they were not moved")
+        by = [(n[0] - o[0], n[1] - o[1]) for n, o in zip(poses(), before, strict=True)]
+        self.assertEqual([5, 6], [index for index, one in enumerate(by) if any(one)])
+        for a, b in zip(by[5], by[6], strict=True):
+            self.assertAlmostEqual(a, b, places=6)
 
     def press_with_shift(self, name: str, key: str) -> None:
         handle = self.browser.test(name)

@@ -5,15 +5,13 @@ import { client, need } from '@/api/client'
 import type { PicturedClip, Step } from '@/api/types'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
-import { changedAt, valueAt } from '@/motion/keys'
+import { valueAt } from '@/motion/keys'
 import type { Player } from '@/player/usePlayer'
 import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
 import type { Frame } from './masks'
 import type { Point } from './placing'
-
-type Pair = [number, number]
-type Warp = NonNullable<PicturedClip['warp']>
+import { gridSpots, rounded, withPointsMoved, type Pair, type Warp } from './warps'
 
 const props = defineProps<{
   width: number
@@ -77,8 +75,15 @@ interface Knob extends Point {
   id: string
   at: Pair
   pin: boolean
+  /** Whether it goes along with the others that are taken. */
+  taken: boolean
 }
-const draft = useDraft<{ id: string; at: Pair }>(() => warp.value)
+/** How far points that are dragged have come. */
+const draft = useDraft<{ ids: string[]; by: Pair }>(() => warp.value)
+const dragged = (id: string, [x, y]: Pair): Pair => {
+  const [dx, dy] = draft.value?.ids.includes(id) ? draft.value.by : [0, 0]
+  return [x + dx, y + dy]
+}
 
 /** What can be dragged, where it is at the playhead. */
 const knobs = computed<Knob[]>(() => {
@@ -89,24 +94,15 @@ const knobs = computed<Knob[]>(() => {
       const told = bending.value.pins[index]
       const own = valueAt(pin.at, props.local) as Pair
       const carried = (now.chain ?? []).indexOf(pin.id ?? '') > 0 && told ? told : own
-      const dragged = draft.value
-      const at = dragged && dragged.id === pin.id ? dragged.at : carried
-      return { id: pin.id ?? '', at, pin: true, ...screen(at) }
+      return knobOf(pin.id ?? '', carried, true)
     })
   }
   if (now?.kind !== 'grid') return []
-  return gridSpots(now).map((at, index) => ({ id: `${index}`, at, pin: false, ...screen(at) }))
+  return gridSpots(now, props.aspect, props.local).map((at, index) => knobOf(`${index}`, at, false))
 })
-
-function gridSpots(now: Extract<Warp, { kind: 'grid' }>): Pair[] {
-  const [columns, rows] = [now.columns ?? 3, now.rows ?? 3]
-  const offsets = valueAt(now.points, props.local) as Pair[]
-  return offsets.map(([dx, dy], index) => {
-    const id = `${index}`
-    if (draft.value?.id === id) return draft.value.at
-    const [column, row] = [index % (columns + 1), Math.floor(index / (columns + 1))]
-    return [(column / columns - 0.5) * props.aspect + dx, row / rows - 0.5 + dy]
-  })
+function knobOf(id: string, kept: Pair, pin: boolean): Knob {
+  const at = dragged(id, kept)
+  return { id, at, pin, taken: moving.points.includes(id), ...screen(at) }
 }
 
 function spot(event: PointerEvent): Pair | null {
@@ -117,7 +113,8 @@ function spot(event: PointerEvent): Pair | null {
 }
 
 const told = (at: Pair) => at.map((one) => one.toFixed(3)).join(', ')
-const round = (value: number) => Math.round(value * 10000) / 10000
+/** What goes along with a point that is dragged. */
+const alongWith = (id: string) => (moving.points.includes(id) ? moving.points : [id])
 
 let from: Pair = [0, 0]
 const grip = useGrip<Knob>({
@@ -128,16 +125,21 @@ const grip = useGrip<Knob>({
     if (here) from = here
     return Boolean(here)
   },
-  move({ event }, { id, at: was }) {
+  tap({ event }, { id }) {
+    moving.takePoint(id, event.shiftKey || event.ctrlKey || event.metaKey)
+  },
+  move({ event }, { id }) {
     const now = spot(event)
     if (!now) return
-    const at: Pair = [round(was[0] + now[0] - from[0]), round(was[1] + now[1] - from[1])]
-    draft.value = { id, at }
-    const step = stepOf(id, was, at)
+    draft.value = {
+      ids: alongWith(id),
+      by: [rounded(now[0] - from[0]), rounded(now[1] - from[1])],
+    }
+    const step = stepOf()
     if (step) props.player.tryOut(step)
   },
-  drop(_, { id, at: was }) {
-    const step = draft.value && stepOf(id, was, draft.value.at)
+  drop() {
+    const step = stepOf()
     props.player.endTrial()
     if (step) project.edit(step)
   },
@@ -147,23 +149,10 @@ const grip = useGrip<Knob>({
   },
 })
 
-function stepOf(id: string, was: Pair, at: Pair): Step | null {
-  const now = warp.value
-  const clips = [props.clip.id ?? '']
-  const by: Pair = [at[0] - was[0], at[1] - was[1]]
-  if (now?.kind === 'pins') {
-    const pin = now.pins?.find((one) => one.id === id)
-    if (!pin) return null
-    const [x, y] = valueAt(pin.at, props.local) as Pair
-    const value = changedAt(pin.at, props.local, [round(x + by[0]), round(y + by[1])])
-    return { kind: 'adjust', clips, values: { [`warp/pins/${id}/at`]: value } }
-  }
-  if (now?.kind !== 'grid') return null
-  const offsets = (valueAt(now.points, props.local) as Pair[]).map(([x, y], index): Pair =>
-    index === Number(id) ? [round(x + by[0]), round(y + by[1])] : [x, y],
-  )
-  const value = changedAt(now.points, props.local, offsets)
-  return { kind: 'adjust', clips, values: { 'warp/points': value } }
+function stepOf(): Step | null {
+  if (!warp.value || !draft.value) return null
+  const values = withPointsMoved(warp.value, props.local, draft.value.ids, draft.value.by)
+  return { kind: 'adjust', clips: [props.clip.id ?? ''], values }
 }
 
 /** Where a spot of the bent picture is when nothing bends it: with the nearest point of the mesh. */
@@ -175,14 +164,14 @@ function atRest(at: Pair): Pair {
     if (Math.hypot(x - at[0], y - at[1]) < Math.hypot(bx - at[0], by - at[1])) best = index
   })
   const [p, r] = [points[best], rest[best]]
-  return p && r ? [round(r[0] + at[0] - p[0]), round(r[1] + at[1] - p[1])] : at
+  return p && r ? [rounded(r[0] + at[0] - p[0]), rounded(r[1] + at[1] - p[1])] : at
 }
 
 async function addPin(event: PointerEvent) {
   const now = warp.value
   const found = spot(event)
   if (now?.kind !== 'pins' || !found) return
-  const at: Pair = [round(found[0]), round(found[1])]
+  const at: Pair = [rounded(found[0]), rounded(found[1])]
   if (Math.abs(at[0]) > props.aspect / 2 || Math.abs(at[1]) > 0.5) return
   const { made } = await project.make({
     kind: 'add_item',
@@ -218,12 +207,19 @@ async function addPin(event: PointerEvent) {
       <template v-if="knob.pin">
         <path
           class="pin"
-          :class="{ here: knob.id === moving.pin }"
+          :class="{ here: knob.taken || knob.id === moving.pin }"
           :d="`M${knob.x} ${knob.y - 11}l8 7-8 15-8-15z`"
         />
         <text class="number" :x="knob.x + 11" :y="knob.y - 6">{{ index + 1 }}</text>
       </template>
-      <circle v-else class="point" :cx="knob.x" :cy="knob.y" r="5.5" />
+      <circle
+        v-else
+        class="point"
+        :class="{ taken: knob.taken }"
+        :cx="knob.x"
+        :cy="knob.y"
+        r="5.5"
+      />
       <circle
         class="reach"
         data-fine
@@ -233,6 +229,7 @@ async function addPin(event: PointerEvent) {
         :data-test="knob.pin ? `pin-${index}` : `grid-${index}`"
         role="button"
         tabindex="0"
+        :aria-pressed="knob.taken"
         :aria-label="
           $t('picture.warpHandles.atArrowsMoveIt', {
             pin: knob.pin ? $t('picture.warpHandles.pin') : $t('picture.warpHandles.point'),
@@ -241,6 +238,7 @@ async function addPin(event: PointerEvent) {
           })
         "
         @keydown="grip.key($event, knob)"
+        @keydown.enter.space.prevent.stop="moving.takePoint(knob.id, $event.shiftKey)"
         @pointerdown.stop="grip.down($event, knob)"
       />
     </g>
@@ -300,6 +298,10 @@ async function addPin(event: PointerEvent) {
   stroke: var(--accent);
   stroke-width: 2;
   pointer-events: none;
+}
+.point.taken {
+  fill: var(--accent);
+  stroke: #fff;
 }
 .reach {
   fill: transparent;

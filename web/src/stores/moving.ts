@@ -46,12 +46,23 @@ export const useMoving = defineStore('moving', () => {
   /** Frames by which each layer, or each pin of a chain, is later than the one before. */
   const later = useLocalStorage('velvet-kite.later', 3)
   const pin = ref('')
+  /** Points of a grid, by number, or pins, by id, that are dragged together. */
+  const points = ref<string[]>([])
+  /** Whether a tap takes one more point. */
+  const severalPoints = ref(false)
   /** What the keyboard asks the bench for; counted, so that the same can be asked again. */
   const asked = ref<{ what: MoveAsk; turn: number } | null>(null)
   const keys = ref<KeyName[]>([])
 
   function ask(what: MoveAsk) {
     asked.value = { what, turn: (asked.value?.turn ?? 0) + 1 }
+  }
+
+  function takePoint(id: string, more = false) {
+    const others = points.value.filter((one) => one !== id)
+    if (!more && !severalPoints.value)
+      points.value = others.length === points.value.length ? [id] : []
+    else points.value = others.length === points.value.length ? [...others, id] : others
   }
 
   const holds = (key: KeyName) => keys.value.some((one) => same(one, key))
@@ -90,6 +101,11 @@ export const useMoving = defineStore('moving', () => {
     },
   )
 
+  watch(
+    () => hand.one?.clip.id,
+    () => (points.value = []),
+  )
+
   function isThere({ clip, path: of, at }: KeyName): boolean {
     if (!hand.ids.includes(clip)) return false
     const prop = read(project.findClip(clip)?.clip, of)
@@ -98,6 +114,8 @@ export const useMoving = defineStore('moving', () => {
 
   function leave() {
     tool.value = ''
+    points.value = []
+    severalPoints.value = false
     pin.value = ''
     pivoting.value = false
   }
@@ -116,6 +134,9 @@ export const useMoving = defineStore('moving', () => {
     lastEase,
     later,
     pin,
+    points,
+    severalPoints,
+    takePoint,
     asked,
     ask,
     keys,

@@ -2,31 +2,24 @@
 /** Bending the layer: by pins that are tapped onto it, or by a grid. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
-import IconTrash from '~icons/tabler/trash'
-import type { PicturedClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import KeyButton from '@/controls/KeyButton.vue'
 import ValueField from '@/controls/ValueField.vue'
-import { keyAt, toggledKey, valueAt, withKey } from '@/motion/keys'
-import { keyedState } from '@/motion/props'
 import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
-import { useProject } from '@/stores/project'
+import type { GridWarp, Warp } from '@/picture/warps'
 import { t } from '@/texts'
-import { frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
+import PinsPart from './PinsPart.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
-const project = useProject()
 
-type Warp = NonNullable<PicturedClip['warp']>
 type Pins = Extract<Warp, { kind: 'pins' }>
-type Grid = Extract<Warp, { kind: 'grid' }>
 const clip = computed(() => props.layer.clip.value)
 const warp = computed(() => clip.value?.warp ?? null)
 const pins = computed<Pins | null>(() => (warp.value?.kind === 'pins' ? warp.value : null))
-const grid = computed<Grid | null>(() => (warp.value?.kind === 'grid' ? warp.value : null))
+const grid = computed<GridWarp | null>(() => (warp.value?.kind === 'grid' ? warp.value : null))
 
 const KINDS = [
   {
@@ -62,45 +55,6 @@ function choose(kind: '' | 'pins' | 'grid') {
   props.layer.setWhole({ warp: made })
 }
 
-const all = computed(() => pins.value?.pins ?? [])
-const chain = computed(() => pins.value?.chain ?? [])
-const place = (id: string) => all.value.findIndex((pin) => pin.id === id) + 1
-
-const removePin = (id: string) => props.layer.removeItem(`warp/pins/${id}`)
-
-/** From the top down, as they lie on the picture. */
-function chainAll() {
-  const order = [...all.value].sort((a, b) => a.rest[1] - b.rest[1]).map((pin) => pin.id ?? '')
-  const later = pins.value?.later || moving.later * frameTicks(project.rate)
-  props.layer.setWhole({ 'warp/chain': order, 'warp/later': later })
-}
-function toTop(id: string) {
-  props.layer.setWhole({ 'warp/chain': [id, ...chain.value.filter((one) => one !== id)] })
-}
-
-const frames = computed(() => Math.round((pins.value?.later ?? 0) / frameTicks(project.rate)))
-const later = (value: number) => ({ 'warp/later': Math.round(value) * frameTicks(project.rate) })
-
-/** A key for every pin at the playhead, or none of them where all have one. */
-function keyPins() {
-  const at = props.layer.local.value
-  const here = all.value.every((pin) => keyAt(pin.at, at))
-  const values = all.value.map((pin) => [
-    `warp/pins/${pin.id}/at`,
-    here ? toggledKey(pin.at, at, pin.rest) : withKey(pin.at, at, valueAt(pin.at, at)),
-  ])
-  props.layer.setWhole(Object.fromEntries(values) as Record<string, unknown>)
-}
-const pinsKeyed = computed(() => {
-  const states = all.value.map((pin) => keyedState(pin.at, props.layer.local.value))
-  if (states.length && states.every((state) => state === 'here')) return 'here'
-  return states.some((state) => state !== 'none') ? 'some' : 'none'
-})
-function backToRest() {
-  const values = all.value.map((pin) => [`warp/pins/${pin.id}/at`, pin.rest])
-  props.layer.set(Object.fromEntries(values) as Record<string, unknown>)
-}
-
 const divide = (columns: number, rows: number) =>
   props.layer.send({
     kind: 'divide_grid',
@@ -124,102 +78,33 @@ const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
         {{ $t('move.warpPart.pinsBendACutOut') }}
       </p>
     </TrayItem>
-    <template v-if="pins">
-      <TrayItem :name="$t('move.warpPart.allPins')">
-        <p v-if="!all.length" class="tiny quiet">
-          {{ $t('move.warpPart.tapTheLayerOnThe') }}
-        </p>
-        <div v-else class="line">
-          <span class="name">{{ $t('move.warpPart.countOfPins', all.length) }}</span>
-          <KeyButton
-            :label="$t('move.warpPart.allPins')"
-            :keyed="pinsKeyed"
-            data-test="key-pins"
-            @click="keyPins"
+    <PinsPart v-if="pins" :layer="layer" :warp="pins" />
+    <TrayItem
+      v-if="grid || (pins?.pins ?? []).length > 1"
+      :name="$t('move.warpPart.several')"
+      :told="moving.points.length ? String(moving.points.length) : ''"
+    >
+      <div class="line">
+        <label class="form-check form-switch name">
+          <input
+            v-model="moving.severalPoints"
+            type="checkbox"
+            role="switch"
+            class="form-check-input"
+            data-test="several-points"
           />
-          <BButton size="sm" variant="secondary" @click="backToRest">{{
-            $t('move.warpPart.backToRest')
-          }}</BButton>
-        </div>
-      </TrayItem>
-      <ValueField
-        :label="$t('move.warpPart.stiffness')"
-        :help="$t('move.warpPart.howFarABendSpreads')"
-        :value="(pins.stiffness ?? 0.3) * 100"
-        :low="0"
-        :high="100"
-        :step="5"
-        :reset="30"
-        unit="%"
-        @trying="layer.tryWhole({ 'warp/stiffness': $event / 100 })"
-        @set="layer.setWhole({ 'warp/stiffness': $event / 100 })"
-      />
-      <TrayItem v-if="all.length > 1" :name="$t('move.warpPart.chain')">
-        <div class="line">
-          <span class="name">{{ $t('move.warpPart.chain') }}</span>
-          <BButton
-            v-if="!chain.length"
-            size="sm"
-            variant="secondary"
-            :title="$t('move.warpPart.movingTheTopPinCarries')"
-            data-test="chain-pins"
-            @click="chainAll"
-          >
-            {{ $t('move.warpPart.fromTheTopDown') }}
-          </BButton>
-          <template v-else>
-            <span class="tiny quiet">{{ chain.map(place).join(' → ') }}</span>
-            <BButton size="sm" variant="secondary" @click="layer.setWhole({ 'warp/chain': [] })">
-              {{ $t('move.warpPart.breakIt') }}
-            </BButton>
-          </template>
-        </div>
-      </TrayItem>
-      <ValueField
-        v-if="chain.length"
-        :label="$t('move.warpPart.later')"
-        :help="$t('move.warpPart.eachPinOfTheChain')"
-        :value="frames"
-        :low="0"
-        :high="15"
-        :step="1"
-        :unit="$t('move.warpPart.fr')"
-        data-test="chain-later"
-        @trying="layer.tryWhole(later($event))"
-        @set="layer.setWhole(later($event))"
-      />
-      <TrayItem :name="$t('move.warpPart.pins')" :told="String(all.length)">
-        <ol class="pins">
-          <li v-for="(pin, index) in all" :key="pin.id" :class="{ here: pin.id === moving.pin }">
-            <button class="title" @click="moving.pin = pin.id ?? ''">
-              {{ $t('move.warpPart.numberedPin', { index: index + 1 })
-              }}<span v-if="chain[0] === pin.id" class="tiny quiet">
-                {{ $t('move.warpPart.leads') }}</span
-              >
-            </button>
-            <button
-              v-if="chain.length && chain[0] !== pin.id"
-              class="btn btn-bare tiny"
-              @click="toTop(pin.id ?? '')"
-            >
-              {{ $t('move.warpPart.lead') }}
-            </button>
-            <KeyButton
-              :label="$t('move.warpPart.numberedPin', { index: index + 1 })"
-              :keyed="keyedState(pin.at, layer.local.value)"
-              @click="layer.toggleKey(`warp/pins/${pin.id}/at`, pin.rest)"
-            />
-            <button
-              class="btn btn-bare"
-              :aria-label="$t('move.warpPart.deletePin', { index: index + 1 })"
-              @click="removePin(pin.id ?? '')"
-            >
-              <IconTrash aria-hidden="true" />
-            </button>
-          </li>
-        </ol>
-      </TrayItem>
-    </template>
+          <span>{{ $t('move.warpPart.severalAtOnce') }}</span>
+        </label>
+        <BButton
+          v-if="moving.points.length"
+          size="sm"
+          variant="secondary"
+          @click="moving.points = []"
+        >
+          {{ $t('move.warpPart.letGo', moving.points.length) }}
+        </BButton>
+      </div>
+    </TrayItem>
     <template v-if="grid">
       <ValueField
         :label="$t('words.across')"
