@@ -9,7 +9,7 @@ from pydantic import Field
 from kitecore.document.fills import Fill
 from kitecore.document.model import Model, param
 from kitecore.document.paths import Path
-from kitecore.document.properties import Number, Point
+from kitecore.document.properties import NumberKeys, Number, Point
 
 MOST_CORNERS = 200
 
@@ -83,7 +83,9 @@ class Stroke(Model):
     width: Number = param(12.0, help="Width", unit="px", low=0, high=200, step=0.5)
     cap: Literal["butt", "round", "square"] = "round"
     join: Literal["miter", "round", "bevel"] = "round"
-    dashes: tuple[Annotated[float, Field(gt=0, le=4000)], ...] = Field(default=(), max_length=8)
+    dashes: tuple[Annotated[float, Field(gt=0, le=4000)] | NumberKeys, ...] = Field(
+        default=(), max_length=8
+    )
     dash_shift: Number = param(
         0.0, help="Shift of the dashes", unit="px", low=-500, high=500, step=1
     )

@@ -11,7 +11,7 @@ from kitecore.document.moves import Entrance, Meanwhile, Moves
 from kitecore.document.properties import Keys, PointKeys
 from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import EditRefused
-from kitecore.motion import value_at
+from kitecore.motion import still_at, value_at
 from kitecore.motion.posing import pose_at
 from kitecore.motion.spatial import lengths_of
 
@@ -75,6 +75,18 @@ class KeysTest(MotionCase):
         hand = [self.of(self.one, 0, 10, 16)]
         self.do(kind="stretch_keys", keys=hand, factor=1.5, stays="last")
         self.assertEqual([(-8, 0), (7, 30), (16, 10)], self.turn(self.one))
+
+    def test_lengths_of_a_dash_have_keys_of_their_own(self) -> None:
+        stroke = {"fill": {"kind": "plain", "colour": "#ffffff"}, "dashes": [9, 4]}
+        name = self.shape(stroke=stroke)
+        path = "stroke/dashes/1"
+        self.do(kind="adjust", clips=[name], values={path: keyed((0, 4), (10, 24))})
+        self.do(kind="shift_keys", keys=[self.of(name, 10, path=path)], by=10 * FRAME)
+        found = still_at(self.clip(name), 10 * FRAME).stroke
+        assert found is not None
+        self.assertEqual((9, 14), found.dashes)
+        with self.assertRaises(EditRefused):
+            self.do(kind="adjust", clips=[name], values={path: -3})
 
     def test_reversed_keys_play_backwards(self) -> None:
         before = self.clip(self.one).place.turn

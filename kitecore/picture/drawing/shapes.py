@@ -69,7 +69,7 @@ def _stroke_paint(stroke: Stroke, path: skia.Path) -> skia.Paint:
     effects = []
     if stroke.dashes:
         # A dash needs its gap: an odd row goes through twice.
-        given = tuple(max(one, SHORTEST_DASH) for one in stroke.dashes)
+        given = tuple(max(number(one), SHORTEST_DASH) for one in stroke.dashes)
         row = given if len(given) % 2 == 0 else given * 2
         effects.append(skia.DashPathEffect.Make(list(row), number(stroke.dash_shift)))
     begin, end = (min(max(number(share), 0.0), 1.0) for share in (stroke.begin, stroke.end))

@@ -8885,7 +8885,7 @@ export interface components {
              * Dashes
              * @default []
              */
-            dashes: number[];
+            dashes: (number | components["schemas"]["NumberKeys"])[];
             /**
              * End
              * @description Drawn to

@@ -12,8 +12,8 @@ import { useKit } from '@/stores/kit'
 import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
 import PointBench from '@/controls/PointBench.vue'
-import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import DashPart from './DashPart.vue'
 import FillEditor from './FillEditor.vue'
 import type { Layer } from '@/inhand/useLayer'
 
@@ -29,37 +29,8 @@ const isPath = computed(() => form.value?.kind === 'path')
 
 const CAPS = ['butt', 'round', 'square'] as const
 const JOINS = ['miter', 'round', 'bevel'] as const
-const DASHES = [
-  { id: 'whole', name: t('layer.shapePart.whole'), dashes: [] },
-  { id: 'dots', name: t('layer.shapePart.dots'), dashes: [0.1, 2] },
-  { id: 'short', name: t('layer.shapePart.short'), dashes: [2, 2] },
-  { id: 'long', name: t('layer.shapePart.long'), dashes: [5, 2.5] },
-  { id: 'mixed', name: t('layer.shapePart.mixed'), dashes: [5, 2.5, 0.1, 2.5] },
-] as const
-
 const named = (prefix: string, values: Record<string, unknown>) =>
   Object.fromEntries(Object.entries(values).map(([name, value]) => [`${prefix}/${name}`, value]))
-
-/** Dashes are given in widths of the stroke, and kept in canvas pixels. */
-function setDashes(id: (typeof DASHES)[number]['id']) {
-  const width = Number(props.layer.now('stroke/width', 12)) || 12
-  const found = DASHES.find((one) => one.id === id)
-  props.layer.setWhole({ 'stroke/dashes': found?.dashes.map((one) => one * width) ?? [] })
-}
-const dashed = computed(() => {
-  const now = (stroke.value?.dashes as number[] | undefined) ?? []
-  const width = Number(props.layer.now('stroke/width', 12)) || 12
-  const same = DASHES.find(
-    ({ dashes }) =>
-      dashes.length === now.length &&
-      dashes.every((one, index) => Math.abs(one * width - (now[index] ?? 0)) < 0.2),
-  )
-  return same?.id ?? (now.length ? 'own' : 'whole')
-})
-const dashChoices = computed(() => [
-  ...DASHES,
-  ...(dashed.value === 'own' ? [{ id: 'own' as const, name: t('layer.shapePart.own') }] : []),
-])
 
 // The pen has the picture; ends of a fill are handled there otherwise.
 watch(
@@ -172,13 +143,8 @@ function toggleStroke() {
           :taken="clip.stroke?.join ?? 'round'"
           @take="layer.setWhole({ 'stroke/join': $event })"
         />
-        <ChoiceRow
-          :name="$t('layer.shapePart.dashes')"
-          :choices="dashChoices"
-          :taken="dashed"
-          @take="$event !== 'own' && setDashes($event)"
-        />
       </TrayItem>
+      <DashPart :layer="layer" />
     </template>
   </fieldset>
 </template>
