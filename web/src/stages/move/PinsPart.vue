@@ -133,7 +133,7 @@ function backToRest() {
       <li v-for="(pin, index) in all" :key="pin.id" :class="{ here: pin.id === moving.pin }">
         <button class="title" @click="moving.pin = pin.id ?? ''">
           {{ $t('move.warpPart.numberedPin', { index: index + 1 })
-          }}<span v-if="chain[0] === pin.id" class="tiny quiet">
+          }}<span v-if="chain[0] === pin.id" class="tiny quiet leads">
             {{ $t('move.warpPart.leads') }}</span
           >
         </button>
@@ -172,12 +172,6 @@ function backToRest() {
 </template>
 
 <style scoped>
-.warp {
-  display: grid;
-  gap: 6px;
-  min-width: 0;
-  align-content: start;
-}
 .line {
   display: flex;
   align-items: center;
@@ -225,5 +219,8 @@ p {
 }
 .phone .pins li {
   flex: none;
+}
+.leads {
+  margin-left: 6px;
 }
 </style>

@@ -169,39 +169,4 @@ const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
 p {
   margin: 0;
 }
-.pins {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 4px;
-}
-.pins li {
-  display: flex;
-  align-items: center;
-  background: var(--raised);
-  border-radius: var(--fold);
-  border: 1px solid transparent;
-}
-.pins .here {
-  border-color: var(--accent);
-}
-.title {
-  flex: 1;
-  border: 0;
-  background: none;
-  color: var(--text);
-  text-align: left;
-  font-weight: 600;
-  min-height: calc(var(--touch) - 6px);
-  padding-left: 10px;
-}
-.phone .pins {
-  display: flex;
-  overflow-x: auto;
-  scrollbar-width: none;
-}
-.phone .pins li {
-  flex: none;
-}
 </style>
