@@ -9,7 +9,7 @@ from pydantic import Field
 from kitecore.document.fills import Fill
 from kitecore.document.model import Model, param
 from kitecore.document.paths import Path
-from kitecore.document.properties import NumberKeys, Number, Point
+from kitecore.document.properties import Number, NumberKeys, Point
 
 MOST_CORNERS = 200
 
