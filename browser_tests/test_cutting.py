@@ -175,6 +175,8 @@ class CuttingTest(SiteTest):
         self.browser.press("layout-2")
         cells = lambda d: [c for _, c in d.clips() if getattr(c, "cell", None)]  # noqa: E731
         self.until(lambda d: len(cells(d)) == 2, "no split screen")
+        outlines = lambda: self.browser.all("[data-test=hand-outlines] .outline")  # noqa: E731
+        self.browser.wait(lambda: len(outlines()) == 2, what="the cells have no outlines")
         self.browser.press("cell-1")
         self.until(
             lambda d: [c.cell.place for c in cells(d) if c.name == "first"] == [1], "no swap"

@@ -82,13 +82,22 @@ class JourneyTest(SiteTest):
         browser.press("place-end")
         browser.wait(lambda: len(browser.all("[data-clip]")) == 1)
         strip = browser.test("mark-strip")
+        # Within the frame that begins two thirds along.
         ActionChains(browser.driver).move_to_element_with_offset(
-            strip, strip.size["width"] // 6, 0
+            strip, strip.size["width"] // 6 + 1, 0
         ).click().perform()
         browser.press("mark-in")
         browser.wait(lambda: browser.test("part-length").text == "1.0 s")
         browser.press("place-end")
         browser.wait(lambda: len(browser.all("[data-clip]")) == 2)
+        # Four times as close, around the second second: the strip ends a quarter after it.
+        for _ in range(2):
+            browser.press("time-closer")
+        ActionChains(browser.driver).move_to_element_with_offset(
+            strip, strip.size["width"] // 2 - 2, 0
+        ).click().perform()
+        browser.press("mark-out")
+        browser.wait(lambda: browser.test("part-length").text in ("0.2 s", "0.3 s"))
 
     def _cut(self) -> None:
         browser = self.browser

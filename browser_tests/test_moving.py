@@ -273,10 +273,13 @@ class MovingTest(MovingCase):
         browser.press("key-grid")
         self.until(lambda: isinstance(self.found("other").warp.points, Keys), "no key of the grid")
         self.go(30)
+        told = lambda: browser.test("grid-5").get_attribute("aria-label")  # noqa: E731
+        at_rest = told()
         self.drag("grid-5", (14, 6))
         self.until(lambda: len(self.found("other").warp.points.keys) == 2, "the grid set no key")
         browser.press("undo")
         self.until(lambda: len(self.found("other").warp.points.keys) == 1, "it was not undone")
+        self.until(lambda: told() == at_rest, "the point is not shown where it was")
         self.press_with_shift("grid-5", Keyboard.ARROW_RIGHT)
         self.until(
             lambda: len(self.found("other").warp.points.keys) == 2, "an arrow key set no key"
@@ -301,6 +304,12 @@ class MovingTest(MovingCase):
         self.assertEqual([5, 6], [index for index, one in enumerate(by) if any(one)])
         for a, b in zip(by[5], by[6], strict=True):
             self.assertAlmostEqual(a, b, places=6)
+        warp = lambda: self.found("other").warp  # noqa: E731
+        browser.press("grid-over-seen")
+        self.until(lambda: warp().area, "it lies over all of the picture")
+        np.testing.assert_allclose(warp().area, (-0.51, -0.51, 0.51, 0.51), atol=0.03)
+        browser.press("grid-over-all")
+        self.until(lambda: warp().area is None, "it does not lie over all of it again")
 
     def press_with_shift(self, name: str, key: str) -> None:
         handle = self.browser.test(name)

@@ -9,11 +9,12 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from kitecore.document.model import Id, Model, Start, new_id, param
+from kitecore.document.model import Id, Model, Real, Start, new_id, param
 from kitecore.document.properties import LatticeKeys, Offsets, Point, Vector
 
 MOST_PINS = 40
 MOST_DIVISIONS = 12
+LEAST_AREA = 0.01
 _NEAR = 1e-4
 
 
@@ -55,9 +56,16 @@ class PinWarp(Model):
         return self
 
 
+Area = tuple[Real, Real, Real, Real]
+"""Left, top, right and bottom, in heights of the picture from its middle."""
+
+
 class GridWarp(Model):
     """A smooth sheet through ``columns`` × ``rows`` fields; ``points`` are how far its corners are
     from where they rest, row by row.
+
+    The fields share the ``area``, or all of the picture; what lies outside goes along with the
+    border that is nearest.
     """
 
     kind: Literal["grid"] = "grid"
@@ -65,6 +73,7 @@ class GridWarp(Model):
     columns: int = param(3, help="Fields across", low=1, high=8, step=1, ge=1, le=MOST_DIVISIONS)
     rows: int = param(3, help="Fields down", low=1, high=8, step=1, ge=1, le=MOST_DIVISIONS)
     points: Offsets = ((0.0, 0.0),) * 16
+    area: Area | None = None
 
     @model_validator(mode="after")
     def _enough(self) -> Self:
@@ -73,6 +82,10 @@ class GridWarp(Model):
         found = [key.value for key in self.points.keys] if keyed else [self.points]  # type: ignore[union-attr]
         if any(len(points) != count for points in found):  # type: ignore[arg-type]
             raise ValueError(f"a grid of {self.columns} × {self.rows} fields has {count} points")
+        if self.area is not None:
+            left, top, right, bottom = self.area
+            if right - left < LEAST_AREA or bottom - top < LEAST_AREA:
+                raise ValueError("the area of a grid has a width and a height")
         return self
 
 

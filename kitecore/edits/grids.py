@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import Field
 
 from kitecore.document import Document, Id, Pictured
-from kitecore.document.properties import Lattice, LatticeKeys
-from kitecore.document.warps import MOST_DIVISIONS, GridWarp
+from kitecore.document.properties import Lattice
+from kitecore.document.warps import MOST_DIVISIONS, Area, GridWarp
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
+from kitecore.edits._fitting import mapped
 from kitecore.errors import EditRefused
-from kitecore.picture.warps.grid import redivided
+from kitecore.picture.warps.grid import Sheet, relaid
 
 Divisions = Annotated[int, Field(ge=1, le=MOST_DIVISIONS)]
 
@@ -30,22 +31,48 @@ class DivideGrid(EditBase):
         return f"Grid of {self.columns} × {self.rows} fields"
 
     def apply(self, document: Document) -> Document:
-        _, clip = open_clips(document, (self.clip,))[0]
-        warp = clip.warp if isinstance(clip, Pictured) else None
-        if not isinstance(warp, GridWarp):
-            raise EditRefused("There is no grid on it.", todo="Choose the grid under Warp first.")
-        points: Lattice | LatticeKeys
-        if isinstance(warp.points, LatticeKeys):
-            keys = (
-                key.model_copy(update={"value": self._laid(warp, key.value)})
-                for key in warp.points.keys
-            )
-            points = warp.points.model_copy(update={"keys": tuple(keys)})
-        else:
-            points = self._laid(warp, warp.points)
-        fields = {"columns": self.columns, "rows": self.rows, "points": points}
-        return document.with_clip(clip.model_copy(update={"warp": warp.model_copy(update=fields)}))
+        return _relaid(document, self.clip, {"columns": self.columns, "rows": self.rows})
 
-    def _laid(self, warp: GridWarp, pose: Lattice) -> Lattice:
-        laid = redivided(np.array(pose), (warp.columns, warp.rows), (self.columns, self.rows))
-        return tuple((round(float(x), 6), round(float(y), 6)) for x, y in laid)
+
+@edit_kinds.register("fit_grid")
+class FitGrid(EditBase):
+    """The fields share another area, or all of the picture; the sheet there keeps its form.
+
+    ``aspect`` is the width of the picture for a height of 1.
+    """
+
+    kind: Literal["fit_grid"] = "fit_grid"
+    clip: Id
+    area: Area | None
+    aspect: float = Field(default=1.0, gt=0, le=1000)
+
+    def label(self) -> str:
+        return "Grid over what is seen" if self.area else "Grid over all of it"
+
+    def apply(self, document: Document) -> Document:
+        return _relaid(document, self.clip, {"area": self.area}, self.aspect)
+
+
+def _relaid(
+    document: Document, clip_id: str, fields: dict[str, Any], aspect: float = 1.0
+) -> Document:
+    """With the grid of a clip changed, and all its poses laid on it."""
+    _, clip = open_clips(document, (clip_id,))[0]
+    warp = clip.warp if isinstance(clip, Pictured) else None
+    if not isinstance(warp, GridWarp):
+        raise EditRefused("There is no grid on it.", todo="Choose the grid under Warp first.")
+    before = _sheet(warp, aspect)
+    after = _sheet(warp.model_copy(update=fields), aspect)
+
+    def laid(pose: Lattice) -> Lattice:
+        found = relaid(np.array(pose), before, after)
+        return tuple((round(float(x), 6), round(float(y), 6)) for x, y in found)
+
+    points = mapped(warp.points, laid)
+    # The number of points fits the fields again only now.
+    new = GridWarp.model_validate(warp.model_dump() | fields | {"points": points})
+    return document.with_clip(clip.model_copy(update={"warp": new}))
+
+
+def _sheet(warp: GridWarp, aspect: float) -> Sheet:
+    return Sheet(warp.columns, warp.rows, aspect, warp.area)

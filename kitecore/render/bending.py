@@ -8,18 +8,20 @@ from typing import Any, Final
 import numpy as np
 
 from kitecore.document import Pictured
-from kitecore.document.warps import GridWarp, PinWarp
+from kitecore.document.warps import Area, GridWarp, PinWarp
 from kitecore.kept import Kept
 from kitecore.motion import value_at
 from kitecore.picture.layer import Layer
 from kitecore.picture.warps.drawing import on_mesh
-from kitecore.picture.warps.grid import bent_grid, grid_lines, grid_mesh
+from kitecore.picture.warps.grid import Sheet, bent_grid, grid_lines, grid_mesh
 from kitecore.picture.warps.mesh import Mesh, Points, outline_mesh
 from kitecore.picture.warps.rigid import RigidMesh
 from kitecore.render.stage import Stage
 
 _meshes: Kept[RigidMesh] = Kept(48)
 _STILL: Final = 1e-9
+_SEEN: Final = 8
+"""Of 255: an alpha that counts as something."""
 
 
 @dataclass(frozen=True)
@@ -62,13 +64,24 @@ def bending(layer: Layer, clip: Pictured, moment: int, aspect: float) -> Bent | 
         return None
     if isinstance(warp, GridWarp):
         offsets = np.array(value_at(warp.points, moment), float)
-        mesh = grid_mesh(warp.columns, warp.rows, aspect)
-        points = bent_grid(offsets, warp.columns, warp.rows, aspect)
-        return Bent(mesh, points, grid_lines(warp.columns, warp.rows))
+        sheet = Sheet(warp.columns, warp.rows, aspect, warp.area)
+        return Bent(grid_mesh(sheet), bent_grid(offsets, sheet), grid_lines(sheet))
     if not warp.pins:
         return None
     rigid = _rigid(layer, warp, aspect)
     return Bent(rigid.mesh, rigid.bent(pins_at(warp, moment)), rigid.mesh.edges)
+
+
+def seen_of(layer: Layer) -> Area | None:
+    """Left, top, right and bottom of what is seen of a layer, in its heights from its middle."""
+    alpha = np.asarray(layer.pixels[..., 3])
+    rows, columns = (np.flatnonzero((alpha > _SEEN).any(axis=axis)) for axis in (1, 0))
+    if not len(rows):
+        return None
+    high, wide = alpha.shape
+    left, right = ((at - wide / 2) / high for at in (columns[0], columns[-1] + 1))
+    top, bottom = (at / high - 0.5 for at in (rows[0], rows[-1] + 1))
+    return float(left), float(top), float(right), float(bottom)
 
 
 def pins_at(warp: PinWarp, moment: int) -> Points:

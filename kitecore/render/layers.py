@@ -17,7 +17,7 @@ from kitecore.motion.matrices import Matrix
 from kitecore.motion.posing import pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved
-from kitecore.render.bending import bending, pins_at
+from kitecore.render.bending import bending, pins_at, seen_of
 from kitecore.render.compose import Crossing, showing_at, solitary
 from kitecore.render.frame import stage_of
 from kitecore.render.painters import paint
@@ -100,10 +100,10 @@ def _six(frame: Matrix) -> list[float]:
 
 def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources) -> dict[str, Any]:
     """The mesh of a clip's warp at a tick: points in heights of its picture, pairs of them that are
-    joined by lines, the same points at rest, and where its pins are.
+    joined by lines, the same points at rest, where its pins are, and around what is seen of it.
     """
     _, clip = document.find_clip(clip_id)
-    nothing: dict[str, Any] = {"points": [], "rest": [], "lines": [], "pins": []}
+    nothing: dict[str, Any] = {"points": [], "rest": [], "lines": [], "pins": [], "seen": None}
     if not isinstance(clip, Pictured) or isinstance(clip, AdjustmentClip) or clip.warp is None:
         return nothing
     local = min(max(tick - clip.start, 0), clip.length - 1)
@@ -119,6 +119,7 @@ def bending_lines(document: Document, tick: int, clip_id: str, sources: Sources)
         "rest": np.round(found.mesh.points, 5).tolist(),
         "lines": found.lines.tolist(),
         "pins": np.round(pins, 5).tolist(),
+        "seen": seen_of(layer),
     }
 
 

@@ -60,6 +60,7 @@ class BendingOut(Schema):
     rest: list[tuple[float, float]]
     lines: list[tuple[int, int]]
     pins: list[tuple[float, float]]
+    seen: tuple[float, float, float, float] | None
 
 
 class ScreenOut(Schema):

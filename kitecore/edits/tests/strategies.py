@@ -278,6 +278,9 @@ MAKERS |= {
     "even_pace": _simple(clip=one),
     "part_axes": _simple(clip=one, path=free(st.sampled_from(["place/position", "place/size"]))),
     "join_axes": _simple(clip=one, path=free(st.just("place/position"))),
+    "fit_grid": _simple(
+        clip=one, area=free(st.none() | st.just([-0.2, -0.3, 0.2, 0.4])), aspect=free(st.just(0.5))
+    ),
     "divide_grid": _simple(
         clip=one, columns=free(st.integers(1, 12)), rows=free(st.integers(1, 12))
     ),

@@ -8,7 +8,7 @@ from scipy.interpolate import CubicHermiteSpline
 
 from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.picture.warps.drawing import on_mesh
-from kitecore.picture.warps.grid import bent_grid, grid_lines, grid_mesh
+from kitecore.picture.warps.grid import Sheet, bent_grid, grid_lines, grid_mesh
 from kitecore.picture.warps.mesh import Mesh, Points, outline_mesh
 from kitecore.picture.warps.rigid import RigidMesh, moved_least_squares
 
@@ -119,23 +119,23 @@ class PinsTest(TestCase):
 
 class GridTest(TestCase):
     def test_at_rest_and_moved_as_a_whole(self) -> None:
-        rest = grid_mesh(3, 2, 1.5).points
-        np.testing.assert_allclose(rest, bent_grid(np.zeros((12, 2)), 3, 2, 1.5))
+        rest = grid_mesh(Sheet(3, 2, 1.5)).points
+        np.testing.assert_allclose(rest, bent_grid(np.zeros((12, 2)), Sheet(3, 2, 1.5)))
         corners = np.stack(
             np.meshgrid(np.linspace(-0.75, 0.75, 4), np.linspace(-0.5, 0.5, 3)), axis=-1
         ).reshape(-1, 2)
         shear = np.array([[1.2, 0.1], [-0.3, 0.9]])
         offsets = corners @ shear + (0.2, -0.1) - corners
         np.testing.assert_allclose(
-            rest @ shear + (0.2, -0.1), bent_grid(offsets, 3, 2, 1.5), atol=1e-12
+            rest @ shear + (0.2, -0.1), bent_grid(offsets, Sheet(3, 2, 1.5)), atol=1e-12
         )
 
     def test_the_sheet_goes_through_every_point(self) -> None:
         chance = np.random.default_rng(3)
         offsets = chance.uniform(-0.1, 0.1, (20, 2))
-        bent = bent_grid(offsets, 4, 3, 1.0)
-        rest = grid_mesh(4, 3, 1.0).points
-        lines = np.unique(grid_lines(4, 3))
+        bent = bent_grid(offsets, Sheet(4, 3, 1.0))
+        rest = grid_mesh(Sheet(4, 3, 1.0)).points
+        lines = np.unique(grid_lines(Sheet(4, 3, 1.0)))
         self.assertLess(len(lines), len(rest))
         for row in range(4):
             for column in range(5):
@@ -145,11 +145,30 @@ class GridTest(TestCase):
                     spot + offsets[row * 5 + column], bent[index], atol=1e-12
                 )
 
+    def test_over_an_area_it_bends_that_and_what_is_beside_goes_along(self) -> None:
+        chance = np.random.default_rng(5)
+        offsets = chance.uniform(-0.05, 0.05, (9, 2))
+        sheet = Sheet(2, 2, 1.5, (-0.3, -0.2, 0.1, 0.5))
+        rest, bent = grid_mesh(sheet).points, bent_grid(offsets, sheet)
+        self.assertEqual((-0.75, 0.75), (rest[:, 0].min(), rest[:, 0].max()))
+        self.assertEqual((-0.5, 0.5), (rest[:, 1].min(), rest[:, 1].max()))
+        for row, y in enumerate((-0.2, 0.15, 0.5)):
+            for column, x in enumerate((-0.3, -0.1, 0.1)):
+                index = int(np.hypot(*(rest - (x, y)).T).argmin())
+                moved = bent[index] - rest[index]
+                np.testing.assert_allclose(offsets[row * 3 + column], moved, atol=1e-12)
+        aside = int(np.hypot(*(rest - (0.75, 0.5)).T).argmin())
+        np.testing.assert_allclose(offsets[8], bent[aside] - rest[aside], atol=1e-12)
+        drawn = rest[np.unique(grid_lines(sheet))]
+        self.assertAlmostEqual(-0.3, drawn[:, 0].min())
+        self.assertAlmostEqual(0.1, drawn[:, 0].max())
+        self.assertAlmostEqual(-0.2, drawn[:, 1].min())
+
     def test_between_them_it_is_a_cubic_spline_with_the_slopes_of_catmull_and_rom(self) -> None:
         heights = np.array([0.0, 0.05, -0.03, 0.08, 0.02])
         offsets = np.zeros((10, 2))
         offsets[:5, 1] = offsets[5:, 1] = heights
-        bent, rest = bent_grid(offsets, 4, 1, 1.0), grid_mesh(4, 1, 1.0).points
+        bent, rest = bent_grid(offsets, Sheet(4, 1, 1.0)), grid_mesh(Sheet(4, 1, 1.0)).points
         wide = np.concatenate(
             [[2 * heights[0] - heights[1]], heights, [2 * heights[4] - heights[3]]]
         )
@@ -162,7 +181,7 @@ class DrawingTest(TestCase):
     def test_a_mesh_at_rest_gives_the_picture_back(self) -> None:
         chance = np.random.default_rng(1)
         pixels = chance.integers(0, 256, (33, 47, 4), np.uint8)
-        mesh = grid_mesh(3, 3, 47 / 33)
+        mesh = grid_mesh(Sheet(3, 3, 47 / 33))
         drawn = on_mesh(Layer(pixels, moved(3, 4)), mesh, mesh.points, 47 / 33)
         x, y = np.rint(np.array([3, 4]) - drawn.matrix[:2, 2]).astype(int)
         np.testing.assert_array_equal(pixels, drawn.pixels[y : y + 33, x : x + 47])
@@ -172,7 +191,7 @@ class DrawingTest(TestCase):
 
     def test_a_shift_of_the_sheet_shifts_the_picture(self) -> None:
         pixels = ribbon()
-        mesh = grid_mesh(2, 2, ASPECT)
+        mesh = grid_mesh(Sheet(2, 2, ASPECT))
         drawn = on_mesh(
             Layer(pixels, moved(0, 0)), mesh, mesh.points + np.array([0.25, -0.1]), ASPECT
         )
@@ -180,7 +199,7 @@ class DrawingTest(TestCase):
         np.testing.assert_array_equal(pixels, drawn.pixels[y : y + 240, x : x + 120])
 
     def test_points_dragged_out_of_all_measure_are_drawn_within_bounds(self) -> None:
-        mesh = grid_mesh(2, 2, ASPECT)
+        mesh = grid_mesh(Sheet(2, 2, ASPECT))
         bent = mesh.points.copy()
         bent[0] = (-1e200, 1e200)
         drawn = on_mesh(Layer(ribbon(), moved(0, 0)), mesh, bent, ASPECT)
@@ -188,7 +207,7 @@ class DrawingTest(TestCase):
 
     def test_an_enlarged_sheet_agrees_with_another_sampler(self) -> None:
         smooth = cv2.GaussianBlur(ribbon(), (0, 0), 3)
-        mesh = grid_mesh(2, 2, ASPECT)
+        mesh = grid_mesh(Sheet(2, 2, ASPECT))
         drawn = on_mesh(Layer(smooth, moved(0, 0)), mesh, mesh.points * 2, ASPECT)
         x, y = np.rint(-drawn.matrix[:2, 2] - (60, 120)).astype(int)
         wanted = cv2.resize(smooth, None, fx=2, fy=2, interpolation=cv2.INTER_LINEAR)

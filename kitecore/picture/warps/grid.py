@@ -6,30 +6,90 @@ a grid at rest, or merely shifted, sized or leaned, gives just that.
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.document.warps import Area
 from kitecore.picture.warps.mesh import Mesh, Points, Triangles
 
 FINE: Final = 32
 """About how many fields the sheet is drawn with, each way."""
+_SAME: Final = 1e-6
 Weights = NDArray[np.float64]
 
 
+@dataclass(frozen=True)
+class Sheet:
+    """Fields of a grid on a picture whose width is ``aspect`` for a height of 1.
+
+    ``area`` is what they share: left, top, right and bottom in heights of the picture from its
+    middle; none for all of it. The sheet reaches over all of the picture: beyond its area it goes
+    along with the nearest border.
+    """
+
+    columns: int
+    rows: int
+    aspect: float
+    area: Area | None = None
+
+    @property
+    def across(self) -> Ruler:
+        low, high = (self.area[0], self.area[2]) if self.area else _around(self.aspect)
+        return _ruler(self.columns, low, high, self.aspect)
+
+    @property
+    def down(self) -> Ruler:
+        low, high = (self.area[1], self.area[3]) if self.area else _around(1.0)
+        return _ruler(self.rows, low, high, 1.0)
+
+
+@dataclass(frozen=True, eq=False)
+class Ruler:
+    """One way over a sheet: where its lines are drawn, and how those follow from the grid's points.
+
+    ``weights``, shape (lines, points), are what each point adds to each line; ``lines`` are numbers
+    of those that go through points.
+    """
+
+    low: float
+    high: float
+    at: NDArray[np.float64]
+    weights: Weights
+    lines: NDArray[np.int64]
+
+
+def _around(size: float) -> tuple[float, float]:
+    return -size / 2, size / 2
+
+
+@lru_cache(maxsize=128)
+def _ruler(divisions: int, low: float, high: float, size: float) -> Ruler:
+    steps = max(2, FINE // divisions)
+    places = np.arange(divisions * steps + 1) / steps
+    lines = np.arange(0, len(places), steps)
+    beyond = [one for one in _around(size) if not low - _SAME <= one <= high + _SAME]
+    if beyond and min(beyond) < low:
+        places, lines = np.concatenate([[0.0], places]), lines + 1
+    if beyond and max(beyond) > high:
+        places = np.concatenate([places, [float(divisions)]])
+    at = low + (high - low) * places / divisions
+    at[0], at[-1] = min([low, *beyond]), max([high, *beyond])
+    return Ruler(low, high, at, _spline(divisions, places), lines)
+
+
 @lru_cache(maxsize=32)
-def grid_mesh(columns: int, rows: int, aspect: float) -> Mesh:
+def grid_mesh(sheet: Sheet) -> Mesh:
     """The sheet at rest, as fine as it is drawn; in heights of the picture, from its middle."""
-    across, down = _steps(columns), _steps(rows)
-    x = (np.arange(across * columns + 1) / (across * columns) - 0.5) * aspect
-    y = np.arange(down * rows + 1) / (down * rows) - 0.5
+    x, y = sheet.across.at, sheet.down.at
     points = np.stack(np.meshgrid(x, y), axis=-1).reshape(-1, 2)
     return Mesh(points, _fields(len(x), len(y)))
 
 
-def bent_grid(offsets: Points, columns: int, rows: int, aspect: float) -> Points:
+def bent_grid(offsets: Points, sheet: Sheet) -> Points:
     """Points of that mesh when the grid's points are ``offsets`` from where they rest.
 
     Parameters
@@ -37,25 +97,27 @@ def bent_grid(offsets: Points, columns: int, rows: int, aspect: float) -> Points
     offsets
         Shape ((rows + 1) * (columns + 1), 2), row by row, in heights of the picture.
     """
-    rest = grid_mesh(columns, rows, aspect).points
-    across, down = _weights(columns, _steps(columns)), _weights(rows, _steps(rows))
-    return np.asarray(rest + _on_sheet(offsets, across, down))
+    rest = grid_mesh(sheet).points
+    return np.asarray(rest + _on_sheet(offsets, sheet.across.weights, sheet.down.weights))
 
 
-def redivided(offsets: Points, before: tuple[int, int], after: tuple[int, int]) -> Points:
-    """Offsets of a grid of other fields whose points lie on the sheet of this one.
+def relaid(offsets: Points, before: Sheet, after: Sheet) -> Points:
+    """Offsets of another grid whose points lie on the sheet of this one.
 
     Parameters
     ----------
     offsets
-        As for `bent_grid`.
-    before, after
-        Columns and rows.
+        As for `bent_grid`, of the sheet ``before``.
     """
-    across, down = (
-        _spline(old, np.linspace(0, old, new + 1)) for old, new in zip(before, after, strict=True)
-    )
-    return _on_sheet(offsets, across, down)
+    across = _places(before.columns, before.across, after.columns, after.across)
+    down = _places(before.rows, before.down, after.rows, after.down)
+    return _on_sheet(offsets, _spline(before.columns, across), _spline(before.rows, down))
+
+
+def _places(old: int, before: Ruler, new: int, after: Ruler) -> NDArray[np.float64]:
+    """Where the points of one ruler lie on another, counted in the fields of that one."""
+    at = np.linspace(after.low, after.high, new + 1)
+    return np.clip((at - before.low) / (before.high - before.low), 0, 1) * old
 
 
 def _on_sheet(offsets: Points, across: Weights, down: Weights) -> Points:
@@ -65,12 +127,12 @@ def _on_sheet(offsets: Points, across: Weights, down: Weights) -> Points:
     return np.asarray(np.stack(moved, axis=-1).reshape(-1, 2))
 
 
-def grid_lines(columns: int, rows: int) -> NDArray[np.int32]:
+def grid_lines(sheet: Sheet) -> NDArray[np.int32]:
     """Pairs of points of the mesh that make up the lines of the grid."""
-    across, down = _steps(columns) * columns + 1, _steps(rows) * rows + 1
-    numbers = np.arange(across * down).reshape(down, across)
-    level = numbers[:: _steps(rows)]
-    upright = numbers[:, :: _steps(columns)]
+    across, down = sheet.across, sheet.down
+    numbers = np.arange(len(across.at) * len(down.at)).reshape(len(down.at), len(across.at))
+    level = numbers[down.lines, _between(across.lines)]
+    upright = numbers[_between(down.lines)][:, across.lines]
     return np.concatenate(
         [
             np.stack([level[:, :-1], level[:, 1:]], axis=-1).reshape(-1, 2),
@@ -79,14 +141,9 @@ def grid_lines(columns: int, rows: int) -> NDArray[np.int32]:
     ).astype(np.int32)
 
 
-def _steps(divisions: int) -> int:
-    return max(2, FINE // divisions)
-
-
-@lru_cache(maxsize=64)
-def _weights(divisions: int, steps: int) -> Weights:
-    """What each of the grid's points adds to each fine one, shape (divisions * steps + 1, points)."""
-    return _spline(divisions, np.arange(divisions * steps + 1) / steps)
+def _between(lines: NDArray[np.int64]) -> slice:
+    """From the first to the last of some lines."""
+    return slice(int(lines[0]), int(lines[-1]) + 1)
 
 
 def _spline(divisions: int, places: NDArray[np.float64]) -> Weights:

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { fitted, pulled, zoomed } from './useTimeWindow'
+import { fitted, pulled, useTimeWindow, zoomed } from './useTimeWindow'
 
 const WHOLE = { low: 0, high: 1000 }
 const ROOM = { left: 50, width: 100 }
@@ -35,4 +35,17 @@ test('one finger pulls, two have the same moments under them all the time', () =
   const under = (x: number) => near.low + ((x - 50) / 100) * (near.high - near.low)
   expect(under(60)).toBeCloseTo(300)
   expect(under(140)).toBeCloseTo(700)
+})
+
+test('what is looked at closely follows a moment, as near as the ends allow', () => {
+  const time = useTimeWindow(
+    () => WHOLE,
+    () => ROOM,
+  )
+  time.zoom(4, 0)
+  expect(time.shown.value).toEqual({ low: 0, high: 250 })
+  time.follow(600)
+  expect(time.shown.value).toEqual({ low: 475, high: 725 })
+  time.follow(990)
+  expect(time.shown.value).toEqual({ low: 750, high: 1000 })
 })

@@ -67,6 +67,12 @@ export function useTimeWindow(
   const middle = () => (shown.value.low + shown.value.high) / 2
   const zoom = (factor: number, around = middle()) => show(zoomed(shown.value, factor, around))
 
+  /** As close, with a moment in the middle. */
+  function follow(at: number) {
+    const by = at - middle()
+    show({ low: shown.value.low + by, high: shown.value.high + by })
+  }
+
   function wheel(event: WheelEvent) {
     const { left, width } = room()
     const perPixel = (shown.value.high - shown.value.low) / width
@@ -89,7 +95,7 @@ export function useTimeWindow(
     tap: ({ x }) => tap(x),
   })
 
-  return { shown, close, zoom, wheel, down }
+  return { shown, close, zoom, follow, wheel, down }
 }
 
 export type TimeWindow = ReturnType<typeof useTimeWindow>

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import cases from './easing.cases.json'
-import { eased, keyShape, PRESETS } from './easing'
+import { eased, keyShape, nameOfEase, PRESETS } from './easing'
 
 test('eases are the core’s', () => {
   for (const { ease, at } of cases) {
@@ -16,4 +16,11 @@ test('keys show what comes after them', () => {
     keyShape(PRESETS.find((one) => one.id === id)?.ease),
   )
   expect(new Set(shapes).size).toBe(3)
+})
+
+test('an ease has a name that people know', () => {
+  expect(PRESETS.map(({ ease }) => nameOfEase(ease))).toEqual(PRESETS.map(({ name }) => name))
+  expect(nameOfEase(undefined)).toBe('Steady')
+  expect(nameOfEase({ kind: 'bezier', x1: 0.1, y1: 0.9, x2: 0.3, y2: 1 })).toBe('Own curve')
+  expect(nameOfEase({ kind: 'bounce', count: 7, kept: 0.5 })).toBe('Bounce')
 })

@@ -136,6 +136,16 @@ export const PRESETS: Preset[] = [
   { id: 'hold', name: t('motion.easing.hold'), ease: { kind: 'hold' } },
 ]
 
+/** What an ease is called: one at hand by its name, another by its kind. */
+export function nameOfEase(ease: Ease | undefined): string {
+  const now = ease ?? { kind: 'steady' }
+  const numbers = (one: Ease) => [one.x1, one.y1, one.x2, one.y2].join()
+  const kin = PRESETS.filter((one) => one.ease.kind === now.kind)
+  const same = kin.find((one) => numbers(one.ease) === numbers(now))
+  if (same) return same.name
+  return isBezier(now) ? t('motion.easing.curve') : (kin[0]?.name ?? now.kind)
+}
+
 /** Shape of a key on the screen, by its ease: steady sharp, hold flat on the right, others round. */
 export function keyShape(ease: Ease | undefined): string {
   if (ease?.kind === 'hold' || ease?.kind === 'steps') return 'M7 0L7 20L0 7Z'

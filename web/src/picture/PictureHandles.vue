@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useScreen } from '@/player/inject'
+import HandOutlines from './HandOutlines.vue'
 import { middleOf, type Point } from './placing'
 import { standing } from './standing'
 import { usePlacing } from './usePlacing'
@@ -80,6 +81,7 @@ function tapped({ x, y }: Point) {
       data-test="picture-ground"
       @pointerdown="placing.down($event, 'ground')"
     />
+    <HandOutlines :scale="scale" />
     <g v-if="placing.clip.value && placing.corners.value">
       <polygon
         :points="outline"

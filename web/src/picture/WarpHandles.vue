@@ -11,7 +11,7 @@ import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
 import type { Frame } from './masks'
 import type { Point } from './placing'
-import { gridSpots, rounded, withPointsMoved, type Pair, type Warp } from './warps'
+import { gridSpots, rounded, withPointsMoved, type Area, type Pair, type Warp } from './warps'
 
 const props = defineProps<{
   width: number
@@ -34,8 +34,9 @@ interface Bending {
   lines: Pair[]
   pins: Pair[]
   rest: Pair[]
+  seen: Area | null
 }
-const bending = ref<Bending>({ points: [], lines: [], pins: [], rest: [] })
+const bending = ref<Bending>({ points: [], lines: [], pins: [], rest: [], seen: null })
 let asked = 0
 watch(
   () => [project.seen, props.player.shown.value, props.clip.id, warp.value?.kind],
@@ -51,7 +52,9 @@ watch(
           },
         }),
       )
-      if (turn === asked) bending.value = found as unknown as Bending
+      if (turn !== asked) return
+      bending.value = found as unknown as Bending
+      moving.sheet = { seen: bending.value.seen, aspect: props.aspect }
     } catch {
       // Without its mesh the picture itself still tells how it bends.
     }

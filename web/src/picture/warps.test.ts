@@ -26,6 +26,18 @@ test('points of a grid lie evenly but for how far they were moved', () => {
   ])
 })
 
+test('points of a grid over an area lie in that', () => {
+  const within = { ...grid, area: [-0.5, 0, 0.5, 0.4] as [number, number, number, number] }
+  expect(gridSpots(within, 2, 0).map(([x, y]) => [x, Number(y.toFixed(6))])).toEqual([
+    [-0.5, 0],
+    [0, 0.1],
+    [0.5, 0],
+    [-0.5, 0.4],
+    [0.05, 0.4],
+    [0.5, 0.4],
+  ])
+})
+
 test('several are moved together, the others stay', () => {
   const values = withPointsMoved(grid, 0, ['0', '4'], [0.1, -0.2])
   expect((values['warp/points'] as number[][])[0]).toEqual([0.1, -0.2])

@@ -4,6 +4,7 @@ import { changedAt, valueAt } from '@/motion/keys'
 
 export type Pair = [number, number]
 export type Warp = NonNullable<PicturedClip['warp']>
+export type Area = [number, number, number, number]
 export type GridWarp = Extract<Warp, { kind: 'grid' }>
 
 export const rounded = (value: number) => Math.round(value * 10000) / 10000
@@ -11,9 +12,11 @@ export const rounded = (value: number) => Math.round(value * 10000) / 10000
 /** The points of a grid at a tick, row by row; `aspect` is the picture's width for a height of 1. */
 export function gridSpots(grid: GridWarp, aspect: number, tick: number): Pair[] {
   const [columns, rows] = [grid.columns ?? 3, grid.rows ?? 3]
+  const [left, top, right, bottom] = grid.area ?? [-aspect / 2, -0.5, aspect / 2, 0.5]
   return (valueAt(grid.points, tick) as Pair[]).map(([dx, dy], index) => {
     const [column, row] = [index % (columns + 1), Math.floor(index / (columns + 1))]
-    return [(column / columns - 0.5) * aspect + dx, row / rows - 0.5 + dy]
+    const x = left + (column / columns) * (right - left)
+    return [x + dx, top + (row / rows) * (bottom - top) + dy]
   })
 }
 

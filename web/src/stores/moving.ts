@@ -48,6 +48,8 @@ export const useMoving = defineStore('moving', () => {
   const pin = ref('')
   /** Points of a grid, by number, or pins, by id, that are dragged together. */
   const points = ref<string[]>([])
+  /** Of the layer that is bent: around what is seen of it, in its heights, and its shape. */
+  const sheet = ref<{ seen: [number, number, number, number] | null; aspect: number } | null>(null)
   /** Whether a tap takes one more point. */
   const severalPoints = ref(false)
   /** What the keyboard asks the bench for; counted, so that the same can be asked again. */
@@ -135,6 +137,7 @@ export const useMoving = defineStore('moving', () => {
     later,
     pin,
     points,
+    sheet,
     severalPoints,
     takePoint,
     asked,

@@ -3,7 +3,7 @@
 import { computed, ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { useGrip } from '@/controls/useGrip'
-import { keyShape } from '@/motion/easing'
+import { keyShape, nameOfEase } from '@/motion/easing'
 import type { Keyed } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import type { Properties } from '@/inhand/useProperties'
@@ -176,7 +176,7 @@ function told(index: number): string {
   return t('move.keyGraph.atThen', {
     value,
     length: lengthLabel(key.at),
-    kind: key.ease?.kind ?? 'steady',
+    kind: nameOfEase(key.ease).toLowerCase(),
   })
 }
 const scale = (value: number) => `${Number(value.toFixed(2))}`

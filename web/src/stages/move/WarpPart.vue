@@ -7,13 +7,15 @@ import KeyButton from '@/controls/KeyButton.vue'
 import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
-import type { GridWarp, Warp } from '@/picture/warps'
+import { useNotes } from '@/stores/notes'
+import type { Area, GridWarp, Warp } from '@/picture/warps'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import PinsPart from './PinsPart.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
+const notes = useNotes()
 
 type Pins = Extract<Warp, { kind: 'pins' }>
 const clip = computed(() => props.layer.clip.value)
@@ -62,6 +64,34 @@ const divide = (columns: number, rows: number) =>
     columns: Math.min(12, Math.max(1, Math.round(columns))),
     rows: Math.min(12, Math.max(1, Math.round(rows))),
   })
+const OVER = [
+  {
+    id: 'all',
+    name: t('move.warpPart.allOfIt'),
+    help: t('move.warpPart.theGridLiesOverAll'),
+    test: 'grid-over-all',
+  },
+  {
+    id: 'seen',
+    name: t('move.warpPart.whatIsSeen'),
+    help: t('move.warpPart.theGridLiesOverSeen'),
+    test: 'grid-over-seen',
+  },
+] as const
+
+/** Over what is seen of the layer now, with a little room, or over all of its picture. */
+const ROOM = 0.01
+function fit(seen: boolean) {
+  const [left, top, right, bottom] = moving.sheet?.seen ?? []
+  const { aspect } = moving.sheet ?? { aspect: 1 }
+  const area =
+    left === undefined || top === undefined || right === undefined || bottom === undefined
+      ? null
+      : ([left - ROOM, top - ROOM, right + ROOM, bottom + ROOM] as Area)
+  if (seen && !area) return notes.told(t('move.warpPart.nothingIsSeen'))
+  const clip = props.layer.clip.value?.id ?? ''
+  return props.layer.send({ kind: 'fit_grid', clip, area: seen ? area : null, aspect })
+}
 const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
 </script>
 
@@ -124,6 +154,17 @@ const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
         :step="1"
         @set="divide(grid.columns ?? 3, $event)"
       />
+      <TrayItem
+        :name="$t('move.warpPart.over')"
+        :told="grid.area ? $t('move.warpPart.whatIsSeen') : $t('move.warpPart.allOfIt')"
+      >
+        <ChoiceGroup
+          :label="$t('move.warpPart.over')"
+          :choices="OVER"
+          :taken="grid.area ? 'seen' : 'all'"
+          @take="fit($event === 'seen')"
+        />
+      </TrayItem>
       <TrayItem :name="$t('move.warpPart.pose')">
         <div class="line">
           <span class="name">{{ $t('move.warpPart.pose') }}</span>
