@@ -72,7 +72,7 @@ class PinsTest(TestCase):
     ) -> None:
         targets = RESTS + np.array(by)
         bent = RigidMesh(MESH, 3, stiffness).bent(targets)
-        np.testing.assert_allclose(targets, bent[:3], atol=1e-12)
+        np.testing.assert_allclose(targets, bent[:3], atol=1e-9)
         self.assertGreater(signed_areas(MESH, bent).min(), 0)
 
     @given(st.floats(-170, 170), st.floats(-0.5, 0.5), st.floats(-0.5, 0.5))

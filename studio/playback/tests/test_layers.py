@@ -63,7 +63,7 @@ class LayersTest(People, TestCase):
     def test_the_mesh_of_a_warp_is_told(self) -> None:
         address = f"bending/{self.disc}?frame=3"
         nothing = self.call("get", f"{self.base}/{address}").json()
-        self.assertEqual({"points": [], "rest": [], "lines": [], "pins": []}, nothing)
+        self.assertEqual({"points": [], "rest": [], "lines": [], "pins": [], "seen": None}, nothing)
         pins = [{"id": "a", "rest": [0, -0.3], "at": [0, -0.3]}]
         pins.append({"id": "b", "rest": [0, 0.3], "at": [0.2, 0.3]})
         self.edit(kind="adjust", clips=[self.disc], values={"warp": {"kind": "pins", "pins": pins}})
