@@ -76,10 +76,16 @@ def with_values(model: M, values: dict[str, Any]) -> M:
     return _changed(model, put)
 
 
+def whole_of(path: str) -> str:
+    """The path of a point to which that of one of its numbers leads; any other path as it is."""
+    whole, _, last = path.rpartition("/")
+    return whole if last in AXES else path
+
+
 def _take_apart(data: Any, path: str) -> None:
     """Make room for keys of one number of a point."""
-    whole, _, last = path.rpartition("/")
-    if last not in AXES:
+    whole = whole_of(path)
+    if whole == path:
         return
     inner, name = _parent(data, whole)
     place = _index(inner, name) if isinstance(inner, list) else name

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any, Final
 
+from kitecore.edits._properties import whole_of
 from kitecore.errors import EditRefused
 
 RELATIVE: Final = {"place/position", "place/turn", "place/lean"}
@@ -19,7 +20,7 @@ def about(path: str, value: Any, first: Any, now: Any) -> Any:
     EditRefused
         If these are no values of that property.
     """
-    whole = path.removesuffix("/across").removesuffix("/down")
+    whole = whole_of(path)
     try:
         if whole in RELATIVE:
             if isinstance(value, int | float):

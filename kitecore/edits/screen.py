@@ -71,9 +71,7 @@ class JoinScreen(EditBase):
         return f"Put {count(self.clips)} into the split screen"
 
     def apply(self, document: Document) -> Document:
-        members = _cells(document, self.screen)
-        if not members:
-            raise NotThere("That split screen is not there any more.")
+        members = _members(document, self.screen)
         found = {clip.id: clip for _, clip in open_clips(document, self.clips)}
         if any(clip_id in found for clip_id, _ in members):
             raise EditRefused("A clip in hand is in this split screen already.")
@@ -83,8 +81,7 @@ class JoinScreen(EditBase):
             if wanted > MOST_CELLS:
                 raise EditRefused(f"A split screen has at most {MOST_CELLS} cells.")
             first = _changed(first, {"rows": _with_more(first.rows, wanted)})
-            for clip_id, cell in members:
-                document = _with_cell(document, clip_id, _changed(cell, {"rows": first.rows}))
+            document = _with_all(document, members, {"rows": first.rows})
         taken = {cell.place for _, cell in members}
         empty = [place for place in range(sum(first.rows)) if place not in taken]
         begin = min(document.find_clip(clip_id)[1].start for clip_id, _ in members)
@@ -122,12 +119,7 @@ class SetScreen(EditBase):
     def apply(self, document: Document) -> Document:
         names = ("rows", "upright", "gap", "margin", "radius", "slant")
         given = {n: getattr(self, n) for n in names if getattr(self, n) is not None}
-        found = _cells(document, self.screen)
-        if not found:
-            raise NotThere("That split screen is not there any more.")
-        for clip_id, cell in found:
-            document = _with_cell(document, clip_id, _changed(cell, given))
-        return document
+        return _with_all(document, _members(document, self.screen), given)
 
 
 @edit_kinds.register("size_cell")
@@ -144,13 +136,9 @@ class SizeCell(EditBase):
         return f"{'Width' if self.way == 'across' else 'Height'} of a cell"
 
     def apply(self, document: Document) -> Document:
-        found = _cells(document, self.screen)
-        if not found:
-            raise NotThere("That split screen is not there any more.")
-        given = self._shares(_changed(found[0][1], {"place": self.place}))
-        for clip_id, cell in found:
-            document = _with_cell(document, clip_id, _changed(cell, given))
-        return document
+        members = _members(document, self.screen)
+        given = self._shares(_changed(members[0][1], {"place": self.place}))
+        return _with_all(document, members, given)
 
     def _shares(self, cell: Cell) -> dict[str, Any]:
         row, column = cell.row_and_column
@@ -251,7 +239,25 @@ def _with_cell(document: Document, clip_id: str, cell: Cell | None) -> Document:
     return document.with_clip(clip.model_copy(update={"cell": cell}))
 
 
-def _cells(document: Document, screen: str) -> list[tuple[str, Cell]]:
+Members = list[tuple[str, Cell]]
+
+
+def _with_all(document: Document, members: Members, given: dict[str, Any]) -> Document:
+    """With other fields in all cells of a split screen."""
+    for clip_id, cell in members:
+        document = _with_cell(document, clip_id, _changed(cell, given))
+    return document
+
+
+def _members(document: Document, screen: str) -> Members:
+    """As `_cells`, of a split screen that has some."""
+    found = _cells(document, screen)
+    if not found:
+        raise NotThere("That split screen is not there any more.")
+    return found
+
+
+def _cells(document: Document, screen: str) -> Members:
     """Ids of the clips of a split screen, and their cells."""
     return [
         (clip.id, clip.cell)

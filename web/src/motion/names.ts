@@ -1,6 +1,6 @@
 import type { Clip } from '@/api/types'
 import { t } from '@/texts'
-import { read } from './props'
+import { read, wholeOf } from './props'
 
 const KNOWN: Record<string, string> = {
   'place/position': t('words.position'),
@@ -24,7 +24,7 @@ const LISTS: Record<string, string> = {
 
 /** What a property is called, with the part that it belongs to. */
 export function nameOf(clip: Clip | null, path: string): string {
-  const whole = path.replace(/\/(across|down)$/, '')
+  const whole = wholeOf(path)
   if (whole !== path) {
     const way = path.endsWith('across') ? t('words.across') : t('words.down')
     return t('motion.names.oneWay', { name: nameOf(clip, whole), way: way.toLowerCase() })

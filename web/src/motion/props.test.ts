@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { everyKeyed, keyedProps, keyedState, omitted, read } from './props'
+import { everyKeyed, keyedProps, keyedState, omitted, read, wholeOf } from './props'
 
 const keys = { keys: [{ at: 5, value: 1 }] }
 
@@ -18,6 +18,14 @@ test('finds keys however deep, and tells whether one is here', () => {
   expect(keyedState(keys, 5)).toBe('here')
   expect(keyedState(keys, 6)).toBe('some')
   expect(keyedState(0.5, 5)).toBe('none')
+})
+
+test('one number of a point leads to the point', () => {
+  expect(['place/size/down', 'place/size', 'breakdown'].map(wholeOf)).toEqual([
+    'place/size',
+    'place/size',
+    'breakdown',
+  ])
 })
 
 test('names parts of lists by their ids', () => {

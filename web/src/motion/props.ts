@@ -15,6 +15,10 @@ export function read(from: unknown, path: string): unknown {
 /** The numbers of a point, as paths name them. */
 export const AXES = ['across', 'down']
 
+/** The path of a point to which that of one of its numbers leads; any other path as it is. */
+export const wholeOf = (path: string) =>
+  AXES.some((way) => path.endsWith(`/${way}`)) ? path.slice(0, path.lastIndexOf('/')) : path
+
 /** Where the part of a list is that a path names: by its id, its number or, of a point, its axis. */
 function placeOf(list: unknown[], name: string): number {
   if (AXES.includes(name) && typeof list[0] === 'number') return AXES.indexOf(name)

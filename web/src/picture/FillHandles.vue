@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
 import { t } from '@/texts'
+import PictureKnob from './PictureKnob.vue'
 import type { Point } from './placing'
 
 const props = defineProps<{
@@ -61,26 +62,22 @@ const grip = useGrip<'begin' | 'end'>({
   >
     <circle v-if="round" class="rim" :cx="ends[0]?.x" :cy="ends[0]?.y" :r="radius" />
     <line class="line" :x1="ends[0]?.x" :y1="ends[0]?.y" :x2="ends[1]?.x" :y2="ends[1]?.y" />
-    <g v-for="one in ends" :key="one.id">
-      <circle
-        class="touch"
-        :cx="one.x"
-        :cy="one.y"
-        r="22"
-        :data-test="`fill-${one.id}`"
-        role="button"
-        tabindex="0"
-        :aria-label="
-          $t('picture.fillHandles.ofTheGradientAtArrows', {
-            what: NAMES[one.id],
-            list: one.at.join(', '),
-          })
-        "
-        @keydown="grip.key($event, one.id)"
-        @pointerdown.stop="grip.down($event, one.id)"
-      />
-      <circle class="knob" :class="one.id" :cx="one.x" :cy="one.y" r="8" />
-    </g>
+    <PictureKnob
+      v-for="one in ends"
+      :key="one.id"
+      :x="one.x"
+      :y="one.y"
+      :dark="one.id === 'end'"
+      :label="
+        $t('picture.fillHandles.ofTheGradientAtArrows', {
+          what: NAMES[one.id],
+          list: one.at.join(', '),
+        })
+      "
+      :test="`fill-${one.id}`"
+      @down="grip.down($event, one.id)"
+      @key="grip.key($event, one.id)"
+    />
   </svg>
 </template>
 
@@ -103,19 +100,5 @@ const grip = useGrip<'begin' | 'end'>({
 }
 .rim {
   stroke-dasharray: 5 5;
-}
-.touch {
-  fill: transparent;
-  pointer-events: auto;
-  cursor: grab;
-}
-.knob {
-  fill: #fff;
-  stroke: #161616;
-  stroke-width: 2;
-}
-.knob.end {
-  fill: #161616;
-  stroke: #fff;
 }
 </style>

@@ -1,25 +1,19 @@
 <script setup lang="ts">
 /** Thin outlines of several clips in hand, or of all cells of a split screen that one is part of. */
 import { computed } from 'vue'
-import { faceMedia, isPictured, type PicturedClip } from '@/api/types'
+import { isPictured, type PicturedClip } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
-import { useLayering } from '@/stores/layering'
-import { useLibrary } from '@/stores/library'
-import { endOf, startOf, useProject } from '@/stores/project'
-import { tickOf } from '@/time'
+import { useProject } from '@/stores/project'
 import { cellCorners } from './cells'
-import { cornersOf, mapped, pictureSize, placedOf, STILL, type Point } from './placing'
+import { useShown } from './useShown'
 
 const props = defineProps<{ scale: number }>()
 const hand = useHand()
 const project = useProject()
-const library = useLibrary()
-const layering = useLayering()
 const { player } = useScreen()
 
-const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
-const at = computed(() => tickOf(player.shown.value, project.rate))
+const { canvas, isSeen, cornersAt } = useShown(player)
 
 const outlined = computed<PicturedClip[]>(() => {
   const screen = hand.one && isPictured(hand.one.clip) ? hand.one.clip.cell?.screen : null
@@ -31,18 +25,11 @@ const outlined = computed<PicturedClip[]>(() => {
   return clips
     .filter(isPictured)
     .filter((one) => !screen || one.cell?.screen === screen)
-    .filter((one) => startOf(one) <= at.value && at.value < endOf(one))
+    .filter(isSeen)
 })
 
-function cornersOn(one: PicturedClip): Point[] {
-  if (one.cell) return cellCorners(one.cell, canvas.value)
-  const extent = layering.extents[one.id ?? '']
-  const take = library.byMedia.get(faceMedia(one))
-  const size = pictureSize(one, take, canvas.value, canvas.value, extent)
-  const map = layering.moved[one.id ?? ''] ?? STILL
-  const placed = placedOf(one, at.value - startOf(one))
-  return size ? cornersOf(placed, size, canvas.value).map((spot) => mapped(map, spot)) : []
-}
+const cornersOn = (one: PicturedClip) =>
+  one.cell ? cellCorners(one.cell, canvas.value) : cornersAt(one)
 
 const polygons = computed(() =>
   outlined.value.map((one) => ({

@@ -1,13 +1,12 @@
 import { computed, ref, type Ref } from 'vue'
-import { faceMedia, isPictured, type PicturedClip, type Step } from '@/api/types'
+import { isPictured, type PicturedClip, type Step } from '@/api/types'
 import { usePinch } from '@/controls/usePinch'
 import { SNAP_REACH, useFelt, useSnapping } from '@/controls/useSnapping'
 import { changedAt } from '@/motion/keys'
 import type { Player } from '@/player/usePlayer'
 import { useHand } from '@/stores/hand'
 import { useLayering } from '@/stores/layering'
-import { useLibrary } from '@/stores/library'
-import { endOf, startOf, useProject } from '@/stores/project'
+import { startOf, useProject } from '@/stores/project'
 import { cellBox } from './cells'
 import {
   alongAxes,
@@ -21,7 +20,6 @@ import {
   type Map6,
   mapped,
   nineSpots,
-  pictureSize,
   pivotMoved,
   type Placed,
   placedOf,
@@ -34,7 +32,7 @@ import {
   unmappedShift,
   withPivot,
 } from './placing'
-import { tickOf } from '@/time'
+import { useShown } from './useShown'
 
 const NONE: Guides = { x: null, y: null }
 
@@ -50,7 +48,6 @@ interface Surface {
 /** Handling the picture itself: one finger moves it, two size and turn it, handles do either. */
 export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface) {
   const project = useProject()
-  const library = useLibrary()
   const hand = useHand()
   const layering = useLayering()
   const draft = ref<Placed | null>(null)
@@ -62,12 +59,11 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
   let from: Placed | null = null
   let lines: Lines = { x: [], y: [] }
 
-  const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
-  const at = computed(() => tickOf(player.shown.value, project.rate))
+  const { canvas, at, isSeen, sizeOf, mapOf, cornersAt } = useShown(player)
   const clip = computed<PicturedClip | null>(() => {
     const found = hand.one
     if (!found || found.track.hidden || found.track.locked || !isPictured(found.clip)) return null
-    return startOf(found.clip) <= at.value && at.value < endOf(found.clip) ? found.clip : null
+    return isSeen(found.clip) ? found.clip : null
   })
   /** The playhead from the start of the clip. */
   const local = computed(() => (clip.value ? at.value - startOf(clip.value) : 0))
@@ -80,8 +76,7 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
     const cell = clip.value?.cell
     return cell ? cellBox(cell, canvas.value) : { left: 0, top: 0, ...canvas.value }
   })
-  /** From where its own place puts it to where it is shown: what it follows, how it comes. */
-  const shown = computed<Map6>(() => layering.moved[clip.value?.id ?? ''] ?? STILL)
+  const shown = computed(() => mapOf(clip.value))
   /** Where its path lies: with what it follows, but not as it sways or turns by itself. */
   const led = computed<Map6>(() => layering.led[clip.value?.id ?? ''] ?? STILL)
   const corners = computed(() =>
@@ -89,12 +84,6 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
   )
   /** The point it turns about, on the canvas. */
   const pivot = computed(() => (placed.value ? pivotOf(placed.value) : null))
-
-  function sizeOf(one: PicturedClip): Size | null {
-    const extent = layering.extents[one.id ?? '']
-    const own = one.cell ? cellBox(one.cell, canvas.value) : canvas.value
-    return pictureSize(one, library.byMedia.get(faceMedia(one)), canvas.value, own, extent)
-  }
 
   function spotsOf(where: Placed, picture: Size): Point[] {
     const { left, top } = area.value
@@ -123,15 +112,10 @@ export function usePlacing(player: Player, scale: Ref<number>, surface?: Surface
     for (const track of project.tracks) {
       if (track.kind === 'sound' || track.hidden) continue
       for (const one of track.clips) {
-        const here = startOf(one) <= at.value && at.value < endOf(one)
-        if (!here || !isPictured(one) || one.id === clip.value?.id || one.cell) continue
-        const picture = sizeOf(one)
-        if (!picture) continue
-        const where = placedOf(one, at.value - startOf(one))
-        const map = layering.moved[one.id ?? ''] ?? STILL
-        const other = linesOfLayer(
-          cornersOf(where, picture, canvas.value).map((spot) => mapped(map, spot)),
-        )
+        if (!isPictured(one) || !isSeen(one) || one.id === clip.value?.id || one.cell) continue
+        const corners = cornersAt(one)
+        if (!corners.length) continue
+        const other = linesOfLayer(corners)
         found.x.push(...other.x)
         found.y.push(...other.y)
       }

@@ -9,6 +9,16 @@ export type GridWarp = Extract<Warp, { kind: 'grid' }>
 
 export const rounded = (value: number) => Math.round(value * 10000) / 10000
 
+const ROOM = 0.01
+
+/** An area with a little room around it. */
+export const roomAround = ([left, top, right, bottom]: Area): Area => [
+  left - ROOM,
+  top - ROOM,
+  right + ROOM,
+  bottom + ROOM,
+]
+
 /** The points of a grid at a tick, row by row; `aspect` is the picture's width for a height of 1. */
 export function gridSpots(grid: GridWarp, aspect: number, tick: number): Pair[] {
   const [columns, rows] = [grid.columns ?? 3, grid.rows ?? 3]

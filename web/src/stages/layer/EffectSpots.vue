@@ -7,6 +7,7 @@ import { useGrip } from '@/controls/useGrip'
 import type { Layer } from '@/inhand/useLayer'
 import { changedAt, valueAt } from '@/motion/keys'
 import type { Frame } from '@/picture/masks'
+import PictureKnob from '@/picture/PictureKnob.vue'
 import { useKit } from '@/stores/kit'
 
 const props = defineProps<{
@@ -90,25 +91,21 @@ const grip = useGrip<Name>({
     data-test="effect-spots"
   >
     <polyline v-if="reach" class="rim" :points="rim" />
-    <g v-for="one in knobs" :key="one.name">
-      <circle
-        class="touch"
-        :cx="one.x"
-        :cy="one.y"
-        r="22"
-        :data-test="`effect-${one.name}`"
-        role="button"
-        tabindex="0"
-        :aria-label="
-          one.name === 'spot'
-            ? $t('layer.effectSpots.pointAt', { at: centre.join(', ') })
-            : $t('layer.effectSpots.reachOf', { px: radius })
-        "
-        @keydown="grip.key($event, one.name)"
-        @pointerdown.stop="grip.down($event, one.name)"
-      />
-      <circle class="knob" :class="one.name" :cx="one.x" :cy="one.y" r="8" />
-    </g>
+    <PictureKnob
+      v-for="one in knobs"
+      :key="one.name"
+      :x="one.x"
+      :y="one.y"
+      :dark="one.name === 'reach'"
+      :label="
+        one.name === 'spot'
+          ? $t('layer.effectSpots.pointAt', { at: centre.join(', ') })
+          : $t('layer.effectSpots.reachOf', { px: radius })
+      "
+      :test="`effect-${one.name}`"
+      @down="grip.down($event, one.name)"
+      @key="grip.key($event, one.name)"
+    />
   </svg>
 </template>
 
@@ -128,19 +125,5 @@ const grip = useGrip<Name>({
   stroke-width: 1.5;
   stroke-dasharray: 5 5;
   filter: drop-shadow(0 0 1px #000);
-}
-.touch {
-  fill: transparent;
-  pointer-events: auto;
-  cursor: grab;
-}
-.knob {
-  fill: #fff;
-  stroke: #161616;
-  stroke-width: 2;
-}
-.knob.reach {
-  fill: #161616;
-  stroke: #fff;
 }
 </style>

@@ -9,7 +9,7 @@ import TrayItem from '@/tray/TrayItem.vue'
 import { axesOf } from './graph'
 import { isAxes, isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
-import { AXES, keyedProps } from '@/motion/props'
+import { AXES, keyedProps, wholeOf } from '@/motion/props'
 import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import EaseTiles from './EaseTiles.vue'
@@ -76,7 +76,6 @@ const ways = computed(() => {
   if (whole !== path.value) return 'apart'
   return axes.value.length === 2 ? 'together' : null
 })
-const wholeOf = (one: string) => one.replace(/\/(across|down)$/, '')
 
 async function parted(kind: 'part_axes' | 'join_axes') {
   const whole = wholeOf(path.value)

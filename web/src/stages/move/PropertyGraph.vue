@@ -7,7 +7,7 @@ import type { TimeWindow } from '@/controls/useTimeWindow'
 import { usePhone } from '@/look/phone'
 import { isKeyed } from '@/motion/keys'
 import { nameOf } from '@/motion/names'
-import { AXES } from '@/motion/props'
+import { wholeOf } from '@/motion/props'
 import type { Properties } from '@/inhand/useProperties'
 import { useMoving } from '@/stores/moving'
 import { axesOf } from './graph'
@@ -27,10 +27,8 @@ const UNITS: Record<string, { unit: string; step: number }> = {
 }
 /** What a property is before anything was set. */
 const FIRST: Record<string, number> = { opacity: 1, gain: 0, 'place/turn': 0, 'place/lean': 0 }
-const unit = computed(
-  () => UNITS[props.path.replace(/\/(across|down)$/, '')] ?? { unit: '', step: 0.01 },
-)
-const oneWay = computed(() => AXES.some((name) => props.path.endsWith(`/${name}`)))
+const unit = computed(() => UNITS[wholeOf(props.path)] ?? { unit: '', step: 0.01 })
+const oneWay = computed(() => wholeOf(props.path) !== props.path)
 const prop = computed(() => props.layer.prop(props.path))
 const axes = computed(() => (isKeyed(prop.value) ? axesOf(prop.value.keys[0]?.value) : []))
 const axis = computed(() => Math.min(moving.axis, axes.value.length - 1))

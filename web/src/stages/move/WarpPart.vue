@@ -8,7 +8,7 @@ import ValueField from '@/controls/ValueField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
-import type { Area, GridWarp, Warp } from '@/picture/warps'
+import { roomAround, type GridWarp, type Warp } from '@/picture/warps'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import PinsPart from './PinsPart.vue'
@@ -79,18 +79,13 @@ const OVER = [
   },
 ] as const
 
-/** Over what is seen of the layer now, with a little room, or over all of its picture. */
-const ROOM = 0.01
-function fit(seen: boolean) {
-  const [left, top, right, bottom] = moving.sheet?.seen ?? []
-  const { aspect } = moving.sheet ?? { aspect: 1 }
-  const area =
-    left === undefined || top === undefined || right === undefined || bottom === undefined
-      ? null
-      : ([left - ROOM, top - ROOM, right + ROOM, bottom + ROOM] as Area)
-  if (seen && !area) return notes.told(t('move.warpPart.nothingIsSeen'))
+/** Over what is seen of the layer now, or over all of its picture. */
+function fit(over: (typeof OVER)[number]['id']) {
+  const { seen, aspect } = moving.sheet ?? { seen: null, aspect: 1 }
+  if (over === 'seen' && !seen) return notes.told(t('move.warpPart.nothingIsSeen'))
   const clip = props.layer.clip.value?.id ?? ''
-  return props.layer.send({ kind: 'fit_grid', clip, area: seen ? area : null, aspect })
+  const area = over === 'seen' && seen ? roomAround(seen) : null
+  return props.layer.send({ kind: 'fit_grid', clip, area, aspect })
 }
 const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
 </script>
@@ -162,7 +157,7 @@ const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
           :label="$t('move.warpPart.over')"
           :choices="OVER"
           :taken="grid.area ? 'seen' : 'all'"
-          @take="fit($event === 'seen')"
+          @take="fit"
         />
       </TrayItem>
       <TrayItem :name="$t('move.warpPart.pose')">
