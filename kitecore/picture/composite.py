@@ -8,7 +8,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.picture.blend import blends
+from kitecore.picture.blend import Draw, blends
 from kitecore.picture.layer import Layer, Matrix, Rgba, packed
 from kitecore.picture.sampling import sample_held
 
@@ -68,7 +68,7 @@ def lay(
         end = min(start + BAND, bottom)
         band = np.empty((end - start, right - left, 4), np.uint8)
         _gather(packed(layer.pixels), inverse, ends, left, start, packed(band))
-        draw(canvas[start:end, left:right], band, level)
+        draw(canvas, band, level, (left, start))
 
 
 def _whole_shift(
@@ -81,7 +81,7 @@ def _whole_shift(
 
 
 def _lay_shifted(
-    canvas: Rgba, pixels: Rgba, shift: tuple[int, int], level: int, draw: object
+    canvas: Rgba, pixels: Rgba, shift: tuple[int, int], level: int, draw: Draw
 ) -> None:
     x, y = shift
     left, top = max(x, 0), max(y, 0)
@@ -89,7 +89,7 @@ def _lay_shifted(
     bottom = min(y + pixels.shape[0], canvas.shape[0])
     if right > left and bottom > top:
         part = pixels[top - y : bottom - y, left - x : right - x]
-        draw(canvas[top:bottom, left:right], part, level)  # type: ignore[operator]
+        draw(canvas, part, level, (left, top))
 
 
 def _bounds(six: Six, layer: Layer, canvas: Rgba, snug: float) -> tuple[int, int, int, int]:

@@ -5,33 +5,25 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from kitecore.picture.blend._base import Packed, Rgba, blends
-from kitecore.picture.layer import packed
+from kitecore.picture.blend._base import Packed, pair_over_255, register
 
 
 @njit(cache=True, nogil=True)
-def _add(below: Packed, above: Packed, level: np.uint32) -> None:
+def add(below: Packed, above: Packed, left: int, top: int, level: np.uint32) -> None:
     """Two channels at a time in 16 bits each; a sum over 255 shows in the bit above its byte."""
-    low, half, eight = np.uint32(0x00FF00FF), np.uint32(0x00800080), np.uint32(8)
-    one = np.uint32(0x00010001)
-    rows, columns = below.shape
+    low, eight = np.uint32(0x00FF00FF), np.uint32(8)
+    one, byte = np.uint32(0x00010001), np.uint32(255)
+    rows, columns = above.shape
     for y in range(rows):
+        line, own = below[top + y, left : left + columns], above[y, :]
         for x in range(columns):
-            source = above[y, x]
-            if source == np.uint32(0):
-                continue
-            even = (source & low) * level + half
-            odd = ((source >> eight) & low) * level + half
-            even = ((even + ((even >> eight) & low)) >> eight) & low
-            odd = ((odd + ((odd >> eight) & low)) >> eight) & low
-            ground = below[y, x]
-            even = np.uint32(even + (ground & low))
-            odd = np.uint32(odd + ((ground >> eight) & low))
-            even = np.uint32((even | (((even >> eight) & one) * np.uint32(255))) & low)
-            odd = np.uint32((odd | (((odd >> eight) & one) * np.uint32(255))) & low)
-            below[y, x] = np.uint32(even | (odd << eight))
+            p, q = own[x], line[x]
+            even = np.uint32(pair_over_255(np.uint32((p & low) * level)) + (q & low))
+            odd = pair_over_255(np.uint32(((p >> eight) & low) * level))
+            odd = np.uint32(odd + ((q >> eight) & low))
+            even = np.uint32((even | np.uint32(((even >> eight) & one) * byte)) & low)
+            odd = np.uint32((odd | np.uint32(((odd >> eight) & one) * byte)) & low)
+            line[x] = np.uint32(even | np.uint32(odd << eight))
 
 
-@blends.register("add")
-def add(below: Rgba, above: Rgba, level: int) -> None:
-    _add(packed(below), packed(above), np.uint32(level))
+register("add", add)

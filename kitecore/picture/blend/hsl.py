@@ -1,91 +1,136 @@
 """Modes that take hue, saturation or luma from one side (W3C, section 10.2)."""
 
+# mypy: disable-error-code="no-untyped-def"
 from __future__ import annotations
 
 import numpy as np
 from numba import njit
 
-from kitecore.picture.blend._base import Draw, Packed, Rgba, blends
-from kitecore.picture.layer import packed
-
-_Rgb = tuple[np.float32, np.float32, np.float32]
+from kitecore.picture.blend._base import Packed, register
 
 
-@njit(cache=True, nogil=True, inline="always")
-def _lum(r: np.float32, g: np.float32, b: np.float32) -> np.float32:
-    return np.float32(0.3) * r + np.float32(0.59) * g + np.float32(0.11) * b
+@njit(inline="always")
+def _lum(rgb):
+    return np.float32(0.3) * rgb[0] + np.float32(0.59) * rgb[1] + np.float32(0.11) * rgb[2]
 
 
-@njit(cache=True, nogil=True, fastmath=True)
-def _with_lum(r: np.float32, g: np.float32, b: np.float32, lum: np.float32) -> _Rgb:
+@njit(inline="always")
+def _range(rgb):
+    return min(min(rgb[0], rgb[1]), rgb[2]), max(max(rgb[0], rgb[1]), rgb[2])
+
+
+@njit(inline="always", error_model="numpy")
+def _with_lum(rgb, lum):
     """SetLum and ClipColor of the document."""
-    by = np.float32(lum - _lum(r, g, b))
-    r, g, b = r + by, g + by, b + by
-    low, high = min(r, g, b), max(r, g, b)
-    if low < 0:
-        scale = np.float32(lum / (lum - low))
-        r, g, b = lum + (r - lum) * scale, lum + (g - lum) * scale, lum + (b - lum) * scale
-    if high > 1:
-        scale = np.float32((1 - lum) / (high - lum))
-        r, g, b = lum + (r - lum) * scale, lum + (g - lum) * scale, lum + (b - lum) * scale
-    return r, g, b
+    zero, one = np.float32(0), np.float32(1)
+    by = lum - _lum(rgb)
+    low, high = _range(rgb)
+    low, high = low + by, high + by
+    down = lum / (lum - low) if low < zero else one
+    up = (one - lum) / (high - lum) if high > one else one
+    scale = min(down, up)
+    return (
+        lum + (rgb[0] + by - lum) * scale,
+        lum + (rgb[1] + by - lum) * scale,
+        lum + (rgb[2] + by - lum) * scale,
+    )
 
 
-@njit(cache=True, nogil=True, fastmath=True)
-def _with_sat(r: np.float32, g: np.float32, b: np.float32, sat: np.float32) -> _Rgb:
+@njit(inline="always", error_model="numpy")
+def _with_sat(rgb, sat):
     """SetSat: the least channel becomes 0, the greatest ``sat``, the middle one in between."""
-    low, high = min(r, g, b), max(r, g, b)
-    if high <= low:
-        return np.float32(0), np.float32(0), np.float32(0)
-    scale = np.float32(sat / (high - low))
-    return (r - low) * scale, (g - low) * scale, (b - low) * scale
+    low, high = _range(rgb)
+    # A grey has nothing to be scaled.
+    scale = sat / max(high - low, np.float32(1e-6))
+    return (rgb[0] - low) * scale, (rgb[1] - low) * scale, (rgb[2] - low) * scale
 
 
-@njit(cache=True, nogil=True, fastmath=True)
-def _blend(
-    below: Packed, above: Packed, level: np.uint32, colour: bool, sat: int, lum: bool
-) -> None:
-    """``colour``, ``lum``: whether taken from above; ``sat``: 0 as it is, 1 of above, 2 of below."""
+@njit(inline="always")
+def _channels(p):
+    """Red, green and blue of a pixel, premultiplied, 0 to 1."""
     byte, unit = np.uint32(255), np.float32(1 / 255)
-    rows, columns = below.shape
+    return (
+        np.float32(np.int32(p & byte)) * unit,
+        np.float32(np.int32((p >> np.uint32(8)) & byte)) * unit,
+        np.float32(np.int32((p >> np.uint32(16)) & byte)) * unit,
+    )
+
+
+@njit(inline="always", error_model="numpy")
+def _straight(rgb, alpha):
+    turn = np.float32(1) / alpha if alpha > np.float32(0) else np.float32(0)
+    return rgb[0] * turn, rgb[1] * turn, rgb[2] * turn
+
+
+@njit(inline="always")
+def _byte(share):
+    return np.uint32(np.int32(share * np.float32(255) + np.float32(0.5)))
+
+
+@njit(inline="always", error_model="numpy")
+def _mix_colours(below, above, left, top, level, change):
+    """A mode that is not separable: ``change(s, d)`` gives B(Cb, Cs) of straight colours."""
+    unit, one = np.float32(1 / 255), np.float32(1)
+    rows, columns = above.shape
     for y in range(rows):
+        line, own = below[top + y, left : left + columns], above[y, :]
         for x in range(columns):
-            p, q = above[y, x], below[y, x]
-            sa, da = np.float32(p >> np.uint32(24)), np.float32(q >> np.uint32(24))
-            if sa == 0:
-                continue
-            s = np.float32(1) / sa
-            d = np.float32(1) / da if da > 0 else np.float32(0)
-            sr, sg = np.float32(p & byte) * s, np.float32((p >> np.uint32(8)) & byte) * s
-            sb = np.float32((p >> np.uint32(16)) & byte) * s
-            dr, dg = np.float32(q & byte) * d, np.float32((q >> np.uint32(8)) & byte) * d
-            db = np.float32((q >> np.uint32(16)) & byte) * d
-            r, g, b = (sr, sg, sb) if colour else (dr, dg, db)
-            if sat == 1:
-                r, g, b = _with_sat(r, g, b, max(sr, sg, sb) - min(sr, sg, sb))
-            elif sat == 2:
-                r, g, b = _with_sat(r, g, b, max(dr, dg, db) - min(dr, dg, db))
-            r, g, b = _with_lum(r, g, b, _lum(sr, sg, sb) if lum else _lum(dr, dg, db))
-            sa, da = sa * unit * np.float32(level) * unit, da * unit
-            own, both, rest = sa * (1 - da), sa * da, (1 - sa) * da
-            half = np.float32(0.5)
-            r = (own * sr + both * r + rest * dr) * np.float32(255) + half
-            g = (own * sg + both * g + rest * dg) * np.float32(255) + half
-            b = (own * sb + both * b + rest * db) * np.float32(255) + half
-            a = np.uint32((sa + da - sa * da) * np.float32(255) + half)
-            low, middle = np.uint32(r), np.uint32(np.uint32(g) << np.uint32(8))
-            high = np.uint32(np.uint32(b) << np.uint32(16))
-            below[y, x] = np.uint32(low | middle | high | np.uint32(a << np.uint32(24)))
+            p, q = own[x], line[x]
+            sa = np.float32(np.int32(p >> np.uint32(24))) * unit
+            da = np.float32(np.int32(q >> np.uint32(24))) * unit
+            s, d = _straight(_channels(p), sa), _straight(_channels(q), da)
+            mixed = change(s, d)
+            sa = sa * (np.float32(level) * unit)
+            alone, both, rest = sa * (one - da), sa * da, (one - sa) * da
+            r = _byte(alone * s[0] + both * mixed[0] + rest * d[0])
+            g = _byte(alone * s[1] + both * mixed[1] + rest * d[1])
+            b = _byte(alone * s[2] + both * mixed[2] + rest * d[2])
+            a = _byte(sa + da - both)
+            low = np.uint32(r | np.uint32(g << np.uint32(8)))
+            line[x] = np.uint32(low | np.uint32(b << np.uint32(16)) | np.uint32(a << np.uint32(24)))
 
 
-def _mode(*, colour: bool, sat: int, lum: bool) -> Draw:
-    def draw(below: Rgba, above: Rgba, level: int) -> None:
-        _blend(packed(below), packed(above), np.uint32(level), colour, sat, lum)
+@njit
+def _hue(s, d):
+    low, high = _range(d)
+    return _with_lum(_with_sat(s, high - low), _lum(d))
 
-    return draw
+
+@njit
+def _saturation(s, d):
+    low, high = _range(s)
+    return _with_lum(_with_sat(d, high - low), _lum(d))
 
 
-blends.register("hue")(_mode(colour=True, sat=2, lum=False))
-blends.register("saturation")(_mode(colour=False, sat=1, lum=False))
-blends.register("colour")(_mode(colour=True, sat=0, lum=False))
-blends.register("luminosity")(_mode(colour=False, sat=0, lum=True))
+@njit
+def _colour(s, d):
+    return _with_lum(s, _lum(d))
+
+
+@njit
+def _luminosity(s, d):
+    return _with_lum(d, _lum(s))
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def hue(below: Packed, above: Packed, left: int, top: int, level: np.uint32) -> None:
+    _mix_colours(below, above, left, top, level, _hue)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def saturation(below: Packed, above: Packed, left: int, top: int, level: np.uint32) -> None:
+    _mix_colours(below, above, left, top, level, _saturation)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def colour(below: Packed, above: Packed, left: int, top: int, level: np.uint32) -> None:
+    _mix_colours(below, above, left, top, level, _colour)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def luminosity(below: Packed, above: Packed, left: int, top: int, level: np.uint32) -> None:
+    _mix_colours(below, above, left, top, level, _luminosity)
+
+
+for _kernel in (hue, saturation, colour, luminosity):
+    register(_kernel.py_func.__name__, _kernel)

@@ -11,13 +11,10 @@ from hypothesis import strategies as st
 
 from kitecore.document.effects.soft_blur import SoftBlur
 from kitecore.media.coding import to_planes
-from kitecore.picture.blend import blends
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, leaned, moved, sized, solid, turned
 
-ONE_LEVEL = 1.01 / 255
-TWO_LEVELS = 2.01 / 255
 Array = np.ndarray
 
 
@@ -26,39 +23,6 @@ def random_premultiplied(seed: int, height: int = 40, width: int = 60) -> Array:
     alpha = chance.choice([0, 255, 128, 3, 200], (height, width, 1))
     colour = chance.integers(0, 256, (height, width, 3))
     return np.concatenate([colour * alpha // 255, alpha], axis=2).astype(np.uint8)
-
-
-def _multiply(s: Array, d: Array, sa: Array, da: Array) -> Array:
-    return s * (1 - da) + d * (1 - sa) + s * d
-
-
-FORMULAS = {
-    "normal": lambda s, d, sa, da: s + d * (1 - sa),
-    "multiply": _multiply,
-    "screen": lambda s, d, sa, da: s + d - s * d,
-}
-"""W3C Compositing and Blending Level 1, chapters 9 and 10, in premultiplied form."""
-
-
-class BlendTest(TestCase):
-    def test_every_mode_with_alpha_on_both_sides(self) -> None:
-        for name, formula in FORMULAS.items():
-            for level in (255, 128, 1):
-                with self.subTest(f"{name} at {level}"):
-                    above, below = random_premultiplied(1), random_premultiplied(2)
-                    s, d = above / 255 * (level / 255), below / 255
-                    sa, da = s[..., 3:], d[..., 3:]
-                    wanted = np.concatenate(
-                        [formula(s, d, sa, da)[..., :3], sa + da - sa * da], axis=2
-                    )
-                    blends[name](below, above, level)
-                    self.assertLess(np.abs(below / 255 - wanted).max(), TWO_LEVELS)
-
-    def test_normal_is_rounded_exactly(self) -> None:
-        above, below = random_premultiplied(3), random_premultiplied(4)
-        wanted = above.astype(float) + below * (1 - above[..., 3:] / 255)
-        blends["normal"](below, above, 255)
-        self.assertLessEqual(np.abs(below - wanted).max(), 0.5)
 
 
 class LayTest(TestCase):
