@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from kitecore.picture.blend import Draw, blends
 from kitecore.picture.layer import Layer, Matrix, Rgba, packed
-from kitecore.picture.sampling import sample_held
+from kitecore.picture.sampling import four, sample_held, sample_line, sample_shifted
 
 Packed = NDArray[np.uint32]
 Six = tuple[float, float, float, float, float, float]
@@ -64,10 +64,11 @@ def lay(
             [0.0, 0.0, 1.0],
         ]
     )
+    pixels = packed(np.ascontiguousarray(layer.pixels))
+    room = np.empty((BAND, right - left, 4), np.uint8)
     for start in range(top, bottom, BAND):
-        end = min(start + BAND, bottom)
-        band = np.empty((end - start, right - left, 4), np.uint8)
-        _gather(packed(layer.pixels), inverse, ends, left, start, packed(band))
+        band = room[: bottom - start]
+        _gather(pixels, inverse, ends, left, start, packed(band))
         draw(canvas, band, level, (left, start))
 
 
@@ -134,36 +135,32 @@ def _gather(pixels: Packed, inverse: Matrix, ends: Ends, left: int, top: int, ou
     last_u, last_v = (width - 0.5 + ends[2]) * one, (height - 0.5 + ends[3]) * one
     du, dv = int(np.rint(inverse[0, 0] * one)), int(np.rint(inverse[1, 0] * one))
     most_u, most_v = (width - 1) << 16, (height - 1) << 16
+    # Beyond these nothing of the layer is to be seen, its soft edge included.
+    low_u, low_v = int(first_u - soft_u), int(first_v - soft_v)
+    wide_u, wide_v = int(last_u + soft_u) - low_u, int(last_v + soft_v) - low_v
     rows, columns = out.shape
-    low, eight = np.uint32(0x00FF00FF), np.uint32(8)
+    flat, places, corners = pixels.reshape(-1), np.empty(columns, np.uint32), four(columns)
     for row in range(rows):
         x, y = left + 0.5, top + row + 0.5
         u0 = int(np.floor((inverse[0, 0] * x + inverse[0, 1] * y + inverse[0, 2] - 0.5) * one))
         v0 = int(np.floor((inverse[1, 0] * x + inverse[1, 1] * y + inverse[1, 2] - 0.5) * one))
-        begin, end = _inside(u0, du, most_u, 0, columns)
+        first, last = _inside(u0 - low_u, du, wide_u, 0, columns)
+        first, last = _inside(v0 - low_v, dv, wide_v, first, last)
+        begin, end = _inside(u0, du, most_u, first, last)
         begin, end = _inside(v0, dv, most_v, begin, end)
-        for column in range(begin):
+        out[row, :first] = np.uint32(0)
+        out[row, last:] = np.uint32(0)
+        for column in range(first, begin):
             u, v = u0 + column * du, v0 + column * dv
             cover = _covered(u, first_u, last_u, soft_u) * _covered(v, first_v, last_v, soft_v)
             out[row, column] = sample_held(pixels, u, v, cover)
         u, v = u0 + begin * du, v0 + begin * dv
-        for column in range(begin, end):
-            i, j = np.uint64(u >> 16), np.uint64(v >> 16)
-            fu, fv = np.uint32((u >> 8) & 255), np.uint32((v >> 8) & 255)
-            u += du
-            v += dv
-            w11 = np.uint32((fu * fv + np.uint32(128)) >> eight)
-            w10, w01 = np.uint32(fu - w11), np.uint32(fv - w11)
-            w00 = np.uint32(np.uint32(256) - fu - w01)
-            p, q = pixels[j, i], pixels[j, i + np.uint64(1)]
-            r, s = pixels[j + np.uint64(1), i], pixels[j + np.uint64(1), i + np.uint64(1)]
-            even = np.uint32((p & low) * w00 + (q & low) * w10)
-            even += np.uint32((r & low) * w01 + (s & low) * w11)
-            p, q, r, s = p >> eight, q >> eight, r >> eight, s >> eight
-            odd = np.uint32((p & low) * w00 + (q & low) * w10)
-            odd += np.uint32((r & low) * w01 + (s & low) * w11)
-            out[row, np.uint64(column)] = np.uint32(((even >> eight) & low) | (odd & ~low))
-        for column in range(end, columns):
+        within = out[row, begin:end]
+        if du == 65536 and dv == 0:
+            sample_shifted(pixels, u, v, within)
+        else:
+            sample_line(flat, width, (u, v), (du, dv), within, places, corners)
+        for column in range(end, last):
             u, v = u0 + column * du, v0 + column * dv
             cover = _covered(u, first_u, last_u, soft_u) * _covered(v, first_v, last_v, soft_v)
             out[row, column] = sample_held(pixels, u, v, cover)

@@ -7,6 +7,91 @@ from numba import njit
 from numpy.typing import NDArray
 
 Packed = NDArray[np.uint32]
+Corners = tuple[Packed, Packed, Packed, Packed]
+
+
+@njit(inline="always")
+def _weights(u, v):  # type: ignore[no-untyped-def]
+    """Of the four pixels around a position, the upper ones first; together 256."""
+    fu, fv = np.uint32((u >> 8) & 255), np.uint32((v >> 8) & 255)
+    w11 = np.uint32(np.uint32(fu * fv + np.uint32(128)) >> np.uint32(8))
+    w10, w01 = np.uint32(fu - w11), np.uint32(fv - w11)
+    return np.uint32(np.uint32(256) - fu - w01), w10, w01, w11
+
+
+@njit(inline="always")
+def _mixed(p, q, r, s, weights):  # type: ignore[no-untyped-def]
+    """Four pixels by weights of together 256, two channels at a time."""
+    low, eight = np.uint32(0x00FF00FF), np.uint32(8)
+    w00, w10, w01, w11 = weights
+    even = np.uint32(np.uint32((p & low) * w00) + np.uint32((q & low) * w10))
+    even = np.uint32(even + np.uint32((r & low) * w01) + np.uint32((s & low) * w11))
+    odd = np.uint32(np.uint32(((p >> eight) & low) * w00) + np.uint32(((q >> eight) & low) * w10))
+    odd = np.uint32(
+        odd + np.uint32(((r >> eight) & low) * w01) + np.uint32(((s >> eight) & low) * w11)
+    )
+    return np.uint32(((even >> eight) & low) | (odd & np.uint32(0xFF00FF00)))
+
+
+@njit(cache=True, nogil=True)
+def four(count: int) -> Corners:
+    """Room for the pixels that so many samples lie between."""
+    return (
+        np.empty(count, np.uint32),
+        np.empty(count, np.uint32),
+        np.empty(count, np.uint32),
+        np.empty(count, np.uint32),
+    )
+
+
+@njit(cache=True, nogil=True)
+def sample_line(
+    flat: Packed,
+    width: int,
+    start: tuple[int, int],
+    step: tuple[int, int],
+    out: Packed,
+    places: Packed,
+    corners: Corners,
+) -> None:
+    """Samples along a straight line of positions that all lie within the picture.
+
+    Places first, then loads, then the mixing: the first and the last loop go many at a time.
+
+    Parameters
+    ----------
+    flat, width
+        The pixels of the picture in one row, and how many make one of its own.
+    places, corners
+        Room for as many as there are in ``out``, at least.
+    """
+    upper, after, lower, last = corners
+    wide, below = np.int32(width), np.uint32(width)
+    u0, v0 = np.int32(start[0]), np.int32(start[1])
+    du, dv = np.int32(step[0]), np.int32(step[1])
+    sixteen, one = np.int32(16), np.uint32(1)
+    count = out.shape[0]
+    for k in range(count):
+        u, v = np.int32(u0 + np.int32(k) * du), np.int32(v0 + np.int32(k) * dv)
+        places[k] = np.uint32(np.int32(v >> sixteen) * wide + np.int32(u >> sixteen))
+    for k in range(count):
+        at = places[k]
+        upper[k], after[k] = flat[at], flat[np.uint32(at + one)]
+        lower[k] = flat[np.uint32(at + below)]
+        last[k] = flat[np.uint32(at + below + one)]
+    for k in range(count):
+        u, v = np.int32(u0 + np.int32(k) * du), np.int32(v0 + np.int32(k) * dv)
+        out[k] = _mixed(upper[k], after[k], lower[k], last[k], _weights(u, v))
+
+
+@njit(cache=True, nogil=True)
+def sample_shifted(pixels: Packed, u: int, v: int, out: Packed) -> None:
+    """Samples a pixel apart, from a position on; all lie within the picture."""
+    weights, count = _weights(u, v), out.shape[0]
+    i, j = u >> 16, v >> 16
+    upper, lower = pixels[j, i : i + count + 1], pixels[j + 1, i : i + count + 1]
+    for k in range(count):
+        out[k] = _mixed(upper[k], upper[k + 1], lower[k], lower[k + 1], weights)
 
 
 @njit(cache=True, nogil=True)
@@ -18,20 +103,9 @@ def sample(pixels: Packed, u: int, v: int) -> np.uint32:
     height, width = pixels.shape
     if u < 0 or v < 0 or u >= (width - 1) << 16 or v >= (height - 1) << 16:
         return np.uint32(sample_edge(pixels, u, v))
-    low, eight = np.uint32(0x00FF00FF), np.uint32(8)
     i, j = np.uint64(u >> 16), np.uint64(v >> 16)
-    fu, fv = np.uint32((u >> 8) & 255), np.uint32((v >> 8) & 255)
-    w11 = np.uint32((fu * fv + np.uint32(128)) >> eight)
-    w10, w01 = np.uint32(fu - w11), np.uint32(fv - w11)
-    w00 = np.uint32(np.uint32(256) - fu - w01)
-    p, q = pixels[j, i], pixels[j, i + np.uint64(1)]
-    r, s = pixels[j + np.uint64(1), i], pixels[j + np.uint64(1), i + np.uint64(1)]
-    even = np.uint32((p & low) * w00 + (q & low) * w10)
-    even += np.uint32((r & low) * w01 + (s & low) * w11)
-    p, q, r, s = p >> eight, q >> eight, r >> eight, s >> eight
-    odd = np.uint32((p & low) * w00 + (q & low) * w10)
-    odd += np.uint32((r & low) * w01 + (s & low) * w11)
-    return np.uint32(((even >> eight) & low) | (odd & ~low))
+    k, n = i + np.uint64(1), j + np.uint64(1)
+    return _mixed(pixels[j, i], pixels[j, k], pixels[n, i], pixels[n, k], _weights(u, v))  # type: ignore[no-any-return]
 
 
 @njit(cache=True, nogil=True)
