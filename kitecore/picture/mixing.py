@@ -31,30 +31,42 @@ def _luma(picture: NDArray[np.uint32], out: NDArray[np.uint8]) -> None:
 
 def mixed_by(below: Rgba, above: Rgba, mask: NDArray[np.uint8]) -> Rgba:
     """``below`` where the mask is 0, ``above`` where it is 255; a new picture."""
-    out = np.empty(below.shape, np.uint8)
-    _mixed(packed(below), packed(above), mask, packed(out))
+    out = below.copy()
+    mix_in(out, above, mask)
     return out
 
 
+def mix_in(
+    canvas: Rgba, above: Rgba, mask: NDArray[np.uint8], corner: tuple[int, int] = (0, 0)
+) -> None:
+    """The same in place, from the pixel ``corner`` (across, down) of the canvas on.
+
+    ``above`` and ``mask`` have one size, and do not reach beyond the canvas.
+    """
+    _mix_in(packed(canvas), packed(np.ascontiguousarray(above)), mask, *corner)
+
+
 @njit(cache=True, nogil=True)
-def _mixed(
-    below: NDArray[np.uint32],
+def _mix_in(
+    canvas: NDArray[np.uint32],
     above: NDArray[np.uint32],
     mask: NDArray[np.uint8],
-    out: NDArray[np.uint32],
+    left: int,
+    top: int,
 ) -> None:
     low, half, eight = np.uint32(0x00FF00FF), np.uint32(0x00800080), np.uint32(8)
-    rows, columns = below.shape
+    rows, columns = mask.shape
     for y in range(rows):
+        line, own, shares = canvas[top + y, left : left + columns], above[y, :], mask[y, :]
         for x in range(columns):
-            share = np.uint32(mask[y, x])
+            share = np.uint32(shares[x])
             rest = np.uint32(255) - share
-            p, q = below[y, x], above[y, x]
+            p, q = line[x], own[x]
             even = (p & low) * rest + (q & low) * share + half
             odd = ((p >> eight) & low) * rest + ((q >> eight) & low) * share + half
             even = ((even + ((even >> eight) & low)) >> eight) & low
             odd = (odd + ((odd >> eight) & low)) & ~low
-            out[y, x] = np.uint32(even | odd)
+            line[x] = np.uint32(even | odd)
 
 
 def masked(pixels: Rgba, mask: NDArray[np.uint8]) -> Rgba:

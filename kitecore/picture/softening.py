@@ -8,24 +8,36 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-_NARROW: Final = 4.0
-"""Width in pixels that is left to do at the smaller size."""
+MARGIN: Final = 16
+"""Pixels on a side that one of the smaller picture may stand for."""
+_HALVED: Final = 4.0
+_QUARTERED: Final = 8.0
+"""Sigmas in pixels from which on a blur is made at a half and at a quarter of the size."""
 
 
 def softened(pixels: NDArray[Any], sigma: float) -> NDArray[Any]:
     """Gaussian of ``sigma`` pixels; the edges go on as they are.
 
-    Blurs wider than 8 px are made at a smaller size (`_NARROW` px there) and enlarged again.
+    Wide ones are made at a smaller size and enlarged again. Both steps blur, too: by so much less is
+    blurred between them.
     """
     if sigma < 0.1:
         return pixels
-    factor = max(1, int(sigma / _NARROW)) if sigma > 2 * _NARROW else 1
+    factor = _factor(sigma)
+    if factor == 1:
+        return np.asarray(cv2.GaussianBlur(pixels, (0, 0), sigma, borderType=cv2.BORDER_REPLICATE))
     height, width = pixels.shape[:2]
-    small = pixels
-    if factor > 1:
-        size = max(1, round(width / factor)), max(1, round(height / factor))
-        small = np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA))
-    blurred = cv2.GaussianBlur(small, (0, 0), sigma / factor, borderType=cv2.BORDER_REPLICATE)
-    if factor > 1:
-        blurred = cv2.resize(blurred, (width, height), interpolation=cv2.INTER_LINEAR)
-    return np.asarray(blurred)
+    size = max(1, round(width / factor)), max(1, round(height / factor))
+    small = cv2.resize(pixels, size, interpolation=cv2.INTER_AREA)
+    # Variances of a mean over so many pixels, and of the straight lines between them.
+    rest = sigma**2 - (factor**2 - 1) / 12 - factor**2 / 6
+    small = cv2.GaussianBlur(
+        small, (0, 0), float(np.sqrt(rest)) / factor, borderType=cv2.BORDER_REPLICATE
+    )
+    return np.asarray(cv2.resize(small, (width, height), interpolation=cv2.INTER_LINEAR))
+
+
+def _factor(sigma: float) -> int:
+    if sigma < _HALVED:
+        return 1
+    return 2 if sigma < _QUARTERED else max(4, int(sigma / 4))

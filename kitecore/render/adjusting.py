@@ -2,23 +2,28 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
-from numpy.typing import NDArray
 
 from kitecore.arrays import Coverage
 from kitecore.document import AdjustmentClip
 from kitecore.motion import still_at
 from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
-from kitecore.picture.effects import apply_effects
+from kitecore.picture.effects import apply_effects, reach_of
 from kitecore.picture.layer import Layer, Rgba, moved, sized, solid
-from kitecore.picture.mixing import masked, mixed_by
+from kitecore.picture.mixing import masked, mix_in
+from kitecore.picture.softening import MARGIN
 from kitecore.render.grading import graded_picture
 from kitecore.render.layering import shown_part
 from kitecore.render.placing import land
 from kitecore.render.stage import Stage
 
 _NEAR = 1e-6
+
+Box = tuple[int, int, int, int]
+"""Left, top, right and bottom of a part of the canvas, in whole pixels."""
 
 
 def adjust(
@@ -38,14 +43,25 @@ def adjust(
     where = area_of(clip, local, stage)
     if within is not None:
         where = within if where is None else _both(where, within)
-    if opacity < 1 or where is None:
-        where = np.rint(_full(canvas) * opacity if where is None else where * opacity)
-    mask = np.asarray(where, np.uint8)
-    changed = _changed(canvas, clip, local, stage)
+    box = _whole(canvas) if where is None else box_of(where)
+    if box is None:
+        return
+    share = np.float32(opacity)
+    mask = _full(box, share) if where is None else _part(where, box, share)
+    changed = _changed(canvas, box, clip, local, stage)
+    corner = box[0], box[1]
     if clip.blend == "normal":
-        canvas[...] = mixed_by(canvas, changed, mask)
+        mix_in(canvas, changed, mask, corner)
     else:
-        lay(canvas, Layer(masked(changed, mask), moved(0, 0)), 1.0, clip.blend)
+        lay(canvas, Layer(masked(changed, mask), moved(*corner)), 1.0, clip.blend)
+
+
+def box_of(area: Coverage) -> Box | None:
+    """Left, top, right and bottom of what is not 0; None if nothing is."""
+    rows, columns = np.flatnonzero(area.any(axis=1)), np.flatnonzero(area.any(axis=0))
+    if not len(rows):
+        return None
+    return int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1
 
 
 def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:
@@ -72,15 +88,50 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:
     return found
 
 
-def _changed(canvas: Rgba, clip: AdjustmentClip, local: int, stage: Stage) -> Rgba:
+def _changed(canvas: Rgba, box: Box, clip: AdjustmentClip, local: int, stage: Stage) -> Rgba:
+    """What a box of the canvas becomes; no more than that needs is worked on."""
+    left, top, right, bottom = box
+    whole = Layer(canvas, moved(0, 0), stage.scale[0], endless=True)
+    reach = (
+        None if _counts_from_edges(clip) or stage.matte else reach_of(whole, clip.effects, local)
+    )
+    before = _whole(canvas) if reach is None else _grown(box, reach, canvas)
     aspect = stage.canvas.width / stage.canvas.height
-    pixels = graded_picture(canvas.copy(), clip, local, stage, aspect)
-    layer = Layer(pixels, moved(0, 0), stage.scale[0], endless=True)
-    return apply_effects(layer, clip.effects, local).pixels
+    part = canvas[before[1] : before[3], before[0] : before[2]].copy()
+    pixels = graded_picture(part, clip, local, stage, aspect)
+    done = apply_effects(replace(whole, pixels=pixels), clip.effects, local).pixels
+    return done[top - before[1] : bottom - before[1], left - before[0] : right - before[0]]
 
 
-def _full(canvas: Rgba) -> NDArray[np.float32]:
-    return np.full(canvas.shape[:2], 255, np.float32)
+def _counts_from_edges(clip: AdjustmentClip) -> bool:
+    """Whether its grade has zones whose masks lie on the whole picture."""
+    return clip.grade is not None and any(zone.masks for zone in clip.grade.zones)
+
+
+def _whole(canvas: Rgba) -> Box:
+    return 0, 0, canvas.shape[1], canvas.shape[0]
+
+
+def _grown(box: Box, by: int, canvas: Rgba) -> Box:
+    """A box and what lies around it, in whole blocks: blurs that go small see the same ones."""
+    left, top, right, bottom = box
+    width, height = canvas.shape[1], canvas.shape[0]
+    return (
+        max(left - by, 0) // MARGIN * MARGIN,
+        max(top - by, 0) // MARGIN * MARGIN,
+        min(-(-(right + by) // MARGIN) * MARGIN, width),
+        min(-(-(bottom + by) // MARGIN) * MARGIN, height),
+    )
+
+
+def _full(box: Box, share: np.float32) -> Coverage:
+    level = np.uint8(np.rint(255 * share))
+    return np.full((box[3] - box[1], box[2] - box[0]), level, np.uint8)
+
+
+def _part(area: Coverage, box: Box, share: np.float32) -> Coverage:
+    part = np.ascontiguousarray(area[box[1] : box[3], box[0] : box[2]])
+    return part if share >= 1 else np.rint(part * share).astype(np.uint8)
 
 
 def _both(first: Coverage, second: Coverage) -> Coverage:

@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 import numpy as np
 
 from kitecore.document.effects import EffectBase
 from kitecore.motion import still_at, value_at
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer
 from kitecore.registry import import_all
 
 import_all(__name__)
 
-__all__ = ["apply_effects", "effect_drawings"]
+__all__ = ["apply_effects", "effect_drawings", "reach_of"]
 
 
 def apply_effects(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> Layer:
@@ -25,6 +26,18 @@ def apply_effects(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> L
             done = effect_drawings[effect.kind](layer, still_at(effect, tick), tick)
             layer = done if mix >= 1 else _mixed(layer, done, mix)
     return layer
+
+
+def reach_of(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> int | None:
+    """Pixels around a part of a layer that its effects need to draw it; None if they need all."""
+    reach = 0
+    for effect in effects:
+        if not effect.on:
+            continue
+        if effect.kind not in effect_reaches:
+            return None
+        reach += math.ceil(effect_reaches[effect.kind](layer, still_at(effect, tick)))
+    return reach
 
 
 def _mixed(before: Layer, after: Layer, mix: float) -> Layer:

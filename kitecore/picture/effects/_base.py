@@ -19,6 +19,12 @@ The effect comes without keys; ``tick`` counts from the start of the clip.
 
 effect_drawings: Registry[Drawing] = Registry("effect drawing")
 
+Reach = Callable[[Layer, Any], float]
+"""``reach(layer, effect)``: pixels from which on nothing counts for a pixel of the result."""
+
+effect_reaches: Registry[Reach] = Registry("reach of an effect")
+"""Only of those that do the same everywhere, whatever part of a picture they are given."""
+
 
 MOST_LENGTH: Final = 2000.0
 """Canvas pixels: a longer reach of an effect counts as that."""

@@ -7,7 +7,7 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.box_blur import BoxBlur
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import effect_drawings, effect_reaches, length_of
 from kitecore.picture.layer import Layer
 
 
@@ -24,6 +24,11 @@ def box_blur(layer: Layer, effect: BoxBlur, tick: int) -> Layer:
         wider = _boxed(grown.pixels, less + 1)
         blurred = cv2.addWeighted(blurred, 1 - share, wider, share, 0)
     return replace(grown, pixels=np.asarray(blurred))
+
+
+@effect_reaches.register("box_blur")
+def reach(layer: Layer, effect: BoxBlur) -> float:
+    return length_of(effect.radius, layer, 1000) + 1
 
 
 def _boxed(pixels: np.ndarray, radius: int) -> np.ndarray:

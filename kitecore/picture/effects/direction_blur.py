@@ -8,7 +8,7 @@ import numpy as np
 
 from kitecore.document.effects.direction_blur import DirectionBlur
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import effect_drawings, effect_reaches, length_of
 from kitecore.picture.layer import Layer
 
 
@@ -23,6 +23,11 @@ def direction_blur(layer: Layer, effect: DirectionBlur, tick: int) -> Layer:
     kernel = _line(length, math.radians(number(effect.angle)), reach)
     blurred = cv2.filter2D(grown.pixels, -1, kernel, borderType=cv2.BORDER_REPLICATE)
     return replace(grown, pixels=np.asarray(blurred))
+
+
+@effect_reaches.register("direction_blur")
+def reach(layer: Layer, effect: DirectionBlur) -> float:
+    return length_of(effect.length, layer, 600) / 2 + 2
 
 
 def _line(length: float, angle: float, reach: int) -> np.ndarray:

@@ -7,13 +7,18 @@ import numpy as np
 
 from kitecore.document.effects.exposure import Exposure
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer, Rgba
 
 
 @effect_drawings.register("exposure")
 def exposure(layer: Layer, effect: Exposure, tick: int) -> Layer:
     return replace(layer, pixels=exposed(layer.pixels, min(max(number(effect.stops), -20.0), 20.0)))
+
+
+@effect_reaches.register("exposure")
+def reach(layer: Layer, effect: Exposure) -> float:
+    return 0
 
 
 def exposed(pixels: Rgba, stops: float) -> Rgba:

@@ -8,7 +8,7 @@ import numpy as np
 from kitecore.document.effects.flicker import Flicker
 from kitecore.motion.noise import wave
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -18,6 +18,11 @@ def flicker(layer: Layer, effect: Flicker, tick: int) -> Layer:
     share = 1 - min(max(number(effect.strength), 0.0), 1.0) * lost_at(effect, tick)
     gains = (share, share, share, share if effect.what == "opacity" else 1.0)
     return replace(layer, pixels=np.asarray(cv2.multiply(layer.pixels, gains)))
+
+
+@effect_reaches.register("flicker")
+def reach(layer: Layer, effect: Flicker) -> float:
+    return 0
 
 
 def lost_at(effect: Flicker, tick: int) -> float:

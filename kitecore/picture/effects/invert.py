@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 
 from kitecore.document.effects.invert import Invert
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer
 
 
@@ -21,3 +21,8 @@ def invert(layer: Layer, effect: Invert, tick: int) -> Layer:
         pixels[..., :3] = np.minimum(pixels[..., :3], 255 - alpha[..., None])
         pixels[..., 3] = 255 - alpha
     return replace(layer, pixels=pixels)
+
+
+@effect_reaches.register("invert")
+def reach(layer: Layer, effect: Invert) -> float:
+    return 0

@@ -12,8 +12,11 @@ from unittest import TestCase
 import numpy as np
 from PIL import Image
 
-from kitecore.document import Document
-from kitecore.render.frame import render, render_planes
+from kitecore.document import AdjustmentClip, Document
+from kitecore.picture.effects import apply_effects
+from kitecore.picture.layer import Layer, moved
+from kitecore.render.adjusting import area_of
+from kitecore.render.frame import render, render_planes, stage_of
 from kitecore.render.layers import extents, layer_pictures, under_finger
 from kitecore.render.passing import covering_at
 from kitecore.render.sources import Sources
@@ -152,6 +155,32 @@ class AdjustmentTest(LayerScene):
     def test_a_blur_does_not_darken_the_borders(self) -> None:
         self.add("adjustment", "soft", effects=[{"kind": "soft_blur", "sigma": 40}])
         self.assertEqual([255, 0, 0], self.at(0, 0))
+
+    def test_only_what_it_needs_is_worked_on_and_it_looks_like_all_of_it(self) -> None:
+        self.block("block", (300, 700), WHITE, place={"turn": 20})
+        before = self.shown()
+        masks = [{"kind": "ellipse", "centre": [0.1, -0.05], "size": [0.2, 0.3], "outwards": 0.05}]
+        for effects in (
+            [{"kind": "soft_blur", "sigma": 30}, {"kind": "exposure", "stops": -1}],
+            [{"kind": "direction_blur", "length": 80, "angle": 30}],
+            [{"kind": "box_blur", "radius": 25}],
+            [{"kind": "vignette"}, {"kind": "soft_blur", "sigma": 30}],
+        ):
+            with self.subTest(effects):
+                values = {"masks": masks, "effects": effects, "opacity": 0.8}
+                self.add("adjustment", "soft", **values)
+                clip = next(clip for _, clip in self.document.clips() if clip.name == "soft")
+                assert isinstance(clip, AdjustmentClip)
+                stage = stage_of(self.document, SIZE, self.sources())
+                whole = Layer(before, moved(0, 0), stage.scale[0], endless=True)
+                changed = apply_effects(whole, clip.effects, 0).pixels
+                area = area_of(clip, 0, stage)
+                assert area is not None
+                share = area[..., None] / 255 * 0.8
+                off = np.abs(self.shown() - (before * (1 - share) + changed * share))
+                self.assertLess(off.max(), 3)
+                self.assertLess(off.mean(), 0.3)
+                self.scene.do(kind="remove", clips=[clip.id])
 
     def test_a_clipped_one_stays_within_its_base(self) -> None:
         self.block("base", (80, 80), WHITE)
