@@ -10,7 +10,6 @@ from functools import cached_property, lru_cache
 from typing import Final
 
 import numpy as np
-from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.colour.axis import LEVEL, Places, even_places, places_for
@@ -18,6 +17,7 @@ from kitecore.colour.chain import graded
 from kitecore.colour.cube import FindLook
 from kitecore.colour.lattice import lattice, sampled
 from kitecore.colour.looks import shipped
+from kitecore.colour.lookup import Axes, Words, look_up, look_up_deep, packed_lattice
 from kitecore.colour.qualify import matte_of
 from kitecore.colour.rgb import Rgb
 from kitecore.document import Grade, Zone
@@ -27,9 +27,6 @@ FINE: Final = 65
 """Colours along each axis of a table for a finished film."""
 DRAFT: Final = 33
 """For watching: baked anew within the time of a frame."""
-
-_LOWEST, _SPAN = -0.5, 2.0
-_MOST: Final = 8191
 
 _TRIED: Final = np.concatenate(
     [
@@ -63,45 +60,28 @@ class Table:
         return len(self.values)
 
     @cached_property
-    def _packed(self) -> NDArray[np.uint64]:
-        """All three channels of an entry in one word, 13 bits each in lanes of 21."""
-        whole = np.rint((self.values.reshape(-1, 3) - _LOWEST) * (_MOST / _SPAN))
-        r, g, b = np.clip(whole, 0, _MOST).astype(np.uint64).T
-        words = r | g << np.uint64(21) | b << np.uint64(42)
-        # Reading the far corner of the last cell with weight 0 must not leave the table.
-        return np.concatenate([words, np.zeros(self.size**2 + self.size + 1, np.uint64)])
-
-    def _cells(self, levels: int) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-        """For each of so many levels: the cell it lies in, and how far into it, in 256ths."""
-        at = np.arange(levels) / (levels - 1)
-        begin = np.clip(np.searchsorted(self.places, at, side="right") - 1, 0, self.size - 2)
-        low, high = self.places[begin], self.places[begin + 1]
-        return begin, np.rint((at - low) / (high - low) * 256).astype(np.int64)
+    def _words(self) -> Words:
+        return packed_lattice(self.values, self.size)
 
     @cached_property
-    def _stops(self) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-        """For each value of a byte: where its cell begins along each axis, and how far into it."""
-        begin, parts = self._cells(256)
-        return np.stack([begin * self.size**2, begin * self.size, begin]), parts
+    def _axes(self) -> Axes:
+        return Axes.of(self.places, 256)
 
     @cached_property
-    def _deep_stops(self) -> tuple[NDArray[np.int16], NDArray[np.int16]]:
-        """For each value of 16 bits: its cell, and how far into it."""
-        begin, parts = self._cells(65536)
-        return begin.astype(np.int16), parts.astype(np.int16)
+    def _deep_axes(self) -> Axes:
+        return Axes.of(self.places, 65536)
 
     def over(self, pixels: Pixels) -> Pixels:
         """Premultiplied RGBA after the grade: a new picture, uint8, shape (height, width, 4)."""
         out = np.empty(pixels.shape, np.uint8)
-        steps, parts = self._stops
-        _over(_words(pixels), self._packed, self.size, steps, parts, _OUT, _words(out))
+        look_up(_packed(pixels), self._words, self.size, self._axes.all, _packed(out))
         return out
 
     def over_deep(self, pixels: NDArray[np.uint16]) -> Pixels:
         """RGB of 16 bits after the grade, as opaque RGBA of 8."""
         height, width, _ = pixels.shape
         out = np.empty((height, width, 4), np.uint8)
-        _over_deep(pixels, self._packed, self.size, *self._deep_stops, _OUT, _words(out))
+        look_up_deep(pixels, self._words, self.size, self._deep_axes.all, _packed(out))
         return out
 
     def at(self, rgb: Rgb) -> Rgb:
@@ -159,96 +139,5 @@ def bake_matte(zone: Zone, size: int = FINE) -> Table:
     return Table(np.repeat(matte[:, None], 3, axis=1).reshape(size, size, size, 3))
 
 
-def _words(pixels: Pixels) -> NDArray[np.uint32]:
+def _packed(pixels: Pixels) -> NDArray[np.uint32]:
     return np.ascontiguousarray(pixels).view(np.uint32)[..., 0]
-
-
-_OUT = np.rint(np.clip((np.arange(_MOST + 1) * (_SPAN / _MOST) + _LOWEST) * 255, 0, 255)).astype(
-    np.uint8
-)
-"""From 13 bits of the table to a byte."""
-
-
-@njit(inline="always")
-def _read(table, final, size, at, pr, pg, pb):  # type: ignore[no-untyped-def]
-    """One colour: tetrahedra as in `lattice`; a lane is wide enough for weights that sum to 256."""
-    one, red = np.int64(1), size * size
-    far = red + size + one
-    high, low = max(max(pr, pg), pb), min(min(pr, pg), pb)
-    middle = pr + pg + pb - high - low
-    first = red if pr == high else (size if pg == high else one)
-    last = one if pb == low else (size if pg == low else red)
-    mixed = (
-        table[at] * np.uint64(256 - high)
-        + table[at + np.uint64(first)] * np.uint64(high - middle)
-        + table[at + np.uint64(far - last)] * np.uint64(middle - low)
-        + table[at + np.uint64(far)] * np.uint64(low)
-    )
-    most = np.uint64(_MOST)
-    return (
-        np.uint32(final[(mixed >> np.uint64(8)) & most]),
-        np.uint32(final[(mixed >> np.uint64(29)) & most]),
-        np.uint32(final[mixed >> np.uint64(50)]),
-    )
-
-
-@njit(cache=True, nogil=True)
-def _over(
-    pixels: NDArray[np.uint32],
-    table: NDArray[np.uint64],
-    size: int,
-    steps: NDArray[np.int64],
-    parts: NDArray[np.int64],
-    final: NDArray[np.uint8],
-    out: NDArray[np.uint32],
-) -> None:
-    byte, eight, sixteen = np.uint32(255), np.uint32(8), np.uint32(16)
-    solid = np.uint32(0xFF000000)
-    rows, columns = pixels.shape
-    for y in range(rows):
-        for x in range(columns):
-            word = pixels[y, x]
-            if word >= solid:
-                r, g, b = word & byte, (word >> eight) & byte, (word >> sixteen) & byte
-                at = np.uint64(steps[0, r] + steps[1, g] + steps[2, b])
-                r, g, b = _read(table, final, size, at, parts[r], parts[g], parts[b])
-                out[y, x] = r | g << eight | b << sixteen | solid
-            else:
-                out[y, x] = _through(word, table, steps, parts, final, size)
-
-
-@njit(cache=True, nogil=True)
-def _through(word, table, steps, parts, final, size):  # type: ignore[no-untyped-def]
-    """The same for a pixel that lets something through: its own colour is graded."""
-    alpha, byte = word >> np.uint32(24), np.uint32(255)
-    if alpha == 0:
-        return np.uint32(0)
-    half = alpha // np.uint32(2)
-    r = min(((word & byte) * byte + half) // alpha, byte)
-    g = min((((word >> np.uint32(8)) & byte) * byte + half) // alpha, byte)
-    b = min((((word >> np.uint32(16)) & byte) * byte + half) // alpha, byte)
-    at = np.uint64(steps[0, r] + steps[1, g] + steps[2, b])
-    r, g, b = _read(table, final, size, at, parts[r], parts[g], parts[b])
-    half = np.uint32(127)
-    r, g, b = (r * alpha + half) // byte, (g * alpha + half) // byte, (b * alpha + half) // byte
-    return np.uint32(r | g << np.uint32(8) | b << np.uint32(16) | alpha << np.uint32(24))
-
-
-@njit(cache=True, nogil=True)
-def _over_deep(
-    pixels: NDArray[np.uint16],
-    table: NDArray[np.uint64],
-    size: int,
-    begin: NDArray[np.int16],
-    parts: NDArray[np.int16],
-    final: NDArray[np.uint8],
-    out: NDArray[np.uint32],
-) -> None:
-    rows, columns, _ = pixels.shape
-    for y in range(rows):
-        for x in range(columns):
-            r, g, b = pixels[y, x, 0], pixels[y, x, 1], pixels[y, x, 2]
-            at = np.uint64((np.int64(begin[r]) * size + begin[g]) * size + begin[b])
-            pr, pg, pb = np.int64(parts[r]), np.int64(parts[g]), np.int64(parts[b])
-            r, g, b = _read(table, final, size, at, pr, pg, pb)
-            out[y, x] = r | g << np.uint32(8) | b << np.uint32(16) | np.uint32(0xFF000000)
