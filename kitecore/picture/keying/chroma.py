@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +13,7 @@ from kitecore.motion.plain import number, points
 from kitecore.picture.keying.edges import refined
 from kitecore.picture.keying.regions import calmed, regions_of
 from kitecore.picture.keying.screen import (
+    SCREEN_BLOCK,
     STEPS,
     distances,
     light_on_screen,
@@ -20,15 +21,17 @@ from kitecore.picture.keying.screen import (
     weights_of,
 )
 from kitecore.picture.keying.shares import drawn, measured
-from kitecore.picture.keying.spreading import BLOCK, gathered
-from kitecore.picture.keying.unmixing import unmix
+from kitecore.picture.keying.spreading import gathered
+from kitecore.picture.keying.unmixing import unmixed
 from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import masked
 
 _SOLID: Final = 0.9
 """Share of ``solid_above`` from which on a distance is surely foreground."""
 _MARGIN: Final = 48
-"""Rows of screen above and below what stands before it that are looked at, at least."""
+"""Pixels of screen around what stands before it that are looked at, at least."""
+
+Box = tuple[slice, slice]
 
 
 def unscreened(pixels: Rgba, key: ChromaKey, density: float) -> Rgba:
@@ -41,30 +44,39 @@ def unscreened(pixels: Rgba, key: ChromaKey, density: float) -> Rgba:
     low, high = number(key.clear_below), number(key.solid_above)
     calm, grain = calmed(far, low)
     response = _response(key)
-    rows = _rows_of((calm >= low * STEPS) | (response[0] > 0), key, density)
-    within, lit = pixels[rows], light[rows]
-    regions = regions_of(calm[rows], own[rows], (low, _SOLID * high), grain, density)
-    screen = screen_seen(within, regions.bare, key, lit)
+    everywhere = response[0] > 0
+    box = _box(calm, 0 if everywhere else low * STEPS, key, density)
+    within, lit = np.ascontiguousarray(pixels[box]), light.within(box[0].start, box[1].start)
+    regions = regions_of(calm[box], own[box], (low, _SOLID * high), grain, density)
+    screen = screen_seen(within, regions.bare, key, light)
     before = gathered(within, regions.sure)
     shares = measured(within, lit, regions, before, screen, weights_of(key))
     matte = np.zeros(far.shape, np.uint8)
-    matte[rows] = drawn(shares, within, regions, (low, high), response)
+    matte[box] = drawn(shares, within, regions, (low, high), response)
     matte = refined(matte, key, density)
     if key.invert:
         return masked(pixels, matte)
     out = np.zeros_like(pixels)
-    unmix(within, matte[rows], regions.sure, screen, key, out[rows])
+    done = unmixed(within, np.ascontiguousarray(matte[box]), regions.sure, screen, key)
+    out[box] = done
     return out
 
 
-def _rows_of(there: NDArray[np.bool_], key: ChromaKey, density: float) -> slice:
-    """Rows in which something is, and as many around them as it may reach; a block at least."""
-    found = np.flatnonzero(there.any(axis=1))
-    if not found.size:
-        return slice(0, BLOCK)
+def _box(calm: NDArray[np.uint8], least: float, key: ChromaKey, density: float) -> Box:
+    """Rows and columns in which something is, and as many around as it may reach; a block at least.
+
+    ``least``: distance from which on something is there.
+    """
     reach = (abs(number(key.shrink)) + 3 * number(key.soften)) * density
     margin = round(max(_MARGIN, reach))
-    return slice(max(int(found[0]) - margin, 0), int(found[-1]) + 1 + margin)
+    return tuple(_span(calm.max(axis=axis), least, margin) for axis in (1, 0))  # type: ignore[return-value]
+
+
+def _span(most: NDArray[Any], least: float, margin: int) -> slice:
+    found, count = np.flatnonzero(most >= least), most.size
+    if not found.size:
+        return slice(0, min(SCREEN_BLOCK, count))
+    return slice(max(int(found[0]) - margin, 0), min(int(found[-1]) + 1 + margin, count))
 
 
 def _response(key: ChromaKey) -> NDArray[np.uint8]:

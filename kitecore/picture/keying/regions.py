@@ -49,9 +49,9 @@ class Regions:
     top: Mask
 
     @cached_property
-    def decided(self) -> Mask:
-        """255 where it is sure or clear."""
-        return self.sure | self.clear
+    def open(self) -> NDArray[np.int64]:
+        """Where it is neither sure nor clear: numbers of pixels, row by row."""
+        return np.flatnonzero((self.sure | self.clear) == 0)
 
 
 def regions_of(
@@ -82,11 +82,11 @@ def regions_of(
 
 
 def _below(values: Mask, limit: float) -> Mask:
-    return np.asarray(cv2.compare(values, round(limit), cv2.CMP_LT))
+    return np.asarray(cv2.threshold(values, round(limit) - 1, 255, cv2.THRESH_BINARY_INV)[1])
 
 
 def _above(values: Mask, limit: float) -> Mask:
-    return np.asarray(cv2.compare(values, round(limit), cv2.CMP_GE))
+    return np.asarray(cv2.threshold(values, round(limit) - 1, 255, cv2.THRESH_BINARY)[1])
 
 
 def calmed(far: Mask, low: float) -> tuple[Mask, float]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Any, Final
 
 import cv2
@@ -20,6 +21,7 @@ Array = NDArray[Any]
 Packed = NDArray[np.uint32]
 Bytes = NDArray[np.uint8]
 Colour = tuple[np.float32, np.float32, np.float32]
+Lit = tuple[Array, np.float32, int, int]
 
 STEPS: Final = 100
 """Levels to a distance of 1, where bytes hold distances."""
@@ -53,16 +55,58 @@ def distance_from(rgb: Array, key: ChromaKey) -> Array:
     return np.asarray(1 - (along - DEVIATION * aside))
 
 
-def light_on_screen(pixels: Rgba, key: ChromaKey) -> Array:
-    """How bright the screen is at each pixel, 1 where it is as its colour says; float32.
+@dataclass(frozen=True)
+class Light:
+    """How bright the screen is, 1 where it is as its colour says.
 
-    Measured in small where the screen is seen, and spread from there.
+    ``rows``: float32, as wide as the picture; ``step``: how many of them make a row of the picture,
+    whose first row and column are ``top`` and ``left``.
     """
+
+    rows: Array
+    step: np.float32
+    top: int = 0
+    left: int = 0
+
+    @property
+    def known(self) -> Lit:
+        """What `lit_at` takes."""
+        return self.rows, self.step, self.top, self.left
+
+    def within(self, top: int, left: int) -> Light:
+        """Of the part of the picture that begins there."""
+        return Light(self.rows, self.step, top, left)
+
+    def mean(self) -> float:
+        return float(self.rows.mean())
+
+
+@njit(inline="always")
+def rows_of_light(light, y):  # type: ignore[no-untyped-def]
+    """The two rows of light that a row of the picture lies between, and how far from the first."""
+    rows, step, top, _ = light
+    half, most = np.float32(0.5), rows.shape[0] - 1
+    v = (np.float32(top + y) + half) * step - half
+    v = min(max(v, np.float32(0)), np.float32(most))
+    j = int(v)
+    return j, min(j + 1, most), np.float32(v - np.float32(j))
+
+
+@njit(inline="always")
+def lit_at(light, y, x):  # type: ignore[no-untyped-def]
+    """The light at a pixel."""
+    j, n, part = rows_of_light(light, y)
+    upper, lower = light[0][j, light[3] + x], light[0][n, light[3] + x]
+    return upper + (lower - upper) * part
+
+
+def light_on_screen(pixels: Rgba, key: ChromaKey) -> Light:
+    """Measured in small where the screen is seen, and spread from there."""
     height, width = pixels.shape[:2]
     factor = max(1.0, max(width, height) / _SMALL_SIDE)
     size = max(1, round(width / factor)), max(1, round(height / factor))
-    step = max(1, int(factor / 4))
-    some = pixels[::step, ::step]
+    step = max(1, int(factor / 3))
+    some = np.ascontiguousarray(pixels[::step, ::step])
     small = cv2.resize(some, size, interpolation=cv2.INTER_AREA).astype(np.float32) / 255
     along, aside = _parts(small[..., :3], key)
     # Less light makes the screen darker and less coloured alike; what veils it does not.
@@ -75,10 +119,11 @@ def light_on_screen(pixels: Rgba, key: ChromaKey) -> Array:
         light = spread(np.dstack([along * bare, bare]).astype(np.float32))[..., 0]
     share = np.float32(min(max(number(key.even_out), 0.0), 1.0))
     light = 1 + share * (np.clip(cv2.GaussianBlur(light, (0, 0), 2.0), 0.3, 2.0) - 1)
-    return np.asarray(cv2.resize(light, (width, height), interpolation=cv2.INTER_LINEAR))
+    rows = cv2.resize(light, (width, size[1]), interpolation=cv2.INTER_LINEAR)
+    return Light(np.asarray(rows, np.float32), np.float32(size[1] / height))
 
 
-def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Array) -> Array:
+def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Light) -> Array:
     """Colours in blocks of ``SCREEN_BLOCK``: as seen near by, or as the key says if none is seen.
 
     ``bare``: 255 where there is nothing but screen.
@@ -90,10 +135,11 @@ def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Array) -> Arra
     return seen
 
 
-def distances(pixels: Rgba, key: ChromaKey, light: Array) -> tuple[Bytes, Bytes]:
+def distances(pixels: Rgba, key: ChromaKey, light: Light) -> tuple[Bytes, Bytes]:
     """Of each pixel from the screen as it is lit there, ``STEPS`` to 1; and 255 for an own hue."""
-    far, own = np.empty(light.shape, np.uint8), np.empty(light.shape, np.uint8)
-    _distances(packed(pixels), weights_of(key) / np.float32(255), light, far, own)
+    shape = pixels.shape[:2]
+    far, own = np.empty(shape, np.uint8), np.empty(shape, np.uint8)
+    _distances(packed(pixels), weights_of(key) / np.float32(255), light.known, far, own)
     return far, own
 
 
@@ -130,19 +176,24 @@ def distance(rgb: Colour, weights: Array, light: np.float32) -> np.float32:
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
-def _distances(pixels: Packed, weights: Array, light: Array, out: Bytes, own: Bytes) -> None:
+def _distances(pixels: Packed, weights: Array, light: Lit, out: Bytes, own: Bytes) -> None:
     height, width = out.shape
     byte = np.uint32(255)
     steps, zero, half = np.float32(STEPS), np.float32(0), np.float32(0.5)
+    a0, a1, a2 = weights[0, 0], weights[0, 1], weights[0, 2]
+    b0, b1, b2 = weights[1, 0], weights[1, 1], weights[1, 2]
     for y in range(height):
+        line, far, hues = pixels[y, :], out[y, :], own[y, :]
+        j, n, part = rows_of_light(light, y)
+        upper, lower = light[0][j, :], light[0][n, :]
         for x in range(width):
-            word = pixels[y, x]
-            rgb = (
-                np.float32(word & byte),
-                np.float32((word >> np.uint32(8)) & byte),
-                np.float32((word >> np.uint32(16)) & byte),
-            )
-            along, aside = chroma_parts(rgb, weights)
-            far = steps - steps * (along - np.float32(DEVIATION) * aside) / light[y, x]
-            out[y, x] = np.uint8(np.int32(min(max(far + half, zero), np.float32(255))))
-            own[y, x] = np.uint8(np.int32(255) * np.int32(aside > np.float32(OWN_HUE) * along))
+            word = line[x]
+            r = np.float32(np.int32(word & byte))
+            g = np.float32(np.int32((word >> np.uint32(8)) & byte))
+            b = np.float32(np.int32((word >> np.uint32(16)) & byte))
+            along = r * a0 + g * a1 + b * a2
+            aside = abs(r * b0 + g * b1 + b * b2)
+            lit = upper[x] + (lower[x] - upper[x]) * part
+            away = steps - steps * (along - np.float32(DEVIATION) * aside) / lit
+            far[x] = np.uint8(np.int32(min(max(away + half, zero), np.float32(255))))
+            hues[x] = np.uint8(np.int32(255) * np.int32(aside > np.float32(OWN_HUE) * along))

@@ -13,6 +13,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any, Final
 
+import cv2
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -20,7 +21,7 @@ from numpy.typing import NDArray
 from kitecore.bt709 import CB_SPAN, CR_SPAN, KB, KG, KR
 from kitecore.picture.keying.edges import Matte
 from kitecore.picture.keying.regions import Regions
-from kitecore.picture.keying.screen import SCREEN_BLOCK, STEPS, distance
+from kitecore.picture.keying.screen import SCREEN_BLOCK, STEPS, Light, Lit, distance, lit_at
 from kitecore.picture.keying.spreading import BLOCK, at_pixel
 from kitecore.picture.layer import Rgba, packed
 from kitecore.picture.mixing import luma_of
@@ -28,6 +29,7 @@ from kitecore.picture.mixing import luma_of
 Array = NDArray[Any]
 Packed = NDArray[np.uint32]
 Mask = NDArray[np.uint8]
+Numbers = NDArray[np.int64]
 
 _ON_LINE: Final = 0.03
 _OFF_LINE: Final = 0.1
@@ -55,7 +57,7 @@ class Shares:
 
 
 def measured(
-    pixels: Rgba, light: Array, regions: Regions, before: Array, screen: Array, weights: Array
+    pixels: Rgba, light: Light, regions: Regions, before: Array, screen: Array, weights: Array
 ) -> Shares:
     """Both shares of every pixel.
 
@@ -64,7 +66,7 @@ def measured(
     sure = regions.sure
     shares = Shares(line=sure.copy(), doubt=np.zeros_like(sure), chroma=sure.copy())
     _measure(
-        packed(pixels), light, (regions.decided, regions.near, regions.top),
+        packed(pixels), light.known, (regions.open, regions.near, regions.top),
         before, screen, weights, (shares.line, shares.doubt, shares.chroma),
     )  # fmt: skip
     return shares
@@ -79,79 +81,80 @@ def drawn(
 ) -> Matte:
     """0..255: the shares put together, stretched between two levels and bent by a table of 256."""
     low, high = levels
-    matte = np.empty(shares.line.shape, np.uint8)
     steps = np.clip((np.arange(256) / 255 - low) / max(high - low, 1e-3), 0, 1)
     table = response[np.rint(steps * 255).astype(int)]
+    matte = np.asarray(cv2.LUT(shares.line, table))
     three = shares.line, shares.doubt, shares.chroma
-    _draw(three, luma_of(pixels), regions.decided, table, matte)
+    _draw(three, luma_of(pixels), regions.open, table, matte)
     return matte
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _measure(
     pixels: Packed,
-    light: Array,
-    regions: tuple[Mask, Mask, Mask],
+    light: Lit,
+    regions: tuple[Numbers, Mask, Mask],
     before: Array,
     screen: Array,
     weights: Array,
     out: tuple[Mask, Mask, Mask],
 ) -> None:
-    decided, near, top = regions
+    numbers, near, top = regions
     line, doubt, chroma = out
-    height, width = decided.shape
+    width = pixels.shape[1]
     one, least = np.float32(1), np.float32(_LEAST)
     unit, byte, step = np.float32(1 / 255), np.uint32(255), np.float32(1 / STEPS)
     fine, coarse = np.float32(BLOCK), np.float32(SCREEN_BLOCK)
     known = before[0, 0, 3] > 0
-    for y in range(height):
-        for x in range(width):
-            if decided[y, x]:
-                continue
-            word = pixels[y, x]
-            c = (
-                np.float32(word & byte) * unit,
-                np.float32((word >> np.uint32(8)) & byte) * unit,
-                np.float32((word >> np.uint32(16)) & byte) * unit,
+    y, row = 0, 0
+    for number in numbers:
+        while number >= row + width:
+            y, row = y + 1, row + width
+        x = number - row
+        word = pixels[y, x]
+        c = (
+            np.float32(word & byte) * unit,
+            np.float32((word >> np.uint32(8)) & byte) * unit,
+            np.float32((word >> np.uint32(16)) & byte) * unit,
+        )
+        solid, share, off = one, np.float32(0), one
+        if known:
+            f, b = at_pixel(before, fine, x, y), at_pixel(screen, coarse, x, y)
+            share, off = _on_line(
+                _ycc(c[0] - b[0], c[1] - b[1], c[2] - b[2]),
+                _ycc(f[0] - b[0], f[1] - b[1], f[2] - b[2]),
             )
-            solid, share, off = one, np.float32(0), one
-            if known:
-                f, b = at_pixel(before, fine, x, y), at_pixel(screen, coarse, x, y)
-                share, off = _on_line(
-                    _ycc(c[0] - b[0], c[1] - b[1], c[2] - b[2]),
-                    _ycc(f[0] - b[0], f[1] - b[1], f[2] - b[2]),
-                )
-                solid = max(distance(f, weights, one), least)
-            if near[y, x]:
-                solid = max(min(solid, one), np.float32(top[y, x]) * step)
-            line[y, x], doubt[y, x] = _byte(share), _byte(off)
-            chroma[y, x] = _byte(distance(c, weights, light[y, x]) / solid)
+            solid = max(distance(f, weights, one), least)
+        if near[y, x]:
+            solid = max(min(solid, one), np.float32(top[y, x]) * step)
+        line[y, x], doubt[y, x] = _byte(share), _byte(off)
+        chroma[y, x] = _byte(distance(c, weights, lit_at(light, y, x)) / solid)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _draw(
     shares: tuple[Mask, Mask, Mask],
     luma: Mask,
-    decided: Mask,
+    numbers: Numbers,
     table: NDArray[np.uint8],
     out: Matte,
 ) -> None:
     line, doubt, chroma = shares
-    height, width = out.shape
+    width = out.shape[1]
     zero, one, three = np.float32(0), np.float32(1), np.float32(3)
     span = np.float32(_OFF_LINE - _ON_LINE)
-    for y in range(height):
-        for x in range(width):
-            if decided[y, x]:
-                out[y, x] = table[line[y, x]]
-                continue
-            off = (_mean_around(doubt, x, y) - np.float32(_ON_LINE)) / span
-            off = min(max(off, zero), one)
-            wrong = off * off * (three - np.float32(2) * off)
-            share = np.float32(line[y, x]) * np.float32(1 / 255)
-            if wrong > zero:
-                share += wrong * (_guided(chroma, luma, x, y) - share)
-            out[y, x] = table[_byte(share)]
+    y, row = 0, 0
+    for number in numbers:
+        while number >= row + width:
+            y, row = y + 1, row + width
+        x = number - row
+        off = (_mean_around(doubt, x, y) - np.float32(_ON_LINE)) / span
+        off = min(max(off, zero), one)
+        wrong = off * off * (three - np.float32(2) * off)
+        share = np.float32(line[y, x]) * np.float32(1 / 255)
+        if wrong > zero:
+            share += wrong * (_guided(chroma, luma, x, y) - share)
+        out[y, x] = table[_byte(share)]
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")

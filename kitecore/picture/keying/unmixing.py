@@ -35,15 +35,17 @@ SPILL_FREE: Final = 0.3
 """How much of its deviation a sure colour may have of the screen's; at edges it may have none."""
 
 
-def unmix(pixels: Rgba, matte: Matte, sure: Mask, screen: Array, key: ChromaKey, out: Rgba) -> None:
-    """Put into ``out`` what the matte leaves, without the screen's colour (``gathered``).
+def unmixed(pixels: Rgba, matte: Matte, sure: Mask, screen: Array, key: ChromaKey) -> Rgba:
+    """What the matte leaves, without the screen's colour (``gathered``): a new picture.
 
     Sure foreground with a hue of its own keeps its colour.
     """
+    out = np.zeros_like(pixels)
     spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
     _unmix(
         packed(pixels), matte, sure, screen, direction_of(key), weights_of(key), spill, packed(out)
     )
+    return out
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
@@ -62,10 +64,8 @@ def _unmix(
     zero, full, byte = np.float32(0), np.float32(255), np.uint32(255)
     for y in range(height):
         for x in range(width):
-            a = matte[y, x]
-            word = pixels[y, x]
-            if a == 0 or word == np.uint32(0):
-                out[y, x] = np.uint32(0)
+            a, word = matte[y, x], pixels[y, x]
+            if a == 0:
                 continue
             f0, f1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
             f2 = np.float32((word >> np.uint32(16)) & byte)

@@ -133,6 +133,16 @@ class ChromaTest(TestCase):
                     self.assertEqual(0, out[:40, :40, 3].max(), "dirt on the screen")
                     self.assertEqual(255, out[110:150, 100:140, 3].min(), "a hole")
 
+    def test_pictures_of_a_few_pixels_and_of_nothing_but_screen(self) -> None:
+        screen = np.array([47, 160, 76, 255], np.uint8)
+        for height, width in ((1, 1), (3, 2), (2, 70), (200, 1), (90, 120)):
+            with self.subTest(width=width, height=height):
+                picture = np.full((height, width, 4), screen)
+                self.assertEqual(0, keyed(picture, ChromaKey(colour="#2fa04c"), 1.0).max())
+                picture[...] = (200, 180, 170, 255)
+                out = keyed(picture, ChromaKey(colour="#2fa04c"), 1.0)
+                np.testing.assert_array_equal(255, out[..., 3])
+
     def test_blue_is_keyed_as_well_as_green_and_better_than_by_levels_known_afterwards(
         self,
     ) -> None:
