@@ -21,6 +21,7 @@ from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.adjusting import adjust
+from kitecore.render.covering import first_seen
 from kitecore.render.exposing import exposed
 from kitecore.render.painters import paint
 from kitecore.render.stage import Stage
@@ -48,9 +49,9 @@ def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage
 
 
 def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Stage) -> None:
-    """Draw some of what shows, from the back to the front."""
+    """Draw some of what shows, from the back to the front, as far as it can be seen."""
     base: Showing | None = None
-    for showing in all_showing:
+    for showing in all_showing[first_seen(all_showing, tick, stage) :]:
         if isinstance(showing, Pictured) and showing.clipped:
             if base is not None:
                 _draw_clipped(canvas, showing, base, tick, stage)

@@ -16,6 +16,8 @@ from kitecore.document import AdjustmentClip, Document
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, moved
 from kitecore.render.adjusting import area_of
+from kitecore.render.compose import showing_at
+from kitecore.render.covering import first_seen
 from kitecore.render.frame import render, render_planes, stage_of
 from kitecore.render.layers import extents, layer_pictures, under_finger
 from kitecore.render.passing import covering_at
@@ -59,7 +61,7 @@ class LayerScene(TestCase):
         found = self.shown() if picture is None else picture
         return found[row, column, :3].tolist()
 
-    def id(self, name: str) -> str:
+    def id_of(self, name: str) -> str:
         return next(clip.id for _, clip in self.document.clips() if clip.name == name)
 
 
@@ -75,7 +77,7 @@ class HoldoutTest(LayerScene):
         self.block("matte", (80, 80), "#000000", blend="holdout_alpha")
         self.assertEqual([0, 0, 0], self.at(*MIDDLE))
         values = {"blend": "holdout_alpha_inverted"}
-        self.scene.do(kind="adjust", clips=[self.id("matte")], values=values)
+        self.scene.do(kind="adjust", clips=[self.id_of("matte")], values=values)
         self.assertEqual([255, 0, 0], self.at(*MIDDLE))
         self.assertEqual([255, 0, 0], self.at(*MIDDLE))
 
@@ -86,7 +88,7 @@ class HoldoutTest(LayerScene):
     def test_in_a_group_the_hole_shows_what_lies_below_the_group(self) -> None:
         self.solid("over", BLUE)
         self.block("matte", (80, 80), blend="holdout_alpha")
-        self.scene.do(kind="group", clips=[self.id("over"), self.id("matte")])
+        self.scene.do(kind="group", clips=[self.id_of("over"), self.id_of("matte")])
         self.assertEqual([255, 0, 0], self.at(*MIDDLE))
         self.assertEqual([0, 0, 255], self.at(5, 5))
 
@@ -144,12 +146,12 @@ class AdjustmentTest(LayerScene):
         self.add("adjustment", "all", effects=[{"kind": "invert"}], opacity=0.5)
         self.assertEqual([128, 128, 128], [round(v / 2) * 2 for v in self.at(5, 5)])
         edge = {"masks": [{"kind": "edge", "turn": 90}], "opacity": 1.0}
-        self.scene.do(kind="adjust", clips=[self.id("all")], values=edge)
+        self.scene.do(kind="adjust", clips=[self.id_of("all")], values=edge)
         picture = self.shown()
         sides = {tuple(self.at(160, x, picture)) for x in (20, 160)}
         self.assertEqual({(255, 0, 0), (0, 255, 255)}, sides)
         small = {"masks": [], "place/size": [0.5, 0.5]}
-        self.scene.do(kind="adjust", clips=[self.id("all")], values=small)
+        self.scene.do(kind="adjust", clips=[self.id_of("all")], values=small)
         self.assertEqual(([0, 255, 255], [255, 0, 0]), (self.at(*MIDDLE), self.at(5, 5)))
 
     def test_a_blur_does_not_darken_the_borders(self) -> None:
@@ -197,7 +199,7 @@ class PictureTest(LayerScene):
         self.add("solid", "halves", fill=halves)
         self.assertEqual([0, 0, 255], self.at(160, 20))
         values = {"place/mirrored": True, "crop": {"top": 0.25}}
-        self.scene.do(kind="adjust", clips=[self.id("halves")], values=values)
+        self.scene.do(kind="adjust", clips=[self.id_of("halves")], values=values)
         picture = self.shown()
         self.assertEqual([0, 255, 0], self.at(160, 20, picture))
         self.assertEqual(
@@ -218,7 +220,7 @@ class PictureTest(LayerScene):
             {"key": None, "masks": [part]},
             {"masks": [], "crop": {}},
         ):
-            self.scene.do(kind="adjust", clips=[self.id("take")], values=values)
+            self.scene.do(kind="adjust", clips=[self.id_of("take")], values=values)
             self.assertIsNone(covering_at(self.document, 0, self.sources()))
         frame = render_planes(self.document, 0, SIZE, self.sources())
         self.assertEqual(SIZE, (frame.width, frame.height))
@@ -227,10 +229,10 @@ class PictureTest(LayerScene):
         masks = [{"kind": "ellipse", "size": [0.1, 0.1]}]
         effects = [{"kind": "glow", "of": "outline", "width": 90}]
         self.solid("spot", GREEN, masks=masks, opacity=0.2, effects=effects)
-        matte = self.shown(matte=self.id("spot"))
+        matte = self.shown(matte=self.id_of("spot"))
         self.assertEqual(([255] * 3, [0] * 3), (self.at(*MIDDLE, matte), self.at(5, 5, matte)))
         self.add("adjustment", "all")
-        self.assertEqual(255, self.shown(matte=self.id("all")).min())
+        self.assertEqual(255, self.shown(matte=self.id_of("all")).min())
 
     def test_a_path_mask_moves_by_its_keys(self) -> None:
         def square(x: float) -> list[dict[str, Any]]:
@@ -243,6 +245,35 @@ class PictureTest(LayerScene):
             blue = self.shown(tick)[160, :, 2] > 127
             middle = np.flatnonzero(blue).mean()
             self.assertAlmostEqual(90 + (-0.15 + 0.3 * tick / SECOND) * 320, middle, delta=2)
+
+
+class HiddenTest(LayerScene):
+    def test_what_lies_behind_something_opaque_is_not_drawn_and_nobody_sees_it(self) -> None:
+        self.block("hidden", (80, 80), WHITE, effects=[{"kind": "soft_blur", "sigma": 9}])
+        self.solid("wall", BLUE)
+        self.block("seen", (40, 40), GREEN)
+        for values, count in (
+            ({}, 2),
+            ({"opacity": 0.9}, 4),
+            ({"opacity": 1.0, "blend": "screen"}, 4),
+            ({"blend": "normal", "place/turn": 3.0}, 4),
+            ({"place/size": [1.5, 1.5]}, 2),
+            ({"place/turn": 0.0, "place/size": [0.99, 1.0]}, 4),
+            ({"place/size": [1.0, 1.0], "fill/opacity": 0.5}, 4),
+        ):
+            with self.subTest(values):
+                self.scene.do(kind="adjust", clips=[self.id_of("wall")], values=values)
+                stage = stage_of(self.document, SIZE, self.sources())
+                showing = showing_at(self.document.tracks, 0)
+                self.assertEqual(count, len(showing) - first_seen(showing, 0, stage))
+        corner = self.at(5, 5)
+        self.assertEqual(([127, 0, 128], [0, 255, 0]), (corner, self.at(*MIDDLE)))
+
+    def test_a_layer_clipped_to_one_that_is_hidden_is_hidden_too(self) -> None:
+        self.block("base", (80, 80), WHITE)
+        self.solid("clipped", GREEN, clipped="alpha")
+        self.solid("wall", BLUE)
+        self.assertEqual([0, 0, 255], self.at(*MIDDLE))
 
 
 class LayersTest(LayerScene):
@@ -266,12 +297,12 @@ class LayersTest(LayerScene):
 
     def test_sizes_of_what_is_drawn_are_told(self) -> None:
         found = extents(self.document, 0, self.sources())["extents"]
-        self.assertEqual({self.id("block"), self.id("words")}, set(found))
-        self.assertEqual([82, 82], [round(side) for side in found[self.id("block")]])
+        self.assertEqual({self.id_of("block"), self.id_of("words")}, set(found))
+        self.assertEqual([82, 82], [round(side) for side in found[self.id_of("block")]])
 
     def test_a_layer_alone_fills_its_small_picture(self) -> None:
         pictures = layer_pictures(self.document, 0, 96, self.sources())
-        data = pictures[self.id("block")].split(",")[1]
+        data = pictures[self.id_of("block")].split(",")[1]
         pixels = np.asarray(Image.open(io.BytesIO(b64decode(data))))
         self.assertGreater((pixels[..., 1] > 200).mean(), 0.5)
         self.assertLess(pixels[1, 1].max(), 110)
