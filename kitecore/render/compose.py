@@ -25,6 +25,7 @@ from kitecore.render.covering import first_seen
 from kitecore.render.exposing import exposed
 from kitecore.render.painters import paint
 from kitecore.render.stage import Stage
+from kitecore.render.trimming import trimmed
 
 
 @dataclass(frozen=True)
@@ -191,7 +192,8 @@ def _draw_clip(
         layer = _in_cell(clip, local, stage)
     else:
         layer = exposed(clip, local, stage, affected)
-    lay(canvas, layer, opacity, blend or clip.blend)
+    blend = blend or clip.blend
+    lay(canvas, layer if blend in HOLDOUTS else trimmed(layer, stage), opacity, blend)
     return None
 
 
@@ -202,12 +204,13 @@ def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
         return layer
     running = any(isinstance(effect, Running) for effect in clip.effects)
     if layer.constant is None or running:
-        return apply_effects(layer, clip.effects, local)
+        return replace(apply_effects(layer, clip.effects, local), constant=None)
     now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
     name = (layer.constant, now, layer.density)
     done = stage.sources.cache.get(name, lambda: apply_effects(layer, clip.effects, local).pixels)
     border = (done.shape[0] - layer.pixels.shape[0]) // 2
-    return replace(layer, pixels=done, matrix=layer.matrix @ moved(-border, -border))
+    matrix = layer.matrix @ moved(-border, -border)
+    return replace(layer, pixels=done, matrix=matrix, constant=name)
 
 
 def _in_cell(clip: Pictured, local: int, stage: Stage) -> Layer:

@@ -22,7 +22,7 @@ from kitecore.picture.keying.screen import (
 )
 from kitecore.picture.keying.shares import drawn, measured
 from kitecore.picture.keying.spreading import gathered
-from kitecore.picture.keying.unmixing import unmixed
+from kitecore.picture.keying.unmixing import unmix
 from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import masked
 
@@ -56,9 +56,9 @@ def unscreened(pixels: Rgba, key: ChromaKey, density: float) -> Rgba:
     matte = refined(matte, key, density)
     if key.invert:
         return masked(pixels, matte)
-    out = np.zeros_like(pixels)
-    done = unmixed(within, np.ascontiguousarray(matte[box]), regions.sure, screen, key)
-    out[box] = done
+    out = np.zeros(pixels.shape, np.uint8)
+    left, corner = np.ascontiguousarray(matte[box]), (box[1].start, box[0].start)
+    unmix(within, left, regions.sure, screen, key, out, corner)
     return out
 
 

@@ -35,6 +35,8 @@ SCREEN_BLOCK: Final = BLOCK * _SPARSE
 """Side in pixels of the blocks of the screen's colours."""
 _SMALL_SIDE: Final = 128
 """Pixels of the longer side of the picture in which the light is measured."""
+_SAMPLES: Final = 4
+"""Pixels across and down that are looked at for one of those."""
 
 
 def direction_of(key: ChromaKey) -> Array:
@@ -105,12 +107,11 @@ def light_on_screen(pixels: Rgba, key: ChromaKey) -> Light:
     height, width = pixels.shape[:2]
     factor = max(1.0, max(width, height) / _SMALL_SIDE)
     size = max(1, round(width / factor)), max(1, round(height / factor))
-    step = max(1, int(factor / 3))
-    some = np.ascontiguousarray(pixels[::step, ::step])
-    small = cv2.resize(some, size, interpolation=cv2.INTER_AREA).astype(np.float32) / 255
-    along, aside = _parts(small[..., :3], key)
+    small = np.empty((size[1], size[0], 3), np.float32)
+    _sample_means(packed(pixels), small)
+    along, aside = _parts(small, key)
     # Less light makes the screen darker and less coloured alike; what veils it does not.
-    luma = small[..., :3] @ np.array([KR, KG, KB], np.float32) / max(direction_of(key)[6], 0.02)
+    luma = small @ np.array([KR, KG, KB], np.float32) / max(direction_of(key)[6], 0.02)
     bare = (along > 0.35) & (aside < 0.35 * along) & (np.abs(luma - along) < 0.1)
     # Where there is less than around, something else is mixed in.
     bare &= along > 0.85 * cv2.dilate(np.where(bare, along, 0), np.ones((5, 5), np.uint8))
@@ -121,6 +122,28 @@ def light_on_screen(pixels: Rgba, key: ChromaKey) -> Light:
     light = 1 + share * (np.clip(cv2.GaussianBlur(light, (0, 0), 2.0), 0.3, 2.0) - 1)
     rows = cv2.resize(light, (width, size[1]), interpolation=cv2.INTER_LINEAR)
     return Light(np.asarray(rows, np.float32), np.float32(size[1] / height))
+
+
+@njit(cache=True, nogil=True)
+def _sample_means(pixels: Packed, out: Array) -> None:
+    """Colours 0..1 of the parts of a picture, each by some pixels that lie evenly in it."""
+    height, width = pixels.shape
+    rows, columns, _ = out.shape
+    byte, unit = np.uint32(255), np.float32(1 / (255 * _SAMPLES**2))
+    down, across = height / (rows * _SAMPLES), width / (columns * _SAMPLES)
+    for y in range(rows):
+        for x in range(columns):
+            r = g = b = np.uint32(0)
+            for j in range(_SAMPLES):
+                line = pixels[int((y * _SAMPLES + j + 0.5) * down)]
+                for i in range(_SAMPLES):
+                    word = line[int((x * _SAMPLES + i + 0.5) * across)]
+                    r += word & byte
+                    g += (word >> np.uint32(8)) & byte
+                    b += (word >> np.uint32(16)) & byte
+            out[y, x, 0] = np.float32(r) * unit
+            out[y, x, 1] = np.float32(g) * unit
+            out[y, x, 2] = np.float32(b) * unit
 
 
 def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Light) -> Array:

@@ -51,32 +51,11 @@ def spread(known: Array) -> Array:
     filled /= np.maximum(filled[..., -1:], 1e-6)
     while levels:
         finer = levels.pop()
-        _fill(finer, filled)
+        height, width = finer.shape[:2]
+        coarse = cv2.resize(filled, None, fx=2, fy=2, interpolation=cv2.INTER_LINEAR)
+        finer += coarse[:height, :width].reshape(finer.shape) * (1 - finer[..., -1:])
         filled = finer
     return filled
-
-
-@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
-def _fill(finer: Array, coarse: Array) -> None:
-    """What is not known in ``finer`` from ``coarse``, bilinear, in place."""
-    height, width, channels = finer.shape
-    bottom, right = coarse.shape[0] - 1, coarse.shape[1] - 1
-    zero, one, half, quarter = np.float32(0), np.float32(1), np.float32(0.5), np.float32(0.25)
-    for y in range(height):
-        v = max(np.float32(y) * half - quarter, zero)
-        j = min(int(v), bottom)
-        n, fv = min(j + 1, bottom), v - np.float32(j)
-        for x in range(width):
-            rest = one - finer[y, x, channels - 1]
-            if rest <= zero:
-                continue
-            u = max(np.float32(x) * half - quarter, zero)
-            i = min(int(u), right)
-            k, fu = min(i + 1, right), u - np.float32(i)
-            for c in range(channels):
-                upper = coarse[j, i, c] + (coarse[j, k, c] - coarse[j, i, c]) * fu
-                lower = coarse[n, i, c] + (coarse[n, k, c] - coarse[n, i, c]) * fu
-                finer[y, x, c] += (upper + (lower - upper) * fv) * rest
 
 
 @njit(cache=True, nogil=True)

@@ -35,17 +35,24 @@ SPILL_FREE: Final = 0.3
 """How much of its deviation a sure colour may have of the screen's; at edges it may have none."""
 
 
-def unmixed(pixels: Rgba, matte: Matte, sure: Mask, screen: Array, key: ChromaKey) -> Rgba:
-    """What the matte leaves, without the screen's colour (``gathered``): a new picture.
+def unmix(
+    pixels: Rgba,
+    matte: Matte,
+    sure: Mask,
+    screen: Array,
+    key: ChromaKey,
+    out: Rgba,
+    corner: tuple[int, int],
+) -> None:
+    """What the matte leaves, without the screen's colour (``gathered``).
+
+    It is put into a clear picture, from the pixel ``corner`` (across, down) on.
 
     Sure foreground with a hue of its own keeps its colour.
     """
-    out = np.zeros_like(pixels)
     spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
-    _unmix(
-        packed(pixels), matte, sure, screen, direction_of(key), weights_of(key), spill, packed(out)
-    )
-    return out
+    directions = direction_of(key), weights_of(key)
+    _unmix(packed(pixels), matte, sure, screen, directions, spill, packed(out), corner)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
@@ -54,15 +61,16 @@ def _unmix(
     matte: Matte,
     sure: Mask,
     screen: Array,
-    direction: Array,
-    weights: Array,
+    directions: tuple[Array, Array],
     spill: np.float32,
     out: Packed,
+    corner: tuple[int, int],
 ) -> None:
-    height, width = matte.shape
+    (height, width), (direction, weights) = matte.shape, directions
     k0, k1, k2, luma = direction[3], direction[4], direction[5], direction[6]
     zero, full, byte = np.float32(0), np.float32(255), np.uint32(255)
     for y in range(height):
+        line = out[corner[1] + y, corner[0] : corner[0] + width]
         for x in range(width):
             a, word = matte[y, x], pixels[y, x]
             if a == 0:
@@ -91,4 +99,4 @@ def _unmix(
             low = np.uint32(np.uint32(f0 + half) | np.uint32(np.uint32(f1 + half) << np.uint32(8)))
             high = np.uint32(np.uint32(f2 + half) << np.uint32(16))
             high |= np.uint32(np.uint32(most + half) << np.uint32(24))
-            out[y, x] = np.uint32(low | high)
+            line[x] = np.uint32(low | high)

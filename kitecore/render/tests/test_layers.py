@@ -12,17 +12,19 @@ from unittest import TestCase
 import numpy as np
 from PIL import Image
 
-from kitecore.document import AdjustmentClip, Document
+from kitecore.document import AdjustmentClip, Document, Pictured
+from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
-from kitecore.picture.layer import Layer, moved
+from kitecore.picture.layer import Layer, moved, solid
 from kitecore.render.adjusting import area_of
-from kitecore.render.compose import showing_at
+from kitecore.render.compose import affected, showing_at
 from kitecore.render.covering import first_seen
 from kitecore.render.frame import render, render_planes, stage_of
 from kitecore.render.layers import extents, layer_pictures, under_finger
 from kitecore.render.passing import covering_at
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SECOND, SIZE, Scene
+from kitecore.render.trimming import trimmed
 
 GOLDEN = Path(__file__).parent / "golden"
 RED, GREEN, BLUE, WHITE = "#ff0000", "#00ff00", "#0000ff", "#ffffff"
@@ -268,6 +270,26 @@ class HiddenTest(LayerScene):
                 self.assertEqual(count, len(showing) - first_seen(showing, 0, stage))
         corner = self.at(5, 5)
         self.assertEqual(([127, 0, 128], [0, 255, 0]), (corner, self.at(*MIDDLE)))
+
+    def test_what_is_clear_around_a_layer_is_left_out_and_nobody_sees_it(self) -> None:
+        mask = {"kind": "ellipse", "centre": [0.1, 0.2], "size": [0.05, 0.08], "outwards": 0.02}
+        place = {"turn": 17, "position": [13.3, 8.6], "size": [0.9, 0.9]}
+        for more in ({}, {"effects": [{"kind": "glow"}]}, {"blend": "screen", "place": place}):
+            with self.subTest(more):
+                self.solid("light", GREEN, masks=[mask], **more)
+                clip = next(clip for _, clip in self.document.clips() if clip.name == "light")
+                assert isinstance(clip, Pictured)
+                stage = stage_of(self.document, SIZE, self.sources())
+                layer = affected(clip, 0, stage)
+                small = trimmed(layer, stage)
+                self.assertLess(small.pixels.size, 0.5 * layer.pixels.size)
+                drawn = [solid(*SIZE, (200, 30, 90)) for _ in range(2)]
+                for canvas, one in zip(drawn, (layer, small), strict=True):
+                    lay(canvas, one, 1.0, clip.blend)
+                off = np.abs(drawn[0].astype(int) - drawn[1])
+                self.assertLessEqual(int(off.max()), 1)
+                self.assertLess(off.mean(), 1e-3)
+                self.scene.do(kind="remove", clips=[clip.id])
 
     def test_a_layer_clipped_to_one_that_is_hidden_is_hidden_too(self) -> None:
         self.block("base", (80, 80), WHITE)
