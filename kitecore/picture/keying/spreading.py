@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import Any, Final
 
-import cv2
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -40,22 +39,58 @@ def spread(known: Array) -> Array:
     By a pyramid: pulled together into ever smaller pictures, and pushed back to where nothing
     nearer was known (S. Gortler et al., "The Lumigraph", SIGGRAPH 1996, section 3.4.2).
     """
-    levels = [known]
+    levels = [np.ascontiguousarray(known)]
     while max(levels[-1].shape[:2]) > 1:
-        height, width = levels[-1].shape[:2]
-        size = -(-width // 2), -(-height // 2)
-        small = cv2.resize(levels[-1], size, interpolation=cv2.INTER_AREA)
-        small *= np.minimum(_FULL, 1 / np.maximum(small[..., -1:], 1e-6))
+        height, width, channels = levels[-1].shape
+        small = np.zeros((-(-height // 2), -(-width // 2), channels), np.float32)
+        _pull(levels[-1], small)
         levels.append(small)
     filled = levels.pop()
     filled /= np.maximum(filled[..., -1:], 1e-6)
     while levels:
         finer = levels.pop()
-        height, width = finer.shape[:2]
-        coarse = cv2.resize(filled, None, fx=2, fy=2, interpolation=cv2.INTER_LINEAR)
-        finer += coarse[:height, :width].reshape(finer.shape) * (1 - finer[..., -1:])
+        _push(finer, filled)
         filled = finer
     return filled
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _pull(finer: Array, coarse: Array) -> None:
+    """Means of two by two, which count as known from a quarter on, into a picture of zeros."""
+    height, width, channels = finer.shape
+    quarter, one, full = np.float32(0.25), np.float32(1), np.float32(_FULL)
+    for y in range(height):
+        line, sums = finer[y], coarse[y // 2]
+        for x in range(width):
+            for c in range(channels):
+                sums[x // 2, c] += line[x, c] * quarter
+    for y in range(coarse.shape[0]):
+        sums = coarse[y]
+        for x in range(coarse.shape[1]):
+            more = min(full, one / max(sums[x, channels - 1], np.float32(1e-6)))
+            for c in range(channels):
+                sums[x, c] *= more
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _push(finer: Array, coarse: Array) -> None:
+    """What is not known in ``finer`` from ``coarse``, bilinear, in place."""
+    height, width, channels = finer.shape
+    bottom, right = coarse.shape[0] - 1, coarse.shape[1] - 1
+    one, near, far = np.float32(1), np.float32(0.75), np.float32(0.25)
+    between = np.empty((right + 1, channels), np.float32)
+    for y in range(height):
+        nearest = coarse[y // 2]
+        other = coarse[min(max(y // 2 + 2 * (y % 2) - 1, 0), bottom)]
+        for x in range(right + 1):
+            for c in range(channels):
+                between[x, c] = nearest[x, c] * near + other[x, c] * far
+        line = finer[y]
+        for x in range(width):
+            rest = one - line[x, channels - 1]
+            i, k = x // 2, min(max(x // 2 + 2 * (x % 2) - 1, 0), right)
+            for c in range(channels):
+                line[x, c] += (between[i, c] * near + between[k, c] * far) * rest
 
 
 @njit(cache=True, nogil=True)
