@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from kitecore.document.changes import TrackChange, changed_tracks
 from kitecore.document.clips import ClipBase
 from kitecore.document.clips.group import DEEPEST, GroupClip
 from kitecore.document.document import Document
@@ -16,7 +17,7 @@ def check(document: Document, before: Document | None = None) -> None:
     Parameters
     ----------
     before
-        A document already checked: tracks shared with it (by identity) are taken as good.
+        A document already checked: what is shared with it (by identity) is taken as good.
 
     Raises
     ------
@@ -26,14 +27,25 @@ def check(document: Document, before: Document | None = None) -> None:
     if [track.kind for track in document.tracks].count("main") != 1:
         raise BrokenDocument("A project has exactly one main track.")
     same_rate = before is not None and before.rate == document.rate
-    known = {id(track) for track in before.tracks} if before and same_rate else set()
-    for track in document.tracks:
-        if id(track) not in known:
-            _check_track(track, document.rate.exact)
+    known = before.tracks if before and same_rate else ()
+    for change in changed_tracks(known, document.tracks):
+        if change.after is not None:
+            _check_changed(change, change.after, document.rate.exact)
     ids: list[str] = []
     _gather_ids(document.tracks, ids, 0)
     if len(set(ids)) != len(ids):
         raise BrokenDocument("Two parts of the project have the same id.")
+
+
+def _check_changed(change: TrackChange, track: Track, rate: Rate) -> None:
+    """The clips that are new on a track, and the one behind them, which must still follow."""
+    old = change.before
+    if old is None or (old.kind, old.closes_gaps) != (track.kind, track.closes_gaps):
+        _check_track(track, track.clips, 0, rate)
+        return
+    head, tail = change.window.head, max(change.window.tail - 1, 0)
+    last_end = track.clips[head - 1].end if head else 0
+    _check_track(track, track.clips[head : len(track.clips) - tail], last_end, rate)
 
 
 def _gather_ids(tracks: tuple[Track, ...], ids: list[str], depth: int) -> None:
@@ -41,16 +53,16 @@ def _gather_ids(tracks: tuple[Track, ...], ids: list[str], depth: int) -> None:
         raise BrokenDocument(f"Groups lie in groups at most {DEEPEST} deep.")
     for track in tracks:
         ids.append(track.id)
+        ids += [clip.id for clip in track.clips]
         for clip in track.clips:
-            ids.append(clip.id)
-            if isinstance(clip, GroupClip):
+            if type(clip) is GroupClip:
                 _gather_ids(clip.tracks, ids, depth + 1)
 
 
-def _check_track(track: Track, rate: Rate) -> None:
+def _check_track(track: Track, clips: tuple[ClipBase, ...], last_end: int, rate: Rate) -> None:
+    """Clips of a track that begin where ``last_end`` is at the earliest."""
     step = rate.frame_ticks
-    last_end = 0
-    for clip in track.clips:
+    for clip in clips:
         start, length = clip.start, clip.length
         if start < last_end:
             raise BrokenDocument(f"Two clips would overlap on the track “{track.name}”.")
@@ -67,7 +79,7 @@ def _check_clip(track: Track, clip: ClipBase, rate: Rate) -> None:
         raise BrokenDocument(f"The track “{track.name}” does not hold clips of that kind.")
     if isinstance(clip, GroupClip):
         for inner in clip.tracks:
-            _check_track(inner, rate)
+            _check_track(inner, inner.clips, 0, rate)
     before, after = clip.reach
     if before < 0 or after < 0:
         raise BrokenDocument(f"“{clip.name}” would go on after its source has ended.")

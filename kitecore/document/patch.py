@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from typing import Any
 
+from kitecore.document.changes import window
 from kitecore.document.document import Document
 from kitecore.document.model import Model
 
@@ -72,20 +73,19 @@ def _same_thing(a: Any, b: Any) -> bool:
 def _diff_lists(
     old: tuple[Any, ...], new: tuple[Any, ...], path: str, out: list[Operation]
 ) -> None:
-    shared = min(len(old), len(new))
-    head = 0
-    while head < shared and _same_thing(old[head], new[head]):
+    same = window(old, new)
+    shared, head, tail = min(len(old), len(new)), same.head, same.tail
+    while head + tail < shared and _same_thing(old[head], new[head]):
         head += 1
-    tail = 0
-    while tail < shared - head and _same_thing(old[-1 - tail], new[-1 - tail]):
+    while head + tail < shared and _same_thing(old[-1 - tail], new[-1 - tail]):
         tail += 1
     gone = range(len(old) - tail - 1, head - 1, -1)
     come = range(head, len(new) - tail)
     out += [{"op": "remove", "path": f"{path}/{index}"} for index in gone]
     out += [{"op": "add", "path": f"{path}/{index}", "value": _plain(new[index])} for index in come]
-    for index in range(head):
+    for index in range(same.head, head):
         _diff(old[index], new[index], f"{path}/{index}", out)
-    for back in range(tail, 0, -1):
+    for back in range(tail, same.tail, -1):
         _diff(old[-back], new[-back], f"{path}/{len(new) - back}", out)
 
 

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from pydantic import ValidationError
 
 from kitecore.document import ClipBase, Document, GroupClip, Track, all_clips
+from kitecore.document.changes import changed_clips, changed_tracks
 from kitecore.document.marker import MOST_MARKERS
 from kitecore.document.model import LONGEST
 from kitecore.document.track import MOST_CLIPS, MOST_TRACKS
@@ -28,13 +29,21 @@ def require_within(before: Document, after: Document) -> None:
         raise EditRefused(f"A project has at most {MOST_TRACKS} tracks.")
     if len(after.markers) > MOST_MARKERS:
         raise EditRefused(f"A timeline has at most {MOST_MARKERS} markers.")
-    tracks = {id(track) for track in before.tracks}
-    known = {clip.id: clip for clip in all_clips(before.tracks)}
-    for track in after.tracks:
-        if id(track) not in tracks:
-            _require_room(track)
-            for clip in _changed(track.clips, known):
-                _require_valid(clip)
+    for change in changed_tracks(before.tracks, after.tracks):
+        if change.after is not None:
+            _require_room(change.after)
+    gone, come = changed_clips(before.tracks, after.tracks)
+    known = {clip.id: clip for clip in _with_inner(gone)}
+    for clip in _changed(come, known):
+        _require_valid(clip)
+
+
+def _with_inner(clips: Iterable[ClipBase]) -> Iterator[ClipBase]:
+    """Clips, and those in groups among them."""
+    for clip in clips:
+        yield clip
+        if isinstance(clip, GroupClip):
+            yield from all_clips(clip.tracks)
 
 
 def _require_room(track: Track) -> None:
@@ -44,7 +53,7 @@ def _require_room(track: Track) -> None:
         raise EditRefused("That would be later than 48 hours, the longest there is.")
 
 
-def _changed(clips: tuple[ClipBase, ...], known: dict[str, ClipBase]) -> Iterator[ClipBase]:
+def _changed(clips: Iterable[ClipBase], known: dict[str, ClipBase]) -> Iterator[ClipBase]:
     """Clips with anything new in them but their start, those in groups included."""
     for clip in clips:
         old = known.get(clip.id)

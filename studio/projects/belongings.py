@@ -6,7 +6,8 @@ from collections.abc import Callable
 from typing import Final
 
 from kitecore import edits
-from kitecore.document import ClipBase, Document
+from kitecore.document import Document
+from kitecore.document.changes import changed_clips
 from kitecore.document.references import Kind, references
 from kitecore.errors import NotThere
 from studio.kit.models import may_use_fonts, may_use_looks
@@ -46,18 +47,7 @@ def changed(owner_id: int, document: Document, edit: edits.EditBase) -> Document
     """
     require_own(owner_id, edit)
     after = edits.apply(document, edit)
-    require_own(owner_id, *_fresh(document, after))
+    # The rest was checked when it came.
+    _, come = changed_clips(document.tracks, after.tracks)
+    require_own(owner_id, *come)
     return after
-
-
-def _fresh(before: Document, after: Document) -> list[ClipBase]:
-    """Clips that were not there before as they are now; the rest was checked when it came."""
-    tracks = {id(track) for track in before.tracks}
-    known = {id(clip) for track in before.tracks for clip in track.clips}
-    return [
-        clip
-        for track in after.tracks
-        if id(track) not in tracks
-        for clip in track.clips
-        if id(clip) not in known
-    ]

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Iterable
 
 from ninja import Schema
 
-from kitecore.document import Document, FrameRate, GroupClip, all_clips
+from kitecore.document import ClipBase, Document, FrameRate, GroupClip, all_clips
+from kitecore.document.changes import changed_clips
 
 
 class Facts(Schema):
@@ -25,11 +27,35 @@ UNKNOWN = Facts(width=0, height=0, rate=FrameRate(), length=0, uses={})
 
 def facts_of(document: Document) -> Facts:
     """The facts of a document; clips within groups count by themselves, groups do not."""
-    clips = (one for one in all_clips(document.tracks) if not isinstance(one, GroupClip))
+    return _facts(document, _uses(clip for track in document.tracks for clip in track.clips))
+
+
+def facts_after(before: Document, facts: Facts, after: Document) -> Facts:
+    """The facts of a document, from those of the one that it was made from."""
+    gone, come = changed_clips(before.tracks, after.tracks)
+    uses = Counter(facts.uses)
+    uses.subtract(_uses(gone))
+    uses.update(_uses(come))
+    return _facts(after, uses)
+
+
+def _facts(document: Document, uses: Counter[str]) -> Facts:
     return Facts(
         width=document.canvas.width,
         height=document.canvas.height,
         rate=document.rate,
         length=document.length,
-        uses=dict(Counter(media for clip in clips for media in clip.uses())),
+        uses={media: count for media, count in uses.items() if count},
     )
+
+
+def _uses(clips: Iterable[ClipBase]) -> Counter[str]:
+    """How often media are used by clips and by what lies in groups among them."""
+    uses: Counter[str] = Counter()
+    for clip in clips:
+        if isinstance(clip, GroupClip):
+            inner = (one for one in all_clips(clip.tracks) if not isinstance(one, GroupClip))
+            uses.update(media for one in inner for media in one.uses())
+        else:
+            uses.update(clip.uses())
+    return uses

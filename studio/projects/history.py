@@ -7,7 +7,6 @@ database writes through.
 from __future__ import annotations
 
 import json
-import zlib
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,16 +15,14 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitecore import edits
-from kitecore.document import Document, diff, dump, dumps, load, loads, made_by
+from kitecore.document import Document, diff, dump, load, made_by
 from kitecore.errors import BadInput, NotThere
 from kitecore.kept import Kept
 from studio.problems import Stale
 from studio.projects.belongings import changed
-from studio.projects.facts import UNKNOWN, Facts, facts_of
+from studio.projects.facts import UNKNOWN, Facts, facts_after, facts_of
 from studio.projects.models import Project, Revision
-
-SNAPSHOT_EVERY = 20
-"""Steps between two revisions that hold the whole document."""
+from studio.projects.snapshots import keep_soon, packed, unpacked
 
 _documents: Kept[Document] = Kept(32)
 """The last ones, by project and revision."""
@@ -57,7 +54,7 @@ def _rebuilt(revision: Revision) -> Document:
         patches.append(at.forward)
         assert at.parent is not None
         at = at.parent
-    document = loads(zlib.decompress(bytes(at.snapshot)))
+    document = unpacked(bytes(at.snapshot))
     if not patches:
         return document
     data = dump(document)
@@ -102,7 +99,7 @@ def start_project(owner: User, name: str, document: Document) -> Project:
         number=0,
         label="New project",
         facts=facts_of(document).model_dump(),
-        snapshot=_packed(document),
+        snapshot=packed(document),
     )
     project.head = first
     project.save()
@@ -134,15 +131,15 @@ def apply_edit(project: Project, based_on: int, edit: edits.EditBase) -> Step:
         label=edit.label()[:250],
         edit=json.loads(edit.model_dump_json()),
         seed=edit.seed,
-        facts=facts_of(after).model_dump(),
+        facts=facts_after(before, facts_at(head), after).model_dump(),
         forward=diff(before, after),
         back=diff(after, before),
-        snapshot=_packed(after) if number % SNAPSHOT_EVERY == 0 else None,
     )
     Revision.objects.filter(pk=head.pk).update(next=revision)
     _move_head(project, revision)
     # Not before: a number given out in a transaction that fails is given out again.
     transaction.on_commit(lambda: _documents.put((project.pk, revision.pk), after))
+    keep_soon(revision, after)
     return _step_of(head.pk, revision)
 
 
@@ -229,7 +226,3 @@ def _fresh(project: Project, based_on: int) -> Project:
 def _move_head(project: Project, revision: Revision) -> None:
     project.head = revision
     project.save(update_fields=["head", "changed_at"])
-
-
-def _packed(document: Document) -> bytes:
-    return zlib.compress(dumps(document).encode(), 1)

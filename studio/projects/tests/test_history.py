@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from django.test import TestCase
+from django.test import TestCase, TransactionTestCase
 
+from studio.projects import history
+from studio.projects.facts import facts_of
 from studio.tests.site import People
 
 
@@ -73,3 +75,25 @@ class HistoryTest(People, TestCase):
         self.project.refresh_from_db()
         body = {"based_on": self.project.head_id, "revision": foreign["revision"]}
         self.assertEqual(404, self.call("post", f"{path}/go", body).status_code)
+
+
+class SnapshotTest(People, TransactionTestCase):
+    def test_every_twentieth_is_kept_whole_after_its_answer_and_all_are_rebuilt(self) -> None:
+        for number in range(23):
+            self.edit(kind="place", clip=self.solid(f"s{number}"))
+        kept = self.project.revisions.exclude(snapshot=None).values_list("number", flat=True)
+        self.assertEqual([0, 20], sorted(kept))
+        for revision in self.project.revisions.all():
+            history._documents.clear()
+            rebuilt = history.document_at(revision)
+            self.assertEqual(revision.number, len(rebuilt.main.clips))
+            self.assertEqual(facts_of(rebuilt), history.facts_at(revision))
+
+    def test_facts_are_told_on_from_step_to_step(self) -> None:
+        for number in range(3):
+            self.edit(kind="place", clip=self.solid(f"s{number}"))
+        ids = [clip["id"] for clip in self.document()["tracks"][0]["clips"]]
+        self.edit(kind="group", clips=ids[:2], name="Two")
+        self.edit(kind="remove", clips=[ids[2]])
+        head = self.project.revisions.latest("number")
+        self.assertEqual(facts_of(history.document_at(head)), history.facts_at(head))
