@@ -10,12 +10,13 @@ import { lateBy } from '@/timeline/sync'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
 import type { useDrags } from '@/timeline/useDrags'
-import type { Shown } from '@/timeline/useDrawn'
+import type { Crowd, Shown } from '@/timeline/crowds'
 import { frameOf } from '@/time'
 
 defineProps<{
   track: Track
   clips: Shown[]
+  crowds: Crowd[]
   height: number
   headWidth: number
   zoom: number
@@ -63,6 +64,23 @@ function chooseJoin(clip: Clip) {
       <TrackHead :track="track" :height="height" />
     </div>
     <div class="lane" role="presentation">
+      <div
+        v-for="crowd in crowds"
+        :key="`crowd-${crowd.left}`"
+        class="crowd"
+        role="presentation"
+        data-crowd
+        :title="$t('timeline.timelineRow.comeCloser', crowd.count)"
+        :style="{
+          transform: `translateX(${crowd.left}px)`,
+          width: `${crowd.width}px`,
+          height: `${height - 5}px`,
+        }"
+      >
+        <span v-if="crowd.width > 160" class="label" aria-hidden="true">
+          {{ $t('timeline.timelineRow.comeCloser', crowd.count) }}
+        </span>
+      </div>
       <TimelineClip
         v-for="one in clips"
         :key="one.clip.id"
@@ -121,6 +139,29 @@ function chooseJoin(clip: Clip) {
   position: relative;
   flex: 1;
   margin-left: 12px;
+}
+.crowd {
+  position: absolute;
+  top: 2px;
+  left: 0;
+  border-radius: 8px 8px 2px 8px;
+  background: repeating-linear-gradient(90deg, #17141a59 0 1px, transparent 1px 4px), var(--video);
+  cursor: pointer;
+  touch-action: pan-x pan-y;
+}
+.sound .crowd {
+  background: repeating-linear-gradient(90deg, #17141a59 0 1px, transparent 1px 4px), var(--sound);
+}
+.crowd .label {
+  position: sticky;
+  left: 8px;
+  display: inline-block;
+  padding: 3px 8px;
+  font-size: 12px;
+  font-weight: 600;
+  white-space: nowrap;
+  text-shadow: 0 1px 3px #000;
+  pointer-events: none;
 }
 .off .lane {
   opacity: 0.4;

@@ -80,14 +80,26 @@ const tickAt = (clientX: number) =>
 
 const drags = useDrags(zoom, player, trackAt)
 const presses = usePresses(player, drags, tickAt, lanes)
-const { drawn, nearFrom, nearTo, labelAt } = useDrawn(rows, view, zoom, zooming, drags.draft)
-
 const roving = useRoving(rows, scroller, (clip) => {
   const { from, to } = view.value
   const px = toPx(startOf(clip), zoom.value)
   if (px < from || px > to - 40) scrollTo(Math.max(0, px - laneWidth.value * 0.2))
   onScroll()
 })
+
+/** What is in hand, as long as it is not too much, and what Tab comes to is never one of a crowd. */
+const MOST_SINGLE = 200
+const singles = computed(
+  () => new Set([...(hand.ids.length > MOST_SINGLE ? [] : hand.ids), roving.stop.value]),
+)
+const { drawn, nearFrom, nearTo, labelAt } = useDrawn(
+  rows,
+  view,
+  zoom,
+  zooming,
+  drags.draft,
+  (clip) => singles.value.has(clip.id ?? ''),
+)
 
 /** Pixels of the page at which the film begins. */
 const edgeOnPage = () =>
@@ -175,10 +187,11 @@ watch(playheadPx, (px) => {
           @focusout="roving.onBlur"
           @keydown="roving.go($event) || presses.onClipKey($event)"
         >
-          <template v-for="{ track, clips } in drawn" :key="track.id">
+          <template v-for="{ track, clips, crowds } in drawn" :key="track.id">
             <TimelineRow
               :track="track"
               :clips="clips"
+              :crowds="crowds"
               :height="HEIGHTS[track.kind]"
               :head-width="headWidth"
               :zoom="zoom"

@@ -1,14 +1,9 @@
 import { computed, type Ref } from 'vue'
 import type { Clip, Track } from '@/api/types'
-import { endOf, startOf, useProject } from '@/stores/project'
+import { startOf, useProject } from '@/stores/project'
+import { crowded, type Shown } from '@/timeline/crowds'
 import { firstEndingAfter, toPx, toTick } from '@/timeline/scale'
 import type { Draft } from '@/timeline/useDrags'
-
-export interface Shown {
-  clip: Clip
-  left: number
-  width: number
-}
 
 /** Which clips of each row are drawn, and where. */
 export function useDrawn(
@@ -17,6 +12,8 @@ export function useDrawn(
   zoom: Ref<number>,
   zooming: Ref<boolean>,
   dragged: Ref<Draft | null>,
+  /** Whether a clip is drawn by itself, however narrow it is. */
+  single: (clip: Clip) => boolean,
 ) {
   const project = useProject()
 
@@ -27,25 +24,24 @@ export function useDrawn(
   const nearTo = computed(() => Math.ceil(view.value.to / STEP) * STEP + margin.value)
 
   /** The clips of each row that are drawn, and where; a dragged one where it is dragged. */
-  const drawn = computed(() => rows.value.map((track) => ({ track, clips: shown(track) })))
+  const drawn = computed(() => rows.value.map((track) => ({ track, ...shown(track) })))
 
-  function shown(track: Track): Shown[] {
+  function shown(track: Track) {
     const draft = dragged.value
     const from = toTick(nearFrom.value, zoom.value)
     const to = toTick(nearTo.value, zoom.value)
-    const found: Shown[] = []
-    for (const clip of track.clips.slice(firstEndingAfter(track.clips, from))) {
-      const mine = draft?.id === clip.id ? draft : null
-      if (mine?.track && mine.track !== track.id) continue
-      const start = mine?.start ?? startOf(clip)
-      if (start > to && !mine) break
-      found.push(placed(clip, start, mine?.end ?? endOf(clip)))
+    const near: Clip[] = []
+    for (let at = firstEndingAfter(track.clips, from); at < track.clips.length; at++) {
+      const clip = track.clips[at]
+      if (!clip || startOf(clip) > to) break
+      if (clip.id !== draft?.id) near.push(clip)
     }
-    if (draft && draft.track === track.id && !found.some(({ clip }) => clip.id === draft.id)) {
-      const moved = project.findClip(draft.id)
-      if (moved) found.push(placed(moved.clip, draft.start, draft.end))
+    const { alone, crowds } = crowded(near, zoom.value, single)
+    const moved = draft && project.findClip(draft.id)
+    if (draft && moved && (draft.track ?? moved.track.id) === track.id) {
+      alone.push(placed(moved.clip, draft.start, draft.end))
     }
-    return found
+    return { clips: alone, crowds }
   }
 
   /** Where the name of a clip begins that lies across the left edge of what is seen. */

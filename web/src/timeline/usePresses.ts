@@ -4,6 +4,7 @@ import { useGrip } from '@/controls/useGrip'
 import { useHand } from '@/stores/hand'
 import { endOf, startOf, useProject } from '@/stores/project'
 import type { Drag, useDrags } from '@/timeline/useDrags'
+import { firstEndingAfter } from '@/timeline/scale'
 import { useInside } from '@/timeline/useInside'
 import { useLasso } from '@/timeline/useLasso'
 import { frameOf } from '@/time'
@@ -45,8 +46,17 @@ export function usePresses(
     return id ? project.findClip(id) : null
   }
 
+  /** The clip of a crowd that lies at a press. */
+  function inCrowd(event: PointerEvent): { clip: Clip; track: Track } | null {
+    const crowd = (event.target as HTMLElement).closest('[data-crowd]')
+    const id = crowd?.closest<HTMLElement>('[data-track]')?.dataset.track
+    const track = id && project.tracks.find((one) => one.id === id)
+    const clip = track && track.clips[firstEndingAfter(track.clips, tickAt(event.clientX))]
+    return clip ? { clip, track } : null
+  }
+
   function down(event: PointerEvent) {
-    const found = clipUnder(event.target)
+    const found = clipUnder(event.target) ?? inCrowd(event)
     const edge = (event.target as HTMLElement).dataset.edge as 'start' | 'end' | undefined
     const drag = found && drags.dragOf(found.clip, found.track, edge ?? null)
     grip.down(event, { clip: found?.clip ?? null, drag })
