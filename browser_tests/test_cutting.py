@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 from django.contrib.auth.models import User
@@ -10,7 +11,7 @@ from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
 from browser_tests.site import SiteTest
-from kitecore.document import Canvas, empty_document
+from kitecore.document import Canvas, SolidClip, empty_document
 from kitecore.edits.tests.strategies import edit
 from kitecore.media.tests.material import decoded_numbers
 from studio.projects import history
@@ -55,7 +56,7 @@ class CuttingTest(SiteTest):
         )
 
     def document(self) -> Any:
-        project = Project.objects.select_related("head").get()
+        project = Project.objects.select_related("head").get(pk=self.project.pk)
         return history.document_at(history.head_of(project))
 
     def until(self, condition: Any, what: str) -> None:
@@ -211,6 +212,36 @@ class CuttingTest(SiteTest):
         other.refresh_from_db()
         document = history.document_at(history.head_of(other))
         self.assertEqual(["first", "second"], [clip.name for clip in document.main.clips])
+
+    def test_clips_too_narrow_to_be_told_apart_are_one_until_one_comes_closer(self) -> None:
+        document = empty_document()
+        clips = tuple(
+            SolidClip(name=f"s{number}", start=number * SECOND, length=SECOND)
+            for number in range(3000)
+        )
+        document = document.with_track(document.main.with_clips(clips))
+        self.project = history.start_project(User.objects.get(), "Long", document)
+        browser = self.browser
+        browser.open(f"/projects/{self.project.id}/cut")
+        crowd = browser.find(".crowd")
+        self.assertIn("3000 clips", crowd.text)
+        self.assertLess(len(browser.driver.find_elements(By.CSS_SELECTOR, ".clip")), 3)
+        box = crowd.rect
+        ActionChains(browser.driver).move_to_element_with_offset(
+            crowd, round(box["width"] / 4), 0
+        ).click().perform()
+        told = browser.test("in-hand").text
+        number = int(re.search(r"s(\d+)", told).group(1))  # type: ignore[union-attr]
+        self.assertAlmostEqual(2250, number, delta=15)
+        self.key("d")
+        self.until(lambda d: len(d.main.clips) == 3001, "nothing was duplicated")
+        for _ in range(18):
+            browser.find('[aria-label="Zoom in"]').click()
+        browser.wait(
+            lambda: not browser.driver.find_elements(By.CSS_SELECTOR, ".crowd"),
+            what="they stay one",
+        )
+        self.assertGreater(len(browser.driver.find_elements(By.CSS_SELECTOR, ".clip")), 1)
 
     def test_voice_lies_where_it_was_spoken(self) -> None:
         self.browser.press("stage-gather")
