@@ -39,6 +39,7 @@ shots: setup
 api: $(STAMPS)/python $(STAMPS)/npm
 	$(PY) tools/api_schema.py > web/openapi.json
 	cd web && npx --no-install openapi-typescript openapi.json -o src/api/schema.d.ts
+	$(PY) -m tools.told
 
 setup: $(STAMPS)/system $(STAMPS)/python $(STAMPS)/npm web/dist/index.html
 

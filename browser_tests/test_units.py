@@ -7,6 +7,7 @@ import subprocess
 from pathlib import Path
 from unittest import TestCase
 
+from tools import told
 from tools.page_cases import CASES
 
 WEB = Path(__file__).resolve().parent.parent / "web"
@@ -23,6 +24,22 @@ class UnitTest(TestCase):
         )
         self.assertEqual(0, done.returncode, done.stdout[-4000:] + done.stderr[-2000:])
         self.assertIn("passed", done.stdout)
+
+
+class ToldTest(TestCase):
+    def test_all_that_the_server_may_tell_is_among_the_texts(self) -> None:
+        self.assertEqual(told.FILE.read_text(), told.content(), "run tools/told.py")
+
+    def test_what_is_put_in_is_left_open(self) -> None:
+        texts = told.templates()
+        for text in (
+            "A track has at most {0} clips.",
+            "The track “{0}” is locked.",
+            "Your project is unchanged.",
+            "Split",
+            "clear below",
+        ):
+            self.assertIn(text, texts)
 
 
 class CasesTest(TestCase):

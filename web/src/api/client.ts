@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from 'openapi-fetch'
-import { t } from '@/texts'
+import { t, tell } from '@/texts'
+import { toldIn } from '@/texts/told'
 import { reachable } from './reach'
 import type { components, paths } from './schema'
 
@@ -49,10 +50,13 @@ const withToken: Middleware = {
 export const client = createClient<paths>({ baseUrl: '' })
 client.use(withToken)
 
+/** An answer with what it tells in the person's language. */
+const inWords = <T>(answer: T): T => (tell ? toldIn(answer, tell) : answer)
+
 /** The error of an answer, in our own form whatever came. */
 export async function errorOf(response: Response): Promise<ServerError> {
   try {
-    const told = (await response.json()) as Partial<Problem>
+    const told = inWords((await response.json()) as Partial<Problem>)
     if (typeof told.message === 'string') {
       return new ServerError({ ...UNEXPECTED, ...told }, response.status)
     }
@@ -78,10 +82,10 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new ServerError(OFFLINE, 0)
   }
   if (answer.error !== undefined || !answer.response.ok) {
-    const told = answer.error as Partial<Problem> | undefined
+    const told = inWords(answer.error as Partial<Problem> | undefined)
     throw new ServerError({ ...UNEXPECTED, ...told }, answer.response.status, answer.error)
   }
-  return answer.data as T
+  return inWords(answer.data as T)
 }
 
 /** Bytes by a plain request (pictures and pieces, which the typed client does not carry). */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Fields for the parameters of a part, from what the core says of them. */
+import { asWords } from '@/texts'
 import { computed } from 'vue'
 import { changedAt, toggledKey, valueAt } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
@@ -68,7 +69,7 @@ function toggle(row: Row) {
       v-else-if="row.control.control === 'choice'"
       :name="row.label"
       :help="row.help"
-      :choices="(row.control.choices ?? []).map((id) => ({ id, name: id.replaceAll('_', ' ') }))"
+      :choices="(row.control.choices ?? []).map((id) => ({ id, name: asWords(id) }))"
       :taken="String(row.value)"
       @take="emit('set', { [row.control.name]: $event })"
     />

@@ -1,5 +1,5 @@
 import type { Control } from '@/stores/kit'
-import { t } from '@/texts'
+import { asWords, t } from '@/texts'
 
 /** One field: a parameter, or one of the two numbers of a point. */
 export interface Row {
@@ -50,6 +50,6 @@ export function rowOf(control: Control, now: unknown): Row[] {
 }
 
 function labelOf(control: Control): string {
-  const words = control.name.replaceAll('_', ' ')
+  const words = asWords(control.name)
   return words.charAt(0).toUpperCase() + words.slice(1)
 }

@@ -1,5 +1,5 @@
 import type { Clip } from '@/api/types'
-import { t } from '@/texts'
+import { asWords, t } from '@/texts'
 import { read, wholeOf } from './props'
 
 const KNOWN: Record<string, string> = {
@@ -45,6 +45,6 @@ export function nameOf(clip: Clip | null, path: string): string {
       words.push(part)
     }
   })
-  const text = words.join(' ').replaceAll('_', ' ')
+  const text = words.map(asWords).join(' ')
   return text.charAt(0).toUpperCase() + text.slice(1)
 }

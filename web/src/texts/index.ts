@@ -1,5 +1,6 @@
 import { createI18n } from 'vue-i18n'
 import { chosen, formOf } from './language'
+import { teller } from './told'
 
 type Texts = Record<string, Record<string, unknown>>
 
@@ -26,3 +27,13 @@ export const i18n = createI18n({
 
 /** A text by its key, for what is no template (there it is `$t`). */
 export const t = i18n.global.t
+
+const told = (of: string) => (messages[of]?.told ?? {}) as Record<string, string>
+/** A text of the server in the person's language. */
+export const tell = language === 'en' ? null : teller(told('en'), told(language))
+
+/** A name of the core, such as `clear_below`, as words. */
+export function asWords(name: string): string {
+  const words = name.replaceAll('_', ' ')
+  return tell?.(words) ?? words
+}
