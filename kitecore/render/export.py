@@ -28,6 +28,7 @@ from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, Quality, formats
 from kitecore.render.frame import render_planes
 from kitecore.render.pieces import frame_samples
+from kitecore.render.repeats import frames_of
 from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
 from kitecore.ticks import Span
@@ -109,7 +110,7 @@ def encode_piece(
     unfinished = path.with_suffix(".part")
     with av.open(str(unfinished), "w", format="mp4") as out:
         stream = _add_picture(out, document, settings, size)
-        drawn = ahead(draw(document, rate.start_of(number), size, sources) for number in piece)
+        drawn = ahead(frames_of(document, piece, size, sources, draw))
         with closing(drawn) as frames:
             for number, frame in zip(piece, frames, strict=True):
                 frame.pts, frame.time_base = number - piece.start, 1 / rate.fraction

@@ -19,6 +19,7 @@ from kitecore.arrays import Size
 from kitecore.document import Document
 from kitecore.media.soundcopy import SOUND_RATE
 from kitecore.render.frame import render_planes
+from kitecore.render.repeats import frames_of
 from kitecore.render.samples import render_samples, sample_at
 from kitecore.render.sources import Sources
 from kitecore.ticks import Rate
@@ -58,8 +59,9 @@ def picture_piece(document: Document, first: int, last: int, size: Size, sources
         stream.width, stream.height, stream.pix_fmt = *size, "yuv420p"
         stream.codec_context.time_base = stream.time_base = 1 / rate.fraction
         stream.codec_context.thread_count = 1
-        for number in range(first, last):
-            frame = render_planes(document, rate.start_of(number), size, sources)
+        numbers = range(first, last)
+        drawn = frames_of(document, numbers, size, sources, render_planes)
+        for number, frame in zip(numbers, drawn, strict=True):
             frame.pts, frame.time_base = number, 1 / rate.fraction
             frame.pict_type = _forced(number == first)
             out.mux(stream.encode(frame))
