@@ -16,6 +16,7 @@ from kitecore.media.info import Colours
 from kitecore.media.planes import Plane
 from kitecore.media.premultiply import premultiply
 from kitecore.media.rgb import factors_of, fill_rgb16, fill_rgba
+from kitecore.picture.blend import blends
 from kitecore.picture.composite import lay
 from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Layer, Rgba, moved, solid, turned
@@ -26,7 +27,6 @@ def warm() -> None:
     """Run every kernel once on a few pixels."""
     canvas = solid(32, 32, (0, 0, 0))
     picture = premultiply(np.full((16, 16, 4), 128, np.uint8))
-    # Whole rows and parts of rows are different memory layouts, compiled separately.
     lay(canvas, Layer(solid(32, 32, (9, 9, 9)), moved(0, 0)), 0.5)
     for layer in (
         Layer(picture, moved(4, 4)),
@@ -39,9 +39,8 @@ def warm() -> None:
     table.over(canvas)
     table.over_deep(np.zeros((4, 4, 3), np.uint16))
     mixed_by(canvas, canvas, np.zeros((32, 32), np.uint8))
-    for blend in ("multiply", "add", "hue", "colour_dodge", "holdout_luma"):
-        lay(canvas, Layer(solid(32, 32, (9, 9, 9)), moved(0, 0)), 0.5, blend)
-        lay(canvas, Layer(picture, moved(4, 4)), 0.5, blend)
+    for draw in blends.values():
+        draw(canvas.copy(), picture, 128)
     keyed(canvas, ChromaKey(), 1.0)
     for scope in (histogram, vectorscope, lambda pixels: waveform(pixels, 8)):
         scope(canvas)
