@@ -3,6 +3,7 @@ SHELL := /bin/bash
 PYTHON ?= python3
 PY := .venv/bin/python
 STAMPS := build
+KERNELS := $(shell grep -rl "@njit" kitecore --include=*.py 2>/dev/null)
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json
 
 .PHONY: demo test bench shots lint format web setup api serve clean
@@ -41,7 +42,7 @@ api: $(STAMPS)/python $(STAMPS)/npm
 	cd web && npx --no-install openapi-typescript openapi.json -o src/api/schema.d.ts
 	$(PY) -m tools.told
 
-setup: $(STAMPS)/system $(STAMPS)/python $(STAMPS)/npm web/dist/index.html
+setup: $(STAMPS)/system $(STAMPS)/python $(STAMPS)/npm $(STAMPS)/kernels web/dist/index.html
 
 web: web/dist/index.html
 
@@ -54,6 +55,10 @@ $(STAMPS)/python: requirements/lock.txt
 	@mkdir -p $(STAMPS)
 	test -x $(PY) || $(PYTHON) -m venv .venv
 	.venv/bin/pip install --quiet --require-hashes -r requirements/lock.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+	@touch $@
+
+$(STAMPS)/kernels: $(STAMPS)/system $(STAMPS)/python $(KERNELS)
+	$(PY) -m kitecore.render.compiled
 	@touch $@
 
 $(STAMPS)/npm: web/package-lock.json

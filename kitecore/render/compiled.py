@@ -1,0 +1,85 @@
+"""Compile every kernel there is, at set-up: nobody waits for one at work.
+
+What is compiled is kept on disk. Processes that draw load the common ones when they start (`warm`).
+"""
+
+from __future__ import annotations
+
+from typing import Final
+
+import numpy as np
+
+from kitecore.colour.looks import shipped
+from kitecore.colour.planes import DRAFT_CHROMA, bake_planes
+from kitecore.colour.scopes import shares
+from kitecore.colour.table import DRAFT, bake
+from kitecore.document import Canvas, Document, Grade, ShapeClip, SolidClip, empty_document
+from kitecore.document.grade import Light
+from kitecore.document.masks import EllipseMask
+from kitecore.document.transitions.wipe import Wipe
+from kitecore.document.warps import GridWarp, Pin, PinWarp
+from kitecore.errors import MediaMissing
+from kitecore.media.folder import MediaFolder
+from kitecore.picture.between import flows, moved_between
+from kitecore.picture.layer import solid
+from kitecore.picture.mixing import lay_over_deep
+from kitecore.render.frame import render
+from kitecore.render.sources import Sources
+from kitecore.render.warm import warm
+from kitecore.sound.stretch import followed
+from kitecore.sound.varispeed import interpolated
+from kitecore.ticks import TICKS_PER_SECOND
+
+_SIZE: Final = (48, 64)
+
+
+def compile_all() -> None:
+    """Run everything that has a kernel once, on a few pixels and samples."""
+    warm()
+    _film_drawn()
+    grade = Grade(light=Light(exposure=1))
+    planes = tuple(np.zeros((side, side), np.uint8) for side in (32, 16, 16))
+    bake_planes(grade, shipped, DRAFT_CHROMA).over(planes, planes, (32, 32))  # type: ignore[arg-type]
+    bake(grade, shipped, DRAFT).at(np.zeros((4, 3), np.float32))
+    picture = solid(64, 64, (9, 9, 9))
+    clear = np.zeros_like(picture)
+    shares(picture, np.ones((64, 64), np.bool_))
+    lay_over_deep(np.zeros((64, 64, 3), np.uint16), clear)
+    bake(grade, shipped, DRAFT).over(clear)
+    moved_between(picture, picture, 0.5, flows(picture, picture))
+    sound, places = np.zeros((9600, 2), np.float32), np.linspace(2000, 4000, 3000)
+    followed(sound, places)
+    interpolated(sound, places, np.ones_like(places))
+
+
+def _film_drawn() -> None:
+    def nothing(media: str) -> MediaFolder:
+        raise MediaMissing("There is no take of that name.")
+
+    film, sources = _film(), Sources(nothing)
+    for tick in (3 * TICKS_PER_SECOND // 4, 5 * TICKS_PER_SECOND // 4):
+        render(film, tick, _SIZE, sources)
+    sources.close()
+
+
+def _film() -> Document:
+    """Two colours that cross, and above them what is masked, and bent by pins and by a grid."""
+    second = TICKS_PER_SECOND
+    document = empty_document(Canvas(width=_SIZE[0] * 10, height=_SIZE[1] * 10))
+    wipe = Wipe(length=second)
+    below = (
+        SolidClip(length=second),
+        SolidClip(start=second, length=second, transition=wipe),
+    )
+    pins = PinWarp(pins=(Pin(rest=(0, -0.2), at=(0, -0.2)), Pin(rest=(0, 0.2), at=(0.1, 0.2))))
+    grid = GridWarp(columns=1, rows=1, points=((0.1, 0), (0, 0), (0, 0), (0, 0)))
+    above = (
+        ShapeClip(length=second, warp=pins),
+        ShapeClip(start=second, length=second, warp=grid, masks=(EllipseMask(id="m"),)),
+    )
+    main, picture = document.main.with_clips(below), document.tracks[1].with_clips(above)
+    return document.with_track(main).with_track(picture)
+
+
+if __name__ == "__main__":
+    compile_all()
