@@ -111,6 +111,7 @@ class GradingTest(GradingCase):
         browser.press("grade-looks")
         browser.press("look-two-papers")
         self.until(lambda: self.grade(1).lut.look == "two-papers", "no look")
+        self._page_knows()
         self.key("c", ctrlKey=True)
         self.take("flat")
         self._give_settings()
@@ -138,6 +139,12 @@ class GradingTest(GradingCase):
         ).click().perform()
         self.until(lambda: self.grade(1).balance.warmth > 30, "no balance")
         self.until(lambda: "now 0." in browser.test("distance").text, "no distance is told")
+
+    def _page_knows(self) -> None:
+        """Wait until the page has heard of the newest step: it is kept a moment before."""
+        number = history.head_of(Project.objects.select_related("head").get()).number
+        told = lambda: self.browser.find(".saved").text  # noqa: E731
+        self.until(lambda: told().endswith(f"step {number}"), "the page does not know")
 
     def _give_settings(self) -> None:
         browser = self.browser
