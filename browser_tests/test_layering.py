@@ -211,11 +211,22 @@ class LayeringTest(LayeringCase):
         body = browser.test("mask-body")
         ActionChains(browser.driver).drag_and_drop_by_offset(body, 60, 0).perform()
         self.until(lambda: self.found("pip").masks[0].centre[0] > 0.05, "the mask did not move")
+        for name, way, side in (("inner", (25, 0), "inwards"), ("soft", (0, 20), "outwards")):
+            soft = getattr(self.found("pip").masks[0], side)
+            grip = browser.test(f"mask-{name}")
+            ActionChains(browser.driver).drag_and_drop_by_offset(grip, *way).perform()
+            self.until(
+                lambda side=side, soft=soft: (
+                    getattr(self.found("pip").masks[0], side) > soft + 0.01
+                ),
+                f"not softer {side}",
+            )
         before = self.found("pip").masks[0]
         for name, key, changed in (
             ("mask-body", Keys.ARROW_UP, lambda now: now.centre[1] < before.centre[1]),
             ("mask-width", Keys.ARROW_RIGHT, lambda now: now.size[0] > before.size[0]),
             ("mask-turn", Keys.ARROW_RIGHT, lambda now: now.turn > before.turn),
+            ("mask-inner", Keys.ARROW_RIGHT, lambda now: now.inwards > before.inwards),
         ):
             browser.run("arguments[0].focus()", browser.test(name))
             ActionChains(browser.driver, duration=0).send_keys(key).perform()

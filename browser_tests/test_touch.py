@@ -84,6 +84,21 @@ class TouchTest(SiteTest):
         self.browser.wait(lambda: self._clip(0, 0).id == second)
         self.assertEqual(first, self._clip(0, 1).id)
 
+    def test_one_finger_goes_through_a_take_and_two_come_closer(self) -> None:
+        browser, strip = self.browser, '[data-test="mark-strip"]'
+        browser.open(f"/projects/{self.project.id}/gather")
+        browser.find("[data-take]").click()
+        now = lambda: int(browser.find(strip).get_attribute("aria-valuenow"))  # noqa: E731
+        browser.wait(lambda: now() == 0)
+        x, y = self.fingers.middle(strip)
+        self.fingers.drag(((x, y), (x + 100, y)))
+        browser.wait(lambda: now() == 3, what="a finger does not go through the take")
+        self.fingers.drag(((x - 15, y), (x - 60, y)), ((x + 15, y), (x + 60, y)))
+        browser.find(f"{strip}.closer")
+        self.fingers.drag(((x - 90, y), (x - 15, y)), ((x + 90, y), (x + 15, y)))
+        browser.wait(lambda: not browser.all(f"{strip}.closer"), what="it does not go back")
+        self.assert_clean_console()
+
     def test_two_tabs_do_not_hurt_each_other(self) -> None:
         other = Browser(self.live_server_url)
         self.addCleanup(other.close)

@@ -86,16 +86,20 @@ export function useTimeWindow(
     }
   }
 
+  /** What fingers pull from here on is meant from what is shown now. */
+  const hold = () => void (from = shown.value)
+  const pull = (fingers: Fingers) => show(pulled(from, fingers, room()))
+
   const { down } = usePinch({
-    begin: () => void (from = shown.value),
+    begin: hold,
     joins: () => true,
-    settle: () => void (from = shown.value),
-    move: (fingers) => show(pulled(from, fingers, room())),
+    settle: hold,
+    move: pull,
     drop: () => {},
     tap: ({ x }) => tap(x),
   })
 
-  return { shown, close, zoom, follow, wheel, down }
+  return { shown, close, zoom, follow, wheel, down, hold, pull }
 }
 
 export type TimeWindow = ReturnType<typeof useTimeWindow>

@@ -13,7 +13,7 @@ import { frameOfMask, maskShape, type MaskNow } from './masks'
 import type { Point } from './placing'
 import { usePlacing } from './usePlacing'
 
-type Grip = 'move' | 'width' | 'height' | 'turn' | 'soft'
+type Grip = 'move' | 'width' | 'height' | 'turn' | 'soft' | 'inner'
 
 const props = defineProps<{
   width: number
@@ -114,7 +114,8 @@ function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
   const turn = (mask.turn * Math.PI) / 180
   const away = { x: now.x - cx, y: now.y - cy }
   const along = Math.abs(away.x * Math.cos(turn) + away.y * Math.sin(turn))
-  const across = Math.abs(away.y * Math.cos(turn) - away.x * Math.sin(turn))
+  const down = away.y * Math.cos(turn) - away.x * Math.sin(turn)
+  const across = Math.abs(down)
   const [wide, high] = mask.size
   const { grow } = mask
   if (grip === 'move') return { centre: [round(cx + now.x - from.x), round(cy + now.y - from.y)] }
@@ -124,8 +125,11 @@ function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
     const angle = (Math.atan2(away.x, -away.y) * 180) / Math.PI
     return { turn: Math.round(angle * 2) / 2 }
   }
-  const edge = (mask.kind === 'edge' ? 0 : high) + grow
-  return { outwards: round(Math.min(0.6, Math.max(0, across - edge))) }
+  const soft = (by: number) => round(Math.min(0.6, Math.max(0, by)))
+  if (grip === 'inner') {
+    return { inwards: soft(mask.kind === 'edge' ? grow - down : wide + grow - along) }
+  }
+  return { outwards: soft(across - (mask.kind === 'edge' ? 0 : high) - grow) }
 }
 
 const NAMES: Record<Grip, string> = {
@@ -134,6 +138,7 @@ const NAMES: Record<Grip, string> = {
   height: t('picture.maskHandles.halfHeight'),
   turn: t('picture.maskHandles.turn'),
   soft: t('picture.maskHandles.softnessOutwards'),
+  inner: t('picture.maskHandles.softnessInwards'),
 }
 
 /** What a grip changes, as it is: lengths in heights of the picture. */
@@ -146,6 +151,7 @@ function told(grip: Grip, index: number): string {
     height: () => String(mask.size[1]),
     turn: () => `${mask.turn}°`,
     soft: () => String(mask.outwards),
+    inner: () => String(mask.inwards),
   }
   return values[grip]()
 }
@@ -173,6 +179,7 @@ function step(): Step {
   >
     <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === taken }">
       <path class="soft" :d="shape.soft" />
+      <path v-if="shape.inner" class="soft" :d="shape.inner" />
       <path
         class="body"
         :d="shape.body"
@@ -259,7 +266,8 @@ function step(): Step {
   stroke-width: 2;
   pointer-events: none;
 }
-.knob.soft {
+.knob.soft,
+.knob.inner {
   fill: #161616;
   stroke: #fff;
   opacity: 1;

@@ -38,8 +38,17 @@ describe('masks on the picture', () => {
     expect(width).toMatchObject(there)
     expect(maskShape({ ...mask, kind: 'edge' }, frame).grips.map((one) => one.id)).toEqual([
       'soft',
+      'inner',
       'turn',
     ])
+    const inner = grips.find((one) => one.id === 'inner')
+    expect(inner).toMatchObject(frame.to({ x: 0.1 - 0.1 + 0.025, y: 0 }))
+    const softer = maskShape({ ...mask, inwards: 0.06 }, frame)
+    expect(softer.grips.find((one) => one.id === 'inner')).toMatchObject(
+      frame.to({ x: 0.1 - 0.1 + 0.06, y: 0 }),
+    )
+    expect(softer.inner).not.toBe('')
+    expect(maskShape(mask, frame).inner).toBe('')
   })
 })
 

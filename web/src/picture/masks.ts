@@ -19,7 +19,7 @@ export interface Frame {
 }
 
 export interface Grip {
-  id: 'width' | 'height' | 'turn' | 'soft'
+  id: 'width' | 'height' | 'turn' | 'soft' | 'inner'
   x: number
   y: number
 }
@@ -47,15 +47,17 @@ export function frameOfMask(corners: Point[], aspect: number, scale: number): Fr
 }
 
 const FAR = 3
+/** How far from the edge a grip of softness is at least. */
+const LEAST = 0.025
 
 /**
- * What is drawn of a mask: its outline, where its softness ends, and where to take it. Paths and
+ * What is drawn of a mask: its outline, where its softness ends on both sides, and where to take it. Paths and
  * brush strokes are drawn and taken by their own handles.
  */
 export function maskShape(
   mask: MaskNow,
   frame: Frame,
-): { body: string; soft: string; grips: Grip[] } {
+): { body: string; soft: string; inner: string; grips: Grip[] } {
   const turn = (mask.turn * Math.PI) / 180
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)]
   const place = (x: number, y: number) =>
@@ -65,24 +67,32 @@ export function maskShape(
     })
   const path = (points: Point[], closed = true) =>
     `M${points.map(({ x, y }) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}${closed ? 'Z' : ''}`
-  if (mask.kind === 'path' || mask.kind === 'brush') return { body: '', soft: '', grips: [] }
+  if (mask.kind === 'path' || mask.kind === 'brush') {
+    return { body: '', soft: '', inner: '', grips: [] }
+  }
   const outline = (grown: number) =>
     path(
       outlineOf(mask, grown).map(([x, y]) => place(x, y)),
       mask.kind !== 'edge',
     )
-  const { grow, outwards } = mask
+  const { grow, inwards, outwards } = mask
   const [wide, high] = [mask.size[0] + grow, mask.size[1] + grow]
   const top = mask.kind === 'edge' ? grow : high
   const stalk = mask.kind === 'edge' ? 0.14 - grow : high + 0.07
+  const inside = Math.max(inwards, LEAST)
   const grips: Grip[] = [
-    { id: 'soft', ...place(mask.kind === 'edge' ? 0.12 : 0, top + Math.max(outwards, 0.025)) },
+    { id: 'soft', ...place(mask.kind === 'edge' ? 0.12 : 0, top + Math.max(outwards, LEAST)) },
+    {
+      id: 'inner',
+      ...(mask.kind === 'edge' ? place(-0.12, grow - inside) : place(inside - wide, 0)),
+    },
     { id: 'turn', ...place(0, -stalk) },
   ]
   if (mask.kind !== 'edge') {
     grips.unshift({ id: 'width', ...place(wide, 0) }, { id: 'height', ...place(0, -high) })
   }
-  return { body: outline(grow), soft: outline(grow + outwards), grips }
+  const inner = inwards ? outline(grow - inwards) : ''
+  return { body: outline(grow), soft: outline(grow + outwards), inner, grips }
 }
 
 /**

@@ -9,24 +9,44 @@ const strips = new Map<string, HTMLImageElement>()
 const peaks = new Map<string, Int8Array | null>()
 const PEAKS_A_SECOND = 100
 
+/** Those who draw anew once something is loaded: several clips may show one take. */
+const waiting = new Map<string, Set<() => void>>()
+
+function awaits(name: string, redraw: () => void) {
+  waiting.set(name, (waiting.get(name) ?? new Set()).add(redraw))
+}
+
+function arrived(name: string) {
+  const all = waiting.get(name)
+  waiting.delete(name)
+  all?.forEach((redraw) => redraw())
+}
+
 function stripOf(take: Take, redraw: () => void): HTMLImageElement | null {
+  const name = `strip ${take.id}`
   const known = strips.get(take.id)
-  if (known) return known.complete && known.naturalWidth ? known : null
+  if (known?.complete && known.naturalWidth) return known
+  awaits(name, redraw)
+  if (known) return null
   const image = new Image()
-  image.onload = redraw
+  image.onload = () => arrived(name)
+  image.onerror = () => strips.delete(take.id)
   image.src = fileUrl(take, 'strip.jpg')
   strips.set(take.id, image)
   return null
 }
 
 function peaksOf(take: Take, redraw: () => void): Int8Array | null {
+  const name = `peaks ${take.id}`
   const known = peaks.get(take.id)
-  if (known !== undefined) return known
+  if (known) return known
+  awaits(name, redraw)
+  if (known === null) return null
   peaks.set(take.id, null)
   needBytes(fileUrl(take, 'peaks.i8'))
     .then((bytes) => {
       peaks.set(take.id, new Int8Array(bytes))
-      redraw()
+      arrived(name)
     })
     .catch(() => peaks.delete(take.id))
   return null

@@ -5,6 +5,7 @@ import { computed, ref, watch, watchEffect } from 'vue'
 import { TICKS_PER_SECOND, type Clip, type Take } from '@/api/types'
 import TimeZoom from '@/controls/TimeZoom.vue'
 import { useGrip } from '@/controls/useGrip'
+import { usePinch } from '@/controls/usePinch'
 import { useTimeWindow } from '@/controls/useTimeWindow'
 import { drawFace } from '@/timeline/faces'
 
@@ -54,24 +55,43 @@ function draw() {
   drawFace(canvas.value, clip, props.take, seen, draw)
 }
 
-function tickOf(event: PointerEvent): number {
+function tickAt(x: number): number {
   const box = strip.value?.getBoundingClientRect()
   if (!box) return 0
   const { low, high } = shown.value
-  const at = low + ((event.clientX - box.left) / box.width) * (high - low)
+  const at = low + ((x - box.left) / box.width) * (high - low)
   return Math.round(Math.min(Math.max(at, 0), props.length))
 }
+const seekTo = (x: number) => emit('seek', Math.min(tickAt(x), props.length - 1))
 
-const grip = useGrip<'from' | 'to' | 'at'>({
+/** One finger goes through the take, two come closer. */
+const fingers = usePinch({
+  begin: time.hold,
+  joins: () => true,
+  settle: time.hold,
+  move(all) {
+    const [one, other] = all.now
+    if (other) time.pull(all)
+    else if (one) seekTo(one.x)
+  },
+  drop: () => {},
+})
+
+function press(event: PointerEvent) {
+  if (event.isPrimary) seekTo(event.clientX)
+  fingers.down(event)
+}
+
+const grip = useGrip<'from' | 'to'>({
   slop: 0,
   move({ event }, what) {
-    const tick = tickOf(event)
+    const tick = tickAt(event.clientX)
     const least = TICKS_PER_SECOND / 30
     if (what === 'from')
       dragged.value = { ...span.value, from: Math.min(tick, span.value.to - least) }
     if (what === 'to')
       dragged.value = { ...span.value, to: Math.max(tick, span.value.from + least) }
-    emit('seek', Math.min(tick, props.length - 1))
+    seekTo(event.clientX)
   },
   drop() {
     if (dragged.value) emit('mark', Math.round(dragged.value.from), Math.round(dragged.value.to))
@@ -94,7 +114,7 @@ const grip = useGrip<'from' | 'to' | 'at'>({
       :aria-valuemax="Math.round(length / TICKS_PER_SECOND)"
       :aria-valuenow="Math.round(at / TICKS_PER_SECOND)"
       data-test="mark-strip"
-      @pointerdown.prevent="grip.down($event, 'at')"
+      @pointerdown.prevent="press"
       @dragstart.prevent
       @wheel="time.wheel"
       @keydown.left.stop.prevent="emit('seek', at - TICKS_PER_SECOND / 30)"
