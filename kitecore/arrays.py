@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -10,3 +12,14 @@ Size = tuple[int, int]
 
 Coverage = NDArray[np.uint8]
 """How much of each pixel is meant, 0..255; shape (height, width)."""
+
+Box = tuple[int, int, int, int]
+"""Left, top, right and bottom of a part of a picture, in whole pixels; the last two lie outside."""
+
+
+def box_of(there: NDArray[Any]) -> Box | None:
+    """The box of all that is not 0, or true, of an array of shape (height, width); None if nothing is."""
+    rows, columns = np.flatnonzero(there.any(axis=1)), np.flatnonzero(there.any(axis=0))
+    if not len(rows):
+        return None
+    return int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1

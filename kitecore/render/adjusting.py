@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from kitecore.arrays import Coverage
+from kitecore.arrays import Box, Coverage, box_of
 from kitecore.document import AdjustmentClip
 from kitecore.motion import still_at
 from kitecore.motion.posing import opacity_at, pose_at
@@ -21,9 +21,6 @@ from kitecore.render.placing import land
 from kitecore.render.stage import Stage
 
 _NEAR = 1e-6
-
-Box = tuple[int, int, int, int]
-"""Left, top, right and bottom of a part of the canvas, in whole pixels."""
 
 
 def adjust(
@@ -54,14 +51,6 @@ def adjust(
         mix_in(canvas, changed, mask, corner)
     else:
         lay(canvas, Layer(masked(changed, mask), moved(*corner)), 1.0, clip.blend)
-
-
-def box_of(area: Coverage) -> Box | None:
-    """Left, top, right and bottom of what is not 0; None if nothing is."""
-    rows, columns = np.flatnonzero(area.any(axis=1)), np.flatnonzero(area.any(axis=0))
-    if not len(rows):
-        return None
-    return int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1
 
 
 def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:

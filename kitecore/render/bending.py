@@ -7,6 +7,7 @@ from typing import Any, Final
 
 import numpy as np
 
+from kitecore.arrays import box_of
 from kitecore.document import Pictured
 from kitecore.document.warps import Area, GridWarp, PinWarp
 from kitecore.kept import Kept
@@ -75,13 +76,13 @@ def bending(layer: Layer, clip: Pictured, moment: int, aspect: float) -> Bent | 
 def seen_of(layer: Layer) -> Area | None:
     """Left, top, right and bottom of what is seen of a layer, in its heights from its middle."""
     alpha = np.asarray(layer.pixels[..., 3])
-    rows, columns = (np.flatnonzero((alpha > _SEEN).any(axis=axis)) for axis in (1, 0))
-    if not len(rows):
+    box = box_of(alpha > _SEEN)
+    if box is None:
         return None
     high, wide = alpha.shape
-    left, right = ((at - wide / 2) / high for at in (columns[0], columns[-1] + 1))
-    top, bottom = (at / high - 0.5 for at in (rows[0], rows[-1] + 1))
-    return float(left), float(top), float(right), float(bottom)
+    left, right = ((at - wide / 2) / high for at in box[::2])
+    top, bottom = (at / high - 0.5 for at in box[1::2])
+    return left, top, right, bottom
 
 
 def pins_at(warp: PinWarp, moment: int) -> Points:

@@ -7,6 +7,7 @@ from typing import Final
 
 import numpy as np
 
+from kitecore.arrays import Box, box_of
 from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.render.stage import Stage
 
@@ -37,16 +38,16 @@ def trimmed(layer: Layer, stage: Stage) -> Layer:
     return replace(layer, pixels=pixels, matrix=layer.matrix @ moved(left, top), constant=None)
 
 
-def _seen(pixels: Rgba) -> tuple[int, int, int, int]:
-    """Left, top, right and bottom of what is not clear, and a little more; a pixel at least."""
-    height, width = pixels.shape[:2]
-    alpha = pixels[..., 3]
-    rows, columns = np.flatnonzero(alpha.any(axis=1)), np.flatnonzero(alpha.any(axis=0))
-    if not len(rows):
+def _seen(pixels: Rgba) -> Box:
+    """The box of what is not clear, and a little more; a pixel at least."""
+    box = box_of(pixels[..., 3])
+    if box is None:
         return 0, 0, 1, 1
+    height, width = pixels.shape[:2]
+    left, top, right, bottom = box
     return (
-        max(int(columns[0]) - _BORDER, 0),
-        max(int(rows[0]) - _BORDER, 0),
-        min(int(columns[-1]) + 1 + _BORDER, width),
-        min(int(rows[-1]) + 1 + _BORDER, height),
+        max(left - _BORDER, 0),
+        max(top - _BORDER, 0),
+        min(right + _BORDER, width),
+        min(bottom + _BORDER, height),
     )

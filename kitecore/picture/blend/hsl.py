@@ -6,7 +6,7 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from kitecore.picture.blend._base import Packed, register
+from kitecore.picture.blend._base import Packed, byte_of, register, unit_of
 
 
 @njit(inline="always")
@@ -48,11 +48,11 @@ def _with_sat(rgb, sat):
 @njit(inline="always")
 def _channels(p):
     """Red, green and blue of a pixel, premultiplied, 0 to 1."""
-    byte, unit = np.uint32(255), np.float32(1 / 255)
+    byte = np.uint32(255)
     return (
-        np.float32(np.int32(p & byte)) * unit,
-        np.float32(np.int32((p >> np.uint32(8)) & byte)) * unit,
-        np.float32(np.int32((p >> np.uint32(16)) & byte)) * unit,
+        unit_of(p & byte),
+        unit_of((p >> np.uint32(8)) & byte),
+        unit_of((p >> np.uint32(16)) & byte),
     )
 
 
@@ -60,11 +60,6 @@ def _channels(p):
 def _straight(rgb, alpha):
     turn = np.float32(1) / alpha if alpha > np.float32(0) else np.float32(0)
     return rgb[0] * turn, rgb[1] * turn, rgb[2] * turn
-
-
-@njit(inline="always")
-def _byte(share):
-    return np.uint32(np.int32(share * np.float32(255) + np.float32(0.5)))
 
 
 @njit(inline="always", error_model="numpy")
@@ -76,16 +71,15 @@ def _mix_colours(below, above, left, top, level, change):
         line, own = below[top + y, left : left + columns], above[y, :]
         for x in range(columns):
             p, q = own[x], line[x]
-            sa = np.float32(np.int32(p >> np.uint32(24))) * unit
-            da = np.float32(np.int32(q >> np.uint32(24))) * unit
+            sa, da = unit_of(p >> np.uint32(24)), unit_of(q >> np.uint32(24))
             s, d = _straight(_channels(p), sa), _straight(_channels(q), da)
             mixed = change(s, d)
             sa = sa * (np.float32(level) * unit)
             alone, both, rest = sa * (one - da), sa * da, (one - sa) * da
-            r = _byte(alone * s[0] + both * mixed[0] + rest * d[0])
-            g = _byte(alone * s[1] + both * mixed[1] + rest * d[1])
-            b = _byte(alone * s[2] + both * mixed[2] + rest * d[2])
-            a = _byte(sa + da - both)
+            r = byte_of(alone * s[0] + both * mixed[0] + rest * d[0])
+            g = byte_of(alone * s[1] + both * mixed[1] + rest * d[1])
+            b = byte_of(alone * s[2] + both * mixed[2] + rest * d[2])
+            a = byte_of(sa + da - both)
             low = np.uint32(r | np.uint32(g << np.uint32(8)))
             line[x] = np.uint32(low | np.uint32(b << np.uint32(16)) | np.uint32(a << np.uint32(24)))
 

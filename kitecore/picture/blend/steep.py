@@ -9,33 +9,23 @@ from __future__ import annotations
 import numpy as np
 from numba import njit
 
-from kitecore.picture.blend._base import Packed, mix_channels, register
-
-
-@njit(inline="always")
-def _unit(byte):
-    return np.float32(np.int32(byte)) * np.float32(1 / 255)
-
-
-@njit(inline="always")
-def _byte(share):
-    return np.uint32(np.int32(share * np.float32(255) + np.float32(0.5)))
+from kitecore.picture.blend._base import Packed, byte_of, mix_channels, register, unit_of
 
 
 @njit(error_model="numpy")
 def _dodge(s, d, sa, da):
-    s, d, sa, da = _unit(s), _unit(d), _unit(sa), _unit(da)
+    s, d, sa, da = unit_of(s), unit_of(d), unit_of(sa), unit_of(da)
     one, zero = np.float32(1), np.float32(0)
     lit = da if s >= sa else min(da, d * sa / (sa - s))
-    return _byte(s * (one - da) + d * (one - sa) + (sa * lit if d > zero else zero))
+    return byte_of(s * (one - da) + d * (one - sa) + (sa * lit if d > zero else zero))
 
 
 @njit(error_model="numpy")
 def _burn(s, d, sa, da):
-    s, d, sa, da = _unit(s), _unit(d), _unit(sa), _unit(da)
+    s, d, sa, da = unit_of(s), unit_of(d), unit_of(sa), unit_of(da)
     one, zero = np.float32(1), np.float32(0)
     dark = zero if s <= zero else da - min(da, (da - d) * sa / s)
-    return _byte(s * (one - da) + d * (one - sa) + sa * (da if d >= da else dark))
+    return byte_of(s * (one - da) + d * (one - sa) + sa * (da if d >= da else dark))
 
 
 @njit(cache=True, nogil=True, error_model="numpy")

@@ -69,7 +69,8 @@ def _box(calm: NDArray[np.uint8], least: float, key: ChromaKey, density: float) 
     """
     reach = (abs(number(key.shrink)) + 3 * number(key.soften)) * density
     margin = round(max(_MARGIN, reach))
-    return tuple(_span(calm.max(axis=axis), least, margin) for axis in (1, 0))  # type: ignore[return-value]
+    rows, columns = calm.max(axis=1), calm.max(axis=0)
+    return _span(rows, least, margin), _span(columns, least, margin)
 
 
 def _span(most: NDArray[Any], least: float, margin: int) -> slice:

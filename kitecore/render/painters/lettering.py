@@ -7,7 +7,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from kitecore.arrays import Size
+from kitecore.arrays import Size, box_of
 from kitecore.document import TextClip
 from kitecore.document.moves import Entrance
 from kitecore.motion.entrances import away_of, come
@@ -104,12 +104,11 @@ def draw_coming(
 
 def _trimmed(picture: Rgba) -> tuple[Rgba, tuple[int, int]] | None:
     """The part in which something is drawn, and its corner."""
-    rows = np.flatnonzero(picture[..., 3].any(axis=1))
-    columns = np.flatnonzero(picture[..., 3].any(axis=0))
-    if not len(rows):
+    box = box_of(picture[..., 3])
+    if box is None:
         return None
-    top, bottom, left, right = rows[0], rows[-1] + 1, columns[0], columns[-1] + 1
-    return np.ascontiguousarray(picture[top:bottom, left:right]), (int(left), int(top))
+    left, top, right, bottom = box
+    return np.ascontiguousarray(picture[top:bottom, left:right]), (left, top)
 
 
 def _placed(pixels: Rgba, x: float, y: float, away: Away, scale: Any) -> Matrix:

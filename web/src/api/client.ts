@@ -1,6 +1,5 @@
 import createClient, { type Middleware } from 'openapi-fetch'
-import { t, tell } from '@/texts'
-import { toldIn } from '@/texts/told'
+import { inLanguage, t } from '@/texts'
 import { reachable } from './reach'
 import type { components, paths } from './schema'
 
@@ -50,13 +49,10 @@ const withToken: Middleware = {
 export const client = createClient<paths>({ baseUrl: '' })
 client.use(withToken)
 
-/** An answer with what it tells in the person's language. */
-const inWords = <T>(answer: T): T => (tell ? toldIn(answer, tell) : answer)
-
 /** The error of an answer, in our own form whatever came. */
 export async function errorOf(response: Response): Promise<ServerError> {
   try {
-    const told = inWords((await response.json()) as Partial<Problem>)
+    const told = inLanguage((await response.json()) as Partial<Problem>)
     if (typeof told.message === 'string') {
       return new ServerError({ ...UNEXPECTED, ...told }, response.status)
     }
@@ -82,10 +78,10 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
     throw new ServerError(OFFLINE, 0)
   }
   if (answer.error !== undefined || !answer.response.ok) {
-    const told = inWords(answer.error as Partial<Problem> | undefined)
+    const told = inLanguage(answer.error as Partial<Problem> | undefined)
     throw new ServerError({ ...UNEXPECTED, ...told }, answer.response.status, answer.error)
   }
-  return inWords(answer.data as T)
+  return inLanguage(answer.data as T)
 }
 
 /** Bytes by a plain request (pictures and pieces, which the typed client does not carry). */

@@ -1,5 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref } from 'vue'
+import { inLanguage } from '@/texts'
+import { DESCRIBED } from '@/texts/told'
 import { client, csrfToken, errorOf, need, type Schemas } from '@/api/client'
 
 export type Look = Schemas['LookOut']
@@ -31,9 +33,9 @@ export const useKit = defineStore('kit', () => {
       move.value ?? need(client.GET('/api/kit/move')),
       refresh(),
     ])
-    grade.value = controls
-    layer.value = parts
-    move.value = moves
+    grade.value = inLanguage(controls, DESCRIBED)
+    layer.value = inLanguage(parts, DESCRIBED)
+    move.value = inLanguage(moves, DESCRIBED)
   }
 
   const kept = (kind: PresetKind) =>

@@ -1,6 +1,6 @@
 import { createI18n } from 'vue-i18n'
 import { chosen, formOf } from './language'
-import { teller } from './told'
+import { teller, toldIn } from './told'
 
 type Texts = Record<string, Record<string, unknown>>
 
@@ -29,8 +29,13 @@ export const i18n = createI18n({
 export const t = i18n.global.t
 
 const told = (of: string) => (messages[of]?.told ?? {}) as Record<string, string>
-/** A text of the server in the person's language. */
-export const tell = language === 'en' ? null : teller(told('en'), told(language))
+/** A text of the server in the person's language; null where that is the server's own. */
+const tell = language === 'en' ? null : teller(told('en'), told(language))
+
+/** An answer of the server with its words in the person's language (see `toldIn`). */
+export function inLanguage<T>(answer: T, words?: string[]): T {
+  return tell ? toldIn(answer, tell, words) : answer
+}
 
 /** A name of the core, such as `clear_below`, as words. */
 export function asWords(name: string): string {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import told from './en/told.json'
-import { teller, toldIn } from './told'
+import { DESCRIBED, teller, toldIn } from './told'
 
 const FROM = {
   full: 'A track has at most {0} clips.',
@@ -36,16 +36,19 @@ describe('what the server tells', () => {
   it('is found in whole answers, and what people made is left alone', () => {
     const answer = {
       message: 'The track “A” is locked.',
-      clips: [{ name: 'sound', help: 'sound' }],
-      document: { title: 'sound' },
+      clips: [{ name: 'sound', title: 'sound', help: 'sound' }],
+      document: { help: 'sound' },
       count: 3,
     }
     expect(toldIn(answer, tell)).toEqual({
       message: '„A“ ist gesperrt.',
-      clips: [{ name: 'sound', help: 'Ton' }],
-      document: { title: 'sound' },
+      clips: [{ name: 'sound', title: 'sound', help: 'Ton' }],
+      document: { help: 'sound' },
       count: 3,
     })
+    expect(toldIn(answer.clips, tell, DESCRIBED)).toEqual([
+      { name: 'sound', title: 'Ton', help: 'Ton' },
+    ])
   })
 
   it('finds each of its own templates, filled in', () => {

@@ -39,17 +39,20 @@ function patternOf(template: string): RegExp {
 }
 
 /** Fields of answers that are words for people. What a person named is in none of them. */
-const WORDS = new Set(['message', 'safe', 'todo', 'title', 'help', 'label'])
+const WORDS = ['message', 'safe', 'todo', 'help', 'label']
+/** Besides, in what describes parameters: elsewhere a title is one that a person gave. */
+export const DESCRIBED = [...WORDS, 'title']
 /** Fields in which there is only what people made, and much of it. */
 const MADE = new Set(['document', 'patch'])
 
 /** An answer with its words told by `tell`; the same object where there are none. */
-export function toldIn<T>(data: T, tell: (text: string) => string): T {
-  if (Array.isArray(data)) return data.map((one) => toldIn(one, tell)) as T
+export function toldIn<T>(data: T, tell: (text: string) => string, words = WORDS): T {
+  if (Array.isArray(data)) return data.map((one) => toldIn(one, tell, words)) as T
   if (typeof data !== 'object' || data === null) return data
   const entries = Object.entries(data).map(([key, value]) => {
     if (MADE.has(key)) return [key, value]
-    return [key, typeof value === 'string' && WORDS.has(key) ? tell(value) : toldIn(value, tell)]
+    const said = typeof value === 'string' && words.includes(key)
+    return [key, said ? tell(value) : toldIn(value, tell, words)]
   })
   return Object.fromEntries(entries) as T
 }

@@ -16,8 +16,8 @@ export interface Crowd {
   count: number
 }
 
-/** Pixels: narrower clips are drawn with their neighbours as one. */
-const NARROW = 3
+/** Pixels: narrower clips are drawn with their neighbours as one, by themselves as wide as this. */
+export const NARROW = 3
 /** Pixels between two clips from which on they are not one crowd. */
 const APART = 2
 

@@ -1,7 +1,7 @@
 import { computed, type Ref } from 'vue'
 import type { Clip, Track } from '@/api/types'
 import { startOf, useProject } from '@/stores/project'
-import { crowded, type Shown } from '@/timeline/crowds'
+import { crowded, NARROW, type Shown } from '@/timeline/crowds'
 import { firstEndingAfter, toPx, toTick } from '@/timeline/scale'
 import type { Draft } from '@/timeline/useDrags'
 
@@ -52,7 +52,7 @@ export function useDrawn(
 
   function placed(clip: Clip, start: number, end: number): Shown {
     const left = toPx(start, zoom.value)
-    return { clip, left, width: Math.max(3, toPx(end, zoom.value) - left) }
+    return { clip, left, width: Math.max(NARROW, toPx(end, zoom.value) - left) }
   }
 
   return { nearFrom, nearTo, drawn, labelAt }
