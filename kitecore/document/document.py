@@ -12,11 +12,12 @@ from kitecore.document.clips.group import GroupClip
 from kitecore.document.marker import MOST_MARKERS, Marker
 from kitecore.document.model import Model
 from kitecore.document.properties import Hex
+from kitecore.document.strips import FilmStrip, Strip
 from kitecore.document.track import MOST_TRACKS, Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/8"
+SCHEMA = "velvet-kite/9"
 Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
 
 
@@ -51,11 +52,12 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/8"] = Field(default="velvet-kite/8", alias="schema")
+    schema_: Literal["velvet-kite/9"] = Field(default="velvet-kite/9", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = Field(default=(), max_length=MOST_TRACKS)
     markers: tuple[Marker, ...] = Field(default=(), max_length=MOST_MARKERS)
+    strip: FilmStrip = FilmStrip()
 
     @property
     def length(self) -> int:
@@ -91,6 +93,17 @@ class Document(Model):
         """This document with the track of the same id exchanged."""
         tracks = tuple(track if t.id == track.id else t for t in self.tracks)
         return self.model_copy(update={"tracks": tracks})
+
+    def strip_of(self, track_id: str | None) -> Strip:
+        """The strip of a track; without one, the film's."""
+        return self.strip if track_id is None else self.find_track(track_id).strip
+
+    def with_strip(self, track_id: str | None, strip: Strip) -> Document:
+        """This document with the strip of a track exchanged; without one, the film's."""
+        if track_id is None:
+            return self.model_copy(update={"strip": strip})
+        track = self.find_track(track_id)
+        return self.with_track(track.model_copy(update={"strip": strip}))
 
     def with_clip(self, clip: ClipBase) -> Document:
         """This document with the clip of the same id exchanged, which keeps its place in the row."""

@@ -142,3 +142,9 @@ def _gains(data: Data) -> Data:
 def _bends(data: Data) -> Data:
     """Points of a ramp may only bend the way between two others; those of before all lead."""
     return data
+
+
+@upgrades.step("velvet-kite/8", "velvet-kite/9")
+def _strips(data: Data) -> Data:
+    """Tracks and the film gained strips, clips pan, pitch and chains; without them all sounds as before."""
+    return data

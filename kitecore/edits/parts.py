@@ -1,4 +1,4 @@
-"""Parts of layers that come in lists: masks and effects."""
+"""Parts of clips that come in lists: masks and effects of layers, inserts of what sounds."""
 
 from __future__ import annotations
 
@@ -7,29 +7,37 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
 from pydantic import Field
 
-from kitecore.document import Document, Id, Model, Pictured, derived_id
+from kitecore.document import ClipBase, Document, Id, Model, Pictured, Sounding, derived_id
 from kitecore.document.clips import MOST_EFFECTS, MOST_MASKS
 from kitecore.document.effects import EffectBase, effect_kinds
+from kitecore.document.inserts import MOST_INSERTS, InsertBase, insert_kinds
 from kitecore.document.masks import MASKS, MaskBase
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import with_values
 from kitecore.errors import EditRefused, NotThere
 
-List = Literal["masks", "effects"]
+List = Literal["masks", "effects", "chain"]
 if TYPE_CHECKING:
-    Part = EffectBase | MaskBase
+    Part = EffectBase | MaskBase | InsertBase
 else:
     Part = Annotated[
-        Union[(*effect_kinds.values(), *MASKS.values())],
+        Union[(*effect_kinds.values(), *MASKS.values(), *insert_kinds.values())],
         Field(discriminator="kind"),
     ]
 Parts = tuple[Any, ...]
 
-_NOUN = {"masks": "mask", "effects": "effect"}
-_MOST = {"masks": MOST_MASKS, "effects": MOST_EFFECTS}
+_NOUN = {"masks": "mask", "effects": "effect", "chain": "insert"}
+_PLURAL = {"masks": "masks", "effects": "effects", "chain": "inserts"}
+_MOST = {"masks": MOST_MASKS, "effects": MOST_EFFECTS, "chain": MOST_INSERTS}
+_HOLDERS: dict[str, type[ClipBase]] = {
+    "masks": Pictured,
+    "effects": Pictured,
+    "chain": Sounding,
+}
 _KINDS: dict[str, tuple[type[Model], ...]] = {
     "masks": tuple(MASKS.values()),
     "effects": tuple(effect_kinds.values()),
+    "chain": tuple(insert_kinds.values()),
 }
 
 
@@ -37,14 +45,21 @@ def _kind(part: Model) -> str:
     return str(part.kind).replace("_", " ")  # type: ignore[attr-defined]
 
 
+def _one(list: str) -> str:
+    return f"a {_NOUN[list]}" if list == "masks" else f"an {_NOUN[list]}"
+
+
 class PartsEdit(EditBase):
-    """Clips without a picture stay as they are, as long as one has one."""
+    """Clips that have no such list stay as they are, as long as one has one."""
 
     clips: tuple[Id, ...]
     list: List
 
     def _changed(self, document: Document, change: Callable[[Parts], Parts]) -> Document:
-        found = [c for _, c in open_clips(document, self.clips) if isinstance(c, Pictured)]
+        holder = _HOLDERS[self.list]
+        found = [c for _, c in open_clips(document, self.clips) if isinstance(c, holder)]
+        if not found and holder is Sounding:
+            raise EditRefused("What is in hand has no sound.", todo="Take a sound in hand.")
         if not found:
             raise EditRefused("What is in hand has no picture.", todo="Take a picture in hand.")
         known = not hasattr(self, "part")
@@ -56,7 +71,7 @@ class PartsEdit(EditBase):
             known = True
             parts = change(before)
             if len(parts) > _MOST[self.list]:
-                raise EditRefused(f"A layer holds at most {_MOST[self.list]} {self.list}.")
+                raise EditRefused(f"There are at most {_MOST[self.list]} {_PLURAL[self.list]}.")
             document = document.with_clip(clip.model_copy(update={self.list: parts}))
         if not known:
             raise NotThere(f"That {_NOUN[self.list]} is not there any more.")
@@ -101,7 +116,7 @@ class SetPart(PartsEdit):
 
     def label(self) -> str:
         words = ", ".join(sorted(name.replace("_", " ") for name in self.values))
-        return f"Set {words} of a{'n' if self.list == 'effects' else ''} {_NOUN[self.list]}"
+        return f"Set {words} of {_one(self.list)}"
 
     def apply(self, document: Document) -> Document:
         def change(parts: Parts) -> Parts:
@@ -121,7 +136,7 @@ class RemovePart(PartsEdit):
     part: Id
 
     def label(self) -> str:
-        return f"Delete a{'n' if self.list == 'effects' else ''} {_NOUN[self.list]}"
+        return f"Delete {_one(self.list)}"
 
     def apply(self, document: Document) -> Document:
         def change(parts: Parts) -> Parts:
@@ -139,7 +154,7 @@ class OrderPart(PartsEdit):
     to: int = Field(ge=0)
 
     def label(self) -> str:
-        return f"Order {self.list}"
+        return f"Order {_PLURAL[self.list]}"
 
     def apply(self, document: Document) -> Document:
         def change(parts: Parts) -> Parts:

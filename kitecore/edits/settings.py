@@ -28,6 +28,18 @@ Group = Literal[
 ]
 
 _SIZE: Final = ("size", "turn", "lean", "pivot", "fit", "mirrored", "upside_down")
+_SOUND: Final = (
+    "gain",
+    "pan",
+    "pitch",
+    "channels",
+    "muted",
+    "keep_pitch",
+    "silent_below",
+    "fade_in_shape",
+    "fade_out_shape",
+    "chain",
+)
 _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
     "position": (Pictured, ("place/position",)),
     "size": (Pictured, tuple(f"place/{name}" for name in _SIZE)),
@@ -39,7 +51,7 @@ _FIELDS: Final[dict[str, tuple[type[ClipBase], tuple[str, ...]]]] = {
     "masks": (Pictured, ("masks", "crop")),
     "effects": (Pictured, ("effects",)),
     "moves": (Pictured, ("moves", "warp")),
-    "sound": (Sounding, ("gain", "muted", "keep_pitch", "silent_below")),
+    "sound": (Sounding, _SOUND),
 }
 """Of each group: the kinds of clip that have it, and the paths of what belongs to it."""
 

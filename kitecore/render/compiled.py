@@ -15,6 +15,8 @@ from kitecore.colour.scopes import shares
 from kitecore.colour.table import DRAFT, bake
 from kitecore.document import Canvas, Document, Grade, ShapeClip, SolidClip, empty_document
 from kitecore.document.grade import Light
+from kitecore.document.inserts.compressor import Compressor
+from kitecore.document.inserts.equaliser import Cut, Equaliser
 from kitecore.document.masks import EllipseMask
 from kitecore.document.transitions.wipe import Wipe
 from kitecore.document.warps import GridWarp, Pin, PinWarp
@@ -26,6 +28,7 @@ from kitecore.picture.mixing import lay_over_deep
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
+from kitecore.sound.inserts import chained
 from kitecore.sound.stretch import followed
 from kitecore.sound.varispeed import interpolated
 from kitecore.ticks import TICKS_PER_SECOND
@@ -50,6 +53,8 @@ def compile_all() -> None:
     sound, places = np.zeros((9600, 2), np.float32), np.linspace(2000, 4000, 3000)
     followed(sound, places)
     interpolated(sound, places, np.ones_like(places))
+    chain = (Equaliser(low_cut=Cut(on=True)), Compressor())
+    chained(chain, lambda first, count: np.zeros((count, 2), np.float32), 0, 480)
 
 
 def _film_drawn() -> None:

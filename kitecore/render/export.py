@@ -31,10 +31,14 @@ from kitecore.render.pieces import frame_samples
 from kitecore.render.repeats import frames_of
 from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
+from kitecore.sound.ramps import Samples
 from kitecore.ticks import Span
 
 PIECE_FRAMES = 90
 """Frames of a piece: what a killed worker loses at most."""
+
+_STRETCH = 10 * SOUND_RATE
+"""Samples that are mixed in one go."""
 
 Progress = Callable[[int], None]
 
@@ -214,14 +218,23 @@ def _sound_frames(
     """The sound in frames of a fifth of a second, each with its time from the start."""
     start, end = frame_samples(document.rate.exact, numbers.start, numbers.stop)
     block = SOUND_RATE // 5
-    for at in range(start, end, block):
-        mixed = render_samples(document, at, min(block, end - at), sources)
+    for at, mixed in _sound_blocks(document, start, end, block, sources):
         planar = recipe.sound_format.endswith("p")
         array = np.ascontiguousarray(mixed.T) if planar else mixed.reshape(1, -1)
         frame = av.AudioFrame.from_ndarray(array, format=recipe.sound_format, layout="stereo")
         frame.sample_rate, frame.time_base = SOUND_RATE, Fraction(1, SOUND_RATE)
         frame.pts = at - start
         yield Fraction(at - start, SOUND_RATE), frame
+
+
+def _sound_blocks(
+    document: Document, start: int, end: int, block: int, sources: Sources
+) -> Iterator[tuple[int, Samples]]:
+    """The sound by blocks, mixed in long stretches: what runs up to each is mixed anew."""
+    for begin in range(start, end, _STRETCH):
+        stretch = render_samples(document, begin, min(_STRETCH, end - begin), sources)
+        for at in range(0, len(stretch), block):
+            yield begin + at, stretch[at : at + block]
 
 
 def _encode_sound(

@@ -17,9 +17,10 @@ from kitecore.document import (
 )
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
+from kitecore.render.samples import run_up
 from kitecore.ticks import Span
 
-RENDER_VERSION = 7
+RENDER_VERSION = 8
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
@@ -32,7 +33,10 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
         For sound: the clips of all tracks that touch the span, whole, since their ends have ramps.
         For pictures: only the parts of clips that are seen in it.
     """
-    reach = Span(span.start - 1, span.end + 1) if heard else span
+    reach = span
+    if heard:
+        before, after = run_up(document)
+        reach = Span(span.start - before - 1, span.end + after + 1)
     tracks = tuple(
         _extracted(track, reach, heard)
         for track in document.tracks
@@ -66,7 +70,7 @@ HEARD: Final = HEARD_ONLY | {"kind", "start", "length", "source_in", "speed", "m
 
 def _track_text(track: Track, heard: bool) -> str:
     """What of a track matters, as JSON."""
-    facts = {"muted", "solo"} if heard else {"kind", "hidden", "solo"}
+    facts = {"muted", "solo", "strip"} if heard else {"kind", "hidden", "solo"}
     clips = ",".join(_clip_text(clip, heard) for clip in track.clips)
     return f"{track.model_dump_json(include=facts)}[{clips}]"
 
@@ -117,6 +121,9 @@ def _leaders(document: Document, part: Document) -> list[str]:
     return [found[name] for name in sorted(found)]
 
 
+_SOUNDING_STRIP: Final = {"gain", "pan", "chain", "under", "ceiling"}
+"""What of the film's strip is heard; its target is only aimed at."""
+
 _LED_BY: Final = {"id", "start", "length", "place", "moves"}
 """What of a layer those that follow it take over."""
 
@@ -131,7 +138,9 @@ def content_key(
     part = extract(document, span, heard=heard)
     texts = [_track_text(track, heard) for track in part.tracks]
     texts.append(document.rate.model_dump_json())
-    if not heard:
+    if heard:
+        texts.append(document.strip.model_dump_json(include=_SOUNDING_STRIP))
+    else:
         proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
         texts += [part.canvas.model_dump_json(), *_leaders(document, part), *proxies]
     texts += map(str, (RENDER_VERSION, span.start, span.end, *facts))

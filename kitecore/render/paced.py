@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from typing import Final
 
 import numpy as np
@@ -11,14 +11,18 @@ from numpy.typing import NDArray
 from kitecore.document import Paced, Sounding
 from kitecore.kept import Kept
 from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
-from kitecore.sound.ramps import Samples
+from kitecore.sound.ramps import SAMPLE_TICKS, Samples
 from kitecore.sound.stretch import followed, stretched
 from kitecore.sound.varispeed import interpolated, margin
-from kitecore.ticks import TICKS_PER_SECOND
 
-SAMPLE_TICKS = TICKS_PER_SECOND // SOUND_RATE
 Read = Callable[[int, int], Samples]
 """``read(start, count)``: samples of a source at 48 kHz; silence outside of it."""
+
+
+def sample_at(tick: int) -> int:
+    """The sample nearest to a tick."""
+    return (tick + SAMPLE_TICKS // 2) // SAMPLE_TICKS
+
 
 _GRID: Final = 64
 """Samples between two exact looks at a speed curve; straight between them (error under 0.01)."""
@@ -74,35 +78,46 @@ def _varispeed(clip: Paced, first: int, count: int, read: Read) -> Samples:
 
 
 def _pitch_kept(clip: Paced, first: int, count: int, read: Read, cache: Kept[Samples]) -> Samples:
-    out = np.zeros((count, CHANNELS), np.float32)
     # Without place on the timeline and switches that do not matter here.
     name = (clip.uses(), clip.source_in, clip.speed, getattr(clip, "tracks", None))
+
+    def make(begin: int, many: int, lead: int) -> Samples:
+        return _stretched(clip, begin, many, lead, read)
+
+    return windowed(name, first, count, make, cache)
+
+
+Make = Callable[[int, int, int], Samples]
+"""``make(begin, count, lead)``: samples ``begin`` on, begun ``lead`` samples earlier."""
+
+
+def windowed(name: Hashable, first: int, count: int, make: Make, cache: Kept[Samples]) -> Samples:
+    """Samples that are made by whole windows, which are kept, and joined without a step."""
+    out = np.zeros((count, CHANNELS), np.float32)
     for window in range(first // WINDOW, (first + count - 1) // WINDOW + 1):
         begin = window * WINDOW
         a, b = max(first, begin), min(first + count, begin + WINDOW)
 
-        def make(begin: int = begin) -> Samples:
-            return _window(clip, begin, read)
+        def whole(begin: int = begin) -> Samples:
+            return _joined(begin, make)
 
-        whole = cache.get((name, begin), make)
-        out[a - first : b - first] = whole[a - begin : b - begin]
+        made = cache.get((name, begin), whole)
+        out[a - first : b - first] = made[a - begin : b - begin]
     return out
 
 
-def _window(clip: Paced, begin: int, read: Read) -> Samples:
+def _joined(begin: int, make: Make) -> Samples:
     """One window; the last samples of the one before cross into it without a step."""
-    mine = _stretched(clip, begin, WINDOW, read)
+    mine = make(begin, WINDOW, _LEAD)
     if begin == 0:
         return mine
-    before = _stretched(clip, begin, _BLEND, read, after=True)
+    before = make(begin, _BLEND, WINDOW + _LEAD)
     share = (np.arange(_BLEND, dtype=np.float32) / _BLEND)[:, None]
     mine[:_BLEND] = mine[:_BLEND] * share + before * (1 - share)
     return mine
 
 
-def _stretched(clip: Paced, begin: int, count: int, read: Read, after: bool = False) -> Samples:
-    """Samples ``begin`` on; with ``after`` as the continuation of the window before."""
-    lead = WINDOW + _LEAD if after else _LEAD
+def _stretched(clip: Paced, begin: int, count: int, lead: int, read: Read) -> Samples:
     first, total = begin - lead, lead + count + _LEAD
     positions = source_positions(clip, first, total)
     low, high = int(np.floor(positions.min())) - 4096, int(np.ceil(positions.max())) + 4096

@@ -1,161 +1,147 @@
-"""Document and range to sound."""
+"""Document and range to sound: clips, then tracks, then the film."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 import numpy as np
-from numpy.typing import NDArray
 
-from kitecore.document import (
-    ClipBase,
-    Document,
-    GroupClip,
-    Paced,
-    Sounding,
-    Sourced,
-    Track,
-)
-from kitecore.document.properties import Keys
-from kitecore.document.track import transition_out, with_neighbours
-from kitecore.media.soundcopy import CHANNELS, read_sound
-from kitecore.motion import value_at
-from kitecore.render.paced import SAMPLE_TICKS, Read, paced_samples
+from kitecore.document import Document, GroupClip, Sourced, Track
+from kitecore.document.clips import ClipBase
+from kitecore.document.strips import Strip
+from kitecore.document.track import with_neighbours
+from kitecore.media.soundcopy import CHANNELS
+from kitecore.render.clipsound import clip_samples, heard_span, sounds, take_reader
+from kitecore.render.paced import Read, sample_at
 from kitecore.render.sources import Sources
-from kitecore.sound.crossfade import equal_power
+from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.limiter import REACH, limited
-from kitecore.sound.ramps import DECLICK, Samples, edge_ramp, from_db
+from kitecore.sound.ramps import SAMPLE_TICKS, Samples, from_db, gains_of
+from kitecore.sound.sides import panned
 
-Positions = NDArray[np.int64]
-_GAIN_STEP = 480
-"""Samples between two looks at a gain that has keys."""
-
-
-def sample_at(tick: int) -> int:
-    """The sample nearest to a tick."""
-    return (tick + SAMPLE_TICKS // 2) // SAMPLE_TICKS
+__all__ = ["audible", "mixed", "render_samples", "run_up", "sample_at"]
 
 
-def render_samples(document: Document, start: int, count: int, sources: Sources) -> Samples:
+Listen = Callable[[str, int, Samples], None]
+"""``listen(track, start, samples)``: hears what a track gives to the mix."""
+
+
+def render_samples(
+    document: Document,
+    start: int,
+    count: int,
+    sources: Sources,
+    listen: Listen | None = None,
+) -> Samples:
     """The sound of the timeline from sample ``start`` on.
 
-    float32, shape (count, 2), full scale 1; the same samples however the range is cut.
+    float32, shape (count, 2), full scale 1; the same samples, within -90 dB, however the range is cut.
     """
-    around = mixed(document.tracks, start - REACH, count + 2 * REACH, sources)
-    return limited(around)
+    strip = document.strip
+
+    def read(first: int, many: int) -> Samples:
+        return mixed(document.tracks, first, many, sources, listen)
+
+    around = through_strip(strip, read, start - REACH, count + 2 * REACH)
+    return limited(around, from_db(strip.ceiling))
 
 
-def mixed(tracks: tuple[Track, ...], start: int, count: int, sources: Sources) -> Samples:
-    """The sum of tracks, with nothing done about its level."""
+def mixed(
+    tracks: tuple[Track, ...],
+    start: int,
+    count: int,
+    sources: Sources,
+    listen: Listen | None = None,
+) -> Samples:
+    """The sum of tracks, each through its strip, with nothing done about its level."""
     total = np.zeros((count, CHANNELS), np.float32)
     for track in audible(tracks):
-        for before, clip, after in with_neighbours(track.clips):
-            span = _heard_span(clip, after)
-            if span[1] <= start or span[0] >= start + count or not _sounds(clip, sources):
-                continue
-            a, b = max(span[0], start), min(span[1], start + count)
-            total[a - start : b - start] += _clip_samples(before, clip, after, a, b, sources)
+        samples = track_samples(track, start, count, sources)
+        if listen is not None:
+            listen(track.id, start, samples)
+        total += samples
     return total
 
 
-def _heard_span(clip: ClipBase, after: ClipBase | None) -> tuple[int, int]:
-    """First and last sample of a clip, with what of it is heard across its joins."""
-    begin = clip.start - (clip.transition.half if clip.transition else 0)
-    leaving = transition_out(clip, after)
-    return sample_at(begin), sample_at(clip.end + (leaving.half if leaving else 0))
+def track_samples(track: Track, start: int, count: int, sources: Sources) -> Samples:
+    """What a track gives to the mix."""
+    before, after = chain_reach(track.strip.chain)
+    reach = (start - before, start + count + after)
+    if not any(_sounding(track, *reach, sources)):
+        return np.zeros((count, CHANNELS), np.float32)
+    return through_strip(
+        track.strip, lambda first, many: clips_of(track, first, many, sources), start, count
+    )
+
+
+def through_strip(strip: Strip, read: Read, start: int, count: int) -> Samples:
+    """Sound after a strip's chain, gain and pan."""
+    samples = chained(strip.chain, read, start, count)
+    over = Over(start, count)
+    gain = gains_of(over.each(strip.gain))
+    if isinstance(gain, np.ndarray):
+        samples = samples * gain[:, None]
+    elif gain != 1:
+        samples = samples * np.float32(gain)
+    return panned(samples, over.each(strip.pan), mono=False)
+
+
+def clips_of(track: Track, start: int, count: int, sources: Sources) -> Samples:
+    """The clips of a track, before its strip."""
+    total = np.zeros((count, CHANNELS), np.float32)
+    for before, clip, after in _sounding(track, start, start + count, sources):
+        low, high = heard_span(clip, after)
+        a, b = max(low, start), min(high, start + count)
+        source = _reader(clip, sources)
+        total[a - start : b - start] += clip_samples(before, clip, after, a, b, source, sources)
+    return total
+
+
+def _sounding(
+    track: Track, start: int, end: int, sources: Sources
+) -> list[tuple[ClipBase | None, ClipBase, ClipBase | None]]:
+    """The clips of a track that are heard between two samples, with their neighbours."""
+    found = []
+    for before, clip, after in with_neighbours(track.clips):
+        low, high = heard_span(clip, after)
+        if high > start and low < end and sounds(clip, sources):
+            found.append((before, clip, after))
+    return found
 
 
 def audible(tracks: tuple[Track, ...]) -> list[Track]:
+    """The tracks that are heard."""
     solo = any(track.solo for track in tracks)
     return [t for t in tracks if not t.muted and (t.solo or not solo)]
 
 
-def _sounds(clip: ClipBase, sources: Sources) -> bool:
-    if not isinstance(clip, Sounding) or clip.muted:
-        return False
-    if isinstance(clip, Sourced):
-        return sources.folder(clip.media).info.sound is not None
-    return isinstance(clip, GroupClip)
-
-
-def _reader(clip: Paced, sources: Sources) -> Read:
+def _reader(clip: ClipBase, sources: Sources) -> Read:
     """Where the clip's samples come from."""
     if isinstance(clip, GroupClip):
         return lambda start, count: mixed(clip.tracks, start, count, sources)
     assert isinstance(clip, Sourced)
-    return lambda start, count: read_sound(sources.folder(clip.media), start, count)
+    return take_reader(clip.media, sources)
 
 
-def _continues(first: ClipBase | None, second: ClipBase | None) -> bool:
-    """Whether the second goes on exactly where the first stops, as after a split."""
-    return (
-        isinstance(first, Paced)
-        and isinstance(second, Paced)
-        and isinstance(first, Sounding)
-        and isinstance(second, Sounding)
-        and first.end == second.start
-        and second.transition is None
-        and first.uses() == second.uses()
-        and abs(first.source_at(first.length) - second.source_in) <= 1
-        and _same_speed(first, second)
-        and first.muted == second.muted
-        and first.fade_out == second.fade_in == 0
-        and value_at(first.gain, first.length) == value_at(second.gain, 0)
-    )
+def run_up(document: Document) -> tuple[int, int]:
+    """Ticks before and after a stretch that its sound depends on, by chains and the limiter."""
+    before, after = (REACH + own for own in chain_reach(document.strip.chain))
+    inner = [_track_reach(track) for track in document.tracks]
+    before += max((one for one, _ in inner), default=0)
+    after += max((other for _, other in inner), default=0)
+    return before * SAMPLE_TICKS, after * SAMPLE_TICKS
 
 
-def _same_speed(first: Paced, second: Paced) -> bool:
-    """Of stretched sound each clip is made on its own, so only plain and varied speed go on."""
-    if first.speed.plain and second.speed.plain:
-        return True
-    pitched = any(isinstance(clip, Sounding) and clip.keep_pitch for clip in (first, second))
-    return not pitched and first.speed.moved(-first.length) == second.speed
-
-
-def _clip_samples(
-    before: ClipBase | None,
-    clip: ClipBase,
-    after: ClipBase | None,
-    a: int,
-    b: int,
-    sources: Sources,
-) -> Samples:
-    """Samples ``a`` to ``b`` of the timeline, all where the clip is heard."""
-    assert isinstance(clip, Paced) and isinstance(clip, Sounding)
-    first = sample_at(clip.start)
-    positions = np.arange(a - first, b - first)
-    read = _reader(clip, sources)
-    if clip.speed.plain:
-        # Rounded once, from the difference, which a split does not change: no sample is lost there.
-        samples = read(a + sample_at(clip.source_in - clip.start), b - a)
-    else:
-        samples = paced_samples(clip, a - first, b - a, read, sources.stretches)
-    factor = _edges(before, clip, after, positions)
-    return samples * (factor * _gain(clip, positions))[:, None]
-
-
-def _edges(
-    before: ClipBase | None, clip: ClipBase, after: ClipBase | None, positions: Positions
-) -> Samples:
-    """Fades, crossfades and the short ramps that keep cuts from clicking."""
-    assert isinstance(clip, Sounding)
-    length = sample_at(clip.end) - sample_at(clip.start)
-    coming, leaving = clip.transition, transition_out(clip, after)
-    rise = 0 if coming or _continues(before, clip) else max(DECLICK, sample_at(clip.fade_in))
-    fall = 0 if leaving or _continues(clip, after) else max(DECLICK, sample_at(clip.fade_out))
-    factor = edge_ramp(positions, length, min(rise, length), min(fall, length))
-    if coming:
-        half = sample_at(coming.half)
-        factor = factor * equal_power(positions + half, 2 * half, rising=True)
-    if leaving:
-        half = sample_at(leaving.half)
-        factor = factor * equal_power(positions - length + half, 2 * half, rising=False)
-    return factor
-
-
-def _gain(clip: Sounding, positions: NDArray[np.int64]) -> Samples | float:
-    """Factor of the clip's gain at samples counted from its start."""
-    if not isinstance(clip.gain, Keys):
-        return from_db(clip.gain)
-    first = int(positions[0]) // _GAIN_STEP * _GAIN_STEP
-    grid = np.arange(first, int(positions[-1]) + 2 * _GAIN_STEP, _GAIN_STEP)
-    looked = [from_db(value_at(clip.gain, int(at) * SAMPLE_TICKS)) for at in grid]
-    return np.interp(positions, grid, looked).astype(np.float32)
+def _track_reach(track: Track) -> tuple[int, int]:
+    """Of a track's chain, those of its clips and of what is in its groups."""
+    before, after = chain_reach(track.strip.chain)
+    deepest = [(0, 0)]
+    for clip in track.clips:
+        chain = getattr(clip, "chain", ())
+        if isinstance(clip, GroupClip):
+            inner = [_track_reach(one) for one in clip.tracks] or [(0, 0)]
+            own = chain_reach(chain)
+            deepest.append((own[0] + max(b for b, _ in inner), own[1] + max(a for _, a in inner)))
+        elif chain:
+            deepest.append(chain_reach(chain))
+    return before + max(b for b, _ in deepest), after + max(a for _, a in deepest)

@@ -2,10 +2,18 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Final
+
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.ticks import TICKS_PER_SECOND
+
 Samples = NDArray[np.float32]
+RATE: Final = 48_000
+"""Samples a second in which all sound is mixed."""
+SAMPLE_TICKS: Final = TICKS_PER_SECOND // RATE
 
 DECLICK = 96
 """Samples of the ramp at every cut: 2 ms at 48 kHz."""
@@ -19,7 +27,32 @@ def from_db(decibels: float) -> float:
     return 0.0 if decibels <= SILENT_DB else float(10 ** (decibels / 20))
 
 
-def edge_ramp(positions: NDArray[np.int64], length: int, rise: int, fall: int) -> Samples:
+def gains_of(decibels: float | NDArray[np.float64]) -> Samples | float:
+    """Factors of gains in dB; 0 at `SILENT_DB` and below."""
+    if not isinstance(decibels, np.ndarray):
+        return from_db(decibels)
+    factors = np.power(10.0, decibels / 20)
+    return np.where(decibels <= SILENT_DB, 0.0, factors).astype(np.float32)
+
+
+Shape = Callable[[NDArray[np.float64]], NDArray[np.float64]]
+
+FADES: Final[dict[str, Shape]] = {
+    "smooth": lambda share: 0.5 - 0.5 * np.cos(np.pi * share),
+    "straight": lambda share: share,
+    "early": lambda share: np.sin(share * np.pi / 2),
+    "late": lambda share: 1 - np.cos(share * np.pi / 2),
+}
+"""How loud it is at a share 0..1 of the way out of silence."""
+
+
+def edge_ramp(
+    positions: NDArray[np.int64],
+    length: int,
+    rise: int,
+    fall: int,
+    shapes: tuple[str, str] = ("smooth", "smooth"),
+) -> Samples:
     """Factors 0..1 of a clip's beginning and end.
 
     Parameters
@@ -29,13 +62,15 @@ def edge_ramp(positions: NDArray[np.int64], length: int, rise: int, fall: int) -
     length
         Of the clip, in samples.
     rise, fall
-        Lengths in samples of the raised-cosine ramps; 0 for none.
+        Lengths in samples of the ramps; 0 for none.
+    shapes
+        Of both, by their names in `FADES`.
     """
     factor = np.ones(len(positions), np.float32)
     if rise:
         share = np.clip((positions + 0.5) / rise, 0, 1)
-        factor *= (0.5 - 0.5 * np.cos(np.pi * share)).astype(np.float32)
+        factor *= FADES[shapes[0]](share).astype(np.float32)
     if fall:
         share = np.clip((length - positions - 0.5) / fall, 0, 1)
-        factor *= (0.5 - 0.5 * np.cos(np.pi * share)).astype(np.float32)
+        factor *= FADES[shapes[1]](share).astype(np.float32)
     return factor

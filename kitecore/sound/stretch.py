@@ -10,6 +10,7 @@ from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.sound.ramps import Samples
+from kitecore.sound.varispeed import interpolated, margin
 
 _GRAIN: Final = 2048
 _HOP: Final = _GRAIN // 2
@@ -38,6 +39,20 @@ def stretched(source: Samples, factor: float, rate: int) -> Samples:
     stretch.setTimeFactor(factor)
     made: Samples = stretch.process(np.ascontiguousarray(source.T))
     return np.ascontiguousarray(made.T)
+
+
+def transposed(source: Samples, semitones: float, rate: int) -> Samples:
+    """``source`` higher by semitones (lower below 0) and as long.
+
+    Stretched first, then played as much faster: exact to the cent, which transposing in the spectrum
+    is not.
+    """
+    ratio = 2 ** (semitones / 12)
+    longer = stretched(source, 1 / ratio, rate)
+    edge = margin(ratio)
+    positions = edge + np.arange(len(source), dtype=np.float64) * ratio
+    padded = np.pad(longer, ((edge, edge), (0, 0)))
+    return interpolated(padded, positions, np.full(len(source), ratio))
 
 
 def followed(source: Samples, positions: NDArray[np.float64]) -> Samples:

@@ -9,6 +9,7 @@ from kitecore.document.blends import BLENDS
 from kitecore.document.cell import Cell
 from kitecore.document.effects import Effect
 from kitecore.document.grade import Grade
+from kitecore.document.inserts import Chain
 from kitecore.document.keying import LayerKey
 from kitecore.document.marker import MOST_MARKERS, Marker, Tag
 from kitecore.document.masks import Mask
@@ -241,13 +242,29 @@ Between = Literal["nearest", "blended", "motion"]
 """What is shown between two frames of the source: the nearer, both mixed, or what moved between."""
 
 
+Channels = Literal["both", "left", "right", "swapped", "mono"]
+FadeShape = Literal["smooth", "straight", "early", "late"]
+
+
 class Sounding(ClipBase):
-    """Can be heard. Where its source runs slower than ``silent_below`` it is silent."""
+    """Can be heard. Where its source runs slower than ``silent_below`` it is silent.
+
+    Its sound is paced and pitched, its channels are chosen; then it goes through the chain, its gain,
+    its fades and its pan.
+    """
 
     gain: Number = param(0.0, help="Gain", unit="dB", low=-60, high=12, step=0.1)
+    pan: Number = param(0.0, help="Left and right", low=-1, high=1, step=0.01, ge=-1, le=1)
+    pitch: Number = param(
+        0.0, help="Pitch, in semitones", low=-12, high=12, step=0.1, ge=-24, le=24
+    )
+    channels: Channels = param("both", help="Which sides are heard", control="choice")
     muted: bool = False
     fade_in: Start = 0
     fade_out: Start = 0
+    fade_in_shape: FadeShape = param("smooth", help="How it fades in", control="choice")
+    fade_out_shape: FadeShape = param("smooth", help="How it fades out", control="choice")
+    chain: Chain = ()
     keep_pitch: bool = True
     silent_below: float = param(
         0.25, help="Silent when slower than", unit="×", low=0, high=1, step=0.05

@@ -90,6 +90,9 @@ class Pick:
         self.zone = st.sampled_from(zones or ["gone"])
         parts = [part for clip in clips for part in getattr(clip, "masks", ())]
         parts += [part for clip in clips for part in getattr(clip, "effects", ())]
+        strips = [document.strip, *(track.strip for track in document.tracks)]
+        inserts = [one.id for strip in strips for one in strip.chain]
+        self.insert = st.sampled_from(inserts or ["gone"])
         self.part = st.sampled_from([part.id for part in parts] or ["gone"])
         self.marker = st.sampled_from(markers or ["gone"])
         keyed = [
@@ -161,6 +164,33 @@ MAKERS |= {
         "values": {"opacity": draw(st.floats(0, 1))},
     },
     "set_track": _simple(track=lambda pick: pick.track, closes_gaps=free(st.booleans())),
+    "set_strip": _simple(
+        track=lambda pick: st.none() | pick.track,
+        values=free(
+            st.sampled_from(
+                [
+                    {"gain": -6.0, "pan": 0.5},
+                    {"gain": {"keys": [{"at": 0, "value": -60}, {"at": SECOND, "value": 0}]}},
+                    {"under": {"tracks": []}},
+                    {"under/amount": 12.0},
+                    {"chain": []},
+                    {"kind": "x"},
+                ]
+            )
+        ),
+    ),
+    "add_inserts": _simple(
+        track=lambda pick: st.none() | pick.track,
+        inserts=free(st.sampled_from([[{"kind": "gate"}], [{"kind": "room"}, {"kind": "delay"}]])),
+    ),
+    "remove_insert": _simple(
+        track=lambda pick: st.none() | pick.track, insert=lambda pick: pick.insert
+    ),
+    "order_insert": _simple(
+        track=lambda pick: st.none() | pick.track,
+        insert=lambda pick: pick.insert,
+        to=free(st.integers(0, 3)),
+    ),
     "add_track": _simple(track=free(st.sampled_from(["picture", "sound"]))),
     "remove_track": _simple(track=lambda pick: pick.track),
     "order_track": _simple(track=lambda pick: pick.track, to=free(st.integers(-1, 4))),
@@ -216,6 +246,7 @@ MAKERS |= {
                     {"list": "masks", "parts": [{"kind": "ellipse"}, {"kind": "path"}]},
                     {"list": "effects", "parts": [{"kind": "flicker"}], "instead": True},
                     {"list": "effects", "parts": [{"kind": "edge"}]},
+                    {"list": "chain", "parts": [{"kind": "equaliser"}, {"kind": "compressor"}]},
                 ]
             )
         ),

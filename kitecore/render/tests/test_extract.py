@@ -61,6 +61,12 @@ OTHER: dict[str, Any] = {
     "warp": {"kind": "grid"},
     "moves": {"comes": {"kind": "rise"}},
     "gain": -6,
+    "pan": 0.5,
+    "pitch": 3.0,
+    "channels": "mono",
+    "fade_in_shape": "late",
+    "fade_out_shape": "early",
+    "chain": [{"kind": "gate"}],
     "muted": True,
     "fade_in": SECOND // 10,
     "fade_out": SECOND // 10,
@@ -86,7 +92,8 @@ OTHER: dict[str, Any] = {
 
 NEITHER = {"id", "name", "tag", "markers", "rides", "source_length"}
 BOTH = {"start", "length", "transition", "source_in", "speed", "media"}
-HEARD = {"gain", "muted", "fade_in", "fade_out", "keep_pitch", "silent_below"}
+HEARD = {"gain", "pan", "pitch", "channels", "muted", "chain"}
+HEARD |= {"fade_in", "fade_out", "fade_in_shape", "fade_out_shape", "keep_pitch", "silent_below"}
 """Fields that sound alone depends on. Whatever is in none of these is only seen."""
 
 

@@ -10,9 +10,11 @@ from hypothesis import strategies as st
 from numpy.typing import NDArray
 from scipy.signal.windows import blackmanharris
 
-from kitecore.sound.limiter import CEILING, REACH, limited
+from kitecore.sound.limiter import REACH, limited
+from kitecore.sound.ramps import RATE
+from kitecore.sound.truepeak import true_levels
 
-RATE = 48_000
+CEILING = 1.0
 Samples = NDArray[np.float32]
 
 
@@ -59,6 +61,18 @@ class LimiterTest(TestCase):
         gain = np.delete(done[:, 0], 24_000) / 0.5
         self.assertLess(gain.min(), 0.34)
         self.assertLess(np.abs(np.diff(gain)).max(), 0.001)
+
+    def test_below_full_scale_peaks_between_samples_count(self) -> None:
+        # A tone of a quarter of the rate, off by an eighth of a turn: its samples stay at 0.7.
+        time = np.arange(RATE)
+        wave = np.sin(np.pi / 2 * time + np.pi / 4)[:, None] * np.ones((1, 2))
+        loud = wave.astype(np.float32)
+        self.assertAlmostEqual(0.7071, np.abs(loud).max(), places=3)
+        self.assertAlmostEqual(1.0, true_levels(loud)[1000:-1000].max(), places=2)
+        ceiling = 10 ** (-1 / 20)
+        done = limited(np.pad(loud, ((REACH, REACH), (0, 0))), ceiling)[1000:-1000]
+        self.assertAlmostEqual(ceiling, true_levels(done)[1000:-1000].max(), places=2)
+        np.testing.assert_array_equal(loud, run(loud))
 
     def test_both_channels_have_one_gain(self) -> None:
         pair = tone(300, 0.4)

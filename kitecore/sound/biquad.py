@@ -1,0 +1,118 @@
+"""Filters of second order, by the Audio EQ Cookbook (R. Bristow-Johnson, W3C note 2021)."""
+
+from __future__ import annotations
+
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.sound.ramps import RATE, Samples
+
+BUTTERWORTH = 0.5**0.5
+
+Numbers = NDArray[np.float64]
+
+
+def low_pass(frequency: Numbers, q: float = BUTTERWORTH) -> Numbers:
+    cosine, alpha = _angles(frequency, q)
+    b = (1 - cosine) / 2
+    return _rows(b, 2 * b, b, 1 + alpha, -2 * cosine, 1 - alpha)
+
+
+def high_pass(frequency: Numbers, q: float = BUTTERWORTH) -> Numbers:
+    cosine, alpha = _angles(frequency, q)
+    b = (1 + cosine) / 2
+    return _rows(b, -2 * b, b, 1 + alpha, -2 * cosine, 1 - alpha)
+
+
+def bell(frequency: Numbers, gain: Numbers, q: Numbers) -> Numbers:
+    cosine, alpha = _angles(frequency, q)
+    a = 10 ** (gain / 40)
+    return _rows(
+        1 + alpha * a, -2 * cosine, 1 - alpha * a, 1 + alpha / a, -2 * cosine, 1 - alpha / a
+    )
+
+
+def low_shelf(frequency: Numbers, gain: Numbers) -> Numbers:
+    cosine, a, root = _shelf(frequency, gain)
+    return _rows(
+        a * ((a + 1) - (a - 1) * cosine + root),
+        2 * a * ((a - 1) - (a + 1) * cosine),
+        a * ((a + 1) - (a - 1) * cosine - root),
+        (a + 1) + (a - 1) * cosine + root,
+        -2 * ((a - 1) + (a + 1) * cosine),
+        (a + 1) + (a - 1) * cosine - root,
+    )
+
+
+def high_shelf(frequency: Numbers, gain: Numbers) -> Numbers:
+    cosine, a, root = _shelf(frequency, gain)
+    return _rows(
+        a * ((a + 1) + (a - 1) * cosine + root),
+        -2 * a * ((a - 1) + (a + 1) * cosine),
+        a * ((a + 1) + (a - 1) * cosine - root),
+        (a + 1) - (a - 1) * cosine + root,
+        2 * ((a - 1) - (a + 1) * cosine),
+        (a + 1) - (a - 1) * cosine - root,
+    )
+
+
+def _angles(frequency: Numbers, q: float | Numbers) -> tuple[Numbers, Numbers]:
+    turn = 2 * np.pi * np.clip(frequency, 10.0, 0.49 * RATE) / RATE
+    return np.cos(turn), np.asarray(np.sin(turn) / (2 * q))
+
+
+def _shelf(frequency: Numbers, gain: Numbers) -> tuple[Numbers, Numbers, Numbers]:
+    """For a shelf slope of 1."""
+    cosine, alpha = _angles(frequency, BUTTERWORTH)
+    a = 10 ** (gain / 40)
+    return cosine, a, 2 * np.sqrt(a) * alpha
+
+
+def _rows(b0: Numbers, b1: Numbers, b2: Numbers, a0: Numbers, a1: Numbers, a2: Numbers) -> Numbers:
+    """b0, b1, b2, a1, a2, divided by a0, for each block: shape (blocks, 5)."""
+    return np.stack(np.broadcast_arrays(b0 / a0, b1 / a0, b2 / a0, a1 / a0, a2 / a0), axis=-1)
+
+
+def filtered(samples: Samples, sections: list[Numbers], block: int, offset: int) -> Samples:
+    """Samples after filters in a row, at rest before the first.
+
+    Parameters
+    ----------
+    samples
+        float32, shape (count, channels).
+    sections
+        Each shape (blocks, 5), or (1, 5) for one that stays.
+    block, offset
+        Samples for which a row of a section holds, and how far the first sample is into its block.
+    """
+    out = samples.astype(np.float64)
+    for rows in sections:
+        _filter(out, np.ascontiguousarray(rows), block, offset)
+    return out.astype(np.float32)
+
+
+@njit(cache=True, nogil=True)
+def _filter(samples: Numbers, rows: Numbers, block: int, offset: int) -> None:
+    """In place; transposed direct form II."""
+    count, channels = samples.shape
+    last = rows.shape[0] - 1
+    for channel in range(channels):
+        first, second = 0.0, 0.0
+        for index in range(count):
+            row = min((index + offset) // block, last)
+            x = samples[index, channel]
+            y = rows[row, 0] * x + first
+            first = rows[row, 1] * x - rows[row, 3] * y + second
+            second = rows[row, 2] * x - rows[row, 4] * y
+            samples[index, channel] = y
+
+
+def response(sections: list[Numbers], frequencies: Numbers) -> Numbers:
+    """Gain in dB at frequencies in Hz, of the first row of each section."""
+    z = np.exp(-2j * np.pi * frequencies / RATE)
+    total = np.ones(len(frequencies), np.complex128)
+    for rows in sections:
+        b0, b1, b2, a1, a2 = rows[0]
+        total *= (b0 + b1 * z + b2 * z * z) / (1 + a1 * z + a2 * z * z)
+    return np.asarray(20 * np.log10(np.maximum(np.abs(total), 1e-9)))

@@ -1,0 +1,56 @@
+"""How inserts sound. To add one: a module here for each in `kitecore.document.inserts`.
+
+Each result depends on a bounded stretch of the sound before and after, so any piece of a film can be
+made alone.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from kitecore.document.inserts import InsertBase
+from kitecore.registry import import_all
+from kitecore.sound.inserts._base import Over, Processing, insert_sounds
+from kitecore.sound.ramps import Samples
+
+import_all(__name__)
+
+__all__ = ["Over", "Processing", "chain_reach", "chained", "insert_sounds"]
+
+Read = Callable[[int, int], Samples]
+
+
+def _working(chain: tuple[InsertBase, ...]) -> list[tuple[InsertBase, Processing]]:
+    both = [(insert, insert_sounds[insert.kind]) for insert in chain if insert.on]
+    return [(insert, sound) for insert, sound in both if not sound.idle(insert)]
+
+
+def chain_reach(chain: tuple[InsertBase, ...]) -> tuple[int, int]:
+    """Samples before and after a stretch that it depends on."""
+    working = _working(chain)
+    before = sum(sound.before(insert) for insert, sound in working)
+    return before, sum(sound.after(insert) for insert, sound in working)
+
+
+def chained(chain: tuple[InsertBase, ...], read: Read, first: int, count: int) -> Samples:
+    """Sound after a chain; the same samples, within -90 dB, however a range is cut.
+
+    Parameters
+    ----------
+    read
+        ``read(first, count)``: the sound before it.
+    first
+        Counted from where the keys of the inserts count from.
+
+    Returns
+    -------
+    float32, shape (count, 2).
+    """
+    before, after = chain_reach(chain)
+    at = first - before
+    samples = read(at, before + count + after)
+    for insert, sound in _working(chain):
+        done = sound.run(insert, samples, Over(at, len(samples)))
+        head, tail = sound.before(insert), sound.after(insert)
+        samples, at = done[head : len(done) - tail], at + head
+    return samples

@@ -1,0 +1,69 @@
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.document.properties import Keys, Number
+from kitecore.motion import value_at
+from kitecore.registry import Registry
+from kitecore.sound.ramps import SAMPLE_TICKS, Samples
+
+BLOCK: Final = 480
+"""Samples between two looks at a value with keys."""
+
+DECAYED: Final = 13.8
+"""Time constants after which what was before is a millionth of itself."""
+
+Numbers = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Over:
+    """Where samples lie in time: ``first`` counts from where keys count from."""
+
+    first: int
+    count: int
+
+    def blocks(self, prop: Number) -> Numbers:
+        """The value for each `BLOCK` that the samples touch; one for all of them without keys."""
+        if not isinstance(prop, Keys):
+            return np.array([float(prop)])
+        places = range(self.first // BLOCK, (self.first + self.count - 1) // BLOCK + 1)
+        return np.array([value_at(prop, at * BLOCK * SAMPLE_TICKS) for at in places], np.float64)
+
+    def each(self, prop: Number) -> Numbers | float:
+        """The value at each sample, straight between blocks; one number without keys."""
+        if not isinstance(prop, Keys):
+            return float(prop)
+        at = np.arange(self.first, self.first + self.count)
+        looked = Over(self.first, self.count + BLOCK).blocks(prop)
+        places = (self.first // BLOCK + np.arange(len(looked))) * BLOCK
+        return np.interp(at, places, looked)
+
+
+@dataclass(frozen=True)
+class Processing:
+    """What an insert does to sound.
+
+    Attributes
+    ----------
+    run
+        ``run(insert, samples, over)``: as many samples (count, 2) as it is given. The first
+        ``before`` and the last ``after`` of them are not used.
+    before, after
+        Samples on either side that the result depends on, but for less than -100 dB.
+    idle
+        Whether it changes nothing, as it is set.
+    """
+
+    run: Callable[[Any, Samples, Over], Samples]
+    before: Callable[[Any], int]
+    after: Callable[[Any], int] = lambda insert: 0
+    idle: Callable[[Any], bool] = lambda insert: False
+
+
+insert_sounds: Registry[Processing] = Registry("insert's processing")
