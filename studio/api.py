@@ -26,9 +26,11 @@ from studio.jobs.api import router as jobs
 from studio.kit.api import router as kit
 from studio.kit.layers import router as kit_layers
 from studio.kit.moves import router as kit_moves
+from studio.kit.sounds import router as kit_sounds
 from studio.library.api import router as library
 from studio.playback.api import router as playback
 from studio.playback.colours import router as colours
+from studio.playback.hearing import router as hearing
 from studio.playback.layers import router as layers
 from studio.problems import Problem, Stale
 from studio.projects.api import router as projects
@@ -42,8 +44,10 @@ api.add_router("", library, tags=["library"])
 api.add_router("", kit, tags=["kit"])
 api.add_router("", kit_layers, tags=["kit"])
 api.add_router("", kit_moves, tags=["kit"])
+api.add_router("", kit_sounds, tags=["kit"])
 api.add_router("", layers, tags=["playback"])
 api.add_router("", colours, tags=["playback"])
+api.add_router("", hearing, tags=["playback"])
 api.add_router("", playback, tags=["playback"])
 api.add_router("", exports, tags=["exports"])
 api.add_router("", jobs, tags=["jobs"])

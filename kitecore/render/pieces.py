@@ -19,9 +19,12 @@ from kitecore.arrays import Size
 from kitecore.document import Document
 from kitecore.media.soundcopy import SOUND_RATE
 from kitecore.render.frame import render_planes
+from kitecore.render.levels import PieceLevels, sound_and_levels
+from kitecore.render.paced import sample_at
 from kitecore.render.repeats import frames_of
-from kitecore.render.samples import render_samples, sample_at
+from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
+from kitecore.sound.ramps import Samples
 from kitecore.ticks import Rate
 
 PICTURE_TYPE: Final = 'video/mp4; codecs="avc1.42C028"'
@@ -70,9 +73,21 @@ def picture_piece(document: Document, first: int, last: int, size: Size, sources
 
 
 def sound_piece(document: Document, first: int, last: int, sources: Sources) -> bytes:
-    """The sound of the same frames as FLAC (16 bit, 48 kHz, stereo) in fragmented MP4."""
-    start, end = frame_samples(document.rate.exact, first, last)
-    samples = render_samples(document, start, end - start, sources)
+    """The sound of the same frames as FLAC in fragmented MP4."""
+    return metered_piece(document, first, last, sources)[0]
+
+
+def metered_piece(
+    document: Document, first: int, last: int, sources: Sources
+) -> tuple[bytes, PieceLevels]:
+    """The same, with the levels of all that made it."""
+    samples, levels = sound_and_levels(document, first, last, sources)
+    start, _ = frame_samples(document.rate.exact, first, last)
+    return _flac(samples, start), levels
+
+
+def _flac(samples: Samples, start: int) -> bytes:
+    """Sound from sample ``start`` on as FLAC (16 bit, 48 kHz, stereo) in fragmented MP4."""
     coded = np.rint(samples * 32767).astype(np.int16)
     buffer = io.BytesIO()
     with av.open(buffer, "w", format="mp4", options=_MUXER) as out:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import struct
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
@@ -10,9 +11,10 @@ from typing import Any
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
-from kitecore.render import layers, measuring
+from kitecore.render import hearing, layers, measuring
 from kitecore.render.instruments import ScopesWanted
-from kitecore.render.pieces import aac_piece, picture_piece, sound_piece
+from kitecore.render.levels import measured_stretch, sound_and_levels
+from kitecore.render.pieces import aac_piece, metered_piece, picture_piece
 from kitecore.render.sources import Sources
 from kitecore.render.still import frame_file, measured_still, still
 
@@ -37,6 +39,8 @@ class Request:
     scopes: ScopesWanted | None = None
     of: Mapping[str, Any] = field(default_factory=dict)
 
+
+_LENGTH = struct.Struct("<I")
 
 Answerer = Callable[[Document, Request, Sources], bytes]
 
@@ -77,7 +81,30 @@ def _picture(document: Document, request: Request, sources: Sources) -> bytes:
 
 
 def _sound(document: Document, request: Request, sources: Sources) -> bytes:
-    return sound_piece(document, request.first, request.last, sources)
+    piece, levels = metered_piece(document, request.first, request.last, sources)
+    return packed(piece, levels.model_dump_json().encode())
+
+
+def packed(piece: bytes, levels: bytes) -> bytes:
+    """A piece of sound, with its levels before it."""
+    return _LENGTH.pack(len(levels)) + levels + piece
+
+
+def unpacked(data: bytes) -> tuple[bytes, bytes]:
+    """The piece, and the levels."""
+    [length] = _LENGTH.unpack_from(data)
+    end = _LENGTH.size + length
+    return data[end:], data[_LENGTH.size : end]
+
+
+def _levels(document: Document, request: Request, sources: Sources) -> bytes:
+    _, levels = sound_and_levels(document, request.first, request.last, sources)
+    return levels.model_dump_json().encode()
+
+
+def _stretch(document: Document, request: Request, sources: Sources) -> bytes:
+    """Of the stretch whose number is ``first``."""
+    return measured_stretch(document, request.first, sources).model_dump_json().encode()
 
 
 def _aac(document: Document, request: Request, sources: Sources) -> bytes:
@@ -108,6 +135,10 @@ for _name, _question in {
     "picture": Question(_picture, apart=True),
     "sound": Question(_sound, apart=True),
     "aac": Question(_aac, apart=True),
+    "levels": Question(_levels, apart=True),
+    "loudness": Question(_stretch, apart=True),
+    "clip_loudness": _measured(hearing.clip_loudness, "clip"),
+    "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
     "hue": _measured(measuring.hue_at, "clip", "tick", "spot"),
     "suggestion": _measured(measuring.suggestion, "clip", "tick"),

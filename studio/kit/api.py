@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Annotated, Any
 from uuid import UUID
 
 from django.http import HttpRequest, HttpResponse
@@ -20,6 +20,7 @@ from kitecore.document.clips import MOST_EFFECTS
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.effects import Effect
 from kitecore.document.grade import BrightnessRange, Cdl, HueRange
+from kitecore.document.inserts import MOST_INSERTS, Insert
 from kitecore.edits.kept_motion import KeptMotion
 from kitecore.edits.paste import Copied, Paste
 from kitecore.errors import BadInput, NotThere
@@ -45,6 +46,12 @@ class EffectsKept(Model):
     effects: tuple[Effect, ...] = Field(min_length=1, max_length=MOST_EFFECTS)
 
 
+class ChainKept(Model):
+    """What sound goes through, in order."""
+
+    chain: Annotated[tuple[Insert, ...], Field(min_length=1, max_length=MOST_INSERTS)]
+
+
 class Element(Model):
     """Clips as they were copied from a canvas of a size: to be pasted anywhere, still editable."""
 
@@ -58,6 +65,7 @@ _CONTENT: dict[str, type[Model]] = {
     Preset.Kind.EFFECTS: EffectsKept,
     Preset.Kind.ELEMENT: Element,
     Preset.Kind.MOTION: KeptMotion,
+    Preset.Kind.CHAIN: ChainKept,
 }
 
 

@@ -50,6 +50,7 @@ class Preset(models.Model):
         EFFECTS = "effects"
         ELEMENT = "element"
         MOTION = "motion"
+        CHAIN = "chain"
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="presets")
     kind = models.CharField(max_length=20, choices=Kind)

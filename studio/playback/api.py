@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from contextlib import suppress
-from functools import cache
 from hashlib import blake2s
 from typing import Annotated, Literal
 from uuid import UUID
 
-from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
@@ -18,17 +15,18 @@ from kitecore.errors import BadInput
 from kitecore.kept import Kept
 from kitecore.render.extract import content_key
 from kitecore.render.instruments import ScopesWanted
-from kitecore.render.paced import SAMPLE_TICKS
 from kitecore.render.pieces import AAC_AROUND, AAC_BLOCK, PICTURE_TYPE, SOUND_TYPES
-from kitecore.render.questions import Request
+from kitecore.render.questions import Request, unpacked
+from kitecore.sound.ramps import SAMPLE_TICKS
 from kitecore.ticks import Span
 from kitecore.ticks.timecode import to_timecode
 from studio.library.arrival import bring_in
 from studio.library.models import folder_of
 from studio.library.shown import TakeOut, take_out
 from studio.owned import owned
+from studio.playback.levels import levels_key
 from studio.playback.service import render
-from studio.playback.store import PieceStore
+from studio.playback.store import keep, store
 from studio.playback.turns import Job
 from studio.playback.watched import PLAIN, FrameNumber, Look, project_document, take_document
 from studio.problems import Problem
@@ -79,11 +77,6 @@ class StillIn(Schema):
     matte: str = Field(default="", max_length=40)
     onion: str = Field(default="", max_length=40)
     scopes: ScopesWanted | None = None
-
-
-@cache
-def store() -> PieceStore:
-    return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
 
 
 def _still(
@@ -175,9 +168,10 @@ def _piece(
         request = Request(what, name, given.first, given.last, side)
         lane = f"{kind}:{given.lane}" if given.lane else ""
         data = render(Job(request, lambda: dumps(document), person, lane, given.turn))
-        # On a full disk it is made again the next time, and plays all the same.
-        with suppress(OSError):
-            store().put(key, data)
+        if what == "sound" and data:
+            data, levels = unpacked(data)
+            keep(levels_key(document, span), levels)
+        keep(key, data)
     return HttpResponse(data, content_type="video/mp4" if kind == "picture" else "audio/mp4")
 
 

@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 import os
+from contextlib import suppress
+from functools import cache
 from pathlib import Path
 from random import random
+
+from django.conf import settings
 
 from kitecore.media.whole import whole_file
 
@@ -55,3 +59,14 @@ class PieceStore:
             kept -= size
             if kept <= self.limit * 0.9:
                 break
+
+
+@cache
+def store() -> PieceStore:
+    return PieceStore(settings.CACHE_DIR / "pieces", settings.PIECE_CACHE_BYTES)
+
+
+def keep(key: str, data: bytes) -> None:
+    """Keep what was made. On a full disk it is made again the next time, and shown all the same."""
+    with suppress(OSError):
+        store().put(key, data)

@@ -154,7 +154,7 @@ class PlaybackTest(People, TestCase):
     def test_senseless_ranges_are_refused(self) -> None:
         for query in ("first=5&last=5", "first=0&last=1000", "first=-1&last=4", "first=0"):
             self.assertEqual(422, self.call("get", f"{self.base}/picture?{query}").status_code)
-        self.assertEqual(422, self.call("get", f"{self.base}/noise?first=0&last=5").status_code)
+        self.assertEqual(422, self.call("get", f"{self.base}/smell?first=0&last=5").status_code)
 
     def test_a_missing_file_is_said(self) -> None:
         self.edit(kind="place", clip=clip_of(self.take, 0.5))

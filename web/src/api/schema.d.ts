@@ -170,6 +170,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/equaliser/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Curve
+         * @description The gain in dB at frequencies in Hz.
+         */
+        post: operations["studio_playback_hearing_curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/events": {
         parameters: {
             query?: never;
@@ -562,6 +582,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/sounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sound Controls
+         * @description What the Mix bench needs to know of clips, strips, inserts and targets.
+         */
+        get: operations["studio_kit_sounds_sound_controls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/new-password": {
         parameters: {
             query?: never;
@@ -774,6 +814,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/clips/{clip}/loudness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Clip Loudness */
+        get: operations["studio_playback_hearing_clip_loudness"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/colour": {
         parameters: {
             query?: never;
@@ -894,6 +951,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/levels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Levels
+         * @description Levels of tracks and film for some frames; those of a piece that was heard are there already.
+         */
+        get: operations["studio_playback_hearing_levels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/loudness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Loudness
+         * @description How loud the film is. Only what changed is measured anew, and that not longer than a moment.
+         */
+        post: operations["studio_playback_hearing_loudness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/match": {
         parameters: {
             query?: never;
@@ -928,6 +1025,26 @@ export interface paths {
          * @description The balance that makes a spot of a clip's picture neutral.
          */
         post: operations["studio_playback_colours_neutral"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/noise": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Noise
+         * @description What a noise reduction learns there: the level in each of its bands, in dB.
+         */
+        post: operations["studio_playback_hearing_noise"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1374,6 +1491,35 @@ export interface components {
             password: string;
         };
         /**
+         * AddInserts
+         * @description Inserts at the end of a strip's chain; with ``instead`` in place of it.
+         */
+        AddInserts: {
+            /** Inserts */
+            inserts: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Instead
+             * @default false
+             */
+            instead: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_inserts";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Track */
+            track?: string | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddItem
          * @description Add an item to the list at a path, e.g. ``fill/stops`` or ``masks/ID/strokes``.
          *
@@ -1478,14 +1624,14 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects";
+            list: "masks" | "effects" | "chain";
             /**
              * Name
              * @default
              */
             name: string;
             /** Parts */
-            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
             /** Seed */
             seed?: string;
             /** Within */
@@ -1958,10 +2104,48 @@ export interface components {
             /** Warmth */
             warmth: number;
         };
+        /**
+         * Band
+         * @description A filter of an equaliser; one that can be switched has ``on``.
+         */
+        Band: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Name */
+            name: string;
+            /** Switched */
+            switched: boolean;
+            /** Title */
+            title: string;
+        };
         /** Based */
         Based: {
             /** Based On */
             based_on: number;
+        };
+        /**
+         * Bell
+         * @description Lifts or lowers around its frequency; the higher ``q``, the narrower.
+         */
+        Bell: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 1000
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /**
+             * Q
+             * @description Narrowness
+             * @default 1
+             */
+            q: number | components["schemas"]["NumberKeys"];
         };
         /**
          * BendingOut
@@ -2507,6 +2691,16 @@ export interface components {
             frame: number;
         };
         /**
+         * ClipLoudness
+         * @description Of a clip's sound before its gain: loudness in LUFS, highest true peak in dB.
+         */
+        ClipLoudness: {
+            /** Peak */
+            peak: number;
+            /** Whole */
+            whole: number;
+        };
+        /**
          * CloseGap
          * @description Move clips, and all that comes after them on their tracks, up to the clip before.
          */
@@ -2601,6 +2795,60 @@ export interface components {
              * @default 2
              */
             transfer: number;
+        };
+        /**
+         * Compressor
+         * @description Compressor: makes loud parts quieter, so that all is more even.
+         */
+        Compressor: {
+            /**
+             * Attack
+             * @description Takes hold within
+             * @default 10
+             */
+            attack: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "compressor";
+            /**
+             * Knee
+             * @description Width of the knee
+             * @default 6
+             */
+            knee: number | components["schemas"]["NumberKeys"];
+            /**
+             * Makeup
+             * @description Louder afterwards by
+             * @default 0
+             */
+            makeup: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Ratio
+             * @description Ratio to 1
+             * @default 3
+             */
+            ratio: number | components["schemas"]["NumberKeys"];
+            /**
+             * Release
+             * @description Lets go within
+             * @default 160
+             */
+            release: number;
+            /**
+             * Threshold
+             * @description Works from
+             * @default -24
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
         };
         /** Contour */
         Contour: {
@@ -2790,6 +3038,20 @@ export interface components {
              */
             top: number | components["schemas"]["NumberKeys"];
         };
+        /**
+         * CurveIn
+         * @description ``tick`` counts from where the keys of the equaliser count from.
+         */
+        CurveIn: {
+            equaliser: components["schemas"]["Equaliser"];
+            /** Frequencies */
+            frequencies: number[];
+            /**
+             * Tick
+             * @default 0
+             */
+            tick: number;
+        };
         /** CurveKeys */
         CurveKeys: {
             /** Keys */
@@ -2907,6 +3169,23 @@ export interface components {
             ][] | components["schemas"]["CurveKeys"];
         };
         /**
+         * Cut
+         * @description Takes away what lies beyond its frequency, by 12 dB an octave; ``on`` or not.
+         */
+        Cut: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 80
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default false
+             */
+            on: boolean;
+        };
+        /**
          * CutAway
          * @description Away left: what lies before ``at`` goes, away right: what lies after; in the given clips.
          */
@@ -2929,6 +3208,122 @@ export interface components {
             side: "left" | "right";
             /** Within */
             within?: string | null;
+        };
+        /**
+         * DeEsser
+         * @description De-esser: softens sharp s sounds of a voice.
+         */
+        DeEsser: {
+            /**
+             * Frequency
+             * @description Sharp from
+             * @default 5500
+             */
+            frequency: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "de_esser";
+            /**
+             * Most
+             * @description Quieter by at most
+             * @default 9
+             */
+            most: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Threshold
+             * @description Works from
+             * @default -32
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Delay
+         * @description Delay: the sound comes again, quieter each time.
+         */
+        Delay: {
+            /**
+             * Across
+             * @description From side to side
+             * @default false
+             */
+            across: boolean;
+            /**
+             * Again
+             * @description Each time at
+             * @default 35
+             */
+            again: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "delay";
+            /**
+             * Mix
+             * @description How much of it
+             * @default 30
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Seconds
+             * @description Comes again after
+             * @default 0.3
+             */
+            seconds: number;
+        };
+        /**
+         * Denoise
+         * @description Noise reduction: takes away an even noise that was learnt from a stretch of it.
+         *
+         *     ``noise`` is the noise's level in each of `NOISE_BANDS` bands, in dB; until it is learnt nothing
+         *     is taken away. It is picked from the sound as a key's colour is from the picture.
+         */
+        Denoise: {
+            /**
+             * Amount
+             * @description Quieter by
+             * @default 14
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "denoise";
+            /**
+             * Noise
+             * @default []
+             */
+            noise: number[];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Reach
+             * @description Noise reaches above what was learnt by
+             * @default 6
+             */
+            reach: number | components["schemas"]["NumberKeys"];
         };
         /**
          * DetachSound
@@ -3113,10 +3508,22 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/8
+             * @default velvet-kite/9
              * @constant
              */
-            schema_: "velvet-kite/8";
+            schema_: "velvet-kite/9";
+            /**
+             * @default {
+             *       "ceiling": 0,
+             *       "chain": [],
+             *       "gain": 0,
+             *       "pan": 0,
+             *       "purpose": "",
+             *       "target": -16,
+             *       "under": null
+             *     }
+             */
+            strip: components["schemas"]["FilmStrip"];
             /**
              * Tracks
              * @default []
@@ -3502,6 +3909,76 @@ export interface components {
             unit: "whole" | "letter" | "word" | "line";
         };
         /**
+         * Equaliser
+         * @description Equaliser: makes low, middle and high parts louder or quieter.
+         */
+        Equaliser: {
+            /**
+             * @default {
+             *       "frequency": 1000,
+             *       "gain": 0,
+             *       "q": 1
+             *     }
+             */
+            bell: components["schemas"]["Bell"];
+            /**
+             * @default {
+             *       "frequency": 3500,
+             *       "gain": 0,
+             *       "q": 1
+             *     }
+             */
+            high_bell: components["schemas"]["HighBell"];
+            /**
+             * @default {
+             *       "frequency": 14000,
+             *       "on": false
+             *     }
+             */
+            high_cut: components["schemas"]["HighCut"];
+            /**
+             * @default {
+             *       "frequency": 8000,
+             *       "gain": 0
+             *     }
+             */
+            high_shelf: components["schemas"]["HighShelf"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "equaliser";
+            /**
+             * @default {
+             *       "frequency": 300,
+             *       "gain": 0,
+             *       "q": 1
+             *     }
+             */
+            low_bell: components["schemas"]["LowBell"];
+            /**
+             * @default {
+             *       "frequency": 80,
+             *       "on": false
+             *     }
+             */
+            low_cut: components["schemas"]["Cut"];
+            /**
+             * @default {
+             *       "frequency": 120,
+             *       "gain": 0
+             *     }
+             */
+            low_shelf: components["schemas"]["Shelf"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
+        /**
          * EvenPace
          * @description The keys of a clip's position moved in time so that it goes along its path evenly.
          */
@@ -3683,6 +4160,50 @@ export interface components {
         FieldsIn: {
             /** Two Fields */
             two_fields: boolean | null;
+        };
+        /**
+         * FilmStrip
+         * @description The whole film: as a track, then a limiter that holds true peaks below ``ceiling``.
+         *
+         *     ``target`` is the loudness it is meant to have, in LUFS, for a ``purpose``.
+         */
+        FilmStrip: {
+            /**
+             * Ceiling
+             * @description No peak above
+             * @default 0
+             */
+            ceiling: number;
+            /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            /**
+             * Purpose
+             * @default
+             * @enum {string}
+             */
+            purpose: "" | "phone" | "room" | "broadcast" | "own";
+            /**
+             * Target
+             * @description Loudness to reach
+             * @default -16
+             */
+            target: number;
+            under?: components["schemas"]["Under"] | null;
         };
         /**
          * Fit
@@ -3918,6 +4439,54 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Gate
+         * @description Gate: makes pauses quieter.
+         */
+        Gate: {
+            /**
+             * Attack
+             * @description Opens within
+             * @default 4
+             */
+            attack: number;
+            /**
+             * Depth
+             * @description Quieter by
+             * @default 18
+             */
+            depth: number | components["schemas"]["NumberKeys"];
+            /**
+             * Hold
+             * @description Stays open for
+             * @default 120
+             */
+            hold: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gate";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Release
+             * @description Closes within
+             * @default 220
+             */
+            release: number;
+            /**
+             * Threshold
+             * @description Pauses are below
+             * @default -45
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Glow
@@ -4430,6 +4999,18 @@ export interface components {
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
             /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Channels
+             * @description Which sides are heard
+             * @default both
+             * @enum {string}
+             */
+            channels: "both" | "left" | "right" | "swapped" | "mono";
+            /**
              * Clipped
              * @default
              * @enum {string}
@@ -4447,10 +5028,24 @@ export interface components {
              */
             fade_in: number;
             /**
+             * Fade In Shape
+             * @description How it fades in
+             * @default smooth
+             * @enum {string}
+             */
+            fade_in_shape: "smooth" | "straight" | "early" | "late";
+            /**
              * Fade Out
              * @default 0
              */
             fade_out: number;
+            /**
+             * Fade Out Shape
+             * @description How it fades out
+             * @default smooth
+             * @enum {string}
+             */
+            fade_out_shape: "smooth" | "straight" | "early" | "late";
             /**
              * Gain
              * @description Gain
@@ -4511,6 +5106,18 @@ export interface components {
              * @default 1
              */
             opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pitch
+             * @description Pitch, in semitones
+             * @default 0
+             */
+            pitch: number | components["schemas"]["NumberKeys"];
             /**
              * @default {
              *       "fit": "whole",
@@ -4577,6 +5184,56 @@ export interface components {
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /** HighBell */
+        HighBell: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 3500
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /**
+             * Q
+             * @description Narrowness
+             * @default 1
+             */
+            q: number | components["schemas"]["NumberKeys"];
+        };
+        /** HighCut */
+        HighCut: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 14000
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default false
+             */
+            on: boolean;
+        };
+        /** HighShelf */
+        HighShelf: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 8000
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Hold
@@ -4657,6 +5314,20 @@ export interface components {
              * @default
              */
             transform: string;
+        };
+        /**
+         * InsertKind
+         * @description An insert: its name in documents, its title, what it does.
+         */
+        InsertKind: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
         };
         /**
          * IntoGroup
@@ -4938,7 +5609,7 @@ export interface components {
          * Kind
          * @enum {string}
          */
-        Kind: "grade" | "effects" | "element" | "motion";
+        Kind: "grade" | "effects" | "element" | "motion" | "chain";
         /**
          * LaterKeys
          * @description Follow-through: the keys of each clip after the first are ``by`` ticks later than those of the
@@ -5095,6 +5766,13 @@ export interface components {
              */
             white: number | components["schemas"]["NumberKeys"];
         };
+        /** LevelsQuery */
+        LevelsQuery: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
         /** Light */
         Light: {
             /**
@@ -5168,6 +5846,69 @@ export interface components {
             own: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * Loudness
+         * @description Of a film: loudness over time in LUFS, ten values a second, and numbers for all of it.
+         *
+         *     Windows end where their value stands. ``peak`` is the highest true peak in dB, ``spread`` the
+         *     loudness range in LU.
+         */
+        Loudness: {
+            /** Momentary */
+            momentary: number[];
+            /** Peak */
+            peak: number;
+            /** Short */
+            short: number[];
+            /** Spread */
+            spread: number;
+            /** Whole */
+            whole: number;
+        };
+        /**
+         * LoudnessIn
+         * @description With ``edits`` as it would be after those, which are not kept.
+         */
+        LoudnessIn: {
+            /**
+             * Edits
+             * @default []
+             */
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+        };
+        /**
+         * LoudnessOut
+         * @description ``done`` of ``of`` stretches were measured; until all are, ask again. ``loudness`` is of those
+         *     from the start that are.
+         */
+        LoudnessOut: {
+            /** Done */
+            done: number;
+            loudness: components["schemas"]["Loudness"];
+            /** Of */
+            of: number;
+        };
+        /** LowBell */
+        LowBell: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 300
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /**
+             * Q
+             * @description Narrowness
+             * @default 1
+             */
+            q: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Lower
@@ -5670,10 +6411,51 @@ export interface components {
              */
             join: "corner" | "smooth" | "broken";
         };
+        /**
+         * NoiseIn
+         * @description A stretch of the timeline on which only noise is heard, on a track or in a clip of it.
+         */
+        NoiseIn: {
+            /**
+             * Clip
+             * @default
+             */
+            clip: string;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /**
+             * Track
+             * @default
+             */
+            track: string;
+        };
         /** NumberKeys */
         NumberKeys: {
             /** Keys */
             keys: components["schemas"]["Key_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False_____"][];
+        };
+        /**
+         * OrderInsert
+         * @description Move an insert to another place in its chain.
+         */
+        OrderInsert: {
+            /** Insert */
+            insert: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "order_insert";
+            /** Seed */
+            seed?: string;
+            /** To */
+            to: number;
+            /** Track */
+            track?: string | null;
+            /** Within */
+            within?: string | null;
         };
         /**
          * OrderLayer
@@ -5719,7 +6501,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects";
+            list: "masks" | "effects" | "chain";
             /** Part */
             part: string;
             /** Seed */
@@ -6072,6 +6854,18 @@ export interface components {
             variable: boolean;
             /** Width */
             width: number;
+        };
+        /**
+         * PieceLevels
+         * @description Of frames ``first`` on, by ids of tracks; those of the film under `FILM`.
+         */
+        PieceLevels: {
+            /** First */
+            first: number;
+            /** Strips */
+            strips: {
+                [key: string]: components["schemas"]["Levels"];
+            };
         };
         /**
          * PieceQuery
@@ -6606,6 +7400,17 @@ export interface components {
              */
             rate: components["schemas"]["FrameRate"];
         };
+        /** PurposeOut */
+        PurposeOut: {
+            /** Ceiling */
+            ceiling: number;
+            /** Name */
+            name: string;
+            /** Target */
+            target: number;
+            /** Title */
+            title: string;
+        };
         /**
          * Push
          * @description The new picture pushes the old one out.
@@ -6864,6 +7669,22 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /** RemoveInsert */
+        RemoveInsert: {
+            /** Insert */
+            insert: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_insert";
+            /** Seed */
+            seed?: string;
+            /** Track */
+            track?: string | null;
+            /** Within */
+            within?: string | null;
+        };
         /**
          * RemoveItem
          * @description Take an item out of its list, named by its id or its number: ``masks/ID/strokes/3``.
@@ -6927,7 +7748,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects";
+            list: "masks" | "effects" | "chain";
             /** Part */
             part: string;
             /** Seed */
@@ -7173,12 +7994,45 @@ export interface components {
         };
         /**
          * Room
-         * @description ``library`` in bytes.
+         * @description Room: the sound comes back from walls.
          */
         Room: {
-            library: components["schemas"]["Share"];
-            projects: components["schemas"]["Share"];
-            unfinished_films: components["schemas"]["Share"];
+            /**
+             * Ahead
+             * @description First wall after
+             * @default 12
+             */
+            ahead: number;
+            /**
+             * Dull
+             * @description Dullness of the walls
+             * @default 45
+             */
+            dull: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "room";
+            /**
+             * Mix
+             * @description How much of it
+             * @default 20
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Seconds
+             * @description Dies away within
+             * @default 0.8
+             */
+            seconds: number;
         };
         /**
          * RoundFill
@@ -7506,7 +8360,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects";
+            list: "masks" | "effects" | "chain";
             /** Part */
             part: string;
             /** Seed */
@@ -7585,6 +8439,27 @@ export interface components {
             kind: "set_speed";
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetStrip
+         * @description Set values by path: ``{"gain": -6}``, ``{"chain/ID/threshold": -30}``, ``{"under": null}``.
+         */
+        SetStrip: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_strip";
+            /** Seed */
+            seed?: string;
+            /** Track */
+            track?: string | null;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
             /** Within */
             within?: string | null;
         };
@@ -7905,6 +8780,24 @@ export interface components {
             /** Width */
             width: number;
         };
+        /**
+         * Shelf
+         * @description Lifts or lowers everything beyond its frequency.
+         */
+        Shelf: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 120
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+        };
         /** ShelfIn */
         ShelfIn: {
             /** Name */
@@ -8184,15 +9077,41 @@ export interface components {
          */
         SoundClip: {
             /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Channels
+             * @description Which sides are heard
+             * @default both
+             * @enum {string}
+             */
+            channels: "both" | "left" | "right" | "swapped" | "mono";
+            /**
              * Fade In
              * @default 0
              */
             fade_in: number;
             /**
+             * Fade In Shape
+             * @description How it fades in
+             * @default smooth
+             * @enum {string}
+             */
+            fade_in_shape: "smooth" | "straight" | "early" | "late";
+            /**
              * Fade Out
              * @default 0
              */
             fade_out: number;
+            /**
+             * Fade Out Shape
+             * @description How it fades out
+             * @default smooth
+             * @enum {string}
+             */
+            fade_out_shape: "smooth" | "straight" | "early" | "late";
             /**
              * Gain
              * @description Gain
@@ -8230,6 +9149,18 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pitch
+             * @description Pitch, in semitones
+             * @default 0
+             */
+            pitch: number | components["schemas"]["NumberKeys"];
             /** Rides */
             rides?: string | null;
             /**
@@ -8272,6 +9203,26 @@ export interface components {
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+        };
+        /**
+         * SoundControls
+         * @description Parameters of what sounds.
+         */
+        SoundControls: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /** Clip */
+            clip: components["schemas"]["Control"][];
+            /** Film */
+            film: components["schemas"]["Control"][];
+            /** Inserts */
+            inserts: components["schemas"]["InsertKind"][];
+            /** Purposes */
+            purposes: components["schemas"]["PurposeOut"][];
+            /** Strip */
+            strip: components["schemas"]["Control"][];
+            /** Under */
+            under: components["schemas"]["Control"][];
         };
         /** SoundInfo */
         SoundInfo: {
@@ -8589,7 +9540,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -8756,7 +9707,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -8887,6 +9838,30 @@ export interface components {
             stays: "first" | "last";
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Strip
+         * @description Sound goes through the chain, then gain and pan. Keys count from the start of the timeline.
+         */
+        Strip: {
+            /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            under?: components["schemas"]["Under"] | null;
         };
         /**
          * StripLayout
@@ -9342,6 +10317,15 @@ export interface components {
              * @default false
              */
             solo: boolean;
+            /**
+             * @default {
+             *       "chain": [],
+             *       "gain": 0,
+             *       "pan": 0,
+             *       "under": null
+             *     }
+             */
+            strip: components["schemas"]["Strip"];
         };
         /**
          * Trim
@@ -9405,6 +10389,38 @@ export interface components {
             keys: components["schemas"]["Key_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______"][];
         };
         /**
+         * Under
+         * @description Steps back while somebody speaks on other tracks, by ``amount``.
+         *
+         *     It has stepped back ``ahead`` seconds before a voice begins, over ``fade`` seconds, and comes back
+         *     as slowly after it ends.
+         */
+        Under: {
+            /**
+             * Ahead
+             * @description How long before
+             * @default 0.15
+             */
+            ahead: number;
+            /**
+             * Amount
+             * @description Quieter by
+             * @default 9
+             */
+            amount: number;
+            /**
+             * Fade
+             * @description How fast
+             * @default 0.4
+             */
+            fade: number;
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: string[];
+        };
+        /**
          * UnderOut
          * @description Ids of clips, the front one first.
          */
@@ -9462,6 +10478,18 @@ export interface components {
             blend: string;
             cell?: components["schemas"]["Cell"] | null;
             /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Channels
+             * @description Which sides are heard
+             * @default both
+             * @enum {string}
+             */
+            channels: "both" | "left" | "right" | "swapped" | "mono";
+            /**
              * Clipped
              * @default
              * @enum {string}
@@ -9479,10 +10507,24 @@ export interface components {
              */
             fade_in: number;
             /**
+             * Fade In Shape
+             * @description How it fades in
+             * @default smooth
+             * @enum {string}
+             */
+            fade_in_shape: "smooth" | "straight" | "early" | "late";
+            /**
              * Fade Out
              * @default 0
              */
             fade_out: number;
+            /**
+             * Fade Out Shape
+             * @description How it fades out
+             * @default smooth
+             * @enum {string}
+             */
+            fade_out_shape: "smooth" | "straight" | "early" | "late";
             /**
              * Gain
              * @description Gain
@@ -9545,6 +10587,18 @@ export interface components {
              * @default 1
              */
             opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pitch
+             * @description Pitch, in semitones
+             * @default 0
+             */
+            pitch: number | components["schemas"]["NumberKeys"];
             /**
              * @default {
              *       "fit": "whole",
@@ -10281,6 +11335,39 @@ export interface operations {
             };
         };
     };
+    studio_playback_hearing_curve: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CurveIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_jobs_api_events: {
         parameters: {
             query?: never;
@@ -10840,7 +11927,7 @@ export interface operations {
     studio_kit_api_list_presets: {
         parameters: {
             query: {
-                kind: "grade" | "effects" | "element" | "motion";
+                kind: "grade" | "effects" | "element" | "motion" | "chain";
             };
             header?: never;
             path?: never;
@@ -10981,6 +12068,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_kit_sounds_sound_controls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundControls"];
                 };
             };
         };
@@ -11574,6 +12681,51 @@ export interface operations {
             };
         };
     };
+    studio_playback_hearing_clip_loudness: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipLoudness"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_layers_colour: {
         parameters: {
             query?: {
@@ -11856,6 +13008,97 @@ export interface operations {
             };
         };
     };
+    studio_playback_hearing_levels: {
+        parameters: {
+            query: {
+                first: number;
+                last: number;
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PieceLevels"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_hearing_loudness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoudnessIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoudnessOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_colours_match: {
         parameters: {
             query?: {
@@ -11930,6 +13173,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NeutralOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_hearing_noise: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoiseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,173 @@
+"""What the sound of a project measures: levels, loudness, noise, curves."""
+
+from __future__ import annotations
+
+import json
+from time import monotonic
+from typing import Final
+from uuid import UUID
+
+import numpy as np
+from django.http import HttpRequest, HttpResponse
+from ninja import Field, Query, Router, Schema
+
+from kitecore.document import Document, dumps
+from kitecore.document.inserts.equaliser import Equaliser
+from kitecore.document.model import Tick
+from kitecore.edits import Edit
+from kitecore.errors import BadInput
+from kitecore.render.levels import Loudness, PieceLevels, Stretch, loudness_of, stretches_of
+from kitecore.render.questions import Request
+from kitecore.sound.inserts.equaliser import curve_of
+from kitecore.ticks import Span
+from studio.playback.asking import asked
+from studio.playback.levels import levels_key, stretch_key
+from studio.playback.service import render
+from studio.playback.store import keep, store
+from studio.playback.turns import Job
+from studio.playback.watched import FrameNumber, Look, project_document
+from studio.problems import Problem
+from studio.projects.belongings import changed
+
+router = Router()
+
+MOST_FRAMES: Final = 120
+PATIENCE: Final = 0.6
+"""Seconds after which what was measured so far is told."""
+MOST_POINTS: Final = 400
+MOST_TRIED: Final = 20
+
+
+class LevelsQuery(Schema):
+    first: FrameNumber
+    last: FrameNumber
+
+
+@router.get(
+    "/projects/{uuid:id}/revisions/{int:revision}/levels",
+    response={200: PieceLevels, 404: Problem, 422: Problem},
+)
+def levels(
+    request: HttpRequest, id: UUID, revision: int, given: Query[LevelsQuery], look: Query[Look]
+) -> HttpResponse:
+    """Levels of tracks and film for some frames; those of a piece that was heard are there already."""
+    if not given.first < given.last <= given.first + MOST_FRAMES:
+        raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
+    name, document = project_document(request, id, revision)
+    name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
+    rate = document.rate.exact
+    key = levels_key(document, Span(rate.start_of(given.first), rate.start_of(given.last)))
+    data = store().get(key)
+    if data is None:
+        wanted = Request("levels", name, given.first, given.last)
+        data = render(Job(wanted, lambda: dumps(document), request.user.pk))
+        keep(key, data)
+    return HttpResponse(data, content_type="application/json")
+
+
+class LoudnessIn(Schema):
+    """With ``edits`` as it would be after those, which are not kept."""
+
+    edits: list[Edit] = Field(default=[], max_length=MOST_TRIED)
+
+
+class LoudnessOut(Schema):
+    """``done`` of ``of`` stretches were measured; until all are, ask again. ``loudness`` is of those
+    from the start that are."""
+
+    done: int
+    of: int
+    loudness: Loudness
+
+
+@router.post(
+    "/projects/{uuid:id}/revisions/{int:revision}/loudness",
+    response={200: LoudnessOut, 404: Problem, 422: Problem},
+)
+def loudness(request: HttpRequest, id: UUID, revision: int, given: LoudnessIn) -> LoudnessOut:
+    """How loud the film is. Only what changed is measured anew, and that not longer than a moment."""
+    name, document = project_document(request, id, revision)
+    for edit in given.edits:
+        document = changed(request.user.pk, document, edit)
+        name = f"{name}+{edit.seed}"
+    found: list[Stretch] = []
+    began = monotonic()
+    for number in range(stretches_of(document)):
+        key = stretch_key(document, number)
+        data = store().get(key)
+        if data is None:
+            if found and monotonic() - began > PATIENCE:
+                break
+            data = _measured(request, name, document, number)
+            keep(key, data)
+        found.append(Stretch.model_validate_json(data))
+    return LoudnessOut(done=len(found), of=stretches_of(document), loudness=loudness_of(found))
+
+
+def _measured(request: HttpRequest, name: str, document: Document, number: int) -> bytes:
+    wanted = Request("loudness", name, number)
+    return render(Job(wanted, lambda: dumps(document), request.user.pk))
+
+
+class ClipLoudness(Schema):
+    """Of a clip's sound before its gain: loudness in LUFS, highest true peak in dB."""
+
+    whole: float
+    peak: float
+
+
+@router.get(
+    "/projects/{uuid:id}/revisions/{int:revision}/clips/{clip}/loudness",
+    response={200: ClipLoudness, 404: Problem, 422: Problem},
+)
+def clip_loudness(
+    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look]
+) -> ClipLoudness:
+    data = asked(request, id, revision, look, "clip_loudness", 0, clip=clip)
+    return ClipLoudness(**json.loads(data))
+
+
+class NoiseIn(Schema):
+    """A stretch of the timeline on which only noise is heard, on a track or in a clip of it."""
+
+    first: FrameNumber
+    last: FrameNumber
+    track: str = Field(default="", max_length=40)
+    clip: str = Field(default="", max_length=40)
+
+
+@router.post(
+    "/projects/{uuid:id}/revisions/{int:revision}/noise",
+    response={200: list[float], 404: Problem, 422: Problem},
+)
+def noise(
+    request: HttpRequest, id: UUID, revision: int, given: NoiseIn, look: Query[Look]
+) -> list[float]:
+    """What a noise reduction learns there: the level in each of its bands, in dB."""
+    data = asked(
+        request,
+        id,
+        revision,
+        look,
+        "noise",
+        given.first,
+        frames=[given.last],
+        track=given.track,
+        clip=given.clip,
+    )
+    found: list[float] = json.loads(data)
+    return found
+
+
+class CurveIn(Schema):
+    """``tick`` counts from where the keys of the equaliser count from."""
+
+    equaliser: Equaliser
+    tick: Tick = 0
+    frequencies: list[float] = Field(min_length=1, max_length=MOST_POINTS)
+
+
+@router.post("/equaliser/curve", response={200: list[float], 422: Problem})
+def curve(request: HttpRequest, given: CurveIn) -> list[float]:
+    """The gain in dB at frequencies in Hz."""
+    return curve_of(given.equaliser, given.tick, np.array(given.frequencies))
