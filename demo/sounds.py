@@ -25,7 +25,7 @@ def make_sounds(folder: Path) -> list[Path]:
         folder / name for name in ("paper-weather-loop.wav", "spoken-line.wav", "paper-rustle.flac")
     ]
     _write_wav(paths[0], music())
-    _speak(paths[1])
+    speak(paths[1])
     _write_flac(paths[2], rustle(5.0))
     return paths
 
@@ -133,7 +133,7 @@ def _write_flac(path: Path, samples: Samples) -> None:
         out.mux(stream.encode(None))
 
 
-def _speak(path: Path) -> None:
+def speak(path: Path) -> None:
     """The spoken line, by Debian's espeak-ng."""
     command = ["espeak-ng", "-v", "en-gb+f3", "-s", "140", "-p", "42", "-w", str(path), LINE]
     subprocess.run(command, check=True, capture_output=True)

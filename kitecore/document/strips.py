@@ -35,6 +35,11 @@ class Strip(Model):
     gain: Number = param(0.0, help="Gain", unit="dB", low=-60, high=12, step=0.1)
     pan: Number = param(0.0, help="Left and right", low=-1, high=1, step=0.01, ge=-1, le=1)
     chain: Chain = ()
+
+
+class TrackStrip(Strip):
+    """Of a track, which may step back ``under`` others."""
+
     under: Under | None = None
 
 

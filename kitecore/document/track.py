@@ -10,7 +10,7 @@ from pydantic import Field
 from kitecore.document.clips import Clip, ClipBase, Pictured, Sounding
 from kitecore.document.clips.group import GroupClip
 from kitecore.document.model import Id, Model, Name, new_id
-from kitecore.document.strips import Strip
+from kitecore.document.strips import TrackStrip
 from kitecore.document.transitions import TransitionBase
 
 MOST_TRACKS: Final = 500
@@ -32,7 +32,7 @@ class Track(Model):
     muted: bool = False
     solo: bool = False
     locked: bool = False
-    strip: Strip = Strip()
+    strip: TrackStrip = TrackStrip()
 
     @property
     def end(self) -> int:

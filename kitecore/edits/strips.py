@@ -8,7 +8,7 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, derived_id
 from kitecore.document.inserts import MOST_INSERTS, Insert, InsertBase
-from kitecore.document.strips import Strip
+from kitecore.document.strips import Strip, TrackStrip
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._properties import has, with_values
 from kitecore.errors import EditRefused, NotThere
@@ -51,7 +51,8 @@ class SetStrip(StripEdit):
             if last in _FIXED or not (has(strip, path) or path.startswith("under/")):
                 raise EditRefused(f"There is no “{path}” to be set.")
         strip = with_values(strip, self.values)
-        if strip.under and self.track in strip.under.tracks:
+        under = strip.under if isinstance(strip, TrackStrip) else None
+        if under and self.track in under.tracks:
             raise EditRefused("A track cannot step back under itself.")
         return document.with_strip(self.track, strip)
 

@@ -121,7 +121,7 @@ def _leaders(document: Document, part: Document) -> list[str]:
     return [found[name] for name in sorted(found)]
 
 
-_SOUNDING_STRIP: Final = {"gain", "pan", "chain", "under", "ceiling"}
+_SOUNDING_STRIP: Final = {"gain", "pan", "chain", "ceiling"}
 """What of the film's strip is heard; its target is only aimed at."""
 
 _LED_BY: Final = {"id", "start", "length", "place", "moves"}

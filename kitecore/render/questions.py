@@ -11,7 +11,7 @@ from typing import Any
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
-from kitecore.render import hearing, layers, measuring
+from kitecore.render import hearing, layers, measuring, speaking
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.levels import measured_stretch, sound_and_levels
 from kitecore.render.pieces import aac_piece, metered_piece, picture_piece
@@ -138,6 +138,8 @@ for _name, _question in {
     "levels": Question(_levels, apart=True),
     "loudness": Question(_stretch, apart=True),
     "clip_loudness": _measured(hearing.clip_loudness, "clip"),
+    "voice": _measured(speaking.spoken_stretches, "tracks"),
+    "stepping": _measured(speaking.stepping_keys, "track"),
     "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
     "hue": _measured(measuring.hue_at, "clip", "tick", "spot"),

@@ -11,13 +11,16 @@ from kitecore.document.clips import ClipBase
 from kitecore.document.strips import Strip
 from kitecore.document.track import with_neighbours
 from kitecore.media.soundcopy import CHANNELS
+from kitecore.render.audible import audible
 from kitecore.render.clipsound import clip_samples, heard_span, sounds, take_reader
 from kitecore.render.paced import Read, sample_at
 from kitecore.render.sources import Sources
+from kitecore.render.speaking import quieter
 from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.limiter import REACH, limited
 from kitecore.sound.ramps import SAMPLE_TICKS, Samples, from_db, gains_of
 from kitecore.sound.sides import panned
+from kitecore.sound.stepping import STEP, reach
 
 __all__ = ["audible", "mixed", "render_samples", "run_up", "sample_at"]
 
@@ -56,22 +59,29 @@ def mixed(
     """The sum of tracks, each through its strip, with nothing done about its level."""
     total = np.zeros((count, CHANNELS), np.float32)
     for track in audible(tracks):
-        samples = track_samples(track, start, count, sources)
+        samples = track_samples(track, tracks, start, count, sources)
         if listen is not None:
             listen(track.id, start, samples)
         total += samples
     return total
 
 
-def track_samples(track: Track, start: int, count: int, sources: Sources) -> Samples:
-    """What a track gives to the mix."""
+def track_samples(
+    track: Track, beside: tuple[Track, ...], start: int, count: int, sources: Sources
+) -> Samples:
+    """What a track gives to the mix, with those that lie ``beside`` it."""
     before, after = chain_reach(track.strip.chain)
     reach = (start - before, start + count + after)
     if not any(_sounding(track, *reach, sources)):
         return np.zeros((count, CHANNELS), np.float32)
-    return through_strip(
+    samples = through_strip(
         track.strip, lambda first, many: clips_of(track, first, many, sources), start, count
     )
+    under = track.strip.under
+    if under is None or not under.tracks:
+        return samples
+    less = quieter(under, beside, Over(start, count), sources)
+    return samples * np.power(10.0, less / 20).astype(np.float32)[:, None]
 
 
 def through_strip(strip: Strip, read: Read, start: int, count: int) -> Samples:
@@ -109,12 +119,6 @@ def _sounding(
     return found
 
 
-def audible(tracks: tuple[Track, ...]) -> list[Track]:
-    """The tracks that are heard."""
-    solo = any(track.solo for track in tracks)
-    return [t for t in tracks if not t.muted and (t.solo or not solo)]
-
-
 def _reader(clip: ClipBase, sources: Sources) -> Read:
     """Where the clip's samples come from."""
     if isinstance(clip, GroupClip):
@@ -135,6 +139,9 @@ def run_up(document: Document) -> tuple[int, int]:
 def _track_reach(track: Track) -> tuple[int, int]:
     """Of a track's chain, those of its clips and of what is in its groups."""
     before, after = chain_reach(track.strip.chain)
+    if under := track.strip.under:
+        around = reach(under.fade, under.ahead) * STEP
+        before, after = max(before, around), max(after, around)
     deepest = [(0, 0)]
     for clip in track.clips:
         chain = getattr(clip, "chain", ())

@@ -8,7 +8,10 @@ from functools import partial
 from typing import Any, TypeVar
 
 import av
+import numpy as np
+from numpy.typing import NDArray
 
+from kitecore.analysis.voice import read_voice
 from kitecore.arrays import Coverage, Size
 from kitecore.colour.looks import FindLook, shipped
 from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_planes
@@ -34,6 +37,7 @@ KEPT_TABLES = 32
 KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
+KEPT_VOICES = 64
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
@@ -103,6 +107,7 @@ class Sources:
         self.cache = Pictures(cache_bytes, lambda picture: picture.nbytes)
         self.stretches: Kept[Samples] = Kept(KEPT_WINDOWS)
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
+        self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
 
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]
@@ -125,6 +130,11 @@ class Sources:
         found = self.folder(media).info.picture
         assert found is not None
         return found
+
+    def voice(self, media: str) -> NDArray[np.uint8]:
+        """How surely somebody speaks in a take, as `analysis.voice` tells it."""
+        stamp, folder = self._known(media)
+        return self._voices.get((media, stamp), lambda: read_voice(folder))
 
     def frame_number(self, media: str, tick: int) -> int:
         """Number of a video's frame shown at ``tick`` of the file."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from time import monotonic
-from typing import Final
+from typing import Annotated, Final
 from uuid import UUID
 
 import numpy as np
@@ -14,6 +14,7 @@ from ninja import Field, Query, Router, Schema
 from kitecore.document import Document, dumps
 from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Tick
+from kitecore.document.track import MOST_TRACKS
 from kitecore.edits import Edit
 from kitecore.errors import BadInput
 from kitecore.render.levels import Loudness, PieceLevels, Stretch, loudness_of, stretches_of
@@ -157,6 +158,40 @@ def noise(
     )
     found: list[float] = json.loads(data)
     return found
+
+
+class VoiceIn(Schema):
+    tracks: list[Annotated[str, Field(max_length=40)]] = Field(max_length=MOST_TRACKS)
+
+
+@router.post(
+    "/projects/{uuid:id}/revisions/{int:revision}/voice",
+    response={200: list[tuple[int, int]], 404: Problem, 422: Problem},
+)
+def voice(
+    request: HttpRequest, id: UUID, revision: int, given: VoiceIn, look: Query[Look]
+) -> list[tuple[int, int]]:
+    """Ticks from which and until which somebody speaks on tracks."""
+    data = asked(request, id, revision, look, "voice", 0, tracks=given.tracks)
+    found: list[tuple[int, int]] = json.loads(data)
+    return found
+
+
+class KeyOut(Schema):
+    at: int
+    value: float
+
+
+@router.get(
+    "/projects/{uuid:id}/revisions/{int:revision}/tracks/{track}/stepping",
+    response={200: list[KeyOut], 404: Problem, 422: Problem},
+)
+def stepping(
+    request: HttpRequest, id: UUID, revision: int, track: str, look: Query[Look]
+) -> list[KeyOut]:
+    """A track's gain with its stepping back, as keys."""
+    data = asked(request, id, revision, look, "stepping", 0, track=track)
+    return [KeyOut(**key) for key in json.loads(data)]
 
 
 class CurveIn(Schema):

@@ -25,6 +25,8 @@ NAMED = {
     # Values of properties, which are numbers, colours, points and paths.
     "CopiedKey.value",
     "PasteKeys.value",
+    # A strip names tracks of its own project, and nothing outside of it.
+    "SetStrip.values",
 }
 TRIED: list[dict[str, Any]] = [
     {"kind": "adjust", "clips": ["c"], "values": {"font": MARK + "font"}},

@@ -54,7 +54,7 @@ class StandingTest(TestCase):
         self.assertEqual(["strip"], standing_for(still.info))
         self.assertEqual(1, layout_of(analyse(still, "strip")).count)
         sound = ingested(self.root, "sound", make_wav(self.root / "b", tone(1.0)))
-        self.assertEqual(["peaks"], standing_for(sound.info))
+        self.assertEqual(["peaks", "voice"], standing_for(sound.info))
         peaks = np.fromfile(analyse(sound, "peaks") / PEAKS, np.int8).reshape(-1, 2)
         self.assertEqual((100, 64), (len(peaks), peaks[:, 1].max()))
 

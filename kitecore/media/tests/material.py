@@ -107,9 +107,10 @@ def _encode_tone(
 
 
 def make_wav(path: Path, samples: NDArray[np.float32], rate: int = 48_000) -> Path:
-    """Mono, 16 bit."""
+    """16 bit; mono, or as many channels as the samples have columns."""
+    channels = samples.shape[1] if samples.ndim == 2 else 1
     with wave.open(str(path), "wb") as file:
-        file.setparams((1, 2, rate, 0, "NONE", ""))
+        file.setparams((channels, 2, rate, 0, "NONE", ""))
         file.writeframes(np.rint(samples * 32767).astype(np.int16).tobytes())
     return path
 

@@ -139,7 +139,7 @@ class TakeInTest(People, TestCase):
 
     def test_a_take_is_ready_then_its_strip_and_waveform_come(self) -> None:
         take = self._take(self._film())
-        self.assertEqual(3, work_off())
+        self.assertEqual(4, work_off())
         [shown] = self.call("get", f"/projects/{self.project.id}/takes").json()
         self.assertEqual(
             ("ready", True, True), (shown["state"], shown["complete"], shown["has_peaks"])

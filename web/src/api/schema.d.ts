@@ -1128,6 +1128,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/tracks/{track}/stepping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stepping
+         * @description A track's gain with its stepping back, as keys.
+         */
+        get: operations["studio_playback_hearing_stepping"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/under": {
         parameters: {
             query?: never;
@@ -1142,6 +1162,26 @@ export interface paths {
          * @description Which clips are seen at a spot.
          */
         post: operations["studio_playback_layers_under"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/voice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Voice
+         * @description Ticks from which and until which somebody speaks on tracks.
+         */
+        post: operations["studio_playback_hearing_voice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3519,8 +3559,7 @@ export interface components {
              *       "gain": 0,
              *       "pan": 0,
              *       "purpose": "",
-             *       "target": -16,
-             *       "under": null
+             *       "target": -16
              *     }
              */
             strip: components["schemas"]["FilmStrip"];
@@ -4203,7 +4242,6 @@ export interface components {
              * @default -16
              */
             target: number;
-            under?: components["schemas"]["Under"] | null;
         };
         /**
          * Fit
@@ -5498,6 +5536,13 @@ export interface components {
              * @default 0
              */
             shutter: number;
+        };
+        /** KeyOut */
+        KeyOut: {
+            /** At */
+            at: number;
+            /** Value */
+            value: number;
         };
         /** Key[Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])]] */
         Key_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False_____: {
@@ -9840,30 +9885,6 @@ export interface components {
             within?: string | null;
         };
         /**
-         * Strip
-         * @description Sound goes through the chain, then gain and pan. Keys count from the start of the timeline.
-         */
-        Strip: {
-            /**
-             * Chain
-             * @default []
-             */
-            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
-            /**
-             * Gain
-             * @description Gain
-             * @default 0
-             */
-            gain: number | components["schemas"]["NumberKeys"];
-            /**
-             * Pan
-             * @description Left and right
-             * @default 0
-             */
-            pan: number | components["schemas"]["NumberKeys"];
-            under?: components["schemas"]["Under"] | null;
-        };
-        /**
          * StripLayout
          * @description How the sheet is laid out: row by row; ``step`` is ticks from one picture to the next.
          */
@@ -10325,7 +10346,31 @@ export interface components {
              *       "under": null
              *     }
              */
-            strip: components["schemas"]["Strip"];
+            strip: components["schemas"]["TrackStrip"];
+        };
+        /**
+         * TrackStrip
+         * @description Of a track, which may step back ``under`` others.
+         */
+        TrackStrip: {
+            /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            under?: components["schemas"]["Under"] | null;
         };
         /**
          * Trim
@@ -10707,6 +10752,11 @@ export interface components {
              * @default 0.6
              */
             strength: number | components["schemas"]["NumberKeys"];
+        };
+        /** VoiceIn */
+        VoiceIn: {
+            /** Tracks */
+            tracks: string[];
         };
         /**
          * Wheel
@@ -13418,6 +13468,51 @@ export interface operations {
             };
         };
     };
+    studio_playback_hearing_stepping: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                track: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_layers_under: {
         parameters: {
             query?: {
@@ -13444,6 +13539,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnderOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_hearing_voice: {
+        parameters: {
+            query?: {
+                within?: string;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VoiceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": [
+                        number,
+                        number
+                    ][];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,157 @@
+"""Where on the timeline somebody speaks, and what steps back under it."""
+
+from __future__ import annotations
+
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.analysis.voice import VOICE_SAMPLES
+from kitecore.document import ClipBase, Document, GroupClip, Paced, Sourced, Track
+from kitecore.document.properties import Keys
+from kitecore.document.strips import Strip, Under
+from kitecore.errors import EditRefused
+from kitecore.motion import value_at
+from kitecore.render.audible import audible
+from kitecore.render.clipsound import sounds
+from kitecore.render.paced import sample_at
+from kitecore.render.sources import Sources
+from kitecore.sound.inserts import Over
+from kitecore.sound.ramps import SAMPLE_TICKS
+from kitecore.sound.stepping import STEP, Flags, reach, spoken, stepped_back, stretches
+
+_SURE: Final = 128
+"""Of 255, from which on somebody speaks."""
+
+Places = NDArray[np.float64]
+
+
+def voice_at(tracks: tuple[Track, ...], places: Places, sources: Sources) -> Flags:
+    """Whether somebody speaks on tracks that are heard, at places in samples."""
+    found = np.zeros(len(places), np.bool_)
+    for track in audible(tracks):
+        for clip in track.clips:
+            start, end = sample_at(clip.start), sample_at(clip.end)
+            inside = (places >= start) & (places < end)
+            if inside.any() and isinstance(clip, Paced) and sounds(clip, sources):
+                there = _in_source(clip, places[inside] - start)
+                found[inside] |= _voice_in(clip, there, sources)
+    return found
+
+
+def _in_source(clip: Paced, local: Places) -> Places:
+    constant = clip.speed.constant
+    if constant is not None:
+        return clip.source_in / SAMPLE_TICKS + local * constant
+    ticks = (clip.source_at(int(at) * SAMPLE_TICKS) for at in local)
+    return np.fromiter(ticks, np.float64, len(local)) / SAMPLE_TICKS
+
+
+def _voice_in(clip: ClipBase, places: Places, sources: Sources) -> Flags:
+    if isinstance(clip, GroupClip):
+        return voice_at(clip.tracks, places, sources)
+    assert isinstance(clip, Sourced)
+    surely = sources.voice(clip.media)
+    steps = (places // VOICE_SAMPLES).astype(np.int64)
+    known = (steps >= 0) & (steps < len(surely))
+    found = np.zeros(len(places), np.bool_)
+    found[known] = surely[steps[known]] >= _SURE
+    return found
+
+
+def stepping(
+    under: Under, tracks: tuple[Track, ...], first: int, count: int, sources: Sources
+) -> NDArray[np.float64]:
+    """How far a strip has stepped back, 0..1, for steps (of 10 ms) of the timeline.
+
+    Parameters
+    ----------
+    tracks
+        Those that lie beside the strip's own.
+    """
+    heard = {track.id for track in audible(tracks)}
+    leaders = tuple(t for t in tracks if t.id in under.tracks and t.id in heard)
+    # By themselves, so that what is soloed among them counts as it did among all.
+    bare = tuple(t.model_copy(update={"solo": False}) for t in leaders)
+    around = reach(under.fade, under.ahead)
+    places = (np.arange(first - around, first + count + around) * STEP).astype(np.float64)
+    voice = spoken(voice_at(bare, places, sources))
+    return stepped_back(voice, under.fade, under.ahead)[around : around + count]
+
+
+def quieter(
+    under: Under, tracks: tuple[Track, ...], over: Over, sources: Sources
+) -> NDArray[np.float64]:
+    """How much quieter a strip is at each sample because it steps back, in dB (0 and less)."""
+    first = over.first // STEP
+    count = (over.first + over.count) // STEP - first + 2
+    line = stepping(under, tracks, first, count, sources)
+    at = np.arange(over.first, over.first + over.count)
+    return np.asarray(-under.amount * np.interp(at, (first + np.arange(count)) * STEP, line))
+
+
+def spoken_stretches(
+    document: Document, tracks: list[str], sources: Sources
+) -> list[tuple[int, int]]:
+    """Ticks from which and until which somebody speaks on tracks."""
+    count = sample_at(document.length) // STEP + 1
+    chosen = tuple(t for t in audible(document.tracks) if t.id in tracks)
+    bare = tuple(t.model_copy(update={"solo": False}) for t in chosen)
+    places = (np.arange(count) * STEP).astype(np.float64)
+    found = stretches(spoken(voice_at(bare, places, sources)))
+    step = STEP * SAMPLE_TICKS
+    return [(int(begin) * step, int(end) * step) for begin, end in found]
+
+
+def stepping_keys(document: Document, track: str, sources: Sources) -> list[dict[str, float]]:
+    """The gain of a track, with its stepping back, as keys: where the line bends, and its own.
+
+    Raises
+    ------
+    EditRefused
+        If it does not step back, or if nobody speaks.
+    """
+    strip = document.find_track(track).strip
+    if strip.under is None:
+        raise EditRefused("This track does not step back.")
+    count = sample_at(document.length) // STEP + 1
+    line = stepping(strip.under, document.tracks, 0, count, sources)
+    if not line.any():
+        raise EditRefused(
+            "Nobody speaks on those tracks.", todo="Choose the tracks with the voice."
+        )
+    bends = {0, count - 1}
+    for flags in (line > 0, line >= 1):
+        for begin, end in stretches(flags):
+            bends |= {max(begin - 1, 0), begin, end - 1, min(end, count - 1)}
+    return _keys(strip, strip.under, line, _needed(line, sorted(bends)))
+
+
+def _needed(line: NDArray[np.float64], bends: list[int]) -> list[int]:
+    """Without those that lie on the straight line between their neighbours."""
+    kept: list[int] = []
+    for at in bends:
+        while len(kept) > 1 and _straight(line, kept[-2], kept[-1], at):
+            kept.pop()
+        kept.append(at)
+    return kept
+
+
+def _straight(line: NDArray[np.float64], a: int, b: int, c: int) -> bool:
+    between = line[a] + (line[c] - line[a]) * (b - a) / (c - a)
+    return bool(abs(between - line[b]) < 1e-6)
+
+
+def _keys(
+    strip: Strip, under: Under, line: NDArray[np.float64], bends: list[int]
+) -> list[dict[str, float]]:
+    ticks = {at * STEP * SAMPLE_TICKS for at in bends}
+    if isinstance(strip.gain, Keys):
+        ticks |= {key.at for key in strip.gain.keys}
+    steps = np.arange(len(line))
+    found = []
+    for tick in sorted(ticks):
+        less = under.amount * float(np.interp(tick / SAMPLE_TICKS / STEP, steps, line))
+        found.append({"at": tick, "value": round(value_at(strip.gain, tick) - less, 2)})
+    return found
