@@ -9,6 +9,7 @@ from pathlib import Path
 
 from demo.films import FILMS, make_film
 from demo.layers import make_sheets
+from demo.shelf import SOUNDS, make_shelf_sounds
 from demo.sounds import make_sounds
 from demo.stills import STARS, make_stars, make_stills
 
@@ -22,7 +23,7 @@ ORDER = (
     "spoken-line.wav",
     "paper-rustle.flac",
 )
-SHELF = tuple(f"star-{number:02d}.png" for number in range(1, STARS + 1))
+SHELF = (*(f"star-{number:02d}.png" for number in range(1, STARS + 1)), *SOUNDS)
 """What lies on the sample shelf besides, to be brought in by hand."""
 
 
@@ -39,7 +40,8 @@ def make_all(folder: Path) -> list[Path]:
         missing = [film for film in FILMS if not (folder / film.name).exists()]
         jobs = [pool.submit(make_film, film, fresh) for film in missing]
         jobs += [
-            pool.submit(make, fresh) for make in (make_stills, make_sheets, make_stars, make_sounds)
+            pool.submit(make, fresh)
+            for make in (make_stills, make_sheets, make_stars, make_sounds, make_shelf_sounds)
         ]
         for job in jobs:
             job.result()

@@ -26,11 +26,11 @@ def make_sounds(folder: Path) -> list[Path]:
     ]
     _write_wav(paths[0], music())
     speak(paths[1])
-    _write_flac(paths[2], rustle(5.0))
+    write_flac(paths[2], rustle(5.0))
     return paths
 
 
-def _pluck(note: int, seconds: float) -> Samples:
+def plucked(note: int, seconds: float) -> Samples:
     """A plucked string (Karplus and Strong, 1983), warmed by a low-pass."""
     rng = np.random.default_rng(note)
     period = round(SOUND_RATE / (440 * 2 ** ((note - 69) / 12)))
@@ -59,19 +59,27 @@ def music(bars: int = 8) -> Samples:
     for bar in range(bars):
         chord = _CHORDS[bar % 4]
         start = bar * 4 * beat
-        add(_pluck(chord[0] - 12, 2.2), start, 0.5)
+        add(plucked(chord[0] - 12, 2.2), start, 0.5)
         for step, which in enumerate((0, 2, 1, 3, 2, 1, 3, 2)):
             add(
-                _pluck(chord[which] + (12 if bar % 2 and step > 5 else 0), 1.4),
+                plucked(chord[which] + (12 if bar % 2 and step > 5 else 0), 1.4),
                 start + step * beat / 2,
                 0.3,
             )
-        for step in range(8):
-            brush = rng.normal(0, 1, 3000) * np.exp(
-                -np.arange(3000) / (500 if step % 4 == 2 else 220)
-            )
+        for step, brush in enumerate(_brushes(8, rng)):
             add(brush, start + step * beat / 2, 0.05 if step % 2 else 0.03)
     return 0.55 * out / np.abs(out).max()
+
+
+def _brushes(count: int, rng: np.random.Generator) -> Iterator[Samples]:
+    """Strokes of a brush, every fourth longer."""
+    for step in range(count):
+        fall = 500 if step % 4 == 2 else 220
+        yield rng.normal(0, 1, 3000) * np.exp(-np.arange(3000) / fall)
+
+
+def brushes(count: int) -> list[Samples]:
+    return list(_brushes(count, np.random.default_rng(8)))
 
 
 def wind(seconds: float) -> Samples:
@@ -124,7 +132,7 @@ def _write_wav(path: Path, samples: Samples) -> None:
         file.writeframes(np.stack([_coded(samples)] * 2, axis=1).tobytes())
 
 
-def _write_flac(path: Path, samples: Samples) -> None:
+def write_flac(path: Path, samples: Samples) -> None:
     with av.open(str(path), "w") as out:
         stream = out.add_stream("flac", rate=SOUND_RATE, layout="mono", format="s16")
         frame = av.AudioFrame.from_ndarray(_coded(samples)[None], format="s16", layout="mono")

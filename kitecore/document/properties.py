@@ -140,7 +140,7 @@ def map_keys(model: M, change: Callable[[Keys[Any]], Any], but: frozenset[str] =
     are. Returns the same object where there are none.
     """
     update: dict[str, Any] = {}
-    for name in leading(type(model), _may_have_keys):
+    for name in leading(type(model), may_have_keys):
         if name in but:
             continue
         old = getattr(model, name)
@@ -162,7 +162,8 @@ def keys_in(model: Model) -> list[Keys[Any]]:
     return found
 
 
-def _may_have_keys(field: FieldInfo) -> bool:
+def may_have_keys(field: FieldInfo) -> bool:
+    """Whether a field of a model can move by keys."""
     return any(issubclass(one, Keys) for one in classes_in(field.annotation))
 
 

@@ -10,18 +10,20 @@ from kitecore.document.controls import Control, controls_of
 from kitecore.document.inserts import InsertBase, insert_kinds
 from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Model
+from kitecore.document.properties import may_have_keys
 from kitecore.document.strips import PURPOSES, FilmStrip, Strip, Under
 
 router = Router()
 
 
 class InsertKind(Schema):
-    """An insert: its name in documents, its title, what it does."""
+    """An insert: its name in documents, its title, what it does, and what of it has no keys."""
 
     kind: str
     title: str
     help: str
     controls: list[Control]
+    fixed: list[str]
 
 
 class Band(Schema):
@@ -75,7 +77,10 @@ _OF_ALL = {*InsertBase.model_fields}
 
 def _insert(kind: str, model: type[InsertBase]) -> InsertKind:
     title, _, does = (model.__doc__ or kind).strip().split("\n")[0].partition(": ")
-    return InsertKind(kind=kind, title=title, help=does, controls=list(controls_of(model)))
+    fixed = [name for name, field in model.model_fields.items() if not may_have_keys(field)]
+    return InsertKind(
+        kind=kind, title=title, help=does, controls=list(controls_of(model)), fixed=fixed
+    )
 
 
 def _band(name: str) -> Band:

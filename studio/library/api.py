@@ -223,6 +223,15 @@ def sample_picture(request: HttpRequest, name: str) -> HttpResponse:
     return shown_file(samples.picture_of(name), "image/jpeg")
 
 
+@router.get("/samples/{str:name}/sound", response={200: None, 404: Problem})
+def sample_sound(request: HttpRequest, name: str) -> HttpResponse:
+    """The file itself, to be listened to before it is brought in."""
+    path = samples.path_of(name)
+    if samples.kind_of(path) != "sound":
+        raise NotThere("That sample is no sound.")
+    return shown_file(path, samples.SOUND_TYPES[path.suffix])
+
+
 @router.post("/projects/{uuid:id}/samples", response={201: list[TakeOut], 404: Problem})
 def bring_in_samples(request: HttpRequest, id: UUID, given: SamplesIn) -> tuple[int, list[TakeOut]]:
     """Bring files of the sample shelf into a project, in the order given."""

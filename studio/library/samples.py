@@ -16,6 +16,9 @@ _KINDS = {
     ".wav": "sound", ".flac": "sound", ".ogg": "sound", ".mp3": "sound",
 }  # fmt: skip
 _SIDE = 240
+SOUND_TYPES = {
+    ".wav": "audio/wav", ".flac": "audio/flac", ".ogg": "audio/ogg", ".mp3": "audio/mpeg",
+}  # fmt: skip
 
 
 def _folder() -> Path:

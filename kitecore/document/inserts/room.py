@@ -8,7 +8,7 @@ from kitecore.document.properties import Number
 
 
 @insert_kinds.register("room")
-class Room(InsertBase):
+class RoomSound(InsertBase):
     """Room: the sound comes back from walls."""
 
     kind: Literal["room"] = "room"

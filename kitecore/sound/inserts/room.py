@@ -5,7 +5,7 @@ from functools import lru_cache
 import numpy as np
 from scipy.signal import oaconvolve
 
-from kitecore.document.inserts.room import Room
+from kitecore.document.inserts.room import RoomSound
 from kitecore.sound import biquad
 from kitecore.sound.inserts._base import Over, Processing, insert_sounds
 from kitecore.sound.ramps import RATE, Samples
@@ -15,7 +15,7 @@ _DEEP = 72.0
 _BRIGHT_FROM = 2500.0
 
 
-def _length(insert: Room) -> int:
+def _length(insert: RoomSound) -> int:
     return int((insert.ahead / 1000 + insert.seconds * _DEEP / 60) * RATE) + 1
 
 
@@ -36,7 +36,7 @@ def _walls(seconds: float, ahead: float, dull: float) -> Samples:
     return np.vstack([np.zeros((int(ahead / 1000 * RATE), 2)), walls]).astype(np.float32)
 
 
-def _in_a_room(insert: Room, samples: Samples, over: Over) -> Samples:
+def _in_a_room(insert: RoomSound, samples: Samples, over: Over) -> Samples:
     walls = _walls(insert.seconds, insert.ahead, insert.dull)
     back = oaconvolve(samples, walls, axes=0)[: len(samples)]
     angle = np.asarray(over.each(insert.mix)) / 100 * np.pi / 2

@@ -1340,6 +1340,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/samples/{name}/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sample Sound
+         * @description The file itself, to be listened to before it is brought in.
+         */
+        get: operations["studio_library_api_sample_sound"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1536,7 +1556,7 @@ export interface components {
          */
         AddInserts: {
             /** Inserts */
-            inserts: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            inserts: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /**
              * Instead
              * @default false
@@ -1671,7 +1691,7 @@ export interface components {
              */
             name: string;
             /** Parts */
-            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /** Seed */
             seed?: string;
             /** Within */
@@ -4217,7 +4237,7 @@ export interface components {
              * Chain
              * @default []
              */
-            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /**
              * Gain
              * @description Gain
@@ -5040,7 +5060,7 @@ export interface components {
              * Chain
              * @default []
              */
-            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /**
              * Channels
              * @description Which sides are heard
@@ -5355,11 +5375,13 @@ export interface components {
         };
         /**
          * InsertKind
-         * @description An insert: its name in documents, its title, what it does.
+         * @description An insert: its name in documents, its title, what it does, and what of it has no keys.
          */
         InsertKind: {
             /** Controls */
             controls: components["schemas"]["Control"][];
+            /** Fixed */
+            fixed: string[];
             /** Help */
             help: string;
             /** Kind */
@@ -8039,9 +8061,18 @@ export interface components {
         };
         /**
          * Room
-         * @description Room: the sound comes back from walls.
+         * @description ``library`` in bytes.
          */
         Room: {
+            library: components["schemas"]["Share"];
+            projects: components["schemas"]["Share"];
+            unfinished_films: components["schemas"]["Share"];
+        };
+        /**
+         * RoomSound
+         * @description Room: the sound comes back from walls.
+         */
+        RoomSound: {
             /**
              * Ahead
              * @description First wall after
@@ -9125,7 +9156,7 @@ export interface components {
              * Chain
              * @default []
              */
-            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /**
              * Channels
              * @description Which sides are heard
@@ -10357,7 +10388,7 @@ export interface components {
              * Chain
              * @default []
              */
-            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /**
              * Gain
              * @description Gain
@@ -10526,7 +10557,7 @@ export interface components {
              * Chain
              * @default []
              */
-            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["Room"])[];
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /**
              * Channels
              * @description Which sides are heard
@@ -13913,6 +13944,35 @@ export interface operations {
         };
     };
     studio_library_api_sample_picture: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_sample_sound: {
         parameters: {
             query?: never;
             header?: never;

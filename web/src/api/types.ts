@@ -23,6 +23,9 @@ export type PicturedClip =
   | TextClip
   | ShapeClip
   | AdjustmentClip
+export type Strip = NonNullable<Track['strip']>
+export type FilmStrip = NonNullable<Document['strip']>
+export type Insert = NonNullable<FilmStrip['chain']>[number]
 export type Mask = NonNullable<PicturedClip['masks']>[number]
 export type Effect = NonNullable<PicturedClip['effects']>[number]
 export type LayerKey = NonNullable<PicturedClip['key']>

@@ -25,6 +25,8 @@ interface Events {
   /** The last frame has been shown. */
   end(): void
   problem(error: unknown): void
+  /** The sound of some frames has come. */
+  heard?(source: Source, first: number, last: number): void
 }
 
 let lanes = 0
@@ -143,6 +145,7 @@ export class Feeder {
     return new Supply(kind, this.media.addSourceBuffer(type), screen, ask, this.sizing, {
       end: () => this.fed(),
       problem: (error) => this.events.problem(error),
+      came: (first, last) => kind === 'sound' && this.events.heard?.(this.source, first, last),
     })
   }
 

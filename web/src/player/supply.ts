@@ -32,7 +32,11 @@ export class Supply {
     private readonly screen: Screen,
     private readonly ask: Pick<PieceAsk, 'lane' | 'coding'>,
     private readonly sizing: Sizing,
-    private readonly events: { end(): void; problem(error: unknown): void },
+    private readonly events: {
+      end(): void
+      problem(error: unknown): void
+      came?(first: number, last: number): void
+    },
   ) {}
 
   /** Give pieces of a source from a frame on; settles with the first of them, or without any. */
@@ -86,7 +90,9 @@ export class Supply {
       const asked = performance.now()
       const data = fetchPiece(source, this.kind, first, last, ask)
       const came = () => this.sizing.came((last - first) / fps, (performance.now() - asked) / 1000)
-      data.then(() => this.kind === 'picture' && came()).catch(() => {})
+      data
+        .then(() => (this.kind === 'picture' ? came() : this.events.came?.(first, last)))
+        .catch(() => {})
       return { end: last, data }
     }
   }

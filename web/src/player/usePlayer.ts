@@ -9,6 +9,13 @@ import type { Measured } from './measured'
 import type { Source, StillAsk } from './source'
 import { useStills } from './useStills'
 
+/** Frames of a source whose sound was fetched. */
+export interface Heard {
+  of: Source
+  first: number
+  last: number
+}
+
 interface Options {
   behind?: boolean
   /** What plays again and again, at its own speed. */
@@ -37,6 +44,8 @@ export function usePlayer(
   /** What stills are to show and tell besides. */
   const asked = shallowRef<Pick<StillAsk, 'matte' | 'onion' | 'scopes'>>({})
   const measured = shallowRef<Measured | null>(null)
+  /** The frames whose sound came last, at its own speed. */
+  const heard = shallowRef<Heard | null>(null)
   const sizing = useSizing(toRef(useViewing(), 'quality'))
   let feeder: Feeder | null = null
 
@@ -103,6 +112,9 @@ export function usePlayer(
         problem(error) {
           pause()
           onProblem(error)
+        },
+        heard(of, first, last) {
+          if (pace === 1) heard.value = { of, first, last }
         },
       })
       await feeder.start(way.start)
@@ -223,6 +235,7 @@ export function usePlayer(
     last,
     end,
     measured,
+    heard,
     draw,
     ask,
     sharpen,

@@ -11,6 +11,7 @@ export type GradeControls = Schemas['GradeControls']
 export type CdlValues = Schemas['Cdl']
 export type LayerControls = Schemas['LayerControls']
 export type MoveControls = Schemas['MoveControls']
+export type SoundControls = Schemas['SoundControls']
 export type Font = Schemas['FontOut']
 export type PresetKind = Schemas['PresetIn']['kind']
 
@@ -25,30 +26,35 @@ export const useKit = defineStore('kit', () => {
   const layer = ref<LayerControls | null>(null)
   const motions = ref<Preset[]>([])
   const move = ref<MoveControls | null>(null)
+  const sound = ref<SoundControls | null>(null)
+  const chains = ref<Preset[]>([])
 
   async function open() {
-    const [controls, parts, moves] = await Promise.all([
+    const [controls, parts, moves, sounds] = await Promise.all([
       grade.value ?? need(client.GET('/api/kit/grade')),
       layer.value ?? need(client.GET('/api/kit/layer')),
       move.value ?? need(client.GET('/api/kit/move')),
+      sound.value ?? need(client.GET('/api/kit/sounds')),
       refresh(),
     ])
     grade.value = inLanguage(controls, DESCRIBED)
     layer.value = inLanguage(parts, DESCRIBED)
     move.value = inLanguage(moves, DESCRIBED)
+    sound.value = inLanguage(sounds, DESCRIBED)
   }
 
   const kept = (kind: PresetKind) =>
     need(client.GET('/api/kit/presets', { params: { query: { kind } } }))
 
   async function refresh() {
-    const [found, faces, grades, rows, saved, moved] = await Promise.all([
+    const [found, faces, grades, rows, saved, moved, chained] = await Promise.all([
       need(client.GET('/api/kit/looks')),
       need(client.GET('/api/kit/fonts')),
       kept('grade'),
       kept('effects'),
       kept('element'),
       kept('motion'),
+      kept('chain'),
     ])
     looks.value = found
     fonts.value = faces
@@ -56,6 +62,7 @@ export const useKit = defineStore('kit', () => {
     effects.value = rows
     elements.value = saved
     motions.value = moved
+    chains.value = chained
   }
 
   async function upload<T>(path: string, file: File): Promise<T> {
@@ -124,6 +131,8 @@ export const useKit = defineStore('kit', () => {
     layer,
     motions,
     move,
+    sound,
+    chains,
     open,
     refresh,
     bringInLook,

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 /** A track of the timeline: its head, its clips as far as they are near, and the joins between them. */
-import { faceMedia, hasMedia, type Clip, type Marker, type Track } from '@/api/types'
+import { faceMedia, hasMedia, isSounding, type Clip, type Marker, type Track } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
+import { useMixing } from '@/stores/mixing'
 import { startOf, useProject } from '@/stores/project'
 import JoinMark from '@/timeline/JoinMark.vue'
 import { lateBy } from '@/timeline/sync'
+import SoundLine from '@/timeline/SoundLine.vue'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
 import type { useDrags } from '@/timeline/useDrags'
@@ -33,6 +35,7 @@ const emit = defineEmits<{ mark: [marker: Marker] }>()
 const project = useProject()
 const library = useLibrary()
 const hand = useHand()
+const mixing = useMixing()
 const { player } = useScreen()
 
 function takeOf(clip: Clip) {
@@ -104,6 +107,17 @@ function chooseJoin(clip: Clip) {
         :tab-stop="one.clip.id === tabStop"
         @mark="emit('mark', $event)"
       />
+      <template v-if="mixing.open && height > 30 && !drags.active.value">
+        <template v-for="one in clips" :key="`line-${one.clip.id}`">
+          <SoundLine
+            v-if="isSounding(one.clip) && hand.ids.includes(one.clip.id ?? '')"
+            :clip="one.clip"
+            :height="height - 5"
+            :zoom="zoom"
+            :locked="track.locked ?? false"
+          />
+        </template>
+      </template>
       <template v-for="one in clips" :key="`join-${one.clip.id}`">
         <JoinMark
           v-if="one.clip.transition && !drags.active.value"

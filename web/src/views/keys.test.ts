@@ -18,6 +18,7 @@ test('every stage is found, in the order of the job', () => {
     'grade',
     'layer',
     'move',
+    'mix',
     'send',
   ])
 })

@@ -13,7 +13,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo import compositing, moving
+from demo import compositing, mixing, moving
 from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
 from kitecore.document import empty_document
 from kitecore.edits import EditBase
@@ -53,6 +53,9 @@ class Command(BaseCommand):
         self._project(user, compositing.NAME, [*layers, *shared], compositing.layer_edits)
         moved = [path for path in files if path.name in moving.SHARED]
         self._project(user, moving.NAME, moved, moving.moving_edits)
+        heard = [path for path in files if path.name in mixing.SHARED]
+        shelf = [settings.DATA_DIR / "demo" / name for name in mixing.TAKES]
+        self._project(user, mixing.NAME, [*heard, *shelf], mixing.mix_edits)
         self._project(user, NAME, rest, edits_of)
 
     def _project(self, user: User, name: str, files: list[Path], compose: Compose) -> None:

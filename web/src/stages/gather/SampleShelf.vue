@@ -1,12 +1,16 @@
 <script setup lang="ts">
 /** The stand-in for a device's gallery. */
 import { BButton, BModal } from 'bootstrap-vue-next'
-import { ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import IconMusic from '~icons/tabler/music'
+import IconPlay from '~icons/tabler/player-play'
+import IconStop from '~icons/tabler/player-stop'
 import { client, need, type Schemas } from '@/api/client'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { bytesLabel } from '@/time'
 
 const open = defineModel<boolean>({ required: true })
@@ -16,7 +20,35 @@ const notes = useNotes()
 const samples = ref<Schemas['Sample'][] | null>(null)
 const chosen = ref<string[]>([])
 
+type Part = 'all' | 'pictures' | 'sounds'
+const PARTS: { id: Part; name: string; test: string }[] = [
+  { id: 'all', name: t('gather.sampleShelf.everything'), test: 'shelf-all' },
+  { id: 'pictures', name: t('gather.sampleShelf.pictures'), test: 'shelf-pictures' },
+  { id: 'sounds', name: t('gather.sampleShelf.sounds'), test: 'shelf-sounds' },
+]
+const part = ref<Part>('all')
+const shown = computed(() =>
+  (samples.value ?? []).filter(
+    (one) => part.value === 'all' || (one.kind === 'sound') === (part.value === 'sounds'),
+  ),
+)
+
+/** The sound that is listened to. */
+const playing = ref('')
+const speaker = ref<HTMLAudioElement | null>(null)
+
+function listen(name: string) {
+  playing.value = playing.value === name ? '' : name
+  if (!speaker.value) return
+  speaker.value.pause()
+  if (!playing.value) return
+  speaker.value.src = `/api/samples/${name}/sound`
+  speaker.value.play().catch(() => (playing.value = ''))
+}
+
 watch(open, async (now) => {
+  playing.value = ''
+  speaker.value?.pause()
   if (!now) return
   chosen.value = []
   try {
@@ -60,8 +92,17 @@ async function bring() {
     <p v-if="samples && !samples.length" class="empty">
       {{ $t('gather.sampleShelf.theShelfIsEmptyThe') }}
     </p>
+    <ChoiceGroup
+      class="parts"
+      :label="$t('gather.sampleShelf.show')"
+      :choices="PARTS"
+      :taken="part"
+      @take="part = $event"
+    />
+    <!-- eslint-disable-next-line vuejs-accessibility/media-has-caption -- sounds without words -->
+    <audio ref="speaker" @ended="playing = ''" />
     <ul class="grid">
-      <li v-for="one in samples ?? []" :key="one.name">
+      <li v-for="one in shown" :key="one.name">
         <button
           type="button"
           class="sample"
@@ -79,6 +120,22 @@ async function bring() {
           </span>
           <span class="clip-text small">{{ one.name }}</span>
           <span class="tiny quiet">{{ one.kind }} · {{ bytesLabel(one.bytes) }}</span>
+        </button>
+        <button
+          v-if="one.kind === 'sound'"
+          type="button"
+          class="listen"
+          :aria-label="
+            playing === one.name
+              ? $t('gather.sampleShelf.stop', { name: one.name })
+              : $t('gather.sampleShelf.listen', { name: one.name })
+          "
+          :aria-pressed="playing === one.name"
+          :data-test="`listen-${one.name}`"
+          @click="listen(one.name)"
+        >
+          <IconStop v-if="playing === one.name" aria-hidden="true" />
+          <IconPlay v-else aria-hidden="true" />
         </button>
       </li>
     </ul>
@@ -98,6 +155,28 @@ async function bring() {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(110px, 1fr));
   gap: 10px;
+}
+.grid > li {
+  position: relative;
+}
+.parts {
+  margin-bottom: 10px;
+}
+.listen {
+  position: absolute;
+  left: 6px;
+  top: 62px;
+  display: grid;
+  place-items: center;
+  width: 44px;
+  height: 44px;
+  border: 0;
+  border-radius: 22px 22px 6px 22px;
+  background: var(--text);
+  color: #17141a;
+}
+.listen[aria-pressed='true'] {
+  background: var(--accent);
 }
 .sample {
   display: grid;
