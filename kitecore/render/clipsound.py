@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
 
 from kitecore.document import ClipBase, GroupClip, Paced, Sounding, Sourced
 from kitecore.document.track import transition_out
@@ -16,8 +15,6 @@ from kitecore.sound.crossfade import equal_power
 from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.ramps import DECLICK, Samples, edge_ramp, gains_of
 from kitecore.sound.sides import chosen, panned
-
-Positions = NDArray[np.int64]
 
 
 def sounds(clip: ClipBase, sources: Sources) -> bool:
@@ -56,8 +53,11 @@ def clip_samples(
     first = sample_at(clip.start)
     over = Over(a - first, b - a)
     samples = _chained(before, clip, after, over, source, sources)
-    factor = _edges(before, clip, after, np.arange(a - first, b - first))
-    samples = samples * (factor * gains_of(over.each(clip.gain)))[:, None]
+    factor = _edges(before, clip, after, over) * gains_of(over.each(clip.gain))
+    if isinstance(factor, np.ndarray):
+        samples = samples * factor[:, None]
+    elif factor != 1:
+        samples = samples * np.float32(factor)
     return panned(samples, over.each(clip.pan), mono=_is_mono(clip, sources))
 
 
@@ -161,16 +161,21 @@ def _same_speed(first: Paced, second: Paced) -> bool:
 
 
 def _edges(
-    before: ClipBase | None, clip: ClipBase, after: ClipBase | None, positions: Positions
-) -> Samples:
-    """Fades, crossfades and the short ramps that keep cuts from clicking."""
+    before: ClipBase | None, clip: ClipBase, after: ClipBase | None, over: Over
+) -> Samples | float:
+    """Fades, crossfades and the short ramps that keep cuts from clicking; 1 where there are none."""
     assert isinstance(clip, Sounding)
     length = sample_at(clip.end) - sample_at(clip.start)
     coming, leaving = clip.transition, transition_out(clip, after)
     rise = 0 if coming or _continues(before, clip) else max(DECLICK, sample_at(clip.fade_in))
     fall = 0 if leaving or _continues(clip, after) else max(DECLICK, sample_at(clip.fade_out))
+    rise, fall = min(rise, length), min(fall, length)
+    inside = over.first >= rise and over.first + over.count <= length - fall
+    if inside and not (coming or leaving):
+        return 1.0
+    positions = np.arange(over.first, over.first + over.count)
     shapes = (clip.fade_in_shape, clip.fade_out_shape)
-    factor = edge_ramp(positions, length, min(rise, length), min(fall, length), shapes)
+    factor = edge_ramp(positions, length, rise, fall, shapes)
     if coming:
         half = sample_at(coming.half)
         factor = factor * equal_power(positions + half, 2 * half, rising=True)

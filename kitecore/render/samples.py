@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Final
 
 import numpy as np
 
@@ -18,12 +19,17 @@ from kitecore.render.sources import Sources
 from kitecore.render.speaking import quieter
 from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.limiter import REACH, limited
-from kitecore.sound.ramps import SAMPLE_TICKS, Samples, from_db, gains_of
+from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, from_db, gains_of
 from kitecore.sound.sides import panned
 from kitecore.sound.stepping import STEP, reach
 
 __all__ = ["audible", "mixed", "render_samples", "run_up", "sample_at"]
 
+
+_DRAFT_BLOCK: Final = 2 * RATE
+_FINE_BLOCK: Final = 10 * RATE
+"""Samples that go through the chain of a track together: few where somebody waits for a piece."""
+_UNHEARD: Final = {"name", "tag", "markers"}
 
 Listen = Callable[[str, int, Samples], None]
 """``listen(track, start, samples)``: hears what a track gives to the mix."""
@@ -45,7 +51,10 @@ def render_samples(
     def read(first: int, many: int) -> Samples:
         return mixed(document.tracks, first, many, sources, listen)
 
-    around = through_strip(strip, read, start - REACH, count + 2 * REACH)
+    def after_chain(first: int, many: int) -> Samples:
+        return chained(strip.chain, read, first, many)
+
+    around = through_strip(strip, after_chain, start - REACH, count + 2 * REACH)
     return limited(around, from_db(strip.ceiling))
 
 
@@ -74,9 +83,7 @@ def track_samples(
     reach = (start - before, start + count + after)
     if not any(_sounding(track, *reach, sources)):
         return np.zeros((count, CHANNELS), np.float32)
-    samples = through_strip(
-        track.strip, lambda first, many: clips_of(track, first, many, sources), start, count
-    )
+    samples = through_strip(track.strip, _chained_blocks(track, sources), start, count)
     under = track.strip.under
     if under is None or not under.tracks:
         return samples
@@ -84,9 +91,44 @@ def track_samples(
     return samples * np.power(10.0, less / 20).astype(np.float32)[:, None]
 
 
+def _chained_blocks(track: Track, sources: Sources) -> Read:
+    """The clips of a track after its chain: by blocks, which are kept, since each runs up anew."""
+    chain = track.strip.chain
+    before, after = chain_reach(chain)
+    size = _DRAFT_BLOCK if sources.draft else _FINE_BLOCK
+
+    def clips(first: int, many: int) -> Samples:
+        return clips_of(track, first, many, sources)
+
+    def block(number: int) -> Samples:
+        first = number * size
+        named = _named(track, first - before, first + size + after, sources)
+        return sources.sound_blocks.get(
+            (named, number, size), lambda: chained(chain, clips, first, size)
+        )
+
+    def read(first: int, many: int) -> Samples:
+        blocks = range(first // size, (first + many - 1) // size + 1)
+        whole = np.concatenate([block(number) for number in blocks])
+        begin = first - blocks.start * size
+        return whole[begin : begin + many]
+
+    return read if before + after else clips
+
+
+def _named(track: Track, start: int, end: int, sources: Sources) -> tuple[str, ...]:
+    """What a stretch of a track's sound follows from."""
+    found = [track.strip.model_dump_json(include={"chain"})]
+    for row in _sounding(track, start, end, sources):
+        for clip in filter(None, row):
+            stamps = ",".join(str(sources.stamp(media)) for media in sorted(clip.uses()))
+            found.append(f"{clip.model_dump_json(exclude=_UNHEARD)}/{stamps}")
+    return tuple(found)
+
+
 def through_strip(strip: Strip, read: Read, start: int, count: int) -> Samples:
-    """Sound after a strip's chain, gain and pan."""
-    samples = chained(strip.chain, read, start, count)
+    """Sound that went through a chain, after the gain and pan of its strip."""
+    samples = read(start, count)
     over = Over(start, count)
     gain = gains_of(over.each(strip.gain))
     if isinstance(gain, np.ndarray):

@@ -38,6 +38,8 @@ KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
 KEPT_VOICES = 64
+KEPT_SOUND = 160 * 2**20
+"""Bytes of sound after chains: of twenty tracks, two stretches each."""
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
@@ -107,7 +109,13 @@ class Sources:
         self.cache = Pictures(cache_bytes, lambda picture: picture.nbytes)
         self.stretches: Kept[Samples] = Kept(KEPT_WINDOWS)
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
+        self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
         self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
+
+    @property
+    def draft(self) -> bool:
+        """Whether for watching, by small pieces, from proxies."""
+        return self._draft
 
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]

@@ -80,7 +80,7 @@ def filtered(samples: Samples, sections: list[Numbers], block: int, offset: int)
     Parameters
     ----------
     samples
-        float32, shape (count, channels).
+        float32, shape (count, 2).
     sections
         Each shape (blocks, 5), or (1, 5) for one that stays.
     block, offset
@@ -94,18 +94,23 @@ def filtered(samples: Samples, sections: list[Numbers], block: int, offset: int)
 
 @njit(cache=True, nogil=True)
 def _filter(samples: Numbers, rows: Numbers, block: int, offset: int) -> None:
-    """In place; transposed direct form II."""
-    count, channels = samples.shape
-    last = rows.shape[0] - 1
-    for channel in range(channels):
-        first, second = 0.0, 0.0
-        for index in range(count):
-            row = min((index + offset) // block, last)
-            x = samples[index, channel]
-            y = rows[row, 0] * x + first
-            first = rows[row, 1] * x - rows[row, 3] * y + second
-            second = rows[row, 2] * x - rows[row, 4] * y
-            samples[index, channel] = y
+    """In place, both sides beside each other; transposed direct form II."""
+    count = samples.shape[0]
+    first_l, second_l, first_r, second_r = 0.0, 0.0, 0.0, 0.0
+    begin = 0
+    for row in range(rows.shape[0]):
+        b0, b1, b2, a1, a2 = rows[row]
+        end = count if row == rows.shape[0] - 1 else min(count, (row + 1) * block - offset)
+        for index in range(begin, end):
+            left, right = samples[index, 0], samples[index, 1]
+            out_l = b0 * left + first_l
+            out_r = b0 * right + first_r
+            first_l = b1 * left - a1 * out_l + second_l
+            first_r = b1 * right - a1 * out_r + second_r
+            second_l = b2 * left - a2 * out_l
+            second_r = b2 * right - a2 * out_r
+            samples[index, 0], samples[index, 1] = out_l, out_r
+        begin = end
 
 
 def response(sections: list[Numbers], frequencies: Numbers) -> Numbers:

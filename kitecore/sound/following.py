@@ -2,9 +2,14 @@
 
 Reference: D. Giannoulis, M. Massberg, J. D. Reiss, Digital Dynamic Range Compressor Design: A
 Tutorial and Analysis, Journal of the Audio Engineering Society 60 (2012).
+
+Levels are looked at by grains of a few samples, which lie on one grid for all of time: gains go
+straight from one to the next. ``lead`` is how far the first sample is into its grain.
 """
 
 from __future__ import annotations
+
+from typing import Final
 
 import numpy as np
 from numba import njit
@@ -13,20 +18,33 @@ from numpy.typing import NDArray
 from kitecore.sound.ramps import RATE, Samples
 
 Numbers = NDArray[np.float64]
+Levels = NDArray[np.float32]
 
-MOST_OF_A_WAY = np.log(10.0)
+GRAIN: Final = 4
+"""Samples of a grain: a twelfth of a millisecond."""
+
+MOST_OF_A_WAY: Final = float(np.log(10.0))
 """Time constants in which nine tenths of a way are gone."""
 
 
-def level_db(samples: Samples) -> Numbers:
-    """The louder side of each sample, in dB; -120 and less is -120."""
-    loudest = np.abs(samples).max(axis=1).astype(np.float64)
-    return np.asarray(20 * np.log10(np.maximum(loudest, 1e-6)))
+@njit(cache=True, nogil=True)
+def loudest(samples: Samples, lead: int) -> Levels:
+    """The loudest sample of each grain, of both sides."""
+    count = samples.shape[0]
+    out = np.zeros((count + lead + GRAIN - 1) // GRAIN, np.float32)
+    for index in range(count):
+        grain = (index + lead) // GRAIN
+        out[grain] = max(out[grain], abs(samples[index, 0]), abs(samples[index, 1]))
+    return out
 
 
 def settling(*milliseconds: float) -> int:
     """Samples after which followers as slow as these have forgotten what was before."""
     return int(6.2 * sum(milliseconds) / 1000 * RATE)
+
+
+def grains_of(milliseconds: float) -> int:
+    return int(milliseconds / 1000 * RATE / GRAIN)
 
 
 def followed_down(reduction: Numbers, attack: float, release: float) -> Numbers:
@@ -38,7 +56,7 @@ def followed_down(reduction: Numbers, attack: float, release: float) -> Numbers:
 
 
 def _pole(milliseconds: float) -> float:
-    return float(np.exp(-MOST_OF_A_WAY / max(milliseconds / 1000 * RATE, 1e-3)))
+    return float(np.exp(-MOST_OF_A_WAY * GRAIN / max(milliseconds / 1000 * RATE, 1e-3)))
 
 
 @njit(cache=True, nogil=True)
@@ -54,11 +72,44 @@ def _followed(wanted: Numbers, attack: float, release: float) -> Numbers:
 
 
 def over_threshold(
-    level: Numbers, threshold: Numbers | float, ratio: Numbers | float, knee: Numbers | float
+    level: Levels, threshold: Numbers | float, ratio: Numbers | float, knee: Numbers | float
 ) -> Numbers:
-    """Reduction in dB (0 and more) of a level by a ratio above a threshold, with a soft knee."""
+    """Reduction in dB (0 and more) of levels by a ratio above a threshold, with a soft knee.
+
+    Parameters
+    ----------
+    level
+        Of each grain, 1 for full scale.
+    threshold, ratio, knee
+        In dB, to 1, in dB; of all grains, or of each.
+    """
+    decibels = 20 * np.log10(np.maximum(level, 1e-6).astype(np.float64))
     slope = 1 - 1 / np.maximum(ratio, 1.0)
-    above = level - threshold
+    above = decibels - threshold
     width = np.maximum(knee, 1e-6)
     bent = np.square(np.clip(above + width / 2, 0, width)) / (2 * width)
     return np.asarray(slope * (bent + np.maximum(above - width / 2, 0)))
+
+
+def turned_down(samples: Samples, reduction: Numbers, lead: int) -> Samples:
+    """Samples quieter by as many dB each grain; below 0 louder."""
+    factors = np.power(10.0, -reduction / 20)
+    return _scaled(samples, factors, lead)  # type: ignore[no-any-return]
+
+
+@njit(cache=True, nogil=True)
+def _scaled(samples: Samples, factors: Numbers, lead: int) -> Samples:
+    out = np.empty_like(samples)
+    before = factors[0]
+    for grain in range(len(factors)):
+        to = factors[grain]
+        step = (to - before) / GRAIN
+        begin = grain * GRAIN - lead
+        for part in range(GRAIN):
+            index = begin + part
+            if 0 <= index < samples.shape[0]:
+                factor = np.float32(before + step * (part + 1))
+                out[index, 0] = samples[index, 0] * factor
+                out[index, 1] = samples[index, 1] * factor
+        before = to
+    return out

@@ -58,7 +58,7 @@ def edge_ramp(
     Parameters
     ----------
     positions
-        Samples from the start of the clip.
+        Samples from the start of the clip, one after another.
     length
         Of the clip, in samples.
     rise, fall
@@ -67,10 +67,15 @@ def edge_ramp(
         Of both, by their names in `FADES`.
     """
     factor = np.ones(len(positions), np.float32)
-    if rise:
-        share = np.clip((positions + 0.5) / rise, 0, 1)
-        factor *= FADES[shapes[0]](share).astype(np.float32)
-    if fall:
-        share = np.clip((length - positions - 0.5) / fall, 0, 1)
-        factor *= FADES[shapes[1]](share).astype(np.float32)
+    if not len(positions):
+        return factor
+    # Positions follow each other, so the ramps are at the ends; what lies between stays 1.
+    head = min(max(rise - int(positions[0]), 0), len(positions)) if rise else 0
+    tail = min(max(int(positions[-1]) + 1 - (length - fall), 0), len(positions)) if fall else 0
+    if head:
+        share = np.clip((positions[:head] + 0.5) / rise, 0, 1)
+        factor[:head] *= FADES[shapes[0]](share).astype(np.float32)
+    if tail:
+        share = np.clip((length - positions[-tail:] - 0.5) / fall, 0, 1)
+        factor[-tail:] *= FADES[shapes[1]](share).astype(np.float32)
     return factor

@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 from kitecore.document.properties import Keys, Number
 from kitecore.motion import value_at
 from kitecore.registry import Registry
+from kitecore.sound.following import GRAIN
 from kitecore.sound.ramps import SAMPLE_TICKS, Samples
 
 BLOCK: Final = 480
@@ -28,6 +29,11 @@ class Over:
     first: int
     count: int
 
+    @property
+    def offset(self) -> int:
+        """Samples by which the first block begins before them."""
+        return self.first % BLOCK
+
     def blocks(self, prop: Number) -> Numbers:
         """The value for each `BLOCK` that the samples touch; one for all of them without keys."""
         if not isinstance(prop, Keys):
@@ -39,9 +45,23 @@ class Over:
         """The value at each sample, straight between blocks; one number without keys."""
         if not isinstance(prop, Keys):
             return float(prop)
-        at = np.arange(self.first, self.first + self.count)
-        looked = Over(self.first, self.count + BLOCK).blocks(prop)
-        places = (self.first // BLOCK + np.arange(len(looked))) * BLOCK
+        return self._between(prop, np.arange(self.first, self.first + self.count))
+
+    @property
+    def lead(self) -> int:
+        """Samples by which the first grain begins before them."""
+        return self.first % GRAIN
+
+    def grains(self, prop: Number) -> Numbers | float:
+        """The same for each grain that the samples touch."""
+        if not isinstance(prop, Keys):
+            return float(prop)
+        many = (self.count + self.lead + GRAIN - 1) // GRAIN
+        return self._between(prop, self.first - self.lead + GRAIN * np.arange(many))
+
+    def _between(self, prop: Number, at: NDArray[np.int64]) -> Numbers:
+        looked = Over(self.first - BLOCK, self.count + 2 * BLOCK).blocks(prop)
+        places = ((self.first - BLOCK) // BLOCK + np.arange(len(looked))) * BLOCK
         return np.interp(at, places, looked)
 
 

@@ -1,25 +1,22 @@
 from __future__ import annotations
 
-import numpy as np
-
 from kitecore.document.inserts.compressor import Compressor
-from kitecore.sound.following import followed_down, level_db, over_threshold, settling
+from kitecore.sound.following import followed_down, loudest, over_threshold, settling, turned_down
 from kitecore.sound.inserts._base import Numbers, Over, Processing, insert_sounds
 from kitecore.sound.ramps import Samples
 
 
 def reduction(insert: Compressor, samples: Samples, over: Over) -> Numbers:
-    """How much quieter it makes each sample, in dB."""
-    level = level_db(samples)
-    wanted = over_threshold(
-        level, over.each(insert.threshold), over.each(insert.ratio), over.each(insert.knee)
-    )
+    """How much quieter it makes each grain, in dB."""
+    at = over.grains
+    level = loudest(samples, over.lead)
+    wanted = over_threshold(level, at(insert.threshold), at(insert.ratio), at(insert.knee))
     return followed_down(wanted, insert.attack, insert.release)
 
 
 def _compressed(insert: Compressor, samples: Samples, over: Over) -> Samples:
-    gain = over.each(insert.makeup) - reduction(insert, samples, over)
-    return samples * np.power(10.0, gain / 20).astype(np.float32)[:, None]
+    less = reduction(insert, samples, over) - over.grains(insert.makeup)
+    return turned_down(samples, less, over.lead)
 
 
 insert_sounds.register("compressor")(

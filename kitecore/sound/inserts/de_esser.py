@@ -7,12 +7,13 @@ from numpy.typing import NDArray
 from scipy.signal import firwin, oaconvolve
 
 from kitecore.document.inserts.de_esser import DeEsser
-from kitecore.sound.following import followed_down, level_db, over_threshold, settling
+from kitecore.sound.following import followed_down, loudest, over_threshold, settling, turned_down
 from kitecore.sound.inserts._base import Over, Processing, insert_sounds
 from kitecore.sound.ramps import RATE, Samples
 
 _TAPS = 255
-_ATTACK, _RELEASE, _RATIO = 1.0, 60.0, 6.0
+_ATTACK, _RELEASE = 1.0, 60.0
+_RATIO, _KNEE = 6.0, 6.0
 
 
 @lru_cache(32)
@@ -23,10 +24,11 @@ def _sharp(frequency: float) -> NDArray[np.float32]:
 
 def _softened(insert: DeEsser, samples: Samples, over: Over) -> Samples:
     sharp = oaconvolve(samples, _sharp(insert.frequency)[:, None], mode="same", axes=0)
-    wanted = over_threshold(level_db(sharp), over.each(insert.threshold), _RATIO, 6.0)
-    less = followed_down(np.minimum(wanted, over.each(insert.most)), _ATTACK, _RELEASE)
-    taken = 1 - np.power(10.0, -less / 20)
-    return np.asarray(samples - sharp * taken[:, None], np.float32)
+    sharp = np.ascontiguousarray(sharp, np.float32)
+    level = loudest(sharp, over.lead)
+    wanted = over_threshold(level, over.grains(insert.threshold), _RATIO, _KNEE)
+    less = followed_down(np.minimum(wanted, over.grains(insert.most)), _ATTACK, _RELEASE)
+    return np.asarray(samples - sharp + turned_down(sharp, less, over.lead))
 
 
 insert_sounds.register("de_esser")(

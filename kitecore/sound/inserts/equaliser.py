@@ -49,7 +49,7 @@ def curve_of(insert: Equaliser, tick: int, frequencies: NDArray[np.float64]) -> 
 
 
 def _equalised(insert: Equaliser, samples: Samples, over: Over) -> Samples:
-    return biquad.filtered(samples, sections_of(insert, over), BLOCK, over.first % BLOCK)
+    return biquad.filtered(samples, sections_of(insert, over), BLOCK, over.offset)
 
 
 def _before(insert: Equaliser) -> int:

@@ -4,39 +4,50 @@ import numpy as np
 from scipy.ndimage import maximum_filter1d
 
 from kitecore.document.inserts.gate import Gate
-from kitecore.sound.following import followed_down, level_db, settling
+from kitecore.sound.following import (
+    GRAIN,
+    followed_down,
+    grains_of,
+    loudest,
+    settling,
+    turned_down,
+)
 from kitecore.sound.inserts._base import Over, Processing, insert_sounds
-from kitecore.sound.ramps import RATE, Samples
+from kitecore.sound.ramps import Samples, gains_of
 
-_WAVE = RATE // 50
-"""Samples within which even a low wave is once at its height."""
+_WAVE = 20.0
+"""Milliseconds within which even a low wave is once at its height."""
 
 
 def _ahead(insert: Gate) -> int:
-    """It opens before the sound comes, by as long as that takes."""
-    return int(insert.attack / 1000 * RATE)
+    """Grains by which it opens before the sound comes: as long as that takes."""
+    return grains_of(insert.attack) + 1
 
 
 def _held(insert: Gate) -> int:
-    return int(insert.hold / 1000 * RATE) + _WAVE
+    return grains_of(insert.hold + _WAVE)
 
 
 def _gated(insert: Gate, samples: Samples, over: Over) -> Samples:
     ahead, held = _ahead(insert), _held(insert)
-    size = ahead + held + 1
-    # The loudest from `held` samples ago to `ahead` samples from now.
-    loudest = maximum_filter1d(level_db(samples), size, origin=(held - ahead) // 2, mode="nearest")
-    depth = over.each(insert.depth)
-    closed = np.where(loudest < over.each(insert.threshold), depth, 0.0)
+    # The loudest from `held` grains ago to `ahead` grains from now.
+    level = maximum_filter1d(
+        loudest(samples, over.lead),
+        ahead + held + 1,
+        origin=(held - ahead) // 2,
+        mode="nearest",
+    )
+    depth = over.grains(insert.depth)
     # It closes slowly and opens fast: what is followed is how far it is open.
-    opened = followed_down(depth - closed, insert.attack, insert.release)
-    return samples * np.power(10.0, (opened - depth) / 20).astype(np.float32)[:, None]
+    wanted = np.where(level < gains_of(over.grains(insert.threshold)), 0.0, depth)
+    opened = followed_down(wanted, insert.attack, insert.release)
+    return turned_down(samples, depth - opened, over.lead)
 
 
 insert_sounds.register("gate")(
     Processing(
         _gated,
-        lambda insert: _held(insert) + settling(insert.attack, insert.release) + 2,
-        lambda insert: _ahead(insert) + 2,
+        lambda insert: (_held(insert) + 2) * GRAIN + settling(insert.attack, insert.release),
+        lambda insert: (_ahead(insert) + 2) * GRAIN,
     )
 )

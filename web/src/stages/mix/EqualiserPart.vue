@@ -201,6 +201,7 @@ const setBand = (change: Values) => emit('set', { [taken.value]: { ...values.val
   display: block;
   width: 100%;
   height: 150px;
+  flex: none;
   border-radius: var(--fold);
   background: #100d13;
 }
@@ -223,6 +224,7 @@ polyline {
   position: relative;
   height: 150px;
   margin-top: -150px;
+  flex: none;
   pointer-events: none;
 }
 .handle {
@@ -259,5 +261,12 @@ polyline {
 }
 .bands {
   padding: 6px 0;
+}
+.phone .graph,
+.phone .handles {
+  height: 112px;
+}
+.phone .handles {
+  margin-top: -118px;
 }
 </style>

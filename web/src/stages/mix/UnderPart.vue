@@ -89,7 +89,7 @@ const set = (values: Record<string, unknown>) =>
       :name="$t('mix.underPart.under')"
       :told="leaders.length ? String(leaders.length) : $t('words.isOff')"
     >
-      <p class="tiny quiet">{{ $t('mix.underPart.whatItDoes') }}</p>
+      <p class="tiny quiet what">{{ $t('mix.underPart.whatItDoes') }}</p>
       <div class="several" role="group" :aria-label="$t('mix.underPart.under')">
         <button
           v-for="track in others"
@@ -125,18 +125,20 @@ const set = (values: Record<string, unknown>) =>
             }}
           </template>
         </p>
-        <div class="line">
-          <BButton
-            size="sm"
-            variant="secondary"
-            :disabled="!spoken.length"
-            data-test="under-to-keys"
-            @click="toKeys"
-          >
-            {{ $t('mix.underPart.toKeys') }}
-          </BButton>
-        </div>
       </template>
+    </TrayItem>
+    <TrayItem v-if="leaders.length" :name="$t('mix.underPart.asKeys')" last>
+      <div class="line">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :disabled="!spoken.length"
+          data-test="under-to-keys"
+          @click="toKeys"
+        >
+          {{ $t('mix.underPart.toKeys') }}
+        </BButton>
+      </div>
     </TrayItem>
     <ControlFields
       v-if="under && leaders.length"
@@ -162,6 +164,7 @@ p {
   flex-wrap: wrap;
   gap: 6px;
   padding: 4px 0;
+  flex: none;
 }
 .leader {
   border: 0;
@@ -178,6 +181,7 @@ p {
 }
 .spoken {
   position: relative;
+  flex: none;
   height: 10px;
   border-radius: 5px 5px 2px 5px;
   background: #100d13;
