@@ -139,6 +139,7 @@ for _name, _question in {
     "loudness": Question(_stretch, apart=True),
     "clip_loudness": _measured(hearing.clip_loudness, "clip"),
     "voice": _measured(speaking.spoken_stretches, "tracks"),
+    "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
     "stepping": _measured(speaking.stepping_keys, "track"),
     "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),

@@ -6,6 +6,7 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.ndimage import binary_opening
 
 from kitecore.analysis.voice import VOICE_SAMPLES
 from kitecore.document import ClipBase, Document, GroupClip, Paced, Sourced, Track
@@ -19,7 +20,16 @@ from kitecore.render.paced import sample_at
 from kitecore.render.sources import Sources
 from kitecore.sound.inserts import Over
 from kitecore.sound.ramps import SAMPLE_TICKS
-from kitecore.sound.stepping import STEP, Flags, reach, spoken, stepped_back, stretches
+from kitecore.sound.stepping import (
+    BLIP,
+    STEP,
+    Flags,
+    reach,
+    spoken,
+    stepped_back,
+    steps,
+    stretches,
+)
 
 _SURE: Final = 128
 """Of 255, from which on somebody speaks."""
@@ -102,6 +112,54 @@ def spoken_stretches(
     found = stretches(spoken(voice_at(bare, places, sources)))
     step = STEP * SAMPLE_TICKS
     return [(int(begin) * step, int(end) * step) for begin, end in found]
+
+
+def pauses(
+    document: Document, clip: str, shortest: float, margin: float, sources: Sources
+) -> list[tuple[int, int]]:
+    """Ticks of the timeline between which nobody speaks in a clip, by whole frames.
+
+    Parameters
+    ----------
+    shortest
+        Seconds that a pause lasts at least.
+    margin
+        Seconds that are left of it before and after what is said.
+
+    Raises
+    ------
+    EditRefused
+        If it has no sound, or nobody speaks in it.
+    """
+    track, found = document.find_clip(clip)
+    if not isinstance(found, Paced) or not sounds(found, sources):
+        raise EditRefused("This clip has no sound.", todo="Take a sound in hand.")
+    start, end = sample_at(found.start), sample_at(found.end)
+    first, count = start // STEP, (end - start) // STEP + 1
+    alone = track.with_clips((found,)).model_copy(update={"muted": False, "solo": False})
+    places = ((first + np.arange(count)) * STEP).astype(np.float64)
+    # Gaps between words are told apart here: the shortest pause is asked for.
+    said = binary_opening(voice_at((alone,), places, sources), np.ones(BLIP))
+    if not said.any():
+        raise EditRefused("Nobody speaks in this clip.")
+    spans = []
+    for begin, after in stretches(~said):
+        low = begin + (0 if begin == 0 else steps(margin))
+        high = after - (0 if after == count else steps(margin))
+        if (after - begin) >= steps(shortest) and high > low:
+            spans.append(((first + low) * STEP, (first + high) * STEP))
+    return _on_frames(document, found, spans)
+
+
+def _on_frames(
+    document: Document, clip: ClipBase, spans: list[tuple[int, int]]
+) -> list[tuple[int, int]]:
+    nearest, length = document.rate.exact.nearest, document.rate.exact.frame_ticks
+    ticks = (
+        (max(nearest(a * SAMPLE_TICKS), clip.start), min(nearest(b * SAMPLE_TICKS), clip.end))
+        for a, b in spans
+    )
+    return [(a, b) for a, b in ticks if b - a >= length]
 
 
 def stepping_keys(document: Document, track: str, sources: Sources) -> list[dict[str, float]]:

@@ -27,8 +27,8 @@ def spoken(surely: Flags) -> Flags:
 
     What it says of a step depends on `PAUSE` + `BLIP` steps on either side.
     """
-    words = binary_opening(surely, np.ones(BLIP))
-    return np.asarray(binary_closing(words, np.ones(PAUSE)))
+    words = np.pad(binary_opening(surely, np.ones(BLIP)), PAUSE)
+    return np.asarray(binary_closing(words, np.ones(PAUSE)))[PAUSE:-PAUSE]
 
 
 def reach(fade: float, ahead: float) -> int:

@@ -177,6 +177,31 @@ def voice(
     return found
 
 
+class PausesQuery(Schema):
+    """Seconds that a pause lasts at least, and that are left of it on either side."""
+
+    shortest: float = Field(default=0.6, ge=0.1, le=30)
+    margin: float = Field(default=0.12, ge=0, le=5)
+
+
+@router.get(
+    "/projects/{uuid:id}/revisions/{int:revision}/clips/{clip}/pauses",
+    response={200: list[tuple[int, int]], 404: Problem, 422: Problem},
+)
+def pauses(
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    clip: str,
+    given: Query[PausesQuery],
+    look: Query[Look],
+) -> list[tuple[int, int]]:
+    """Ticks from which and until which nobody speaks in a clip."""
+    of = {"clip": clip, "shortest": given.shortest, "margin": given.margin}
+    found: list[tuple[int, int]] = json.loads(asked(request, id, revision, look, "pauses", 0, **of))
+    return found
+
+
 class KeyOut(Schema):
     at: int
     value: float

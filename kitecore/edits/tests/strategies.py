@@ -191,6 +191,10 @@ MAKERS |= {
         insert=lambda pick: pick.insert,
         to=free(st.integers(0, 3)),
     ),
+    "cut_out": _simple(
+        clip=one,
+        spans=free(st.lists(st.tuples(ticks, ticks), min_size=1, max_size=4)),
+    ),
     "add_track": _simple(track=free(st.sampled_from(["picture", "sound"]))),
     "remove_track": _simple(track=lambda pick: pick.track),
     "order_track": _simple(track=lambda pick: pick.track, to=free(st.integers(-1, 4))),

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import EditRefused
 from kitecore.render.sources import Sources
-from kitecore.render.speaking import spoken_stretches, stepping_keys
+from kitecore.render.speaking import pauses, spoken_stretches, stepping_keys
 from kitecore.render.tests.test_sound import MixedTest
 from kitecore.sound.ramps import RATE, from_db
 
@@ -87,6 +87,31 @@ class SpeakingTest(MixedTest):
         self.scene.do(kind="set_strip", track=self.music, values=values)
         after = self.mix(0, 288_000)
         self.assertLess(np.abs(after - before).max(), 0.02)
+
+    def test_pauses_are_cut_out_with_what_goes_along_and_music_runs_on(self) -> None:
+        self.scene.do(kind="place", clip={"kind": "solid", "length": 6 * SECOND}, mode="end")
+        [clip] = self.scene.document.find_track(self.voice).clips
+        found = pauses(self.scene.document, clip.id, 0.5, 0.2, self.sources)
+        seconds = [(a / SECOND, b / SECOND) for a, b in found]
+        # Nobody speaks before 2.016 s and after 4 s; a fifth of a second is left beside the words.
+        for told, wanted in zip(seconds, [(0, 1.8), (4.2, 6)], strict=True):
+            self.assertAlmostEqual(wanted[0], told[0], delta=0.05)
+            self.assertAlmostEqual(wanted[1], told[1], delta=0.05)
+        self.scene.do(kind="cut_out", clip=clip.id, spans=found)
+        document = self.scene.document
+        left = 6 * SECOND - sum(b - a for a, b in found)
+        for track in (document.find_track(self.voice), document.main):
+            self.assertEqual(left, sum(one.length for one in track.clips))
+            self.assertEqual(0, track.clips[0].start)
+        [music] = document.find_track(self.music).clips
+        self.assertEqual((0, 6 * SECOND), (music.start, music.length))
+        said = spoken_stretches(document, [self.voice], self.sources)
+        self.assertAlmostEqual(0.2, said[0][0] / SECOND, delta=0.06)
+
+    def test_a_clip_without_words_has_no_pauses(self) -> None:
+        [clip] = self.scene.document.find_track(self.music).clips
+        with self.assertRaises(EditRefused):
+            pauses(self.scene.document, clip.id, 0.5, 0.1, self.sources)
 
     def test_stretches_and_refusals(self) -> None:
         [(begin, end)] = spoken_stretches(self.scene.document, [self.voice], self.sources)

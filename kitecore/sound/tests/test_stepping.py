@@ -21,6 +21,10 @@ class SteppingTest(TestCase):
         found = spoken(voice((200, 260), (290, 340), (500, 503), (600, 700)))
         self.assertEqual([(200, 340), (600, 700)], stretches(found))
 
+    def test_words_at_the_very_ends_are_whole(self) -> None:
+        found = spoken(voice((5, 100), (900, 1000)))
+        self.assertEqual([(5, 100), (900, 1000)], stretches(found))
+
     def test_it_has_stepped_back_before_the_voice_and_comes_back_after_it(self) -> None:
         line = stepped_back(voice((400, 600)), fade=0.4, ahead=0.2)
         self.assertEqual(0, line[:338].max())

@@ -27,7 +27,11 @@ const [LUFS, DBTP, LU] = ['LUFS', 'dBTP', 'LU']
 
 const film = computed(() => strip.strip.value as FilmStrip | null)
 const purposes = computed(() => [
-  ...(kit.sound?.purposes ?? []).map(({ name, title }) => ({ id: name, name: title })),
+  ...(kit.sound?.purposes ?? []).map(({ name, title }) => ({
+    id: name,
+    name: title,
+    test: `purpose-${name}`,
+  })),
   { id: 'own', name: t('mix.loudness.own') },
 ])
 const purpose = computed(() => film.value?.purpose ?? '')
@@ -46,7 +50,7 @@ function choose(name: string) {
 
 /** LU within which it is as it should be, and how often its gain is tried. */
 const NEAR = 0.1
-const TRIES = 4
+const TRIES = 6
 const working = ref(false)
 
 /** The gain, and how loud it is then, with which the film comes as near to its target as it can. */

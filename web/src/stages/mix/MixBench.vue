@@ -12,6 +12,7 @@ import { t } from '@/texts'
 import ChainPart from './ChainPart.vue'
 import ClipPart from './ClipPart.vue'
 import LoudnessPart from './LoudnessPart.vue'
+import PausesPart from './PausesPart.vue'
 import StripPart from './StripPart.vue'
 import StripRow from './StripRow.vue'
 import UnderPart from './UnderPart.vue'
@@ -40,7 +41,7 @@ watch(
   (id) => {
     if (id) {
       mixing.owner = CLIP
-      if (mixing.part !== 'chain') mixing.part = 'clip'
+      if (mixing.part !== 'chain' && mixing.part !== 'pauses') mixing.part = 'clip'
     } else if (mixing.owner === CLIP) {
       mixing.owner = FILM
       mixing.part = 'loudness'
@@ -63,10 +64,11 @@ const NAMES: Record<MixPart, string> = {
   strip: t('mix.mixBench.strip'),
   chain: t('mix.chainPart.chain'),
   under: t('mix.underPart.under'),
+  pauses: t('mix.pausesPart.pauses'),
   loudness: t('mix.loudness.loudness'),
 }
 const offered = computed<MixPart[]>(() => {
-  if (mixing.owner === CLIP) return ['clip', 'chain']
+  if (mixing.owner === CLIP) return ['clip', 'chain', 'pauses']
   return mixing.owner === FILM ? ['loudness', 'strip', 'chain'] : ['strip', 'chain', 'under']
 })
 const parts = computed(() =>
@@ -105,6 +107,7 @@ const whose = computed(() => {
       :chain="mixing.owner === CLIP ? clip.chain : strip.chain"
       :whose="whose"
     />
+    <PausesPart v-else-if="part === 'pauses'" :sound="clip.sound" />
     <UnderPart v-else-if="part === 'under'" :of="mixing.owner" />
     <LoudnessPart v-else-if="part === 'loudness'" />
     <StripPart v-else :of="mixing.owner" />

@@ -20,7 +20,11 @@ const strips = computed(() =>
 
 function take(owner: string) {
   mixing.owner = owner
-  if (mixing.part === 'clip' || (owner !== FILM && mixing.part === 'loudness'))
+  if (
+    mixing.part === 'clip' ||
+    mixing.part === 'pauses' ||
+    (owner !== FILM && mixing.part === 'loudness')
+  )
     mixing.part = 'strip'
   if (owner === FILM && mixing.part === 'under') mixing.part = 'loudness'
 }

@@ -19,9 +19,12 @@ export const useLoudness = createSharedComposable(() => {
   const done = shallowRef(1)
   let asked = 0
 
-  /** Measure to the end; null if another measure began meanwhile. */
-  async function measured(edits: Step[], on: (part: Loudness, share: number) => void) {
-    const mine = ++asked
+  /** Measure to the end, as long as it is wanted; null if it is not. */
+  async function measured(
+    edits: Step[],
+    on: (part: Loudness, share: number) => void,
+    wanted: () => boolean,
+  ) {
     const path = { id: project.id, revision: project.revision }
     for (;;) {
       const answer = await need(
@@ -30,7 +33,7 @@ export const useLoudness = createSharedComposable(() => {
           body: { edits: edits.map((one) => project.whole({ ...one, within: null })) },
         }),
       )
-      if (mine !== asked) return null
+      if (!wanted()) return null
       on(answer.loudness, answer.of ? answer.done / answer.of : 1)
       if (answer.done >= answer.of) return answer.loudness
     }
@@ -38,12 +41,14 @@ export const useLoudness = createSharedComposable(() => {
 
   async function measure() {
     if (!project.document) return
+    const mine = ++asked
     done.value = 0
     try {
-      await measured([], (part, share) => {
+      const show = (part: Loudness, share: number) => {
         found.value = part
         done.value = share
-      })
+      }
+      await measured([], show, () => mine === asked)
     } catch (error) {
       done.value = 1
       notes.problem(error)
@@ -51,13 +56,13 @@ export const useLoudness = createSharedComposable(() => {
   }
 
   /** How loud it would be after steps that are not done. */
-  async function tried(edits: Step[]): Promise<Loudness | null> {
-    done.value = 0
-    try {
-      return await measured(edits, (_, share) => (done.value = share))
-    } finally {
-      done.value = 1
-    }
+  const tried = (edits: Step[]): Promise<Loudness | null> => {
+    const film = project.id
+    return measured(
+      edits,
+      () => {},
+      () => project.id === film,
+    )
   }
 
   const rested = useDebounceFn(measure, REST_MS)

@@ -1,0 +1,163 @@
+"""A mix as a person makes it: strips, a chain, music that steps back, the loudness of a place."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Any
+
+import av
+import numpy as np
+from django.contrib.auth.models import User
+from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys as Keyboard
+
+from browser_tests.fingers import Fingers
+from browser_tests.site import SiteTest
+from demo.sounds import speak
+from kitecore.document import Canvas, Document, empty_document
+from kitecore.document.inserts.equaliser import Equaliser
+from kitecore.edits.tests.strategies import edit
+from kitecore.media.tests.material import make_wav, tone
+from kitecore.sound import loudness
+from kitecore.sound.ramps import RATE
+from studio.library.arrival import new_take
+from studio.library.models import Take
+from studio.library.work import take_in
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND
+
+
+class MixingTest(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.project = history.start_project(
+            User.objects.get(), "Wind report", empty_document(Canvas(width=180, height=320))
+        )
+        folder = Path(self.enterContext(TemporaryDirectory()))
+        speak(folder / "line.wav")
+        make_wav(folder / "music.wav", 0.5 * tone(6.0, frequency=330))
+        self.step(kind="place", clip={"kind": "solid", "name": "dusk", "length": 6 * SECOND})
+        for name, track in (("music", "music"), ("line", "voice")):
+            self.step(kind="add_track", track="sound", seed=track)
+            self.step(kind="set_track", track=track, name=name)
+            self.lay(folder / f"{name}.wav", track)
+        self.browser.open(f"/projects/{self.project.id}/mix")
+        self.browser.find(".clip")
+        self.browser.drawn(0)
+
+    def lay(self, path: Path, track: str) -> None:
+        take = new_take(self.project, path.name, path, 0)
+        take_in(take)
+        self.browser.wait(lambda: self._ready(take), what=f"{path.name} is not ready")
+        length = take.facts["length"]
+        clip = {"kind": "sound", "name": path.stem, "media": take.id.hex, "source_length": length}
+        frames = min(length, 6 * SECOND) // (SECOND // 30)
+        clip["length"] = frames * (SECOND // 30)
+        self.step(kind="place", clip=clip, mode="over", at=0, track=track)
+
+    def _ready(self, take: Take) -> bool:
+        take.refresh_from_db()
+        return take.state == Take.State.READY
+
+    def step(self, **fields: Any) -> None:
+        self.project.refresh_from_db()
+        history.apply_edit(self.project, self.project.head_id, edit(**fields))
+
+    def document(self) -> Document:
+        project = Project.objects.select_related("head").get()
+        return history.document_at(history.head_of(project))
+
+    def until(self, condition: Any, what: str) -> None:
+        self.browser.wait(condition, what=what)
+
+    def part(self, strip: str, part: str) -> None:
+        self.browser.find(f"[data-test=strip-{strip}] [data-test=strip-name]").click()
+        self.browser.press(f"mix-part-{part}")
+
+    def test_a_mix_from_strips_to_loudness(self) -> None:
+        page = self.browser
+        # A fader by the mouse, then by keys; undone as one step each.
+        fader = page.find("[data-test=strip-music] [data-test=fader]")
+        ActionChains(page.driver).drag_and_drop_by_offset(fader, 0, 40).perform()
+        self.until(lambda: self.strip("music").gain < -3, "the fader is not down")
+        low = self.strip("music").gain
+        fader.send_keys(Keyboard.ARROW_UP)
+        self.until(lambda: self.strip("music").gain == round(low + 0.5, 1), "no key moved it")
+        page.run("document.activeElement.blur()")
+
+        # An equaliser whose point is dragged on its curve.
+        self.part("voice", "chain")
+        page.press("add-insert")
+        page.press("insert-equaliser")
+        point = page.test("band-bell")
+        self.until(lambda: len(self.strip("voice").chain) == 1, "no insert came")
+        ActionChains(page.driver).drag_and_drop_by_offset(point, 30, -30).perform()
+        self.until(lambda: self.bell().gain > 2, "the band is as it was")
+        self.assertGreater(self.bell().frequency, 1000)
+
+        # Music steps back under the voice that is found.
+        self.part("music", "under")
+        page.press("under-line")
+        self.until(lambda: "speaks" in page.test("spoken").text, "nobody was heard speaking")
+        self.assertEqual(("voice",), self.strip("music").under.tracks)
+
+        # Levels move while it plays, and the music is quieter then than the voice's end.
+        page.press("play")
+        self.until(lambda: self.meter("film") > -30, "no level while it plays")
+        page.press("play")
+
+        # For a phone: what is promised is so in the samples.
+        self.part("film", "loudness")
+        page.press("purpose-phone")
+        page.find("[data-test=make-it-so]:not([disabled])").click()
+        self.until(lambda: self.document().strip.gain != 0, "the film is as loud as it was")
+        self.assertEqual(-1, self.document().strip.ceiling)
+        self.assert_clean_console()
+        self.until(lambda: "LUFS" in page.find(".notes").text, "nobody says what was done")
+        whole, seconds = self.loudness_of(self.exported())
+        self.assertAlmostEqual(-14, whole, delta=0.5)
+        self.assertAlmostEqual(6, seconds, delta=0.1)
+
+    def test_fades_and_gain_on_the_clip_by_a_finger(self) -> None:
+        page = self.browser
+        page.resize((1280, 800), touch=True)
+        page.find('.clip[aria-label^="music"] .face').click()
+        corner = page.test("fade-in")
+        x, y = Fingers(page).middle("[data-test=fade-in]")
+        Fingers(page).drag(((x, y), (x + 60, y)))
+        self.until(lambda: self.music().fade_in > 0, "there is no fade")
+        self.assertEqual(0, self.music().fade_in % (SECOND // 30))
+        box = page.find("[data-test=sound-line]").rect
+        level = page.run(
+            "const [, at] = document.querySelector('[data-test=sound-line] .line')"
+            ".getAttribute('points').split(' ')[0].split(','); return Number(at)"
+        )
+        middle = (box["x"] + box["width"] / 2, box["y"] + level)
+        Fingers(page).drag((middle, (middle[0], middle[1] + 8)))
+        self.until(lambda: self.music().gain < 0, "the line is where it was")
+        self.assertTrue(corner)
+
+    def strip(self, track: str) -> Any:
+        return self.document().find_track(track).strip
+
+    def bell(self) -> Any:
+        [equaliser] = self.strip("voice").chain
+        assert isinstance(equaliser, Equaliser)
+        return equaliser.bell
+
+    def music(self) -> Any:
+        return self.document().find_track("music").clips[0]
+
+    def meter(self, strip: str) -> float:
+        meter = self.browser.find(f"[data-test=strip-{strip}] [data-test=meter]")
+        return float(meter.get_attribute("aria-valuenow") or -60)
+
+    def loudness_of(self, path: Path) -> tuple[float, float]:
+        """Of a film's sound, in LUFS, and its seconds."""
+        with av.open(str(path)) as film:
+            parts = [frame.to_ndarray().T for frame in film.decode(audio=0)]
+        samples = np.concatenate(parts).astype(np.float32)
+        padded = np.pad(samples, ((loudness.LEAD, -len(samples) % loudness.PART), (0, 0)))
+        return loudness.whole(loudness.powers(padded)), len(samples) / RATE
