@@ -7,7 +7,7 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, crowd, cut, endurance, grade, layers, move, scopes, site
+from benchmarks import core, crowd, cut, endurance, grade, layers, move, scopes, site, sound
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -28,6 +28,7 @@ def main() -> None:
         lambda: grade.grading(shop),
         lambda: layers.layers(shop),
         lambda: move.moving(shop),
+        sound.sound,
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),

@@ -30,6 +30,7 @@ from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
 from kitecore.sound.inserts import chained
 from kitecore.sound.stretch import followed
+from kitecore.sound.truepeak import true_levels
 from kitecore.sound.varispeed import interpolated
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -54,6 +55,7 @@ def compile_all() -> None:
     followed(sound, places)
     interpolated(sound, places, np.ones_like(places))
     chain = (Equaliser(low_cut=Cut(on=True)), Compressor())
+    true_levels(sound)
     chained(chain, lambda first, count: np.zeros((count, 2), np.float32), 0, 480)
 
 

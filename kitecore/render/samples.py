@@ -26,9 +26,9 @@ from kitecore.sound.stepping import STEP, reach
 __all__ = ["audible", "mixed", "render_samples", "run_up", "sample_at"]
 
 
-_DRAFT_BLOCK: Final = 2 * RATE
-_FINE_BLOCK: Final = 10 * RATE
-"""Samples that go through the chain of a track together: few where somebody waits for a piece."""
+_SMALL_BLOCK: Final = 2 * RATE
+_LARGE_BLOCK: Final = 10 * RATE
+"""Samples that go through the chain of a track together: few where a piece is wanted."""
 _UNHEARD: Final = {"name", "tag", "markers"}
 
 Listen = Callable[[str, int, Samples], None]
@@ -95,12 +95,11 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
     """The clips of a track after its chain: by blocks, which are kept, since each runs up anew."""
     chain = track.strip.chain
     before, after = chain_reach(chain)
-    size = _DRAFT_BLOCK if sources.draft else _FINE_BLOCK
 
     def clips(first: int, many: int) -> Samples:
         return clips_of(track, first, many, sources)
 
-    def block(number: int) -> Samples:
+    def block(number: int, size: int) -> Samples:
         first = number * size
         named = _named(track, first - before, first + size + after, sources)
         return sources.sound_blocks.get(
@@ -108,8 +107,9 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
         )
 
     def read(first: int, many: int) -> Samples:
+        size = _SMALL_BLOCK if many < _LARGE_BLOCK else _LARGE_BLOCK
         blocks = range(first // size, (first + many - 1) // size + 1)
-        whole = np.concatenate([block(number) for number in blocks])
+        whole = np.concatenate([block(number, size) for number in blocks])
         begin = first - blocks.start * size
         return whole[begin : begin + many]
 

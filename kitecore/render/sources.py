@@ -112,11 +112,6 @@ class Sources:
         self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
         self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
 
-    @property
-    def draft(self) -> bool:
-        """Whether for watching, by small pieces, from proxies."""
-        return self._draft
-
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]
 

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from scipy.ndimage import minimum_filter1d
 
 from kitecore.sound.ramps import Samples
-from kitecore.sound.truepeak import TRUE_REACH, true_levels
+from kitecore.sound.truepeak import TRUE_REACH, louder, true_levels
 
 HOLD: Final = 1200
 """Samples before and after a peak for which its gain is kept: half a period of 20 Hz, so that the
@@ -43,7 +43,7 @@ def limited(samples: Samples, ceiling: float = 1.0) -> Samples:
     Shape (count - 2 * REACH, channels).
     """
     inner = samples[REACH : len(samples) - REACH]
-    level = np.abs(samples).max(axis=1)
+    level = louder(samples)
     if not len(inner) or level.max() <= ceiling / _MOST_BETWEEN:
         return inner
     if ceiling < 1:
