@@ -73,6 +73,7 @@ def take_all(base: str, folder: Path) -> None:
         _grading(browser, folder)
         _layering(browser, folder)
         _moving(browser, folder)
+        _mixing(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -171,7 +172,7 @@ def _layering(browser: Browser, folder: Path) -> None:
 
 
 def _moving(browser: Browser, folder: Path) -> None:
-    """A tag's turn as a graph, a ribbon's pins, a kite's path, and that on a phone."""
+    """A tag's turn as a graph, a ribbon's pins, a kite's keys on a phone."""
     browser.open("/")
     open_project(browser, "Paper in the wind")
     browser.find(".clip")
@@ -195,15 +196,25 @@ def _moving(browser: Browser, folder: Path) -> None:
     browser.shot(folder / "move-pins.png")
     go(browser, 107)
     take(browser, "Kite")
-    browser.press("move-part-path")
-    browser.find('[data-test="motion-path"]')
-    _measured(browser)
-    browser.shot(folder / "move-path.png")
     browser.resize((390, 844), touch=True)
     browser.press("move-part-keys")
     _measured(browser)
     browser.shot(folder / "move-phone.png")
     browser.resize((1280, 800))
+
+
+def _mixing(browser: Browser, folder: Path) -> None:
+    """Strips while the voice speaks and the music has stepped back; the loudness of the film."""
+    browser.open("/")
+    open_project(browser, "Wind report")
+    _stage(browser, "mix", 75)
+    browser.wait(lambda: "–" not in browser.test("loudness-whole").text, what="no loudness")
+    browser.wait(
+        lambda: float(browser.test("meter").get_attribute("aria-valuenow") or -60) > -60,
+        what="no level",
+    )
+    _settled(browser)
+    browser.shot(folder / "mix.png")
 
 
 def _grading(browser: Browser, folder: Path) -> None:
