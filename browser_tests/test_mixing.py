@@ -29,6 +29,17 @@ from studio.projects.models import Project
 from studio.tests.site import SECOND
 
 
+def _clicks() -> np.ndarray:
+    """Quiet ones at 120 a minute, from a quarter of a second on."""
+    rng = np.random.default_rng(1)
+    sound = rng.normal(0, 0.0005, 6 * RATE)
+    for at in range(12):
+        begin = round((0.25 + at * 0.5) * RATE)
+        fall = np.exp(-np.arange(2000) / 300)
+        sound[begin : begin + 2000] += rng.normal(0, 0.01, 2000) * fall
+    return sound
+
+
 class MixingTest(SiteTest):
     def setUp(self) -> None:
         super().setUp()
@@ -39,7 +50,8 @@ class MixingTest(SiteTest):
         speak(folder / "line.wav")
         make_wav(folder / "music.wav", 0.5 * tone(6.0, frequency=330))
         self.step(kind="place", clip={"kind": "solid", "name": "dusk", "length": 6 * SECOND})
-        for name, track in (("music", "music"), ("line", "voice")):
+        make_wav(folder / "beat.wav", _clicks())
+        for name, track in (("music", "music"), ("line", "voice"), ("beat", "beat")):
             self.step(kind="add_track", track="sound", seed=track)
             self.step(kind="set_track", track=track, name=name)
             self.lay(folder / f"{name}.wav", track)
@@ -138,6 +150,31 @@ class MixingTest(SiteTest):
         Fingers(page).drag((middle, (middle[0], middle[1] + 8)))
         self.until(lambda: self.music().gain < 0, "the line is where it was")
         self.assertTrue(corner)
+
+    def test_beats_are_marked_on_the_clip_and_counted_at_half(self) -> None:
+        page = self.browser
+        page.find('.clip[aria-label^="beat"] .face').click()
+        page.press("mix-part-beats")
+        page.press("find-beats")
+        self.until(lambda: "120" in page.test("tempo").text, "no tempo is told")
+        self.until(lambda: self.document().find_track("beat").clips[0].markers, "no marks")
+        marked = self.document().find_track("beat").clips[0].markers
+        self.assertEqual({"beat", "bar"}, {marker.beat for marker in marked})
+        seconds = [marker.at / SECOND for marker in marked]
+        self.assertLess(max(abs(a % 0.5 - 0.25) for a in seconds), 0.03)
+        page.run(
+            "[...document.querySelectorAll('.choices button')]"
+            ".find((one) => one.textContent.trim() === 'Half').click()"
+        )
+        many = len(marked) // 2 + 1
+        self.until(
+            lambda: len(self.document().find_track("beat").clips[0].markers) <= many,
+            "as many beats as before",
+        )
+        page.press("beats-away")
+        self.until(
+            lambda: not self.document().find_track("beat").clips[0].markers, "marks are left"
+        )
 
     def strip(self, track: str) -> Any:
         return self.document().find_track(track).strip

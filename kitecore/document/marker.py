@@ -16,9 +16,13 @@ Tag = Literal["", "sky", "amber", "olive", "sea", "violet", "rose"]
 
 
 class Marker(Model):
-    """A moment: of the timeline, or of a clip counted from its start (so it travels with it)."""
+    """A moment: of the timeline, or of a clip counted from its start (so it travels with it).
+
+    One that was found in music says that it is a ``beat``, or the first of a bar.
+    """
 
     id: Id = Field(default_factory=new_id)
     at: Tick
     name: Name = ""
     tag: Tag = ""
+    beat: Literal["", "beat", "bar"] = ""

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from kitecore.document import Document, Id, Marker, Tag, derived_id
+from kitecore.document.marker import MOST_MARKERS
 from kitecore.document.model import Name, Start
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.errors import EditRefused, NotThere
@@ -41,6 +44,37 @@ class AddMarker(EditBase):
         mine = marker.model_copy(update={"at": at - clip.start})
         new = clip.model_copy(update={"markers": _sorted((*clip.markers, mine))})
         return document.with_clip(new)
+
+
+@edit_kinds.register("mark_beats")
+class MarkBeats(EditBase):
+    """Beats of a clip as markers on it, in place of those it had; none takes them away.
+
+    ``at`` are ticks of the timeline; every ``bar``-th from the ``first`` on begins a bar.
+    """
+
+    kind: Literal["mark_beats"] = "mark_beats"
+    clip: Id
+    at: Annotated[tuple[Start, ...], Field(max_length=MOST_MARKERS)]
+    first: int = Field(default=0, ge=0, le=64)
+    bar: int = Field(default=4, ge=1, le=32)
+
+    def label(self) -> str:
+        return "Mark the beats" if self.at else "Take the beats away"
+
+    def apply(self, document: Document) -> Document:
+        [(_, clip)] = open_clips(document, (self.clip,))
+        own = tuple(marker for marker in clip.markers if not marker.beat)
+        beats = tuple(
+            Marker(
+                id=derived_id(self.seed, number),
+                at=at - clip.start,
+                beat="bar" if number % self.bar == self.first % self.bar else "beat",
+            )
+            for number, at in enumerate(sorted(set(self.at)))
+            if clip.start <= at < clip.end
+        )
+        return document.with_clip(clip.model_copy(update={"markers": _sorted((*own, *beats))}))
 
 
 @edit_kinds.register("set_marker")

@@ -28,6 +28,7 @@ from kitecore.picture.mixing import lay_over_deep
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
+from kitecore.sound.beats import beats_of
 from kitecore.sound.inserts import chained
 from kitecore.sound.stretch import followed
 from kitecore.sound.truepeak import true_levels
@@ -56,6 +57,7 @@ def compile_all() -> None:
     interpolated(sound, places, np.ones_like(places))
     chain = (Equaliser(low_cut=Cut(on=True)), Compressor())
     true_levels(sound)
+    beats_of(np.tile(np.eye(1, 24_000, dtype=np.float32)[0], 6))
     chained(chain, lambda first, count: np.zeros((count, 2), np.float32), 0, 480)
 
 

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 
-from kitecore.document import Document, Paced, Sounding, Track
+from kitecore.analysis.beats import read_beats
+from kitecore.document import Document, Paced, Sounding, Sourced, Track
 from kitecore.errors import EditRefused
 from kitecore.render.paced import sample_at
 from kitecore.render.samples import clips_of
 from kitecore.render.sources import Sources
 from kitecore.sound import loudness
+from kitecore.sound.beats import BAR
 from kitecore.sound.inserts.denoise import learnt
 from kitecore.sound.ramps import RATE
 from kitecore.sound.truepeak import true_levels
@@ -49,6 +51,31 @@ def learnt_noise(
     if not np.abs(sound).max() > 0:
         raise EditRefused("There is no sound there.", todo="Mark a stretch with noise only.")
     return list(learnt(sound))
+
+
+def clip_beats(document: Document, clip: str, sources: Sources) -> dict[str, Any]:
+    """Ticks of the timeline of the beats within a clip, the first of them that begins a bar, and
+    the beats a minute as it plays.
+
+    Raises
+    ------
+    EditRefused
+        If the clip is none of a take, does not run steadily forwards, or has no beats.
+    """
+    _, found = document.find_clip(clip)
+    if not (isinstance(found, Sourced) and isinstance(found, Sounding)):
+        raise EditRefused("Beats are found in a clip of a take.", todo="Take music in hand.")
+    speed = found.speed.constant
+    if speed is None or speed <= 0:
+        raise EditRefused("Beats are found where a clip runs steadily forwards.")
+    beats = read_beats(sources.folder(found.media))
+    places = [found.start + round((at - found.source_in) / speed) for at in beats.at]
+    inside = [n for n, at in enumerate(places) if found.start <= at < found.end]
+    if not inside:
+        raise EditRefused("There are no beats in this clip.")
+    first = (beats.first - inside[0]) % BAR
+    at = [places[number] for number in inside]
+    return {"at": at, "first": first, "tempo": round(beats.tempo * speed, 1)}
 
 
 def _alone(document: Document, id: str) -> tuple[Track, Paced]:

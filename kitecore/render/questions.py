@@ -141,6 +141,7 @@ for _name, _question in {
     "voice": _measured(speaking.spoken_stretches, "tracks"),
     "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
     "stepping": _measured(speaking.stepping_keys, "track"),
+    "beats": _measured(hearing.clip_beats, "clip"),
     "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),
     "neutral": _measured(measuring.neutral_spot, "clip", "tick", "spot"),
     "hue": _measured(measuring.hue_at, "clip", "tick", "spot"),

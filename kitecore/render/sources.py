@@ -38,8 +38,8 @@ KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
 KEPT_VOICES = 64
-KEPT_SOUND = 160 * 2**20
-"""Bytes of sound after chains: of twenty tracks, two stretches each."""
+KEPT_SOUND = 96 * 2**20
+"""Bytes of sound after chains: of twelve tracks, two stretches each."""
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""

@@ -128,6 +128,23 @@ def clip_loudness(
     return ClipLoudness(**json.loads(data))
 
 
+class BeatsOut(Schema):
+    """Ticks of the timeline; ``first`` of them begins a bar; ``tempo`` in beats a minute."""
+
+    at: list[int]
+    first: int
+    tempo: float
+
+
+@router.get(
+    "/projects/{uuid:id}/revisions/{int:revision}/clips/{clip}/beats",
+    response={200: BeatsOut, 404: Problem, 422: Problem},
+)
+def beats(request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look]) -> BeatsOut:
+    data = asked(request, id, revision, look, "beats", 0, clip=clip)
+    return BeatsOut(**json.loads(data))
+
+
 class NoiseIn(Schema):
     """A stretch of the timeline on which only noise is heard, on a track or in a clip of it."""
 

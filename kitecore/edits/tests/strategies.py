@@ -191,6 +191,7 @@ MAKERS |= {
         insert=lambda pick: pick.insert,
         to=free(st.integers(0, 3)),
     ),
+    "mark_beats": _simple(clip=one, at=free(st.lists(ticks, max_size=5))),
     "cut_out": _simple(
         clip=one,
         spans=free(st.lists(st.tuples(ticks, ticks), min_size=1, max_size=4)),

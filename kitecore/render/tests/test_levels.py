@@ -7,7 +7,9 @@ import numpy as np
 from kitecore.document import Document
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import EditRefused
-from kitecore.render.hearing import clip_loudness, learnt_noise
+from kitecore.media.folder import MediaFolder
+from kitecore.media.tests.material import ingested, make_wav
+from kitecore.render.hearing import clip_beats, clip_loudness, learnt_noise
 from kitecore.render.levels import FILM, loudness_of, measured_stretch, stretches_of
 from kitecore.render.levels import sound_and_levels as levels
 from kitecore.render.tests.test_sound import MixedTest
@@ -70,6 +72,31 @@ class LevelsTest(MixedTest):
             self.scene.do(kind="place", clip={"kind": "solid", "length": SECOND}, mode="end", at=0)
             solid = self.document.main.clips[-1].id
             clip_loudness(self.document, solid, self.sources)
+
+    def test_beats_of_a_clip_lie_where_they_are_heard(self) -> None:
+        at = 0.25 + np.arange(16) * 0.5
+        sound = np.random.default_rng(3).normal(0, 0.001, 9 * RATE)
+        for one in at:
+            begin = round(one * RATE)
+            sound[begin : begin + 2000] += np.random.default_rng(4).normal(0, 0.3, 2000)
+        if not MediaFolder(self.root / "beat").original.exists():
+            ingested(self.root, "beat", make_wav(self.root / "x", sound))
+        self.scene.place("beat", 6.0, into=1.0)
+        track = next(t for t in self.document.tracks if t.clips)
+        clip = track.clips[0]
+        found = clip_beats(self.document, clip.id, self.sources)
+        self.assertAlmostEqual(120, found["tempo"], delta=1)
+        wanted = [one - 1.0 for one in at if 1.0 <= one < 7.0]
+        told = [one / SECOND for one in found["at"]]
+        self.assertEqual(len(wanted), len(told))
+        self.assertLess(max(abs(a - b) for a, b in zip(wanted, told, strict=True)), 0.03)
+        self.scene.do(kind="mark_beats", clip=clip.id, at=found["at"], first=1)
+        markers = self.document.find_clip(clip.id)[1].markers
+        self.assertEqual(
+            ["beat", "bar", "beat", "beat", "beat", "bar"], [m.beat for m in markers[:6]]
+        )
+        self.scene.do(kind="mark_beats", clip=clip.id, at=[])
+        self.assertEqual((), self.document.find_clip(clip.id)[1].markers)
 
     def test_noise_is_learnt_from_a_marked_stretch(self) -> None:
         self.scene.place("tone", 3.0)

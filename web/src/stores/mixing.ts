@@ -6,7 +6,7 @@ import { ref } from 'vue'
 export const CLIP = 'clip'
 export const FILM = 'film'
 
-export type MixPart = 'clip' | 'strip' | 'chain' | 'pauses' | 'under' | 'loudness'
+export type MixPart = 'clip' | 'strip' | 'chain' | 'pauses' | 'beats' | 'under' | 'loudness'
 
 export const useMixing = defineStore('mixing', () => {
   const owner = ref<string>(FILM)

@@ -80,11 +80,19 @@ const spoken = computed(() => {
     .filter(Boolean)
     .join(', ')
 })
-const marks = computed(() =>
+const markers = computed(() =>
   (props.clip.markers ?? [])
     .map((marker) => ({ marker, px: (marker.at / TICKS_PER_SECOND) * props.pxPerSecond }))
     .filter(({ px }) => px >= 0 && px <= props.width),
 )
+
+const marks = computed(() => markers.value.filter(({ marker }) => !marker.beat))
+/** Beats, as far as there is room between them; else only those that begin bars. */
+const beats = computed(() => {
+  const all = markers.value.filter(({ marker }) => marker.beat)
+  const close = (all[1]?.px ?? 0) - (all[0]?.px ?? 0) < 5
+  return close ? all.filter(({ marker }) => marker.beat === 'bar') : all
+})
 
 /** Where anything of the clip has a key. */
 const keyed = computed(() => {
@@ -184,6 +192,14 @@ watch(
         <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: markColour(marker.tag) }" />
       </svg>
     </button>
+    <i
+      v-for="{ marker, px } in beats"
+      :key="marker.id"
+      class="beat"
+      :class="marker.beat"
+      :style="{ left: `${px}px` }"
+      aria-hidden="true"
+    />
     <svg
       v-for="px in keyed"
       :key="`key${px}`"
@@ -283,6 +299,20 @@ watch(
 }
 .mark-of path {
   stroke: #17141a;
+}
+.beat {
+  position: absolute;
+  bottom: 0;
+  width: 1px;
+  height: 8px;
+  background: #ffffffb0;
+  pointer-events: none;
+}
+.beat.bar {
+  width: 2px;
+  height: 14px;
+  margin-left: -0.5px;
+  background: #fff;
 }
 .key-of {
   position: absolute;

@@ -3,11 +3,6 @@
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
-import IconEye from '~icons/tabler/eye'
-import IconEyeOff from '~icons/tabler/eye-off'
-import IconDown from '~icons/tabler/arrow-down'
-import IconTrash from '~icons/tabler/trash'
-import IconUp from '~icons/tabler/arrow-up'
 import type { Effect } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { omitted } from '@/motion/props'
@@ -22,6 +17,7 @@ import EffectFields from './EffectFields.vue'
 import { found } from './effects'
 import type { Layer } from '@/inhand/useLayer'
 import NameDialog from '@/controls/NameDialog.vue'
+import PartRows from '@/controls/PartRows.vue'
 
 const props = defineProps<{ layer: Layer }>()
 const kit = useKit()
@@ -37,7 +33,6 @@ const opened = computed(() => effects.value.find((one) => one.id === open.value)
 const wanted = ref('')
 const searching = ref(false)
 const kinds = computed(() => found(kit.layer?.effects ?? [], wanted.value))
-const kindOf = (effect: Effect) => kit.layer?.effects.find((one) => one.kind === effect.kind)
 
 async function add(kind: string) {
   const parts = [{ kind }] as never
@@ -156,57 +151,17 @@ const remove = (preset: Preset) =>
       <p v-else-if="!effects.length" class="tiny quiet">
         {{ $t('layer.effectsPart.noneYetEffectsWorkOne') }}
       </p>
-      <ol class="row-of">
-        <li v-for="(one, index) in effects" :key="one.id" data-test="effect-row">
-          <div class="head">
-            <button
-              class="btn btn-bare small"
-              role="switch"
-              :aria-checked="one.on !== false"
-              :aria-label="$t('layer.effectsPart.on', { title: kindOf(one)?.title })"
-              @click="layer.setPart('effects', one.id ?? '', { on: one.on === false })"
-            >
-              <IconEyeOff v-if="one.on === false" aria-hidden="true" />
-              <IconEye v-else aria-hidden="true" />
-            </button>
-            <button
-              class="title"
-              :aria-expanded="open === one.id"
-              @click="open = open === one.id ? '' : (one.id ?? '')"
-            >
-              {{ kindOf(one)?.title ?? one.kind }}
-            </button>
-            <button
-              class="btn btn-bare small"
-              :disabled="!index"
-              :aria-label="$t('layer.effectsPart.worksEarlier')"
-              :title="$t('layer.effectsPart.worksEarlier')"
-              @click="layer.orderPart('effects', one.id ?? '', index - 1)"
-            >
-              <IconUp aria-hidden="true" />
-            </button>
-            <button
-              class="btn btn-bare small"
-              :disabled="index === effects.length - 1"
-              :aria-label="$t('layer.effectsPart.worksLater')"
-              :title="$t('layer.effectsPart.worksLater')"
-              @click="layer.orderPart('effects', one.id ?? '', index + 1)"
-            >
-              <IconDown aria-hidden="true" />
-            </button>
-            <button
-              class="btn btn-bare small"
-              :aria-label="$t('layer.effectsPart.delete', { title: kindOf(one)?.title })"
-              @click="layer.removePart('effects', one.id ?? '')"
-            >
-              <IconTrash aria-hidden="true" />
-            </button>
-          </div>
-          <div v-if="open === one.id && !phone" class="inside">
-            <EffectFields :layer="layer" :effect="one" />
-          </div>
-        </li>
-      </ol>
+      <PartRows
+        v-model:open="open"
+        :parts="effects"
+        :kinds="kit.layer?.effects ?? []"
+        test="effect-row"
+        @switch="(id, on) => layer.setPart('effects', id, { on })"
+        @order="(id, to) => layer.orderPart('effects', id, to)"
+        @remove="layer.removePart('effects', $event)"
+      >
+        <template #default="{ part }"><EffectFields :layer="layer" :effect="part" /></template>
+      </PartRows>
     </TrayItem>
     <EffectFields v-if="phone && opened" :key="opened.id" :layer="layer" :effect="opened" />
     <NameDialog
@@ -232,8 +187,7 @@ const remove = (preset: Preset) =>
 .finder .form-control {
   min-height: calc(var(--touch) - 4px);
 }
-.found,
-.row-of {
+.found {
   list-style: none;
   margin: 0;
   padding: 0;
@@ -263,43 +217,7 @@ const remove = (preset: Preset) =>
 .none {
   padding: 8px;
 }
-.row-of > li {
-  background: var(--raised);
-  border-radius: var(--fold);
-}
-.head {
-  display: flex;
-  align-items: center;
-}
-.title {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  background: none;
-  color: var(--text);
-  text-align: left;
-  font-weight: 600;
-  min-height: var(--touch);
-}
-.inside {
-  padding: 0 8px 8px;
-}
-.small {
-  min-width: 36px;
-  padding: 0 4px;
-}
 p {
   margin: 0;
-}
-.phone .row-of {
-  display: flex;
-  overflow-x: auto;
-  scrollbar-width: none;
-}
-.phone .row-of > li {
-  flex: none;
-}
-.phone .title {
-  padding: 0 8px;
 }
 </style>

@@ -3,13 +3,9 @@
 import { BDropdown, BDropdownDivider, BDropdownItemButton } from 'bootstrap-vue-next'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
-import IconDown from '~icons/tabler/arrow-down'
-import IconOff from '~icons/tabler/plug-connected-x'
-import IconOn from '~icons/tabler/plug-connected'
 import IconPlus from '~icons/tabler/plus'
-import IconTrash from '~icons/tabler/trash'
-import IconUp from '~icons/tabler/arrow-up'
 import NameDialog from '@/controls/NameDialog.vue'
+import PartRows from '@/controls/PartRows.vue'
 import { usePhone } from '@/look/phone'
 import { useKit, type Preset } from '@/stores/kit'
 import { useMixing } from '@/stores/mixing'
@@ -28,7 +24,6 @@ const { insert: open } = storeToRefs(useMixing())
 
 const inserts = computed(() => props.chain.inserts.value)
 const opened = computed(() => inserts.value.find((one) => one.id === open.value))
-const kindOf = (one: Insert) => kit.sound?.inserts.find((kind) => kind.kind === one.kind)
 
 async function add(kind: string) {
   open.value = await props.chain.add(kind)
@@ -110,60 +105,17 @@ const remove = (preset: Preset) =>
       <p v-if="!inserts.length" class="tiny quiet">
         {{ $t('mix.chainPart.noneYet', { whose }) }}
       </p>
-      <ol class="row-of">
-        <li v-for="(one, index) in inserts" :key="one.id" data-test="insert-row">
-          <div class="head">
-            <button
-              class="btn btn-bare small"
-              role="switch"
-              :aria-checked="one.on !== false"
-              :aria-label="$t('mix.chainPart.on', { title: kindOf(one)?.title })"
-              @click="chain.set(one.id ?? '', { on: one.on === false })"
-            >
-              <IconOff v-if="one.on === false" aria-hidden="true" />
-              <IconOn v-else aria-hidden="true" />
-            </button>
-            <button
-              class="title"
-              :class="{ quiet: one.on === false }"
-              :aria-expanded="open === one.id"
-              :title="kindOf(one)?.help"
-              @click="open = open === one.id ? '' : (one.id ?? '')"
-            >
-              {{ kindOf(one)?.title ?? one.kind }}
-            </button>
-            <button
-              class="btn btn-bare small"
-              :disabled="!index"
-              :aria-label="$t('mix.chainPart.earlier')"
-              :title="$t('mix.chainPart.earlier')"
-              @click="chain.order(one.id ?? '', index - 1)"
-            >
-              <IconUp aria-hidden="true" />
-            </button>
-            <button
-              class="btn btn-bare small"
-              :disabled="index === inserts.length - 1"
-              :aria-label="$t('mix.chainPart.later')"
-              :title="$t('mix.chainPart.later')"
-              @click="chain.order(one.id ?? '', index + 1)"
-            >
-              <IconDown aria-hidden="true" />
-            </button>
-            <button
-              class="btn btn-bare small"
-              :aria-label="$t('mix.chainPart.delete', { title: kindOf(one)?.title })"
-              data-test="remove-insert"
-              @click="chain.remove(one.id ?? '')"
-            >
-              <IconTrash aria-hidden="true" />
-            </button>
-          </div>
-          <div v-if="open === one.id && !phone" class="inside">
-            <InsertFields :chain="chain" :insert="one" />
-          </div>
-        </li>
-      </ol>
+      <PartRows
+        v-model:open="open"
+        :parts="inserts"
+        :kinds="kit.sound?.inserts ?? []"
+        test="insert-row"
+        @switch="(id, on) => chain.set(id, { on })"
+        @order="chain.order"
+        @remove="chain.remove"
+      >
+        <template #default="{ part }"><InsertFields :chain="chain" :insert="part" /></template>
+      </PartRows>
     </TrayItem>
     <InsertFields v-if="phone && opened" :key="opened.id" :chain="chain" :insert="opened" />
     <NameDialog
@@ -190,50 +142,7 @@ const remove = (preset: Preset) =>
   display: block;
   white-space: normal;
 }
-.row-of {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 4px;
-}
-.row-of > li {
-  background: var(--raised);
-  border-radius: var(--fold);
-}
-.head {
-  display: flex;
-  align-items: center;
-}
-.title {
-  flex: 1;
-  min-width: 0;
-  border: 0;
-  background: none;
-  color: var(--text);
-  text-align: left;
-  font-weight: 600;
-  min-height: var(--touch);
-}
-.inside {
-  padding: 0 8px 8px;
-}
-.small {
-  min-width: 36px;
-  padding: 0 4px;
-}
 p {
   margin: 0;
-}
-.phone .row-of {
-  display: flex;
-  overflow-x: auto;
-  scrollbar-width: none;
-}
-.phone .row-of > li {
-  flex: none;
-}
-.phone .title {
-  padding: 0 8px;
 }
 </style>

@@ -9,6 +9,7 @@ import { CLIP, FILM, useMixing, type MixPart } from '@/stores/mixing'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
+import BeatsPart from './BeatsPart.vue'
 import ChainPart from './ChainPart.vue'
 import ClipPart from './ClipPart.vue'
 import LoudnessPart from './LoudnessPart.vue'
@@ -33,6 +34,7 @@ mixing.open = true
 onBeforeUnmount(() => (mixing.open = false))
 kit.open().catch((error: unknown) => notes.problem(error))
 
+const OF_A_CLIP: MixPart[] = ['clip', 'chain', 'pauses', 'beats']
 const held = computed(() => hand.found.find((one) => isSounding(one.clip))?.clip ?? null)
 
 // What is taken in hand on the timeline is what one works on; a strip is taken by its name.
@@ -41,7 +43,7 @@ watch(
   (id) => {
     if (id) {
       mixing.owner = CLIP
-      if (mixing.part !== 'chain' && mixing.part !== 'pauses') mixing.part = 'clip'
+      if (!OF_A_CLIP.includes(mixing.part)) mixing.part = 'clip'
     } else if (mixing.owner === CLIP) {
       mixing.owner = FILM
       mixing.part = 'loudness'
@@ -65,10 +67,11 @@ const NAMES: Record<MixPart, string> = {
   chain: t('mix.chainPart.chain'),
   under: t('mix.underPart.under'),
   pauses: t('mix.pausesPart.pauses'),
+  beats: t('mix.beatsPart.beats'),
   loudness: t('mix.loudness.loudness'),
 }
 const offered = computed<MixPart[]>(() => {
-  if (mixing.owner === CLIP) return ['clip', 'chain', 'pauses']
+  if (mixing.owner === CLIP) return OF_A_CLIP
   return mixing.owner === FILM ? ['loudness', 'strip', 'chain'] : ['strip', 'chain', 'under']
 })
 const parts = computed(() =>
@@ -107,6 +110,7 @@ const whose = computed(() => {
       :chain="mixing.owner === CLIP ? clip.chain : strip.chain"
       :whose="whose"
     />
+    <BeatsPart v-else-if="part === 'beats'" :sound="clip.sound" />
     <PausesPart v-else-if="part === 'pauses'" :sound="clip.sound" />
     <UnderPart v-else-if="part === 'under'" :of="mixing.owner" />
     <LoudnessPart v-else-if="part === 'loudness'" />

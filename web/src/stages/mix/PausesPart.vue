@@ -28,7 +28,7 @@ const looking = ref(false)
 
 // What was found is true of the film as it was.
 watch(
-  () => [props.sound.clip.value?.id, project.source.base],
+  () => `${props.sound.clip.value?.id}/${project.source.base}`,
   () => (found.value = null),
 )
 

@@ -27,8 +27,8 @@ const pan = computed(() => Math.round(strip.now('pan', 0) * 100))
       @key="strip.toggleKey('gain', 0)"
     />
     <ValueField
-      :label="$t('mix.clipPart.pan')"
-      :help="$t('mix.clipPart.fromLeftToRight')"
+      :label="$t('controls.soundFields.pan')"
+      :help="$t('controls.soundFields.fromLeftToRight')"
       :value="pan"
       :low="-100"
       :high="100"

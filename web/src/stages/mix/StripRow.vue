@@ -20,13 +20,6 @@ const strips = computed(() =>
 
 function take(owner: string) {
   mixing.owner = owner
-  if (
-    mixing.part === 'clip' ||
-    mixing.part === 'pauses' ||
-    (owner !== FILM && mixing.part === 'loudness')
-  )
-    mixing.part = 'strip'
-  if (owner === FILM && mixing.part === 'under') mixing.part = 'loudness'
 }
 </script>
 

@@ -37,7 +37,7 @@ const spoken = shallowRef<[number, number][]>([])
 const known = ref(false)
 const looking = ref(false)
 watch(
-  () => [leaders.value.join(), project.source.base, project.within],
+  () => [leaders.value.join(), project.source.base, project.within].join(' '),
   async () => {
     if (!leaders.value.length) return
     looking.value = true

@@ -1,0 +1,130 @@
+<script setup lang="ts">
+/** The beats of music: found, halved or doubled, shifted, and marked on the clip, where they snap. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed, ref, shallowRef, watch } from 'vue'
+import { client, need, type Schemas } from '@/api/client'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
+import type { Properties } from '@/inhand/useProperties'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { t } from '@/texts'
+import TrayItem from '@/tray/TrayItem.vue'
+import { chosenBeats, type Pace } from './beats'
+
+const props = defineProps<{ sound: Properties }>()
+const project = useProject()
+const notes = useNotes()
+
+const PACES: { id: Pace; name: string }[] = [
+  { id: 'half', name: t('mix.beatsPart.half') },
+  { id: 'as_found', name: t('mix.beatsPart.asFound') },
+  { id: 'double', name: t('mix.beatsPart.double') },
+]
+const found = shallowRef<Schemas['BeatsOut'] | null>(null)
+const looking = ref(false)
+const pace = ref<Pace>('as_found')
+const shift = ref(0)
+
+watch(
+  () => `${props.sound.clip.value?.id}/${props.sound.clip.value?.start}`,
+  () => (found.value = null),
+)
+const beats = computed(() => found.value && chosenBeats(found.value, pace.value, shift.value))
+const marked = computed(() => (props.sound.clip.value?.markers ?? []).some((one) => one.beat))
+
+async function look() {
+  const clip = props.sound.clip.value?.id
+  if (!clip) return
+  looking.value = true
+  try {
+    const path = { id: project.id, revision: project.revision, clip }
+    const asked = client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/beats', {
+      params: { path, query: project.look },
+    })
+    found.value = await need(asked)
+    mark()
+  } catch (error) {
+    notes.problem(error)
+  } finally {
+    looking.value = false
+  }
+}
+
+function mark() {
+  const clip = props.sound.clip.value?.id
+  if (!clip || !beats.value) return
+  const { at, first } = beats.value
+  project.edit({ kind: 'mark_beats', clip, at, first })
+}
+
+function away() {
+  found.value = null
+  project.edit({ kind: 'mark_beats', clip: props.sound.clip.value?.id ?? '', at: [] })
+}
+
+function choose(now: Pace) {
+  pace.value = now
+  mark()
+}
+
+function move(by: number) {
+  shift.value += by
+  mark()
+}
+</script>
+
+<template>
+  <fieldset :disabled="sound.locked.value">
+    <TrayItem :name="$t('mix.beatsPart.beats')" :told="beats ? String(beats.tempo.toFixed(1)) : ''">
+      <div class="line">
+        <BButton
+          size="sm"
+          :variant="found ? 'secondary' : 'primary'"
+          :disabled="looking"
+          data-test="find-beats"
+          @click="look"
+        >
+          {{ looking ? $t('mix.loudness.listening') : $t('mix.beatsPart.find') }}
+        </BButton>
+        <BButton v-if="marked" size="sm" variant="secondary" data-test="beats-away" @click="away">
+          {{ $t('mix.beatsPart.takeAway') }}
+        </BButton>
+        <span class="tiny quiet" role="status" data-test="tempo">
+          {{
+            beats
+              ? $t('mix.beatsPart.tempo', { tempo: beats.tempo.toFixed(1), n: beats.at.length })
+              : $t('mix.beatsPart.whatItDoes')
+          }}
+        </span>
+      </div>
+    </TrayItem>
+    <template v-if="found">
+      <ChoiceRow :name="$t('mix.beatsPart.pace')" :choices="PACES" :taken="pace" @take="choose" />
+      <TrayItem :name="$t('mix.beatsPart.bars')">
+        <div class="line">
+          <span class="name">{{ $t('mix.beatsPart.bars') }}</span>
+          <BButton size="sm" variant="secondary" data-test="bar-earlier" @click="move(-1)">
+            {{ $t('mix.beatsPart.earlier') }}
+          </BButton>
+          <BButton size="sm" variant="secondary" data-test="bar-later" @click="move(1)">
+            {{ $t('mix.beatsPart.later') }}
+          </BButton>
+        </div>
+      </TrayItem>
+    </template>
+  </fieldset>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+  padding: 4px 0;
+}
+.name {
+  min-width: 84px;
+  color: var(--soft);
+}
+</style>
