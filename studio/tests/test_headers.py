@@ -28,6 +28,7 @@ class HeadersTest(People, TestCase):
                 kind="picture",
                 name="strip.jpg",
                 clip="c",
+                track="t",
             )
             for path, calls in whole_schema()["paths"].items()
             if "get" in calls and "/kit/presets/{id}" not in path and "events" not in path
