@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
-from typing import Any, cast
+from typing import Any, Final, cast
 
 from kitecore.document import ClipBase, GroupClip, Pictured, Place, Sounding
 from kitecore.document.properties import Vector, has_keys
 from kitecore.edits._fitting import mapped
 from kitecore.errors import EditRefused
 from kitecore.motion.axes import together
+
+_WITH_KEYS: Final = ("opacity", "gain", "pan", "pitch")
 
 
 def require_plain(group: GroupClip) -> None:
@@ -27,7 +29,7 @@ def _odd(group: GroupClip) -> dict[str, bool]:
     keyed = any(has_keys(getattr(place, name)) for name in type(place).model_fields)
     return {
         "a speed of its own": not group.speed.plain,
-        "keys": keyed or has_keys(group.opacity) or has_keys(group.gain),
+        "keys": keyed or any(has_keys(getattr(group, name)) for name in _WITH_KEYS),
         "an opacity": group.opacity != 1.0,
         "a blend mode": group.blend != "normal",
         "effects": bool(group.effects),
@@ -35,6 +37,10 @@ def _odd(group: GroupClip) -> dict[str, bool]:
         "a warp": group.warp is not None,
         "a cell in a split screen": group.cell is not None,
         "fades": bool(group.fade_in or group.fade_out),
+        "a pan": group.pan != 0,
+        "a pitch of its own": group.pitch != 0,
+        "sides of its own": group.channels != "both",
+        "a chain": bool(group.chain),
         "a lean or unequal sides": not keyed and not _even(place),
     }
 

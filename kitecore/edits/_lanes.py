@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from kitecore.document import ClipBase, GroupClip, Pictured, Track, derived_id
+from kitecore.edits._strips import relinked_strip
 from kitecore.ticks import Span
 
 Clips = tuple[ClipBase, ...]
@@ -52,8 +53,14 @@ def renamed(clip: ClipBase, seed: str) -> ClipBase:
             for before, after in zip(clip.tracks, tracks, strict=True)
             for old, copy in zip(before.clips, after.clips, strict=True)
         }
+        rows = {old.id: copy.id for old, copy in zip(clip.tracks, tracks, strict=True)}
         update["tracks"] = tuple(
-            track.model_copy(update={"clips": tuple(relinked(c, new) for c in track.clips)})
+            track.model_copy(
+                update={
+                    "clips": tuple(relinked(c, new) for c in track.clips),
+                    "strip": relinked_strip(track.strip, rows),
+                }
+            )
             for track in tracks
         )
     return clip.model_copy(update=update)

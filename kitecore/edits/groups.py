@@ -6,9 +6,11 @@ from typing import Literal
 
 from kitecore.document import ClipBase, Document, GroupClip, Id, Place, SolidClip, Track, derived_id
 from kitecore.document.model import Name
+from kitecore.document.strips import TrackStrip
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._carry import carried, require_plain
 from kitecore.edits._lanes import is_free, settled, without
+from kitecore.edits._strips import relinked_strip
 from kitecore.edits._tidy import tidied
 from kitecore.edits._tracks import free_kind, with_track_beside
 from kitecore.errors import EditRefused
@@ -37,14 +39,14 @@ class Group(EditBase):
         if not found:
             raise EditRefused("There is nothing to group.", todo="Take clips in hand first.")
         start, end = min(c.start for _, c in found), max(c.end for _, c in found)
+        home = _home(found)
         group = GroupClip(
             id=derived_id(self.seed, 0),
             name=self.name,
             start=start,
             length=end - start,
-            tracks=self._inner(document, found, start),
+            tracks=self._inner(document, found, start, home),
         )
-        home = _home(found)
         if home.closes_gaps:
             _require_row(home, found, Span(start, end))
         mine = {clip.id for _, clip in found}
@@ -54,24 +56,36 @@ class Group(EditBase):
         if is_free(target.clips, group.span):
             return document.with_track(settled(target, (*target.clips, group)))
         new = Track(
-            id=derived_id(self.seed, 1), kind=free_kind(home), name=self.name, clips=(group,)
+            id=derived_id(self.seed, 1),
+            kind=free_kind(home),
+            name=self.name,
+            clips=(group,),
+            strip=home.strip,
         )
         return with_track_beside(document, home.id, new)
 
-    def _inner(self, document: Document, found: Found, start: int) -> tuple[Track, ...]:
+    def _inner(
+        self, document: Document, found: Found, start: int, home: Track
+    ) -> tuple[Track, ...]:
+        """Their tracks; the group goes through the strip of its home, so that is left out."""
+        new = {t.id: derived_id(self.seed, 10 + n) for n, t in enumerate(document.tracks)}
+        held = {track.id: new[track.id] for track, _ in found}
         mine = {clip.id for _, clip in found}
         inner: list[Track] = []
-        for number, track in enumerate(document.tracks):
+        for track in document.tracks:
             clips = tuple(clip.at(clip.start - start) for clip in track.clips if clip.id in mine)
             if not clips:
                 continue
             lowest = track.kind != "sound" and not any(t.kind == "main" for t in inner)
             update = {
-                "id": derived_id(self.seed, 10 + number),
+                "id": new[track.id],
                 "kind": "main" if lowest else free_kind(track),
                 "clips": clips,
                 "closes_gaps": False,
                 "solo": False,
+                "strip": TrackStrip()
+                if track.id == home.id
+                else relinked_strip(track.strip, held, -start),
             }
             inner.append(track.model_copy(update=update))
         if not any(track.kind == "main" for track in inner):
@@ -127,12 +141,14 @@ class Ungroup(EditBase):
         )
         rest = without(home.clips, group.id)
         document = document.with_track(settled(home, (*rest, *filled)))
-        beside = home.id
-        for number, row in enumerate(rows):
+        beside, by = home.id, group.start - group.source_in
+        outer = {row.id: derived_id(self.seed, n) for n, row in enumerate(rows)}
+        outer[lowest.id] = home.id
+        for row in rows:
             if row is lowest or not row.clips:
                 continue
-            new = derived_id(self.seed, number)
-            update = {"id": new, "kind": free_kind(row), "closes_gaps": False}
+            new, strip = outer[row.id], relinked_strip(row.strip, outer, by)
+            update = {"id": new, "kind": free_kind(row), "closes_gaps": False, "strip": strip}
             document = with_track_beside(document, beside, row.model_copy(update=update))
             beside = beside if row.kind == "sound" else new
         return document

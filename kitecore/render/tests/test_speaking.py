@@ -70,6 +70,30 @@ class SpeakingTest(MixedTest):
         self.under(tracks=[track.id])
         self.assertAlmostEqual(0.5 * from_db(-12), self.level(3.0), delta=0.01)
 
+    def test_a_group_of_all_of_it_sounds_the_same_and_so_do_its_copy_and_its_clips(self) -> None:
+        self.scene.do(kind="place", clip={"kind": "solid", "length": 6 * SECOND}, mode="end", at=0)
+        self.under()
+        keys = {"keys": [{"at": 0, "value": -12.0}, {"at": 6 * SECOND, "value": 0.0}]}
+        self.scene.do(kind="set_strip", track=self.music, values={"gain": keys})
+        self.scene.do(kind="set_strip", track=self.scene.document.main.id, values={"gain": -3.0})
+        gate = {"kind": "gate", "threshold": -100}
+        self.scene.do(kind="add_inserts", track=self.music, inserts=[gate])
+        ids = [clip.id for _, clip in self.scene.document.clips()]
+        # But for the short ramp that every clip begins with.
+        before = self.mix(200, 280_000)
+        self.scene.do(kind="group", clips=ids)
+        [group] = [clip for _, clip in self.scene.document.clips()]
+        # All of it goes through the strip of the main track now.
+        np.testing.assert_allclose(self.mix(200, 280_000), from_db(-3) * before, atol=1e-4)
+        self.scene.do(kind="duplicate", clips=[group.id])
+        copied = self.mix(288_200, 280_000)
+        np.testing.assert_allclose(copied, from_db(-3) * before, atol=1e-4)
+        copy = self.scene.document.main.clips[1].id
+        self.scene.do(kind="remove", clips=[group.id], close=False)
+        self.scene.do(kind="ungroup", clip=copy)
+        start = round(self.scene.document.main.clips[0].start / SECOND * RATE)
+        np.testing.assert_allclose(self.mix(start + 200, 280_000), before, atol=1e-4)
+
     def test_pieces_join_without_a_trace(self) -> None:
         self.under()
         whole = self.mix(0, 250_000)
