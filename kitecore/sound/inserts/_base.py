@@ -22,6 +22,13 @@ DECAYED: Final = 13.8
 Numbers = NDArray[np.float64]
 
 
+def values_at(prop: Number, places: NDArray[np.int64]) -> Numbers:
+    """The value at each of some samples, counted from where its keys count from."""
+    if not isinstance(prop, Keys):
+        return np.full(len(places), float(prop))
+    return np.array([value_at(prop, int(place) * SAMPLE_TICKS) for place in places], np.float64)
+
+
 @dataclass(frozen=True)
 class Over:
     """Where samples lie in time: ``first`` counts from where keys count from."""
@@ -38,8 +45,8 @@ class Over:
         """The value for each `BLOCK` that the samples touch; one for all of them without keys."""
         if not isinstance(prop, Keys):
             return np.array([float(prop)])
-        places = range(self.first // BLOCK, (self.first + self.count - 1) // BLOCK + 1)
-        return np.array([value_at(prop, at * BLOCK * SAMPLE_TICKS) for at in places], np.float64)
+        blocks = np.arange(self.first // BLOCK, (self.first + self.count - 1) // BLOCK + 1)
+        return values_at(prop, blocks * BLOCK)
 
     def each(self, prop: Number) -> Numbers | float:
         """The value at each sample, straight between blocks; one number without keys."""

@@ -1,7 +1,14 @@
 from __future__ import annotations
 
 from kitecore.document.inserts.compressor import Compressor
-from kitecore.sound.following import followed_down, loudest, over_threshold, settling, turned_down
+from kitecore.sound.following import (
+    GRAIN,
+    followed_down,
+    loudest,
+    over_threshold,
+    settling,
+    turned_down,
+)
 from kitecore.sound.inserts._base import Numbers, Over, Processing, insert_sounds
 from kitecore.sound.ramps import Samples
 
@@ -20,5 +27,10 @@ def _compressed(insert: Compressor, samples: Samples, over: Over) -> Samples:
 
 
 insert_sounds.register("compressor")(
-    Processing(_compressed, lambda insert: settling(insert.attack, insert.release))
+    Processing(
+        _compressed,
+        lambda insert: settling(insert.attack, insert.release),
+        # The last grain is looked at whole.
+        lambda insert: GRAIN,
+    )
 )

@@ -7,7 +7,14 @@ from numpy.typing import NDArray
 from scipy.signal import firwin, oaconvolve
 
 from kitecore.document.inserts.de_esser import DeEsser
-from kitecore.sound.following import followed_down, loudest, over_threshold, settling, turned_down
+from kitecore.sound.following import (
+    GRAIN,
+    followed_down,
+    loudest,
+    over_threshold,
+    settling,
+    turned_down,
+)
 from kitecore.sound.inserts._base import Over, Processing, insert_sounds
 from kitecore.sound.ramps import RATE, Samples
 
@@ -32,5 +39,7 @@ def _softened(insert: DeEsser, samples: Samples, over: Over) -> Samples:
 
 
 insert_sounds.register("de_esser")(
-    Processing(_softened, lambda insert: _TAPS + settling(_ATTACK, _RELEASE), lambda insert: _TAPS)
+    Processing(
+        _softened, lambda insert: _TAPS + settling(_ATTACK, _RELEASE), lambda insert: _TAPS + GRAIN
+    )
 )

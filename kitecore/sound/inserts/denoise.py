@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 from scipy.ndimage import uniform_filter
 
 from kitecore.document.inserts.denoise import NOISE_BANDS, Denoise
-from kitecore.sound.inserts._base import Over, Processing, insert_sounds
+from kitecore.sound.inserts._base import Over, Processing, insert_sounds, values_at
 from kitecore.sound.ramps import RATE, Samples
 
 _FRAME: Final = 2048
@@ -66,7 +66,10 @@ def _denoised(insert: Denoise, samples: Samples, over: Over) -> Samples:
     tail = -(head + len(samples)) % _HOP
     padded = np.pad(samples, ((head + _FRAME, tail + _FRAME), (0, 0)))
     spectra = _spectra(padded)
-    spectra = spectra * _gains(insert, spectra, over)[..., None]
+    # Each frame has the values of its middle.
+    first = over.first - head - _FRAME + _FRAME // 2
+    middles = first + _HOP * np.arange(len(spectra))
+    spectra = spectra * _gains(insert, spectra, middles)[..., None]
     frames = np.fft.irfft(spectra, axis=1) * _WINDOW[:, None] / 2
     out = np.zeros((len(padded), 2))
     for part in range(_FRAME // _HOP):
@@ -78,11 +81,11 @@ def _denoised(insert: Denoise, samples: Samples, over: Over) -> Samples:
 
 
 def _gains(
-    insert: Denoise, spectra: NDArray[np.complexfloating], over: Over
+    insert: Denoise, spectra: NDArray[np.complexfloating], middles: NDArray[np.int64]
 ) -> NDArray[np.float64]:
     """Wiener's gain for each frame and bin, never below what the amount allows."""
     noise = np.interp(np.arange(_BINS), _middles(), insert.noise)
-    reach, amount = (float(np.mean(over.blocks(prop))) for prop in (insert.reach, insert.amount))
+    reach, amount = (values_at(prop, middles)[:, None] for prop in (insert.reach, insert.amount))
     power = (np.abs(spectra) ** 2).mean(axis=2)
     even = uniform_filter(power, (_AROUND, _AROUND), mode="nearest")
     share = 10 ** ((noise + reach) / 10) / np.maximum(even, 1e-12)

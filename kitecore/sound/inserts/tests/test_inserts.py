@@ -74,20 +74,23 @@ def db(sound: NDArray[Any]) -> float:
 
 
 def set_out(kind: str) -> Any:
-    """An insert that does something clearly."""
-    keyed = {"keys": [{"at": 0, "value": -6.0}, {"at": 2 * SECOND, "value": 9.0}]}
+    """An insert that does something clearly, and more or less of it over time."""
+
+    def moving(first: float, last: float) -> dict[str, Any]:
+        return {"keys": [{"at": 0, "value": first}, {"at": 3 * SECOND, "value": last}]}
+
     values: dict[str, dict[str, Any]] = {
         "equaliser": {
             "low_cut": {"on": True, "frequency": 60},
-            "bell": {"frequency": 400, "gain": keyed, "q": 2},
+            "bell": {"frequency": 400, "gain": moving(-6, 9), "q": 2},
             "high_shelf": {"gain": 5},
         },
-        "compressor": {"threshold": -30, "ratio": 4, "makeup": 6},
-        "gate": {"threshold": -20, "depth": 30},
-        "de_esser": {"threshold": -50},
-        "room": {"seconds": 0.5, "mix": 40},
-        "delay": {"seconds": 0.1, "again": 40, "across": True},
-        "denoise": {"noise": learnt(noise(1.0, 0.02, seed=9))},
+        "compressor": {"threshold": moving(-40, -20), "ratio": 4, "makeup": moving(0, 6)},
+        "gate": {"threshold": -20, "depth": moving(10, 30)},
+        "de_esser": {"threshold": moving(-50, -30)},
+        "room": {"seconds": 0.5, "mix": moving(0, 60)},
+        "delay": {"seconds": 0.1, "again": 40, "across": True, "mix": moving(80, 10)},
+        "denoise": {"noise": learnt(noise(1.0, 0.02, seed=9)), "amount": moving(20, 2)},
     }
     return insert(kind, **values[kind])
 
