@@ -8,12 +8,12 @@ from kitecore.document import ClipBase, GroupClip, Paced, Sounding, Sourced
 from kitecore.document.track import transition_out
 from kitecore.media.soundcopy import read_sound
 from kitecore.motion import value_at
-from kitecore.render.paced import Read, paced_samples, sample_at
+from kitecore.render.paced import Read, paced_samples
 from kitecore.render.pitched import pitched_samples
 from kitecore.render.sources import Sources
 from kitecore.sound.crossfade import equal_power
 from kitecore.sound.inserts import Over, chain_reach, chained
-from kitecore.sound.ramps import DECLICK, Samples, edge_ramp, gains_of
+from kitecore.sound.ramps import DECLICK, Samples, edge_ramp, gains_of, sample_at, with_gain
 from kitecore.sound.sides import chosen, panned
 
 
@@ -54,10 +54,7 @@ def clip_samples(
     over = Over(a - first, b - a)
     samples = _chained(before, clip, after, over, source, sources)
     factor = _edges(before, clip, after, over) * gains_of(over.each(clip.gain))
-    if isinstance(factor, np.ndarray):
-        samples = samples * factor[:, None]
-    elif factor != 1:
-        samples = samples * np.float32(factor)
+    samples = with_gain(samples, factor)
     return panned(samples, over.each(clip.pan), mono=_is_mono(clip, sources))
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import hashlib
+from collections.abc import Iterable
 from functools import cache
 from typing import Final
 
@@ -17,7 +18,7 @@ from kitecore.document import (
 )
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
-from kitecore.render.samples import run_up
+from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
 RENDER_VERSION = 8
@@ -68,14 +69,23 @@ HEARD_ONLY: Final = frozenset(Sounding.model_fields) - frozenset(ClipBase.model_
 HEARD: Final = HEARD_ONLY | {"kind", "start", "length", "source_in", "speed", "media", "transition"}
 
 
+def _track_texts(tracks: Iterable[Track], heard: bool) -> list[str]:
+    """What of tracks matters; their ids only where one names others by them, to step back."""
+    tracks = tuple(tracks)
+    texts = [_track_text(track, heard) for track in tracks]
+    if heard and any(track.strip.under for track in tracks):
+        texts += [track.id for track in tracks]
+    return texts
+
+
 def _track_text(track: Track, heard: bool) -> str:
     """What of a track matters, as JSON."""
     facts = {"muted", "solo", "strip"} if heard else {"kind", "hidden", "solo"}
-    clips = ",".join(_clip_text(clip, heard) for clip in track.clips)
+    clips = ",".join(clip_text(clip, heard=heard) for clip in track.clips)
     return f"{track.model_dump_json(include=facts)}[{clips}]"
 
 
-def _clip_text(clip: ClipBase, heard: bool) -> str:
+def clip_text(clip: ClipBase, *, heard: bool) -> str:
     """What of a clip matters, as JSON: to sound, only that it is there if it has none itself."""
     text = clip.model_dump_json(include=_mattering(type(clip), heard))
     if heard and clip.transition is not None:
@@ -83,7 +93,7 @@ def _clip_text(clip: ClipBase, heard: bool) -> str:
         text += f"/{clip.transition.length}"
     if isinstance(clip, GroupClip):
         inner = (track for track in clip.tracks if heard or track.kind != "sound")
-        text += f"[{','.join(_track_text(track, heard) for track in inner)}]"
+        text += f"[{','.join(_track_texts(inner, heard))}]"
     return text
 
 
@@ -136,7 +146,7 @@ def content_key(
     Two documents that agree there have the same key, so a finished piece serves both.
     """
     part = extract(document, span, heard=heard)
-    texts = [_track_text(track, heard) for track in part.tracks]
+    texts = _track_texts(part.tracks, heard)
     texts.append(document.rate.model_dump_json())
     if heard:
         texts.append(document.strip.model_dump_json(include=_SOUNDING_STRIP))

@@ -9,13 +9,12 @@ import numpy as np
 from kitecore.analysis.beats import read_beats
 from kitecore.document import Document, Paced, Sounding, Sourced, Track
 from kitecore.errors import EditRefused
-from kitecore.render.paced import sample_at
 from kitecore.render.samples import clips_of
 from kitecore.render.sources import Sources
 from kitecore.sound import loudness
 from kitecore.sound.beats import BAR
 from kitecore.sound.inserts.denoise import learnt
-from kitecore.sound.ramps import RATE
+from kitecore.sound.ramps import RATE, sample_at
 from kitecore.sound.truepeak import true_levels
 
 LONGEST: Final = 30 * 60 * RATE

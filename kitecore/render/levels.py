@@ -8,11 +8,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import Document, Model
-from kitecore.render.paced import sample_at
 from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
 from kitecore.sound import loudness
-from kitecore.sound.ramps import RATE, Samples
+from kitecore.sound.ramps import RATE, Samples, sample_at
 from kitecore.sound.truepeak import TRUE_REACH, true_levels
 
 FILM: Final = "film"

@@ -19,11 +19,6 @@ Read = Callable[[int, int], Samples]
 """``read(start, count)``: samples of a source at 48 kHz; silence outside of it."""
 
 
-def sample_at(tick: int) -> int:
-    """The sample nearest to a tick."""
-    return (tick + SAMPLE_TICKS // 2) // SAMPLE_TICKS
-
-
 _GRID: Final = 64
 """Samples between two exact looks at a speed curve; straight between them (error under 0.01)."""
 

@@ -20,11 +20,10 @@ from kitecore.document import Document
 from kitecore.media.soundcopy import SOUND_RATE
 from kitecore.render.frame import render_planes
 from kitecore.render.levels import PieceLevels, sound_and_levels
-from kitecore.render.paced import sample_at
 from kitecore.render.repeats import frames_of
 from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
-from kitecore.sound.ramps import Samples
+from kitecore.sound.ramps import Samples, sample_at
 from kitecore.ticks import Rate
 
 PICTURE_TYPE: Final = 'video/mp4; codecs="avc1.42C028"'

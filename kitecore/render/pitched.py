@@ -11,8 +11,8 @@ from kitecore.document.model import numbers_in
 from kitecore.document.properties import Keys
 from kitecore.kept import Kept
 from kitecore.motion import value_at
-from kitecore.render.paced import Read, sample_at, windowed
-from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples
+from kitecore.render.paced import Read, windowed
+from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, sample_at
 from kitecore.sound.stretch import followed, transposed
 from kitecore.sound.varispeed import interpolated, margin
 

@@ -14,23 +14,21 @@ from kitecore.document.track import with_neighbours
 from kitecore.media.soundcopy import CHANNELS
 from kitecore.render.audible import audible
 from kitecore.render.clipsound import clip_samples, heard_span, sounds, take_reader
-from kitecore.render.paced import Read, sample_at
+from kitecore.render.extract import clip_text
+from kitecore.render.paced import Read
 from kitecore.render.sources import Sources
 from kitecore.render.speaking import quieter
 from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.limiter import REACH, limited
-from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, from_db, gains_of
+from kitecore.sound.ramps import RATE, Samples, from_db, gains_of, with_gain
 from kitecore.sound.sides import panned
-from kitecore.sound.stepping import STEP, reach
-
-__all__ = ["audible", "mixed", "render_samples", "run_up", "sample_at"]
-
 
 _SMALL_BLOCK: Final = 2 * RATE
 _LARGE_BLOCK: Final = 10 * RATE
 """Samples that go through the chain of a track together: few where a piece is wanted."""
-_UNHEARD: Final = {"name", "tag", "markers"}
 
+Row = tuple[ClipBase | None, ClipBase, ClipBase | None]
+"""A clip with those before and after it."""
 Listen = Callable[[str, int, Samples], None]
 """``listen(track, start, samples)``: hears what a track gives to the mix."""
 
@@ -79,16 +77,11 @@ def track_samples(
     track: Track, beside: tuple[Track, ...], start: int, count: int, sources: Sources
 ) -> Samples:
     """What a track gives to the mix, with those that lie ``beside`` it."""
-    before, after = chain_reach(track.strip.chain)
-    reach = (start - before, start + count + after)
-    if not any(_sounding(track, *reach, sources)):
-        return np.zeros((count, CHANNELS), np.float32)
     samples = through_strip(track.strip, _chained_blocks(track, sources), start, count)
     under = track.strip.under
-    if under is None or not under.tracks:
+    if under is None or not under.tracks or not samples.any():
         return samples
-    less = quieter(under, beside, Over(start, count), sources)
-    return samples * np.power(10.0, less / 20).astype(np.float32)[:, None]
+    return with_gain(samples, gains_of(quieter(under, beside, Over(start, count), sources)))
 
 
 def _chained_blocks(track: Track, sources: Sources) -> Read:
@@ -101,10 +94,11 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
 
     def block(number: int, size: int) -> Samples:
         first = number * size
-        named = _named(track, first - before, first + size + after, sources)
-        return sources.sound_blocks.get(
-            (named, number, size), lambda: chained(chain, clips, first, size)
-        )
+        rows = _sounding(track, first - before, first + size + after, sources)
+        if not rows:
+            return np.zeros((size, CHANNELS), np.float32)
+        name = (track.strip.model_dump_json(include={"chain"}), _named(rows, sources), first, size)
+        return sources.sound_blocks.get(name, lambda: chained(chain, clips, first, size))
 
     def read(first: int, many: int) -> Samples:
         size = _SMALL_BLOCK if many < _LARGE_BLOCK else _LARGE_BLOCK
@@ -116,25 +110,17 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
     return read if before + after else clips
 
 
-def _named(track: Track, start: int, end: int, sources: Sources) -> tuple[str, ...]:
-    """What a stretch of a track's sound follows from."""
-    found = [track.strip.model_dump_json(include={"chain"})]
-    for row in _sounding(track, start, end, sources):
-        for clip in filter(None, row):
-            stamps = ",".join(str(sources.stamp(media)) for media in sorted(clip.uses()))
-            found.append(f"{clip.model_dump_json(exclude=_UNHEARD)}/{stamps}")
-    return tuple(found)
+def _named(rows: list[Row], sources: Sources) -> tuple[str, ...]:
+    """What clips, and those beside them, give to their track, by what that follows from."""
+    clips = [clip for row in rows for clip in row if clip is not None]
+    stamps = {sources.stamp(media) for clip in clips for media in clip.uses()}
+    return (*(clip_text(clip, heard=True) for clip in clips), *map(str, sorted(stamps)))
 
 
 def through_strip(strip: Strip, read: Read, start: int, count: int) -> Samples:
     """Sound that went through a chain, after the gain and pan of its strip."""
-    samples = read(start, count)
     over = Over(start, count)
-    gain = gains_of(over.each(strip.gain))
-    if isinstance(gain, np.ndarray):
-        samples = samples * gain[:, None]
-    elif gain != 1:
-        samples = samples * np.float32(gain)
+    samples = with_gain(read(start, count), gains_of(over.each(strip.gain)))
     return panned(samples, over.each(strip.pan), mono=False)
 
 
@@ -149,9 +135,7 @@ def clips_of(track: Track, start: int, count: int, sources: Sources) -> Samples:
     return total
 
 
-def _sounding(
-    track: Track, start: int, end: int, sources: Sources
-) -> list[tuple[ClipBase | None, ClipBase, ClipBase | None]]:
+def _sounding(track: Track, start: int, end: int, sources: Sources) -> list[Row]:
     """The clips of a track that are heard between two samples, with their neighbours."""
     found = []
     for before, clip, after in with_neighbours(track.clips):
@@ -167,30 +151,3 @@ def _reader(clip: ClipBase, sources: Sources) -> Read:
         return lambda start, count: mixed(clip.tracks, start, count, sources)
     assert isinstance(clip, Sourced)
     return take_reader(clip.media, sources)
-
-
-def run_up(document: Document) -> tuple[int, int]:
-    """Ticks before and after a stretch that its sound depends on, by chains and the limiter."""
-    before, after = (REACH + own for own in chain_reach(document.strip.chain))
-    inner = [_track_reach(track) for track in document.tracks]
-    before += max((one for one, _ in inner), default=0)
-    after += max((other for _, other in inner), default=0)
-    return before * SAMPLE_TICKS, after * SAMPLE_TICKS
-
-
-def _track_reach(track: Track) -> tuple[int, int]:
-    """Of a track's chain, those of its clips and of what is in its groups."""
-    before, after = chain_reach(track.strip.chain)
-    if under := track.strip.under:
-        around = reach(under.fade, under.ahead) * STEP
-        before, after = max(before, around), max(after, around)
-    deepest = [(0, 0)]
-    for clip in track.clips:
-        chain = getattr(clip, "chain", ())
-        if isinstance(clip, GroupClip):
-            inner = [_track_reach(one) for one in clip.tracks] or [(0, 0)]
-            own = chain_reach(chain)
-            deepest.append((own[0] + max(b for b, _ in inner), own[1] + max(a for _, a in inner)))
-        elif chain:
-            deepest.append(chain_reach(chain))
-    return before + max(b for b, _ in deepest), after + max(a for _, a in deepest)

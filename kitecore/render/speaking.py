@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Final
 
 import numpy as np
@@ -16,10 +17,9 @@ from kitecore.errors import EditRefused
 from kitecore.motion import value_at
 from kitecore.render.audible import audible
 from kitecore.render.clipsound import sounds
-from kitecore.render.paced import sample_at
 from kitecore.render.sources import Sources
 from kitecore.sound.inserts import Over
-from kitecore.sound.ramps import SAMPLE_TICKS
+from kitecore.sound.ramps import SAMPLE_TICKS, sample_at
 from kitecore.sound.stepping import (
     BLIP,
     STEP,
@@ -70,6 +70,17 @@ def _voice_in(clip: ClipBase, places: Places, sources: Sources) -> Flags:
     return found
 
 
+def _places(first: int, count: int) -> Places:
+    """Samples of steps of the timeline."""
+    return ((first + np.arange(count)) * STEP).astype(np.float64)
+
+
+def _heard_among(tracks: tuple[Track, ...], ids: Collection[str]) -> tuple[Track, ...]:
+    """Those of ``ids`` that are heard among all; by themselves none of them is alone any more."""
+    found = (track for track in audible(tracks) if track.id in ids)
+    return tuple(track.model_copy(update={"solo": False}) for track in found)
+
+
 def stepping(
     under: Under, tracks: tuple[Track, ...], first: int, count: int, sources: Sources
 ) -> NDArray[np.float64]:
@@ -80,13 +91,9 @@ def stepping(
     tracks
         Those that lie beside the strip's own.
     """
-    heard = {track.id for track in audible(tracks)}
-    leaders = tuple(t for t in tracks if t.id in under.tracks and t.id in heard)
-    # By themselves, so that what is soloed among them counts as it did among all.
-    bare = tuple(t.model_copy(update={"solo": False}) for t in leaders)
     around = reach(under.fade, under.ahead)
-    places = (np.arange(first - around, first + count + around) * STEP).astype(np.float64)
-    voice = spoken(voice_at(bare, places, sources))
+    places = _places(first - around, count + 2 * around)
+    voice = spoken(voice_at(_heard_among(tracks, under.tracks), places, sources))
     return stepped_back(voice, under.fade, under.ahead)[around : around + count]
 
 
@@ -106,10 +113,8 @@ def spoken_stretches(
 ) -> list[tuple[int, int]]:
     """Ticks from which and until which somebody speaks on tracks."""
     count = sample_at(document.length) // STEP + 1
-    chosen = tuple(t for t in audible(document.tracks) if t.id in tracks)
-    bare = tuple(t.model_copy(update={"solo": False}) for t in chosen)
-    places = (np.arange(count) * STEP).astype(np.float64)
-    found = stretches(spoken(voice_at(bare, places, sources)))
+    heard = _heard_among(document.tracks, tracks)
+    found = stretches(spoken(voice_at(heard, _places(0, count), sources)))
     step = STEP * SAMPLE_TICKS
     return [(int(begin) * step, int(end) * step) for begin, end in found]
 
@@ -137,9 +142,8 @@ def pauses(
     start, end = sample_at(found.start), sample_at(found.end)
     first, count = start // STEP, (end - start) // STEP + 1
     alone = track.with_clips((found,)).model_copy(update={"muted": False, "solo": False})
-    places = ((first + np.arange(count)) * STEP).astype(np.float64)
     # Gaps between words are told apart here: the shortest pause is asked for.
-    said = binary_opening(voice_at((alone,), places, sources), np.ones(BLIP))
+    said = binary_opening(voice_at((alone,), _places(first, count), sources), np.ones(BLIP))
     if not said.any():
         raise EditRefused("Nobody speaks in this clip.")
     spans = []

@@ -15,6 +15,12 @@ RATE: Final = 48_000
 """Samples a second in which all sound is mixed."""
 SAMPLE_TICKS: Final = TICKS_PER_SECOND // RATE
 
+
+def sample_at(tick: int) -> int:
+    """The sample nearest to a tick."""
+    return (tick + SAMPLE_TICKS // 2) // SAMPLE_TICKS
+
+
 DECLICK = 96
 """Samples of the ramp at every cut: 2 ms at 48 kHz."""
 
@@ -33,6 +39,13 @@ def gains_of(decibels: float | NDArray[np.float64]) -> Samples | float:
         return from_db(decibels)
     factors = np.power(10.0, decibels / 20)
     return np.where(decibels <= SILENT_DB, 0.0, factors).astype(np.float32)
+
+
+def with_gain(samples: Samples, factor: Samples | float) -> Samples:
+    """Samples times a factor, or one for each; as they are where that is 1."""
+    if isinstance(factor, np.ndarray):
+        return samples * factor[:, None]
+    return samples if factor == 1 else samples * np.float32(factor)
 
 
 Shape = Callable[[NDArray[np.float64]], NDArray[np.float64]]

@@ -16,10 +16,10 @@ from kitecore.document import FrameRate, SoundClip, Track, empty_document
 from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import tone
 from kitecore.render.pieces import AAC_BLOCK, aac_piece, frame_samples, sound_piece
-from kitecore.render.samples import render_samples, sample_at
+from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import Scene
-from kitecore.sound.ramps import DECLICK, SAMPLE_TICKS, from_db
+from kitecore.sound.ramps import DECLICK, SAMPLE_TICKS, from_db, sample_at
 from kitecore.ticks import RATES
 
 Samples = NDArray[np.float32]

@@ -11,10 +11,12 @@ from numpy.typing import NDArray
 
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import EditRefused
+from kitecore.render.extract import content_key
 from kitecore.render.sources import Sources
 from kitecore.render.speaking import pauses, spoken_stretches, stepping_keys
 from kitecore.render.tests.test_sound import MixedTest
 from kitecore.sound.ramps import RATE, from_db
+from kitecore.ticks import Span
 
 SPOKEN = np.zeros(188, np.uint8)
 SPOKEN[63:125] = 250
@@ -93,6 +95,22 @@ class SpeakingTest(MixedTest):
         self.scene.do(kind="ungroup", clip=copy)
         start = round(self.scene.document.main.clips[0].start / SECOND * RATE)
         np.testing.assert_allclose(self.mix(start + 200, 280_000), before, atol=1e-4)
+
+    def test_a_piece_is_known_by_whom_it_steps_back_under(self) -> None:
+        self.under()
+        document, span = self.scene.document, Span(SECOND, 2 * SECOND)
+        other = {self.voice: "other", document.tracks[2].id: self.voice}
+        swapped = tuple(
+            t.model_copy(update={"id": other.get(t.id, t.id)}) if t.id != self.music else t
+            for t in document.tracks
+        )
+        turned = document.model_copy(update={"tracks": swapped})
+        find = self.scene.find
+        self.assertNotEqual(
+            content_key(document, span, find, heard=True),
+            content_key(turned, span, find, heard=True),
+        )
+        self.assertEqual(content_key(document, span, find), content_key(turned, span, find))
 
     def test_pieces_join_without_a_trace(self) -> None:
         self.under()
