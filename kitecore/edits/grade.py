@@ -11,6 +11,7 @@ from kitecore.document import Document, Grade, Id, Pictured, Zone, derived_id
 from kitecore.document.grade import MOST_ZONES
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import with_values
+from kitecore.edits._rows import reordered
 from kitecore.errors import EditRefused, NotThere
 
 M = TypeVar("M", Grade, Zone)
@@ -115,10 +116,8 @@ class OrderZone(EditBase):
 
     def apply(self, document: Document) -> Document:
         def ordered(grade: Grade) -> Grade:
-            zone = _find(grade, self.zone)
-            others = [one for one in grade.zones if one.id != self.zone]
-            others.insert(self.to, zone)
-            return grade.model_copy(update={"zones": tuple(others)})
+            zones = reordered(grade.zones, self.zone, self.to)
+            return grade.model_copy(update={"zones": zones})
 
         return _graded(document, self.clips, ordered, self.zone)
 

@@ -7,13 +7,14 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
 from pydantic import Field
 
-from kitecore.document import ClipBase, Document, Id, Model, Pictured, Sounding, derived_id
+from kitecore.document import ClipBase, Document, Id, Model, Pictured, Sounding
 from kitecore.document.clips import MOST_EFFECTS, MOST_MASKS
 from kitecore.document.effects import EffectBase, effect_kinds
 from kitecore.document.inserts import MOST_INSERTS, InsertBase, insert_kinds
 from kitecore.document.masks import MASKS, MaskBase
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import with_values
+from kitecore.edits._rows import reordered, with_fresh_ids, without_part
 from kitecore.errors import EditRefused, NotThere
 
 List = Literal["masks", "effects", "chain"]
@@ -99,10 +100,7 @@ class AddParts(PartsEdit):
     def apply(self, document: Document) -> Document:
         if not all(isinstance(part, _KINDS[self.list]) for part in self.parts):
             raise EditRefused(f"That is no {_NOUN[self.list]}.")
-        new = tuple(
-            part.model_copy(update={"id": derived_id(self.seed, number)})
-            for number, part in enumerate(self.parts)
-        )
+        new = with_fresh_ids(self.parts, self.seed)
         return self._changed(document, lambda parts: new if self.instead else (*parts, *new))
 
 
@@ -139,10 +137,7 @@ class RemovePart(PartsEdit):
         return f"Delete {_one(self.list)}"
 
     def apply(self, document: Document) -> Document:
-        def change(parts: Parts) -> Parts:
-            return tuple(part for part in parts if part.id != self.part)
-
-        return self._changed(document, change)
+        return self._changed(document, lambda parts: without_part(parts, self.part))
 
 
 @edit_kinds.register("order_part")
@@ -157,9 +152,4 @@ class OrderPart(PartsEdit):
         return f"Order {_PLURAL[self.list]}"
 
     def apply(self, document: Document) -> Document:
-        def change(parts: Parts) -> Parts:
-            mine = [part for part in parts if part.id == self.part]
-            rest = [part for part in parts if part.id != self.part]
-            return (*rest[: self.to], *mine, *rest[self.to :])
-
-        return self._changed(document, change)
+        return self._changed(document, lambda parts: reordered(parts, self.part, self.to))

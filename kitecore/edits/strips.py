@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING, Annotated, Any, Final, Literal
 
 from pydantic import Field
 
-from kitecore.document import Document, Id, derived_id
+from kitecore.document import Document, Id
 from kitecore.document.inserts import MOST_INSERTS, Insert, InsertBase
 from kitecore.document.strips import Strip, TrackStrip
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._properties import has, with_values
+from kitecore.edits._rows import reordered, with_fresh_ids, without_part
 from kitecore.errors import EditRefused, NotThere
 
 if TYPE_CHECKING:
@@ -72,10 +74,7 @@ class AddInserts(StripEdit):
 
     def apply(self, document: Document) -> Document:
         strip = self._named(document)
-        new = tuple(
-            one.model_copy(update={"id": derived_id(self.seed, number)})
-            for number, one in enumerate(self.inserts)
-        )
+        new = with_fresh_ids(self.inserts, self.seed)
         chain = new if self.instead else (*strip.chain, *new)
         if len(chain) > MOST_INSERTS:
             raise EditRefused(f"A chain holds at most {MOST_INSERTS} inserts.")
@@ -85,17 +84,12 @@ class AddInserts(StripEdit):
 class InsertEdit(StripEdit):
     insert: Id
 
-    def _apart(self, document: Document) -> tuple[InsertBase, tuple[InsertBase, ...]]:
-        """The insert, and the others of its chain."""
-        chain = self._named(document).chain
-        for one in chain:
-            if one.id == self.insert:
-                return one, tuple(other for other in chain if other is not one)
-        raise NotThere("That insert is not there any more.")
-
-    def _with(self, document: Document, chain: tuple[InsertBase, ...]) -> Document:
-        strip = self._named(document).model_copy(update={"chain": chain})
-        return document.with_strip(self.track, strip)
+    def _with(self, document: Document, change: Callable[[Inserts], Inserts]) -> Document:
+        strip = self._named(document)
+        if all(one.id != self.insert for one in strip.chain):
+            raise NotThere("That insert is not there any more.")
+        changed = strip.model_copy(update={"chain": change(strip.chain)})
+        return document.with_strip(self.track, changed)
 
 
 @edit_kinds.register("remove_insert")
@@ -106,7 +100,7 @@ class RemoveInsert(InsertEdit):
         return f"Delete an insert {self._whose()}"
 
     def apply(self, document: Document) -> Document:
-        return self._with(document, self._apart(document)[1])
+        return self._with(document, lambda chain: without_part(chain, self.insert))
 
 
 @edit_kinds.register("order_insert")
@@ -120,5 +114,4 @@ class OrderInsert(InsertEdit):
         return f"Order the chain {self._whose()}"
 
     def apply(self, document: Document) -> Document:
-        one, others = self._apart(document)
-        return self._with(document, (*others[: self.to], one, *others[self.to :]))
+        return self._with(document, lambda chain: reordered(chain, self.insert, self.to))

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from hashlib import blake2s
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -10,8 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
 from kitecore.document import Document, dumps
-from kitecore.edits import Edit, EditBase
-from kitecore.errors import BadInput
+from kitecore.edits import Edit
 from kitecore.kept import Kept
 from kitecore.render.extract import content_key
 from kitecore.render.instruments import ScopesWanted
@@ -28,15 +26,20 @@ from studio.playback.levels import levels_key
 from studio.playback.service import render
 from studio.playback.store import keep, store
 from studio.playback.turns import Job
-from studio.playback.watched import PLAIN, FrameNumber, Look, project_document, take_document
+from studio.playback.watched import (
+    PLAIN,
+    FrameNumber,
+    Frames,
+    Look,
+    project_document,
+    take_document,
+    tried,
+)
 from studio.problems import Problem
-from studio.projects.belongings import changed
 from studio.projects.models import Project
 
 router = Router()
 
-MOST_FRAMES = 120
-"""Frames of a piece that may be asked for at once."""
 MOST_TRIED = 200
 """Edits that a still may be drawn with before they are kept."""
 
@@ -82,9 +85,7 @@ class StillIn(Schema):
 def _still(
     request: HttpRequest, name: str, document: Document, given: StillIn, look: Look = PLAIN
 ) -> HttpResponse:
-    for edit in given.edits:
-        document = changed(request.user.pk, document, edit)
-        name = f"{name}+{_digest(edit)}"
+    name, document = tried(request, name, document, given.edits)
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     key = _still_key(document, given)
     seen = key if request.method == "GET" else ""
@@ -125,10 +126,6 @@ def _still_key(document: Document, given: StillIn) -> str:
     return content_key(document, span, folder_of, "still", given.long_side, given.matte, scopes)
 
 
-def _digest(edit: EditBase) -> str:
-    return blake2s(edit.model_dump_json().encode(), digest_size=12).hexdigest()
-
-
 def _playing(document: Document) -> Playing:
     return Playing(
         frames=document.frames,
@@ -139,11 +136,9 @@ def _playing(document: Document) -> Playing:
     )
 
 
-class PieceQuery(Schema):
-    """Frames ``first`` up to ``last``; sound in a ``coding`` that the player takes."""
+class PieceQuery(Frames):
+    """Sound in a ``coding`` that the player takes."""
 
-    first: FrameNumber
-    last: FrameNumber
     coding: Literal["flac", "aac"] = "flac"
     long_side: LongSide = 640
     lane: str = Field(default="", max_length=80)
@@ -156,8 +151,6 @@ Kind = Literal["picture", "sound"]
 def _piece(
     person: int, name: str, document: Document, kind: Kind, given: PieceQuery, look: Look = PLAIN
 ) -> HttpResponse:
-    if not given.first < given.last <= given.first + MOST_FRAMES:
-        raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
     what = "aac" if kind == "sound" and given.coding == "aac" else kind
     side = given.long_side if kind == "picture" else 0
@@ -177,10 +170,9 @@ def _piece(
 
 def _span(document: Document, given: PieceQuery, what: str) -> Span:
     """What of the document a piece depends on."""
-    rate = document.rate.exact
+    shown = given.within(document)
     around = AAC_AROUND * AAC_BLOCK * SAMPLE_TICKS if what == "aac" else 0
-    start = rate.start_of(given.first)
-    return Span(max(0, start - around), rate.start_of(given.last) + around)
+    return Span(max(0, shown.start - around), shown.end + around)
 
 
 _MEDIA = {200: None, 204: None, 404: Problem, 422: Problem}

@@ -16,32 +16,23 @@ from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Tick
 from kitecore.document.track import MOST_TRACKS
 from kitecore.edits import Edit
-from kitecore.errors import BadInput
 from kitecore.render.levels import Loudness, PieceLevels, Stretch, loudness_of, stretches_of
 from kitecore.render.questions import Request
 from kitecore.sound.inserts.equaliser import curve_of
-from kitecore.ticks import Span
 from studio.playback.asking import asked
 from studio.playback.levels import levels_key, stretch_key
 from studio.playback.service import render
 from studio.playback.store import keep, store
 from studio.playback.turns import Job
-from studio.playback.watched import FrameNumber, Look, project_document
+from studio.playback.watched import Frames, Look, project_document, tried
 from studio.problems import Problem
-from studio.projects.belongings import changed
 
 router = Router()
 
-MOST_FRAMES: Final = 120
 PATIENCE: Final = 0.6
 """Seconds after which what was measured so far is told."""
 MOST_POINTS: Final = 400
 MOST_TRIED: Final = 20
-
-
-class LevelsQuery(Schema):
-    first: FrameNumber
-    last: FrameNumber
 
 
 @router.get(
@@ -49,15 +40,12 @@ class LevelsQuery(Schema):
     response={200: PieceLevels, 404: Problem, 422: Problem},
 )
 def levels(
-    request: HttpRequest, id: UUID, revision: int, given: Query[LevelsQuery], look: Query[Look]
+    request: HttpRequest, id: UUID, revision: int, given: Query[Frames], look: Query[Look]
 ) -> HttpResponse:
     """Levels of tracks and film for some frames; those of a piece that was heard are there already."""
-    if not given.first < given.last <= given.first + MOST_FRAMES:
-        raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
     name, document = project_document(request, id, revision)
     name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
-    rate = document.rate.exact
-    key = levels_key(document, Span(rate.start_of(given.first), rate.start_of(given.last)))
+    key = levels_key(document, given.within(document))
     data = store().get(key)
     if data is None:
         wanted = Request("levels", name, given.first, given.last)
@@ -88,9 +76,7 @@ class LoudnessOut(Schema):
 def loudness(request: HttpRequest, id: UUID, revision: int, given: LoudnessIn) -> LoudnessOut:
     """How loud the film is. Only what changed is measured anew, and that not longer than a moment."""
     name, document = project_document(request, id, revision)
-    for edit in given.edits:
-        document = changed(request.user.pk, document, edit)
-        name = f"{name}+{edit.seed}"
+    name, document = tried(request, name, document, given.edits)
     found: list[Stretch] = []
     began = monotonic()
     for number in range(stretches_of(document)):
@@ -145,11 +131,9 @@ def beats(request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[
     return BeatsOut(**json.loads(data))
 
 
-class NoiseIn(Schema):
+class NoiseIn(Frames):
     """A stretch of the timeline on which only noise is heard, on a track or in a clip of it."""
 
-    first: FrameNumber
-    last: FrameNumber
     track: str = Field(default="", max_length=40)
     clip: str = Field(default="", max_length=40)
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from hashlib import blake2s
 from typing import Annotated
 from uuid import UUID
 
@@ -9,15 +11,43 @@ from django.http import HttpRequest
 from ninja import Field, Schema
 
 from kitecore.document import Document
+from kitecore.edits import EditBase
+from kitecore.errors import BadInput
 from kitecore.render.shuttle import shuttled
+from kitecore.ticks import Span
 from studio.library.models import Take
 from studio.owned import owned
 from studio.playback.takes import document_of_take
 from studio.projects import history
+from studio.projects.belongings import changed
 from studio.projects.models import Project
 
 FrameNumber = Annotated[int, Field(ge=0, le=48 * 3600 * 240)]
 """Of the longest timeline there is, at the fastest rate."""
+
+
+MOST_FRAMES = 120
+"""Frames of a piece that may be asked for at once."""
+
+
+class Frames(Schema):
+    """Frames ``first`` up to, not including, ``last``."""
+
+    first: FrameNumber
+    last: FrameNumber
+
+    def within(self, document: Document) -> Span:
+        """When they are shown.
+
+        Raises
+        ------
+        BadInput
+            If there are none, or too many.
+        """
+        if not self.first < self.last <= self.first + MOST_FRAMES:
+            raise BadInput(f"A piece has from 1 to {MOST_FRAMES} frames.")
+        rate = document.rate.exact
+        return Span(rate.start_of(self.first), rate.start_of(self.last))
 
 
 class Look(Schema):
@@ -39,6 +69,16 @@ def project_document(request: HttpRequest, id: UUID, revision: int) -> tuple[str
     project = owned(Project, request.user, "project", id)
     found = history.revision_of(project, revision)
     return f"{project.id}/{found.pk}", history.document_at(found)
+
+
+def tried(
+    request: HttpRequest, name: str, document: Document, edits: Sequence[EditBase]
+) -> tuple[str, Document]:
+    """As it would be after edits that are not kept, with a name for that."""
+    for edit in edits:
+        document = changed(request.user.pk, document, edit)
+        name += "+" + blake2s(edit.model_dump_json().encode(), digest_size=12).hexdigest()
+    return name, document
 
 
 def take_document(request: HttpRequest, id: UUID) -> tuple[str, Document]:

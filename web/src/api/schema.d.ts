@@ -4541,6 +4541,16 @@ export interface components {
             num: number;
         };
         /**
+         * Frames
+         * @description Frames ``first`` up to, not including, ``last``.
+         */
+        Frames: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+        };
+        /**
          * Freeze
          * @description The picture at ``at`` stands still for ``length``; what comes after moves by that.
          */
@@ -5908,13 +5918,6 @@ export interface components {
              */
             white: number | components["schemas"]["NumberKeys"];
         };
-        /** LevelsQuery */
-        LevelsQuery: {
-            /** First */
-            first: number;
-            /** Last */
-            last: number;
-        };
         /** Light */
         Light: {
             /**
@@ -7066,7 +7069,7 @@ export interface components {
         };
         /**
          * PieceQuery
-         * @description Frames ``first`` up to ``last``; sound in a ``coding`` that the player takes.
+         * @description Sound in a ``coding`` that the player takes.
          */
         PieceQuery: {
             /**
