@@ -30,6 +30,7 @@ from kitecore.motion.easing import eased
 from kitecore.motion.posing import pose_at
 from kitecore.picture.masks import distances
 from kitecore.render.placing import land
+from kitecore.sound.ramps import FADES
 
 WEB = Path(__file__).parents[1] / "web/src"
 EASES: list[dict[str, Any]] = [
@@ -301,7 +302,17 @@ def _corners(clip: StillClip, tick: int, picture: Any, canvas: Any) -> list[list
     return np.round((landing.matrix @ spots.T).T[:, :2], 5).tolist()  # type: ignore[no-any-return]
 
 
+def fade_cases() -> list[dict[str, Any]]:
+    """How loud fades are on their way out of silence."""
+    return [
+        {"shape": shape, "share": share, "level": float(level(np.float64(share)))}
+        for shape, level in FADES.items()
+        for share in SHARES
+    ]
+
+
 CASES = {
+    "timeline/fades": fade_cases,
     "motion/easing": easings,
     "motion/keys": values,
     "motion/curve": curves,

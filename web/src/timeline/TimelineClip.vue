@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
-import { isPaced, TICKS_PER_SECOND, type Clip, type Marker, type Take } from '@/api/types'
-import { keyedProps } from '@/motion/props'
+import { isPaced, type Clip, type Marker, type Take } from '@/api/types'
 import { t } from '@/texts'
+import ClipMarks from '@/timeline/ClipMarks.vue'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
-import { KIND_ICONS, KIND_NAMES, tagColour, markColour } from '@/api/kinds'
+import { KIND_ICONS, KIND_NAMES, tagColour } from '@/api/kinds'
 import { pointsOf } from '@/timeline/speed'
 import { useProject } from '@/stores/project'
 import { clockOf, frameOf, lengthLabel } from '@/time'
@@ -80,27 +80,6 @@ const spoken = computed(() => {
     .filter(Boolean)
     .join(', ')
 })
-const markers = computed(() =>
-  (props.clip.markers ?? [])
-    .map((marker) => ({ marker, px: (marker.at / TICKS_PER_SECOND) * props.pxPerSecond }))
-    .filter(({ px }) => px >= 0 && px <= props.width),
-)
-
-const marks = computed(() => markers.value.filter(({ marker }) => !marker.beat))
-/** Beats, as far as there is room between them; else only those that begin bars. */
-const beats = computed(() => {
-  const all = markers.value.filter(({ marker }) => marker.beat)
-  const close = (all[1]?.px ?? 0) - (all[0]?.px ?? 0) < 5
-  return close ? all.filter(({ marker }) => marker.beat === 'bar') : all
-})
-
-/** Where anything of the clip has a key. */
-const keyed = computed(() => {
-  if (!props.inHand) return []
-  const ticks = new Set(keyedProps(props.clip).flatMap(({ prop }) => prop.keys.map(({ at }) => at)))
-  return [...ticks].map((at) => (at / TICKS_PER_SECOND) * props.pxPerSecond)
-})
-
 let drawnAt = { pxPerSecond: 0, from: 0, width: 0 }
 /** Narrower clips are a plain tint. */
 const TINY = 14
@@ -174,42 +153,13 @@ watch(
       </span>
       <span v-if="clip.tag" class="tag" :style="{ background: tagColour(clip.tag) }" />
     </div>
-    <button
-      v-for="{ marker, px } in marks"
-      :key="marker.id"
-      class="mark-of"
-      :style="{ left: `${px}px` }"
-      :aria-label="
-        $t('timeline.timelineClip.marker', {
-          name: marker.name || $t('timeline.timelineClip.withoutAName'),
-        })
-      "
-      :title="marker.name || $t('timeline.timelineClip.unnamedMarker')"
-      @pointerdown.stop
-      @click.stop="emit('mark', marker)"
-    >
-      <svg viewBox="0 0 14 20" aria-hidden="true">
-        <path d="M7 1 13 7 7 19 1 7Z" :style="{ fill: markColour(marker.tag) }" />
-      </svg>
-    </button>
-    <i
-      v-for="{ marker, px } in beats"
-      :key="marker.id"
-      class="beat"
-      :class="marker.beat"
-      :style="{ left: `${px}px` }"
-      aria-hidden="true"
+    <ClipMarks
+      :clip="clip"
+      :px-per-second="pxPerSecond"
+      :width="width"
+      :in-hand="inHand"
+      @mark="emit('mark', $event)"
     />
-    <svg
-      v-for="px in keyed"
-      :key="`key${px}`"
-      class="key-of"
-      viewBox="0 0 14 20"
-      :style="{ left: `${px}px` }"
-      aria-hidden="true"
-    >
-      <path d="M7 1 13 7 7 19 1 7Z" />
-    </svg>
     <template v-if="inHand && !locked">
       <span class="end start" data-edge="start" aria-hidden="true" />
       <span class="end stop" data-edge="end" aria-hidden="true" />
@@ -281,52 +231,6 @@ watch(
   top: 0;
   bottom: 0;
   width: 5px;
-}
-.mark-of {
-  position: absolute;
-  bottom: 0;
-  width: 24px;
-  height: 26px;
-  margin-left: -12px;
-  padding: 0;
-  border: 0;
-  background: none;
-  z-index: 4;
-}
-.mark-of svg {
-  width: 12px;
-  height: 18px;
-}
-.mark-of path {
-  stroke: #17141a;
-}
-.beat {
-  position: absolute;
-  bottom: 0;
-  width: 1px;
-  height: 8px;
-  background: #ffffffb0;
-  pointer-events: none;
-}
-.beat.bar {
-  width: 2px;
-  height: 14px;
-  margin-left: -0.5px;
-  background: #fff;
-}
-.key-of {
-  position: absolute;
-  bottom: 3px;
-  width: 9px;
-  height: 13px;
-  margin-left: -4px;
-  pointer-events: none;
-  z-index: 3;
-}
-.key-of path {
-  fill: #fff;
-  stroke: #17141a;
-  stroke-width: 1.5;
 }
 .face::after {
   content: '';

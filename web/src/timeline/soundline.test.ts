@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { fadeCurve, withGain, withKey, withoutKey } from './soundline'
+import cases from './fades.cases.json'
+import { fadeAt, fadeCurve, withGain, withKey, withoutKey } from './soundline'
 
 const keys = (...spots: [number, number][]) => ({
   keys: spots.map(([at, value]) => ({ at, value, ease: { kind: 'steady' as const } })),
@@ -29,6 +30,9 @@ describe('the line of a gain', () => {
 })
 
 describe('a fade', () => {
+  it('is as loud as the core makes it', () => {
+    for (const { shape, share, level } of cases) expect(fadeAt(shape, share)).toBeCloseTo(level, 9)
+  })
   it('is drawn from silence to loudness', () => {
     expect(fadeCurve('straight', 0, 40)).toBe('')
     expect(fadeCurve('straight', 32, 40)).toMatch(

@@ -9,13 +9,15 @@ const FADES: Record<string, (share: number) => number> = {
 }
 const STEPS = 16
 
+export const fadeAt = (shape: string, share: number) =>
+  (FADES[shape] ?? FADES.smooth ?? ((same: number) => same))(share)
+
 /** What a fade in takes away, as a path from the upper left corner. */
 export function fadeCurve(shape: string, width: number, height: number): string {
   if (width <= 0) return ''
-  const fade = FADES[shape] ?? FADES.smooth
   const points = Array.from({ length: STEPS + 1 }, (_, at) => {
     const share = at / STEPS
-    return `L${(share * width).toFixed(1)} ${((1 - (fade?.(share) ?? share)) * height).toFixed(1)}`
+    return `L${(share * width).toFixed(1)} ${((1 - fadeAt(shape, share)) * height).toFixed(1)}`
   })
   return `M0 0${points.join('')}L${width.toFixed(1)} 0Z`
 }

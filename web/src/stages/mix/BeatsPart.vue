@@ -5,15 +5,15 @@ import { computed, ref, shallowRef, watch } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
 import ChoiceRow from '@/controls/ChoiceRow.vue'
 import type { Properties } from '@/inhand/useProperties'
-import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { chosenBeats, type Pace } from './beats'
+import { useAsking } from './useAsking'
 
 const props = defineProps<{ sound: Properties }>()
 const project = useProject()
-const notes = useNotes()
+const { here, ask, busy } = useAsking()
 
 const PACES: { id: Pace; name: string }[] = [
   { id: 'half', name: t('mix.beatsPart.half') },
@@ -21,7 +21,6 @@ const PACES: { id: Pace; name: string }[] = [
   { id: 'double', name: t('mix.beatsPart.double') },
 ]
 const found = shallowRef<Schemas['BeatsOut'] | null>(null)
-const looking = ref(false)
 const pace = ref<Pace>('as_found')
 const shift = ref(0)
 
@@ -35,19 +34,17 @@ const marked = computed(() => (props.sound.clip.value?.markers ?? []).some((one)
 async function look() {
   const clip = props.sound.clip.value?.id
   if (!clip) return
-  looking.value = true
-  try {
-    const path = { id: project.id, revision: project.revision, clip }
-    const asked = client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/beats', {
-      params: { path, query: project.look },
-    })
-    found.value = await need(asked)
-    mark()
-  } catch (error) {
-    notes.problem(error)
-  } finally {
-    looking.value = false
-  }
+  const { path, query } = here()
+  const asked = await ask(() =>
+    need(
+      client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/beats', {
+        params: { path: { ...path, clip }, query },
+      }),
+    ),
+  )
+  if (!asked) return
+  found.value = asked
+  mark()
 }
 
 function mark() {
@@ -80,11 +77,11 @@ function move(by: number) {
         <BButton
           size="sm"
           :variant="found ? 'secondary' : 'primary'"
-          :disabled="looking"
+          :disabled="busy"
           data-test="find-beats"
           @click="look"
         >
-          {{ looking ? $t('mix.loudness.listening') : $t('mix.beatsPart.find') }}
+          {{ busy ? $t('mix.loudness.listening') : $t('mix.beatsPart.find') }}
         </BButton>
         <BButton v-if="marked" size="sm" variant="secondary" data-test="beats-away" @click="away">
           {{ $t('mix.beatsPart.takeAway') }}

@@ -6,18 +6,17 @@ import { client, need, type Schemas } from '@/api/client'
 import SoundFields from '@/controls/SoundFields.vue'
 import type { Properties } from '@/inhand/useProperties'
 import { useNotes } from '@/stores/notes'
-import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { shifted } from './shifted'
+import { useAsking } from './useAsking'
 
 const props = defineProps<{ sound: Properties }>()
-const project = useProject()
 const notes = useNotes()
+const { here, ask, busy } = useAsking()
 const clip = computed(() => props.sound.clip.value)
 
 const measured = ref<Schemas['ClipLoudness'] | null>(null)
-const measuring = ref(false)
 watch(
   () => clip.value?.id,
   () => (measured.value = null),
@@ -26,18 +25,14 @@ watch(
 async function measure(): Promise<Schemas['ClipLoudness'] | null> {
   const id = clip.value?.id
   if (!id) return null
-  measuring.value = true
-  try {
-    const path = { id: project.id, revision: project.revision, clip: id }
-    const asked = client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/loudness', {
-      params: { path, query: project.look },
-    })
-    measured.value = await need(asked)
-  } catch (error) {
-    notes.problem(error)
-  } finally {
-    measuring.value = false
-  }
+  const { path, query } = here()
+  measured.value = await ask(() =>
+    need(
+      client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/loudness', {
+        params: { path: { ...path, clip: id }, query },
+      }),
+    ),
+  )
   return measured.value
 }
 
@@ -66,7 +61,7 @@ async function bring(what: 'peak' | 'whole', to: number) {
         <BButton
           size="sm"
           variant="secondary"
-          :disabled="measuring"
+          :disabled="busy"
           data-test="level-peak"
           @click="bring('peak', PEAK)"
         >
@@ -75,14 +70,14 @@ async function bring(what: 'peak' | 'whole', to: number) {
         <BButton
           size="sm"
           variant="secondary"
-          :disabled="measuring"
+          :disabled="busy"
           data-test="level-loud"
           @click="bring('whole', SPEECH)"
         >
           {{ $t('mix.clipPart.loudnessTo', { to: SPEECH }) }}
         </BButton>
         <span class="tiny quiet" role="status">
-          <template v-if="measuring">{{ $t('mix.loudness.listening') }}</template>
+          <template v-if="busy">{{ $t('mix.loudness.listening') }}</template>
           <template v-else-if="measured">
             {{
               $t('mix.clipPart.measured', {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The values of one insert; of an equaliser its curve, of a noise reduction what it has learnt. */
-import { computed, ref } from 'vue'
+import { computed } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
 import { client, need } from '@/api/client'
 import type { Insert } from '@/api/types'
@@ -14,6 +14,7 @@ import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import type { ChainOwner } from './chain'
 import EqualiserPart from './EqualiserPart.vue'
+import { useAsking } from './useAsking'
 
 const props = defineProps<{ chain: ChainOwner; insert: Insert }>()
 const kit = useKit()
@@ -21,11 +22,11 @@ const notes = useNotes()
 const project = useProject()
 const viewing = useViewing()
 const { player } = useScreen()
+const { here, ask, busy } = useAsking()
 
 const kind = computed(() => kit.sound?.inserts.find((one) => one.kind === props.insert.kind))
 const set = (values: Record<string, unknown>) => props.chain.set(props.insert.id ?? '', values)
 
-const learning = ref(false)
 const known = computed(
   () => props.insert.kind === 'denoise' && (props.insert.noise?.length ?? 0) > 0,
 )
@@ -37,20 +38,16 @@ async function learn() {
   const half = Math.ceil(project.rate.num / project.rate.den / 2)
   const first = viewing.loop?.from ?? player.shown.value
   const last = viewing.loop?.to ?? Math.min(first + half, project.frames)
-  learning.value = true
-  try {
-    const path = { id: project.id, revision: project.revision }
-    const asked = client.POST('/api/projects/{id}/revisions/{revision}/noise', {
-      params: { path, query: project.look },
-      body: { first, last, track: '', clip: '', ...of },
-    })
-    const noise = await need(asked)
-    if (await set({ noise })) notes.told(t('mix.insertFields.learnt'))
-  } catch (error) {
-    notes.problem(error)
-  } finally {
-    learning.value = false
-  }
+  const { path, query } = here()
+  const noise = await ask(() =>
+    need(
+      client.POST('/api/projects/{id}/revisions/{revision}/noise', {
+        params: { path, query },
+        body: { first, last, track: '', clip: '', ...of },
+      }),
+    ),
+  )
+  if (noise && (await set({ noise }))) notes.told(t('mix.insertFields.learnt'))
 }
 </script>
 
@@ -71,7 +68,7 @@ async function learn() {
         <BButton
           size="sm"
           :variant="known ? 'secondary' : 'primary'"
-          :disabled="learning || !chain.noiseOf()"
+          :disabled="busy || !chain.noiseOf()"
           data-test="learn-noise"
           @click="learn"
         >

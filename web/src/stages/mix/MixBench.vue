@@ -28,6 +28,7 @@ const mixing = useMixing()
 const project = useProject()
 const clip = useClipChain()
 const strip = useStrip(() => mixing.owner)
+// Measured from the first on, so that it is there when its part is opened.
 useLoudness()
 
 mixing.open = true

@@ -7,16 +7,16 @@ import { TICKS_PER_SECOND } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import type { Properties } from '@/inhand/useProperties'
 import { useScreen } from '@/player/inject'
-import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { clockOf, frameOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
+import { useAsking } from './useAsking'
 
 type Span = [number, number]
 
 const props = defineProps<{ sound: Properties }>()
 const project = useProject()
-const notes = useNotes()
+const { here, ask, busy } = useAsking()
 const { player } = useScreen()
 
 const shortest = ref(0.6)
@@ -24,7 +24,6 @@ const margin = ref(0.12)
 const found = shallowRef<Span[] | null>(null)
 /** Those that stay, by when they begin. */
 const staying = ref(new Set<number>())
-const looking = ref(false)
 
 // What was found is true of the film as it was.
 watch(
@@ -35,20 +34,20 @@ watch(
 async function look() {
   const clip = props.sound.clip.value?.id
   if (!clip) return
-  looking.value = true
-  try {
-    const path = { id: project.id, revision: project.revision, clip }
-    const query = { ...project.look, shortest: shortest.value, margin: margin.value }
-    const asked = client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/pauses', {
-      params: { path, query },
-    })
-    found.value = (await need(asked)) as Span[]
-    staying.value = new Set()
-  } catch (error) {
-    notes.problem(error)
-  } finally {
-    looking.value = false
-  }
+  const { path, query } = here()
+  const asked = await ask(() =>
+    need(
+      client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/pauses', {
+        params: {
+          path: { ...path, clip },
+          query: { ...query, shortest: shortest.value, margin: margin.value },
+        },
+      }),
+    ),
+  )
+  if (!asked) return
+  found.value = asked as Span[]
+  staying.value = new Set()
 }
 
 const going = computed(() => (found.value ?? []).filter(([from]) => !staying.value.has(from)))
@@ -77,11 +76,11 @@ const cut = () =>
         <BButton
           size="sm"
           :variant="found?.length ? 'secondary' : 'primary'"
-          :disabled="looking"
+          :disabled="busy"
           data-test="find-pauses"
           @click="look"
         >
-          {{ looking ? $t('mix.loudness.listening') : $t('mix.pausesPart.find') }}
+          {{ busy ? $t('mix.loudness.listening') : $t('mix.pausesPart.find') }}
         </BButton>
         <BButton
           v-if="found?.length"

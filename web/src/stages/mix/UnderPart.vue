@@ -10,6 +10,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import { useAsking } from './useAsking'
 import { useStrip } from './useStrip'
 
 const props = defineProps<{ of: string }>()
@@ -17,6 +18,7 @@ const kit = useKit()
 const notes = useNotes()
 const project = useProject()
 const strip = useStrip(() => props.of)
+const { here, ask, busy } = useAsking()
 
 const under = computed(() => strip.track.value?.strip?.under ?? null)
 const leaders = computed(() => under.value?.tracks ?? [])
@@ -35,25 +37,20 @@ function toggle(track: string) {
 
 const spoken = shallowRef<[number, number][]>([])
 const known = ref(false)
-const looking = ref(false)
 watch(
   () => [leaders.value.join(), project.source.base, project.within].join(' '),
   async () => {
     if (!leaders.value.length) return
-    looking.value = true
-    try {
-      const path = { id: project.id, revision: project.revision }
-      const asked = client.POST('/api/projects/{id}/revisions/{revision}/voice', {
-        params: { path, query: project.look },
-        body: { tracks: leaders.value },
-      })
-      spoken.value = (await need(asked)) as [number, number][]
-      known.value = true
-    } catch (error) {
-      notes.problem(error)
-    } finally {
-      looking.value = false
-    }
+    const asked = await ask(() =>
+      need(
+        client.POST('/api/projects/{id}/revisions/{revision}/voice', {
+          params: here(),
+          body: { tracks: leaders.value },
+        }),
+      ),
+    )
+    if (asked) spoken.value = asked as [number, number][]
+    known.value ||= asked !== null
   },
   { immediate: true },
 )
@@ -63,18 +60,16 @@ const seconds = computed(
 const share = (tick: number) => `${(tick / Math.max(1, project.length)) * 100}%`
 
 async function toKeys() {
-  try {
-    const path = { id: project.id, revision: project.revision, track: props.of }
-    const keys = await need(
+  const { path, query } = here()
+  const keys = await ask(() =>
+    need(
       client.GET('/api/projects/{id}/revisions/{revision}/tracks/{track}/stepping', {
-        params: { path, query: project.look },
+        params: { path: { ...path, track: props.of }, query },
       }),
-    )
-    if (await strip.setWhole({ gain: { keys }, under: null }))
-      notes.told(t('mix.underPart.areKeysNow', { n: keys.length }))
-  } catch (error) {
-    notes.problem(error)
-  }
+    ),
+  )
+  if (keys && (await strip.setWhole({ gain: { keys }, under: null })))
+    notes.told(t('mix.underPart.areKeysNow', { n: keys.length }))
 }
 
 const set = (values: Record<string, unknown>) =>
@@ -113,7 +108,7 @@ const set = (values: Record<string, unknown>) =>
           />
         </div>
         <p class="tiny" role="status" data-test="spoken">
-          <template v-if="looking">{{ $t('mix.underPart.looking') }}</template>
+          <template v-if="busy">{{ $t('mix.underPart.looking') }}</template>
           <template v-else-if="known && !spoken.length">{{ $t('mix.underPart.nobody') }}</template>
           <template v-else-if="known">
             {{
