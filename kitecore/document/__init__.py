@@ -1,6 +1,7 @@
 """What a project is: models, schema, invariants, differences."""
 
 from kitecore.document.blends import BLENDS, HOLDOUTS
+from kitecore.document.canvas import Canvas
 from kitecore.document.cell import Cell
 from kitecore.document.clips import (
     Between,
@@ -13,8 +14,10 @@ from kitecore.document.clips import (
     Sourced,
     clip_kinds,
 )
+from kitecore.document.clips._holding import Holding
 from kitecore.document.clips.adjustment import AdjustmentClip
 from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.multicam import MulticamClip, Switch
 from kitecore.document.clips.sequence import SequenceClip
 from kitecore.document.clips.shape import ShapeClip
 from kitecore.document.clips.solid import SolidClip
@@ -24,7 +27,6 @@ from kitecore.document.clips.text import TextClip
 from kitecore.document.clips.video import VideoClip
 from kitecore.document.document import (
     SCHEMA,
-    Canvas,
     Document,
     FrameRate,
     all_clips,
@@ -56,10 +58,12 @@ __all__ = [
     "FrameRate",
     "Grade",
     "GroupClip",
+    "Holding",
     "Id",
     "Marker",
     "Mask",
     "Model",
+    "MulticamClip",
     "Paced",
     "Pictured",
     "Place",
@@ -72,6 +76,7 @@ __all__ = [
     "Speed",
     "SpeedPoint",
     "StillClip",
+    "Switch",
     "Tag",
     "TextClip",
     "Track",

@@ -3,30 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated, Literal, Self
+from typing import Literal, Self
 
 from pydantic import Field, model_validator
 
+from kitecore.document.canvas import Canvas
 from kitecore.document.clips import ClipBase
-from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips._holding import Holding
 from kitecore.document.marker import MOST_MARKERS, Marker
 from kitecore.document.model import Model
-from kitecore.document.properties import Hex
 from kitecore.document.strips import FilmStrip, Strip
 from kitecore.document.track import MOST_TRACKS, Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/9"
-Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
-
-
-class Canvas(Model):
-    """Size in pixels (even, up to 4096 on a side) and the colour behind everything."""
-
-    width: Side = 1080
-    height: Side = 1920
-    colour: Hex = "#000000"
+SCHEMA = "velvet-kite/10"
 
 
 class FrameRate(Model):
@@ -52,7 +43,7 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/9"] = Field(default="velvet-kite/9", alias="schema")
+    schema_: Literal["velvet-kite/10"] = Field(default="velvet-kite/10", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = Field(default=(), max_length=MOST_TRACKS)
@@ -116,25 +107,25 @@ class Document(Model):
         """Of all files it uses."""
         return frozenset().union(*(clip.uses() for _, clip in self.clips()))
 
-    def inside(self, group_id: str) -> Document:
-        """The timeline within a group, however deep, as a document of its own."""
-        group = self.find_group(group_id)
-        return self.model_copy(update={"tracks": group.tracks, "markers": group.markers})
+    def inside(self, holder_id: str) -> Document:
+        """The timeline within a group or multicam clip, however deep, as a document of its own."""
+        holder = self.find_holding(holder_id)
+        return self.model_copy(update={"tracks": holder.tracks, "markers": holder.markers})
 
-    def find_group(self, group_id: str) -> GroupClip:
-        """A group anywhere in the document."""
+    def find_holding(self, holder_id: str) -> Holding:
+        """A clip that holds tracks, anywhere in the document."""
         for clip in all_clips(self.tracks):
-            if clip.id == group_id and isinstance(clip, GroupClip):
+            if clip.id == holder_id and isinstance(clip, Holding):
                 return clip
         raise NotThere("That group is not there any more.")
 
 
 def all_clips(tracks: tuple[Track, ...]) -> Iterator[ClipBase]:
-    """Clips of tracks, and of the groups among them, from the outside in."""
+    """Clips of tracks, and of what holds tracks among them, from the outside in."""
     for track in tracks:
         for clip in track.clips:
             yield clip
-            if isinstance(clip, GroupClip):
+            if isinstance(clip, Holding):
                 yield from all_clips(clip.tracks)
 
 

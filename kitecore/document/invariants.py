@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from kitecore.document.changes import TrackChange, changed_tracks
 from kitecore.document.clips import ClipBase
-from kitecore.document.clips.group import DEEPEST, GroupClip
+from kitecore.document.clips._holding import DEEPEST, Holding
+from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.multicam import MulticamClip
 from kitecore.document.document import Document
 from kitecore.document.track import Track
 from kitecore.errors import BrokenDocument
@@ -55,7 +57,7 @@ def _gather_ids(tracks: tuple[Track, ...], ids: list[str], depth: int) -> None:
         ids.append(track.id)
         ids += [clip.id for clip in track.clips]
         for clip in track.clips:
-            if type(clip) is GroupClip:
+            if isinstance(clip, Holding):
                 _gather_ids(clip.tracks, ids, depth + 1)
 
 
@@ -77,9 +79,29 @@ def _check_track(track: Track, clips: tuple[ClipBase, ...], last_end: int, rate:
 def _check_clip(track: Track, clip: ClipBase, rate: Rate) -> None:
     if not track.accepts(clip):
         raise BrokenDocument(f"The track “{track.name}” does not hold clips of that kind.")
-    if isinstance(clip, GroupClip):
+    if isinstance(clip, Holding):
         for inner in clip.tracks:
             _check_track(inner, inner.clips, 0, rate)
+    if isinstance(clip, MulticamClip):
+        _check_angles(clip, rate)
     before, after = clip.reach
     if before < 0 or after < 0:
         raise BrokenDocument(f"“{clip.name}” would go on after its source has ended.")
+
+
+def _check_angles(clip: MulticamClip, rate: Rate) -> None:
+    angles = [track.clips for track in clip.tracks]
+    if not all(len(row) == 1 and isinstance(row[0], GroupClip) for row in angles):
+        raise BrokenDocument("An angle of a multicam clip is one group.")
+    shown = {index for index, track in enumerate(clip.tracks) if track.kind != "sound"}
+    if not {switch.angle for switch in clip.switches} <= shown:
+        raise BrokenDocument("A multicam clip would show an angle that has no picture.")
+    moments = [switch.at for switch in clip.switches]
+    if (
+        moments[0]
+        or any(at % rate.frame_ticks for at in moments)
+        or moments != sorted(set(moments))
+    ):
+        raise BrokenDocument("The switches of a multicam clip would not follow each other.")
+    if len(clip.hears) != len(angles) or not all(0 <= one < len(angles) for one in clip.hears):
+        raise BrokenDocument("It would not be known what is heard with an angle.")

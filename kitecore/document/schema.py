@@ -148,3 +148,9 @@ def _bends(data: Data) -> Data:
 def _strips(data: Data) -> Data:
     """Tracks and the film gained strips, clips pan, pitch and chains; without them all sounds as before."""
     return data
+
+
+@upgrades.step("velvet-kite/9", "velvet-kite/10")
+def _multicam(data: Data) -> Data:
+    """There are multicam clips, and groups of a size of their own; what was there is as it was."""
+    return data

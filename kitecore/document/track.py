@@ -9,6 +9,7 @@ from pydantic import Field
 
 from kitecore.document.clips import Clip, ClipBase, Pictured, Sounding
 from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.multicam import MulticamClip
 from kitecore.document.model import Id, Model, Name, new_id
 from kitecore.document.strips import TrackStrip
 from kitecore.document.transitions import TransitionBase
@@ -58,6 +59,7 @@ def transition_out(clip: ClipBase, after: ClipBase | None) -> TransitionBase | N
     return after.transition if after is not None and after.start == clip.end else None
 
 
-# A group holds tracks and a track holds groups: only now is either of them whole.
-GroupClip.model_rebuild(force=True, _types_namespace={"Track": Track})
+# A clip may hold tracks and a track holds clips: only now is either of them whole.
+for holding in (GroupClip, MulticamClip):
+    holding.model_rebuild(force=True, _types_namespace={"Track": Track})
 Track.model_rebuild(force=True)

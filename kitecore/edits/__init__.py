@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Union
 from pydantic import Field, ValidationError
 
 from kitecore.document import Document, check
+from kitecore.edits._angles import with_shared
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._bounds import require_within
 from kitecore.edits._inside import changed_inside
@@ -42,6 +43,7 @@ def apply(document: Document, edit: EditBase) -> Document:
         after = changed_inside(
             document, edit.within, lambda inner: tidied(inner, _done(edit, inner))
         )
+        after = with_shared(document, after)
     require_within(document, after)
     check(after, before=document)
     return after

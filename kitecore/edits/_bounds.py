@@ -7,7 +7,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from kitecore.document import ClipBase, Document, GroupClip, Track, all_clips
+from kitecore.document import ClipBase, Document, Holding, Track, all_clips
 from kitecore.document.changes import changed_clips, changed_tracks
 from kitecore.document.marker import MOST_MARKERS
 from kitecore.document.model import LONGEST
@@ -42,7 +42,7 @@ def _with_inner(clips: Iterable[ClipBase]) -> Iterator[ClipBase]:
     """Clips, and those in groups among them."""
     for clip in clips:
         yield clip
-        if isinstance(clip, GroupClip):
+        if isinstance(clip, Holding):
             yield from all_clips(clip.tracks)
 
 
@@ -60,7 +60,7 @@ def _changed(clips: Iterable[ClipBase], known: dict[str, ClipBase]) -> Iterator[
         if clip is old or (old is not None and _only_moved(clip, old)):
             continue
         yield clip
-        if isinstance(clip, GroupClip):
+        if isinstance(clip, Holding):
             for track in clip.tracks:
                 _require_room(track)
                 yield from _changed(track.clips, known)
@@ -75,9 +75,9 @@ def _only_moved(clip: ClipBase, old: ClipBase) -> bool:
 
 def _require_valid(clip: ClipBase) -> None:
     # What lies in a group is looked at by itself, so that a large one is not gone through twice.
-    if isinstance(clip, GroupClip) and not clip.source_end:
+    if isinstance(clip, Holding) and not clip.source_end:
         raise EditRefused("A group holds at least one clip.")
-    hull: Any = clip.model_copy(update={"tracks": ()}) if isinstance(clip, GroupClip) else clip
+    hull: Any = clip.model_copy(update={"tracks": ()}) if isinstance(clip, Holding) else clip
     try:
         type(clip).model_validate(hull.model_dump(mode="json"))
     except ValidationError as error:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from typing import Any, Final, cast
 
-from kitecore.document import ClipBase, GroupClip, Pictured, Place, Sounding
+from kitecore.document import ClipBase, Holding, Pictured, Place, Sounding
 from kitecore.document.properties import Vector, has_keys
 from kitecore.edits._fitting import mapped
 from kitecore.errors import EditRefused
@@ -14,7 +14,7 @@ from kitecore.motion.axes import together
 _WITH_KEYS: Final = ("opacity", "gain", "pan", "pitch")
 
 
-def require_plain(group: GroupClip) -> None:
+def require_plain(group: Holding) -> None:
     """Raise if the group does something to its content that single clips cannot take over."""
     what = next((name for name, odd in _odd(group).items() if odd), None)
     if what:
@@ -24,7 +24,7 @@ def require_plain(group: GroupClip) -> None:
         )
 
 
-def _odd(group: GroupClip) -> dict[str, bool]:
+def _odd(group: Holding) -> dict[str, bool]:
     place = group.place
     keyed = any(has_keys(getattr(place, name)) for name in type(place).model_fields)
     return {
@@ -49,7 +49,7 @@ def _even(place: Place) -> bool:
     return place.lean == 0 and place.size[0] == place.size[1]  # type: ignore[index]
 
 
-def carried(clip: ClipBase, group: GroupClip, step: int) -> ClipBase:
+def carried(clip: ClipBase, group: Holding, step: int) -> ClipBase:
     """The clip as it looks and sounds on the outside, at its time there.
 
     The group's place has to be plain (`require_plain`): a similarity, which goes into the clip's

@@ -7,7 +7,7 @@ from typing import Any, Final
 
 from pydantic.fields import FieldInfo
 
-from kitecore.document import ClipBase, GroupClip, Model, Pictured, Place, Track
+from kitecore.document import ClipBase, Holding, Model, Pictured, Place, Track
 from kitecore.document.moves import Follow
 from kitecore.document.properties import Axes, Keys, SpotKey, Vector, has_keys
 from kitecore.motion.plain import pair
@@ -38,7 +38,7 @@ def fitted(clip: ClipBase, factor: float, among: Clips | None = None) -> ClipBas
     if clip.moves.follow is not None:
         follow = _led(clip.moves.follow, factor, among or {})
         update["moves"] = clip.moves.model_copy(update={"follow": follow})
-    if isinstance(clip, GroupClip):
+    if isinstance(clip, Holding):
         update["tracks"] = fitted_tracks(clip.tracks, factor)
     return clip.model_copy(update=update)
 

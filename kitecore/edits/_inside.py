@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from kitecore.document import Document, GroupClip, Track
+from kitecore.document import Document, Holding, Track
+from kitecore.edits._angles import require_angles
 from kitecore.edits._base import require_open
-from kitecore.edits._lanes import neighbours, settled, swapped
+from kitecore.edits._refill import refilled
 from kitecore.errors import EditRefused, NotThere
 
 Change = Callable[[Document], Document]
@@ -34,7 +35,7 @@ def _changed(
 ) -> tuple[Track, ...] | None:
     for track in tracks:
         for clip in track.clips:
-            if not isinstance(clip, GroupClip):
+            if not isinstance(clip, Holding):
                 continue
             inner = (
                 _inner(document, clip, change)
@@ -44,12 +45,14 @@ def _changed(
             if inner is None:
                 continue
             require_open(track)
-            new = _refilled(track, clip, inner, document.rate.exact.frame_ticks)
+            filled = clip.model_copy(update={"tracks": inner})
+            require_angles(clip, filled)
+            new = refilled(track, clip, filled, document.rate.exact.frame_ticks)
             return tuple(new if one.id == track.id else one for one in tracks)
     return None
 
 
-def _inner(document: Document, group: GroupClip, change: Change) -> tuple[Track, ...]:
+def _inner(document: Document, group: Holding, change: Change) -> tuple[Track, ...]:
     before = document.model_copy(update={"tracks": group.tracks, "markers": ()})
     after = change(before)
     if after.canvas != before.canvas or after.rate != before.rate:
@@ -57,18 +60,3 @@ def _inner(document: Document, group: GroupClip, change: Change) -> tuple[Track,
     if after.markers:
         raise EditRefused("Markers within a group are set on its clips.")
     return after.tracks
-
-
-def _refilled(track: Track, group: GroupClip, inner: tuple[Track, ...], step: int) -> Track:
-    """The track after the group's content was exchanged."""
-    new = group.model_copy(update={"tracks": inner})
-    if not new.source_end:
-        raise EditRefused("That would leave the group empty.", todo="Delete the group instead.")
-    wanted = new.source_end if group.whole else min(group.length, new.lasting // step * step)
-    _, later = neighbours(track.clips, group.id)
-    room = wanted if track.closes_gaps or later is None else later.start - group.start
-    length = min(wanted, room)
-    if length < step:
-        raise EditRefused("The part of the group that is shown would be empty.")
-    new = new.model_copy(update={"length": length})
-    return settled(track, swapped(track.clips, new))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kitecore.document import ClipBase, GroupClip, Pictured, Track, derived_id
+from kitecore.document import ClipBase, Holding, Pictured, Track, derived_id
 from kitecore.edits._strips import relinked_strip
 from kitecore.ticks import Span
 
@@ -44,7 +44,7 @@ def neighbours(clips: Clips, clip_id: str) -> tuple[ClipBase | None, ClipBase | 
 def renamed(clip: ClipBase, seed: str) -> ClipBase:
     """A copy with a derived id; what is in a group gets new ids too."""
     update: dict[str, object] = {"id": derived_id(seed, 0)}
-    if isinstance(clip, GroupClip):
+    if isinstance(clip, Holding):
         tracks = tuple(
             _renamed_track(track, f"{seed}/{number}") for number, track in enumerate(clip.tracks)
         )

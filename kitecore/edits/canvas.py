@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document import Canvas, ClipBase, Document, FrameRate, GroupClip, Track
+from kitecore.document import Canvas, ClipBase, Document, FrameRate, Holding, MulticamClip, Track
+from kitecore.edits._angles import regridded
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import settled
 from kitecore.ticks import Rate
@@ -50,9 +51,8 @@ def _retimed(track: Track, rate: Rate) -> Track:
             continue
         moved_by = clip.start - start
         clip = clip.with_keys_moved(moved_by) if moved_by else clip
-        if isinstance(clip, GroupClip):
-            inner = tuple(_retimed(track, rate) for track in clip.tracks)
-            clip = clip.model_copy(update={"tracks": inner})
+        if isinstance(clip, Holding):
+            clip = _retimed_within(clip, rate)
             end = min(end, start + max(0, clip.length + min(0, clip.reach[1])))
             end -= (end - start) % rate.frame_ticks
             if end <= start:
@@ -60,3 +60,10 @@ def _retimed(track: Track, rate: Rate) -> Track:
         out.append(clip.model_copy(update={"start": start, "length": end - start}))
         last_end = end
     return settled(track, tuple(out))
+
+
+def _retimed_within(clip: Holding, rate: Rate) -> Holding:
+    if isinstance(clip, MulticamClip):
+        return regridded(clip, rate)
+    inner = tuple(_retimed(track, rate) for track in clip.tracks)
+    return clip.model_copy(update={"tracks": inner})

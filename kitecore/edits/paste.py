@@ -8,7 +8,7 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document import Canvas, Clip, ClipBase, Document, Model, derived_id
-from kitecore.document.document import Side
+from kitecore.document.canvas import Side
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
 from kitecore.edits._fitting import fitted

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document import Document, Id, Paced, SequenceClip
+from kitecore.document import ClipBase, Document, Id, Paced, SequenceClip
 from kitecore.document.model import Tick
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._lanes import neighbours
@@ -57,13 +57,13 @@ class Slip(EditBase):
             if isinstance(clip, Paced):
                 low, high = clip.used
                 by = min(max(self.by, -low), max(0, clip.source_end - high))
-                update = {"source_in": clip.source_in + by}
+                new: ClipBase = clip.slipped(by)
             elif isinstance(clip, SequenceClip):
-                update = {"first": clip.first + self.by}
+                new = clip.model_copy(update={"first": clip.first + self.by})
             else:
                 continue
             slipped = True
-            document = document.with_clip(clip.model_copy(update=update))
+            document = document.with_clip(new)
         if not slipped:
             raise EditRefused("Only clips with a source that moves can slip.")
         return document

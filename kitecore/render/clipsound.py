@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kitecore.document import ClipBase, GroupClip, Paced, Sounding, Sourced
+from kitecore.document import ClipBase, Holding, Paced, Sounding, Sourced
 from kitecore.document.track import transition_out
 from kitecore.media.soundcopy import read_sound
 from kitecore.motion import value_at
@@ -23,7 +23,7 @@ def sounds(clip: ClipBase, sources: Sources) -> bool:
         return False
     if isinstance(clip, Sourced):
         return sources.folder(clip.media).info.sound is not None
-    return isinstance(clip, GroupClip)
+    return isinstance(clip, Holding)
 
 
 def heard_span(clip: ClipBase, after: ClipBase | None) -> tuple[int, int]:

@@ -11,6 +11,8 @@ from kitecore.document import (
     ClipBase,
     Document,
     GroupClip,
+    Holding,
+    MulticamClip,
     Pictured,
     Sounding,
     Track,
@@ -21,7 +23,7 @@ from kitecore.media.folder import FindMedia
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
-RENDER_VERSION = 8
+RENDER_VERSION = 9
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
@@ -59,14 +61,25 @@ def _extracted(track: Track, span: Span, heard: bool) -> Track:
             leaving and span.end > clip.end - leaving.half
         )
         whole = heard or crosses or _runs_by_its_ends(clip)
-        parts.append(clip if whole else _within(clip, span))
+        part = clip if whole else _within(clip, span)
+        parts.append(_switched(part, heard) if isinstance(part, MulticamClip) else part)
     return track.with_clips(tuple(parts))
 
 
-NEITHER: Final = frozenset({"id", "name", "tag", "markers", "rides", "source_length"})
+NEITHER: Final = frozenset({"id", "name", "tag", "markers", "rides", "source_length", "scene"})
 """Fields of clips that are neither seen nor heard; how long a file is follows from which it is."""
 HEARD_ONLY: Final = frozenset(Sounding.model_fields) - frozenset(ClipBase.model_fields)
-HEARD: Final = HEARD_ONLY | {"kind", "start", "length", "source_in", "speed", "media", "transition"}
+HEARD: Final = HEARD_ONLY | {
+    "kind",
+    "start",
+    "length",
+    "source_in",
+    "speed",
+    "media",
+    "transition",
+    "switches",
+    "hears",
+}
 
 
 def _track_texts(tracks: Iterable[Track], heard: bool) -> list[str]:
@@ -91,7 +104,7 @@ def clip_text(clip: ClipBase, *, heard: bool) -> str:
     if heard and clip.transition is not None:
         # All transitions cross their sound in the same way.
         text += f"/{clip.transition.length}"
-    if isinstance(clip, GroupClip):
+    if isinstance(clip, Holding):
         inner = (track for track in clip.tracks if heard or track.kind != "sound")
         text += f"[{','.join(_track_texts(inner, heard))}]"
     return text
@@ -109,6 +122,15 @@ def _mattering(kind: type[ClipBase], heard: bool) -> set[str]:
 def _within(clip: ClipBase, span: Span) -> ClipBase:
     seen = clip.span.intersection(span)
     return clip.trimmed(seen.start, seen.end).model_copy(update={"transition": None})
+
+
+def _switched(clip: MulticamClip, heard: bool) -> GroupClip:
+    """A multicam clip as a group of what is shown, or heard, of its angles."""
+    low, high = clip.used
+    tracks = clip.heard(low, high) if heard else clip.seen(low, high)
+    shown = tuple(_extracted(track, Span(low, max(high, low + 1)), heard) for track in tracks)
+    facts = {name: getattr(clip, name) for name in Holding.model_fields if name != "kind"}
+    return GroupClip.model_construct(**{**facts, "tracks": shown})
 
 
 def _runs_by_its_ends(clip: ClipBase) -> bool:

@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.document import Paced, Sounding
+from kitecore.document import Holding, Paced, Sounding
 from kitecore.kept import Kept
 from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
 from kitecore.sound.ramps import SAMPLE_TICKS, Samples
@@ -73,8 +73,9 @@ def _varispeed(clip: Paced, first: int, count: int, read: Read) -> Samples:
 
 
 def _pitch_kept(clip: Paced, first: int, count: int, read: Read, cache: Kept[Samples]) -> Samples:
-    # Without place on the timeline and switches that do not matter here.
-    name = (clip.uses(), clip.source_in, clip.speed, getattr(clip, "tracks", None))
+    # Without place on the timeline and settings that do not matter here.
+    held = clip.heard(*clip.used) if isinstance(clip, Holding) else None
+    name = (clip.uses(), clip.source_in, clip.speed, held)
 
     def make(begin: int, many: int, lead: int) -> Samples:
         return _stretched(clip, begin, many, lead, read)

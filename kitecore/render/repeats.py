@@ -9,7 +9,7 @@ from typing import Final
 import av
 
 from kitecore.arrays import Size
-from kitecore.document import Document, GroupClip, Pictured, SequenceClip, Track, VideoClip
+from kitecore.document import Document, Holding, Pictured, SequenceClip, Track, VideoClip
 from kitecore.document.effects import Running
 from kitecore.document.properties import keys_in
 from kitecore.kept import KeptOf
@@ -56,7 +56,7 @@ def look_at(tracks: tuple[Track, ...], tick: int, step: int, sources: Sources) -
 def is_steady(clip: Pictured) -> bool:
     """Whether nothing of a clip changes over time but what its source, or its group, shows."""
     running = any(isinstance(effect, Running) for effect in clip.effects)
-    hull = clip.model_copy(update={"tracks": ()}) if isinstance(clip, GroupClip) else clip
+    hull = clip.model_copy(update={"tracks": ()}) if isinstance(clip, Holding) else clip
     return clip.moves.at_rest and not running and not keys_in(hull)
 
 
@@ -69,8 +69,10 @@ def _shown(clip: Pictured, local: int, step: int, sources: Sources) -> Hashable:
         return sources.between(clip.media, source)
     if isinstance(clip, SequenceClip):
         return clip.picture_at(local)
-    if isinstance(clip, GroupClip):
+    if isinstance(clip, Holding):
         inner = clip.shown_at(local, step)
         # Between two of its frames a group may be mixed of both.
-        return None if inner % step else look_at(clip.tracks, inner, step, sources)
+        return (
+            None if inner % step else look_at(clip.seen(inner, inner + step), inner, step, sources)
+        )
     return ""

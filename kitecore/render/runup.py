@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from kitecore.document import Document, GroupClip, Track
+from kitecore.document import Document, Holding, Track
 from kitecore.sound.inserts import chain_reach
 from kitecore.sound.limiter import REACH
 from kitecore.sound.ramps import SAMPLE_TICKS
@@ -27,7 +27,7 @@ def _track_reach(track: Track) -> tuple[int, int]:
     deepest = [(0, 0)]
     for clip in track.clips:
         chain = getattr(clip, "chain", ())
-        if isinstance(clip, GroupClip):
+        if isinstance(clip, Holding):
             inner = [_track_reach(one) for one in clip.tracks] or [(0, 0)]
             own = chain_reach(chain)
             deepest.append((own[0] + max(b for b, _ in inner), own[1] + max(a for _, a in inner)))

@@ -7,7 +7,7 @@ from typing import Final
 
 import numpy as np
 
-from kitecore.document import Document, GroupClip, Sourced, Track
+from kitecore.document import Document, Holding, Sourced, Track
 from kitecore.document.clips import ClipBase
 from kitecore.document.strips import Strip
 from kitecore.document.track import with_neighbours
@@ -20,7 +20,7 @@ from kitecore.render.sources import Sources
 from kitecore.render.speaking import quieter
 from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.limiter import REACH, limited
-from kitecore.sound.ramps import RATE, Samples, from_db, gains_of, with_gain
+from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, from_db, gains_of, with_gain
 from kitecore.sound.sides import panned
 
 _SMALL_BLOCK: Final = 2 * RATE
@@ -147,7 +147,15 @@ def _sounding(track: Track, start: int, end: int, sources: Sources) -> list[Row]
 
 def _reader(clip: ClipBase, sources: Sources) -> Read:
     """Where the clip's samples come from."""
-    if isinstance(clip, GroupClip):
-        return lambda start, count: mixed(clip.tracks, start, count, sources)
+    if isinstance(clip, Holding):
+        return _held_reader(clip, sources)
     assert isinstance(clip, Sourced)
     return take_reader(clip.media, sources)
+
+
+def _held_reader(clip: Holding, sources: Sources) -> Read:
+    def read(start: int, count: int) -> Samples:
+        low, high = start * SAMPLE_TICKS, (start + count) * SAMPLE_TICKS
+        return mixed(clip.heard(low, high), start, count, sources)
+
+    return read

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.ndimage import binary_opening
 
 from kitecore.analysis.voice import VOICE_SAMPLES
-from kitecore.document import ClipBase, Document, GroupClip, Paced, Sourced, Track
+from kitecore.document import ClipBase, Document, Holding, Paced, Sourced, Track
 from kitecore.document.properties import Keys
 from kitecore.document.strips import Strip, Under
 from kitecore.errors import EditRefused
@@ -59,8 +59,9 @@ def _in_source(clip: Paced, local: Places) -> Places:
 
 
 def _voice_in(clip: ClipBase, places: Places, sources: Sources) -> Flags:
-    if isinstance(clip, GroupClip):
-        return voice_at(clip.tracks, places, sources)
+    if isinstance(clip, Holding):
+        ticks = [int(place) * SAMPLE_TICKS for place in (places.min(), places.max() + 1)]
+        return voice_at(clip.heard(*ticks), places, sources)
     assert isinstance(clip, Sourced)
     surely = sources.voice(clip.media)
     steps = (places // VOICE_SAMPLES).astype(np.int64)

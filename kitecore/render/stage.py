@@ -69,7 +69,8 @@ class Stage:
     def within(self, area: Area) -> Stage:
         return replace(self, area=area)
 
-    def sized(self, size: Size, margin: Area = (0.0, 0.0)) -> Stage:
-        """The same canvas in another size, used whole, with a margin around it."""
-        area = (self.canvas.width, self.canvas.height)
-        return replace(self, size=size, area=area, margin=margin)
+    def sized(self, size: Size, margin: Area = (0.0, 0.0), canvas: Canvas | None = None) -> Stage:
+        """The same canvas, or another, in another size, used whole, with a margin around it."""
+        canvas = canvas or self.canvas
+        area = (canvas.width, canvas.height)
+        return replace(self, canvas=canvas, size=size, area=area, margin=margin)

@@ -10,10 +10,10 @@ from ninja import File, Form, Router, Schema
 from ninja.files import UploadedFile
 
 from kitecore.document import BLENDS, HOLDOUTS, Clip, TextClip, dumps, empty_document
+from kitecore.document.canvas import Canvas
 from kitecore.document.clips import Crop
 from kitecore.document.clips.text import Plate
 from kitecore.document.controls import Control, controls_of
-from kitecore.document.document import Canvas
 from kitecore.document.effects import EffectBase, effect_kinds
 from kitecore.document.fills import FILLS, Stop
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey

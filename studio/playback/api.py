@@ -86,7 +86,7 @@ def _still(
     request: HttpRequest, name: str, document: Document, given: StillIn, look: Look = PLAIN
 ) -> HttpResponse:
     name, document = tried(request, name, document, given.edits)
-    name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
+    name, document = f"{name}/{look.name}", look.of(document)
     key = _still_key(document, given)
     seen = key if request.method == "GET" else ""
     if seen and request.headers.get("If-None-Match") == f'"{seen}"':
@@ -151,7 +151,7 @@ Kind = Literal["picture", "sound"]
 def _piece(
     person: int, name: str, document: Document, kind: Kind, given: PieceQuery, look: Look = PLAIN
 ) -> HttpResponse:
-    name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
+    name, document = f"{name}/{look.name}", look.of(document)
     what = "aac" if kind == "sound" and given.coding == "aac" else kind
     side = given.long_side if kind == "picture" else 0
     span = _span(document, given, what)
@@ -213,7 +213,7 @@ def keep_frame(
     name, document = project_document(request, id, revision)
     document = look.of(document)
     side = max(document.canvas.width, document.canvas.height)
-    wanted = Request("frame", f"{name}/{look.within}/{look.speed}", frame, long_side=side)
+    wanted = Request("frame", f"{name}/{look.name}", frame, long_side=side)
     picture = render(Job(wanted, lambda: dumps(document), request.user.pk))
     project = owned(Project, request.user, "project", id)
     code = to_timecode(frame, document.rate.exact).replace(":", "-")

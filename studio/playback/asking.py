@@ -27,5 +27,5 @@ def asked(
     """The answer to ``what`` of a frame; ``side`` in pixels where it is a picture."""
     name, document = project_document(request, id, revision)
     document = look.of(document)
-    wanted = Request(what, f"{name}/{look.within}/{look.speed}", frame, long_side=side, of=of)
+    wanted = Request(what, f"{name}/{look.name}", frame, long_side=side, of=of)
     return render(Job(wanted, lambda: dumps(document), request.user.pk))

@@ -44,7 +44,7 @@ def levels(
 ) -> HttpResponse:
     """Levels of tracks and film for some frames; those of a piece that was heard are there already."""
     name, document = project_document(request, id, revision)
-    name, document = f"{name}/{look.within}/{look.speed}", look.of(document)
+    name, document = f"{name}/{look.name}", look.of(document)
     key = levels_key(document, given.within(document))
     data = store().get(key)
     if data is None:

@@ -11,9 +11,11 @@ from django.http import HttpRequest
 from ninja import Field, Schema
 
 from kitecore.document import Document
+from kitecore.document.clips.multicam import MOST_ANGLES
 from kitecore.edits import EditBase
 from kitecore.errors import BadInput
 from kitecore.render.shuttle import shuttled
+from kitecore.render.wall import wall
 from kitecore.ticks import Span
 from studio.library.models import Take
 from studio.owned import owned
@@ -50,15 +52,33 @@ class Frames(Schema):
         return Span(rate.start_of(self.first), rate.start_of(self.last))
 
 
+AngleNumber = Annotated[int, Field(ge=-1, lt=MOST_ANGLES)]
+
+
 class Look(Schema):
-    """What of a project is looked at: the timeline within a group, and at which speed it plays."""
+    """What of a project is looked at, and at which speed it plays.
+
+    The timeline within a group; the angles of the multicam clip ``wall`` beside each other, or with
+    ``left`` and ``right`` two of them.
+    """
 
     within: str = Field(default="", max_length=40)
+    wall: str = Field(default="", max_length=40)
+    left: AngleNumber = -1
+    right: AngleNumber = -1
     speed: float = Field(default=1.0, ge=-8, le=8)
+
+    @property
+    def name(self) -> str:
+        """What tells it from other looks at the same document."""
+        return "/".join(map(str, (self.within, self.wall, self.left, self.right, self.speed)))
 
     def of(self, document: Document) -> Document:
         if self.within:
             document = document.inside(self.within)
+        if self.wall:
+            apart = [one for one in (self.left, self.right) if one >= 0]
+            document = wall(document, self.wall, apart)
         return document if self.speed == 1.0 else shuttled(document, self.speed)
 
 

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from ninja import Schema
 
-from kitecore.document import ClipBase, Document, FrameRate, GroupClip, all_clips
+from kitecore.document import ClipBase, Document, FrameRate, Holding, all_clips
 from kitecore.document.changes import changed_clips
 
 
@@ -53,8 +53,8 @@ def _uses(clips: Iterable[ClipBase]) -> Counter[str]:
     """How often media are used by clips and by what lies in groups among them."""
     uses: Counter[str] = Counter()
     for clip in clips:
-        if isinstance(clip, GroupClip):
-            inner = (one for one in all_clips(clip.tracks) if not isinstance(one, GroupClip))
+        if isinstance(clip, Holding):
+            inner = (one for one in all_clips(clip.tracks) if not isinstance(one, Holding))
             uses.update(media for one in inner for media in one.uses())
         else:
             uses.update(clip.uses())

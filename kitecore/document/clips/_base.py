@@ -25,6 +25,7 @@ from kitecore.ticks import Span
 
 C = TypeVar("C", bound="ClipBase")
 P = TypeVar("P", bound="Pictured")
+Q = TypeVar("Q", bound="Paced")
 
 
 class ClipBase(Model):
@@ -134,6 +135,10 @@ class Paced(ClipBase):
             room(0, self.source_in, end - self.source_in, later=False),
             room(self.length, last, end - last, later=True),
         )
+
+    def slipped(self: Q, by: int) -> Q:
+        """Showing what comes ``by`` ticks later in its source, at the same place."""
+        return self.model_copy(update={"source_in": self.source_in + by})
 
     def trimmed(self: C, start: int, end: int) -> C:
         moved = super().trimmed(start, end)  # type: ignore[misc]

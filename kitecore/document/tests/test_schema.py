@@ -89,6 +89,12 @@ class SchemaTest(TestCase):
         speed = document.main.clips[0].speed  # type: ignore[attr-defined]
         self.assertEqual([False, False], [point.bends for point in speed.points])
 
+    def test_groups_of_old_documents_have_the_size_of_what_they_lie_on(self) -> None:
+        group = {"kind": "group", "id": "g", "length": 705600000, "tracks": []}
+        tracks = [{"id": "t", "kind": "main", "clips": [group]}]
+        document = load({**SAVED, "schema": "velvet-kite/9", "tracks": tracks})
+        self.assertIsNone(document.main.clips[0].canvas)  # type: ignore[attr-defined]
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

@@ -62,6 +62,13 @@ def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
             "list": name,
             "parts": parts,
         }
+    takes = [
+        {"media": "m1", "name": f"camera {n}", "kind": kind, "length": (4 + n) * SECOND}
+        for n, kind in enumerate(("video", "video", "sound"))
+    ]
+    yield lambda document: {"kind": "gather_angles", "takes": takes, "name": "cameras"}
+    cuts = [{"at": at * SECOND, "angle": at % 2} for at in (12, 13)]
+    yield lambda document: {"kind": "switch", "clip": _ids(document, "cameras")[0], "cuts": cuts}
     yield lambda document: {"kind": "add_marker", "at": SECOND, "clip": _ids(document, "first")[0]}
     yield lambda document: {"kind": "add_marker", "at": 2 * SECOND}
 

@@ -2,23 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any, get_args
 
 from hypothesis import strategies as st
 
-from kitecore.document import Document, GroupClip, empty_document
+from kitecore.document import Document, Holding, empty_document
 from kitecore.document.document import FrameRate
-from kitecore.document.properties import Keys
 from kitecore.edits import EditBase
 from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.settings import Group
+from kitecore.edits.tests import multicam_makers
+from kitecore.edits.tests.picks import (
+    MAKERS,
+    Pick,
+    free,
+    lengths,
+    maker,
+    modes,
+    one,
+    simple,
+    some,
+    takes,
+    ticks,
+)
 from kitecore.edits.tests.populated import SECOND, edit, populated
 from kitecore.ticks import RATES
 
-ticks = st.integers(0, 12 * SECOND)
-lengths = st.integers(SECOND // 10, 4 * SECOND)
-
+__all__ = ["MAKERS", "documents", "edit", "edits_for", "multicam_makers"]
 
 DRAWN_KINDS = ["solid", "text", "shape", "adjustment"]
 
@@ -59,7 +69,7 @@ def edits_for(draw: st.DrawFn, document: Document, seed: str) -> EditBase:
 
 
 def _fields(draw: st.DrawFn, document: Document) -> dict[str, Any]:
-    inner = [clip for _, clip in document.clips() if isinstance(clip, GroupClip)]
+    inner = [clip for _, clip in document.clips() if isinstance(clip, Holding)]
     if inner and draw(st.integers(0, 3)) == 0:
         group = draw(st.sampled_from(inner))
         return _fields(draw, document.inside(group.id)) | {"within": group.id}
@@ -67,104 +77,33 @@ def _fields(draw: st.DrawFn, document: Document) -> dict[str, Any]:
     return {"kind": maker} | MAKERS[maker](draw, Pick(document))
 
 
-class Pick:
-    """What edits of a document can name."""
-
-    def __init__(self, document: Document) -> None:
-        clips = [clip for _, clip in document.clips()]
-        ids = [clip.id for clip in clips]
-        self.clip = st.sampled_from(ids or ["gone"])
-        self.some = st.lists(self.clip, min_size=1, max_size=3, unique=True)
-        self.track = st.sampled_from([track.id for track in document.tracks] or ["gone"])
-        groups = [clip for clip in clips if isinstance(clip, GroupClip)]
-        self.group = st.sampled_from([clip.id for clip in groups] or ["gone"])
-        inner = [clip.id for group in groups for track in group.tracks for clip in track.clips]
-        self.inner = st.lists(
-            st.sampled_from(inner or ["gone"]), min_size=1, max_size=2, unique=True
-        )
-        cells = [clip.cell.screen for clip in clips if getattr(clip, "cell", None)]
-        self.screen = st.sampled_from(cells or ["gone"])
-        markers = [m.id for m in document.markers] + [m.id for c in clips for m in c.markers]
-        grades = [clip.grade for clip in clips if getattr(clip, "grade", None)]
-        zones = [zone.id for grade in grades for zone in grade.zones]
-        self.zone = st.sampled_from(zones or ["gone"])
-        parts = [part for clip in clips for part in getattr(clip, "masks", ())]
-        parts += [part for clip in clips for part in getattr(clip, "effects", ())]
-        strips = [document.strip, *(track.strip for track in document.tracks)]
-        inserts = [one.id for strip in strips for one in strip.chain]
-        self.insert = st.sampled_from(inserts or ["gone"])
-        self.part = st.sampled_from([part.id for part in parts] or ["gone"])
-        self.marker = st.sampled_from(markers or ["gone"])
-        keyed = [
-            {"clip": clip.id, "path": path, "at": [key.at for key in prop.keys]}
-            for clip in clips
-            for path, prop in (
-                ("opacity", getattr(clip, "opacity", None)),
-                ("place/position", getattr(getattr(clip, "place", None), "position", None)),
-            )
-            if isinstance(prop, Keys)
-        ]
-        gone = {"clip": ids[0] if ids else "gone", "path": "opacity", "at": [7]}
-        self.keys = st.lists(st.sampled_from(keyed or [gone]), min_size=1, max_size=2)
-
-
-Maker = Callable[[st.DrawFn, Pick], dict[str, Any]]
-MAKERS: dict[str, Maker] = {}
-"""For each kind of edit, how its fields are drawn by chance."""
-
 speeds = st.sampled_from([0.25, 0.5, 1.0, 1.7, 3.0, 6.0, -1.0, -0.5, -2.0, 0.0])
 keeps = st.sampled_from(["content", "length"])
 layouts = st.sampled_from([[2], [1, 1], [1, 2], [3, 3, 3]])
-
-
-def maker(kind: str) -> Callable[[Maker], Maker]:
-    def keep(make: Maker) -> Maker:
-        MAKERS[kind] = make
-        return make
-
-    return keep
-
-
-def _simple(**fields: Callable[[Pick], st.SearchStrategy[Any]]) -> Maker:
-    return lambda draw, pick: {name: draw(found(pick)) for name, found in fields.items()}
-
-
-def some(pick: Pick) -> st.SearchStrategy[Any]:
-    return pick.some
-
-
-def one(pick: Pick) -> st.SearchStrategy[Any]:
-    return pick.clip
-
-
-def free(strategy: st.SearchStrategy[Any]) -> Callable[[Pick], st.SearchStrategy[Any]]:
-    return lambda pick: strategy
-
-
 lists = st.sampled_from(["masks", "effects"])
 steps = st.integers(-3 * SECOND, 3 * SECOND)
 MAKERS |= {
-    "trim": _simple(
+    "trim": simple(
         clip=one,
         edge=free(st.sampled_from(["start", "end"])),
         to=free(ticks.map(lambda tick: tick - SECOND)),
         also=lambda pick: st.just([]) | pick.some,
     ),
-    "cut_away": _simple(clips=some, side=free(st.sampled_from(["left", "right"])), at=free(ticks)),
-    "split": _simple(clips=lambda pick: st.just([]) | pick.some, at=free(ticks)),
-    "move": _simple(clip=one, to=free(ticks), track=lambda pick: st.none() | pick.track),
-    "shift": _simple(clips=some, by=free(steps)),
-    "raise": _simple(clip=one),
-    "lower": _simple(clip=one),
-    "close_gap": _simple(clips=some),
-    "remove": _simple(clips=some, close=free(st.booleans())),
-    "duplicate": _simple(clips=some),
+    "cut_away": simple(clips=some, side=free(st.sampled_from(["left", "right"])), at=free(ticks)),
+    "split": simple(clips=lambda pick: st.just([]) | pick.some, at=free(ticks)),
+    "move": simple(clip=one, to=free(ticks), track=lambda pick: st.none() | pick.track),
+    "shift": simple(clips=some, by=free(steps)),
+    "raise": simple(clip=one),
+    "lower": simple(clip=one),
+    "close_gap": simple(clips=some),
+    "remove": simple(clips=some, close=free(st.booleans())),
+    "duplicate": simple(clips=some),
     "adjust": lambda draw, pick: {
         "clips": draw(pick.some),
         "values": {"opacity": draw(st.floats(0, 1))},
     },
-    "set_track": _simple(track=lambda pick: pick.track, closes_gaps=free(st.booleans())),
-    "set_strip": _simple(
+    "set_track": simple(track=lambda pick: pick.track, closes_gaps=free(st.booleans())),
+    "set_strip": simple(
         track=lambda pick: st.none() | pick.track,
         values=free(
             st.sampled_from(
@@ -179,70 +118,70 @@ MAKERS |= {
             )
         ),
     ),
-    "add_inserts": _simple(
+    "add_inserts": simple(
         track=lambda pick: st.none() | pick.track,
         inserts=free(st.sampled_from([[{"kind": "gate"}], [{"kind": "room"}, {"kind": "delay"}]])),
     ),
-    "remove_insert": _simple(
+    "remove_insert": simple(
         track=lambda pick: st.none() | pick.track, insert=lambda pick: pick.insert
     ),
-    "order_insert": _simple(
+    "order_insert": simple(
         track=lambda pick: st.none() | pick.track,
         insert=lambda pick: pick.insert,
         to=free(st.integers(0, 3)),
     ),
-    "mark_beats": _simple(clip=one, at=free(st.lists(ticks, max_size=5))),
-    "cut_out": _simple(
+    "mark_beats": simple(clip=one, at=free(st.lists(ticks, max_size=5))),
+    "cut_out": simple(
         clip=one,
         spans=free(st.lists(st.tuples(ticks, ticks), min_size=1, max_size=4)),
     ),
-    "add_track": _simple(track=free(st.sampled_from(["picture", "sound"]))),
-    "remove_track": _simple(track=lambda pick: pick.track),
-    "order_track": _simple(track=lambda pick: pick.track, to=free(st.integers(-1, 4))),
+    "add_track": simple(track=free(st.sampled_from(["picture", "sound"]))),
+    "remove_track": simple(track=lambda pick: pick.track),
+    "order_track": simple(track=lambda pick: pick.track, to=free(st.integers(-1, 4))),
     "set_rate": lambda draw, pick: {
         "rate": (lambda rate: {"num": rate.num, "den": rate.den})(draw(st.sampled_from(RATES)))
     },
-    "set_canvas": _simple(canvas=free(st.just({"width": 1080, "height": 1080}))),
-    "set_speed": _simple(clips=some, factor=free(speeds), keep=free(keeps)),
-    "fit": _simple(clip=one, length=free(lengths)),
-    "reverse": _simple(clips=some),
-    "freeze": _simple(clip=one, at=free(ticks), length=free(lengths)),
-    "roll": _simple(clip=one, by=free(steps)),
-    "trim_by": _simple(clips=some, edge=free(st.sampled_from(["start", "end"])), by=free(steps)),
-    "slip": _simple(clips=some, by=free(steps)),
-    "group": _simple(clips=some),
-    "ungroup": _simple(clip=lambda pick: pick.group | pick.clip),
-    "take_out": _simple(group=lambda pick: pick.group, clips=lambda pick: pick.inner),
-    "put_in": _simple(group=lambda pick: pick.group, clips=some),
-    "add_marker": _simple(at=free(ticks), clip=lambda pick: st.none() | pick.clip),
-    "set_marker": _simple(marker=lambda pick: pick.marker, at=free(ticks), name=free(st.just("x"))),
-    "remove_marker": _simple(marker=lambda pick: pick.marker),
-    "split_screen": _simple(clips=some, rows=free(layouts), upright=free(st.booleans())),
-    "set_screen": _simple(
+    "set_canvas": simple(canvas=free(st.just({"width": 1080, "height": 1080}))),
+    "set_speed": simple(clips=some, factor=free(speeds), keep=free(keeps)),
+    "fit": simple(clip=one, length=free(lengths)),
+    "reverse": simple(clips=some),
+    "freeze": simple(clip=one, at=free(ticks), length=free(lengths)),
+    "roll": simple(clip=one, by=free(steps)),
+    "trim_by": simple(clips=some, edge=free(st.sampled_from(["start", "end"])), by=free(steps)),
+    "slip": simple(clips=some, by=free(steps)),
+    "group": simple(clips=some),
+    "ungroup": simple(clip=lambda pick: pick.group | pick.clip),
+    "take_out": simple(group=lambda pick: pick.group, clips=lambda pick: pick.inner),
+    "put_in": simple(group=lambda pick: pick.group, clips=some),
+    "add_marker": simple(at=free(ticks), clip=lambda pick: st.none() | pick.clip),
+    "set_marker": simple(marker=lambda pick: pick.marker, at=free(ticks), name=free(st.just("x"))),
+    "remove_marker": simple(marker=lambda pick: pick.marker),
+    "split_screen": simple(clips=some, rows=free(layouts), upright=free(st.booleans())),
+    "set_screen": simple(
         screen=lambda pick: pick.screen, rows=free(layouts), slant=free(st.floats(-60, 70))
     ),
-    "size_cell": _simple(
+    "size_cell": simple(
         screen=lambda pick: pick.screen,
         place=free(st.integers(0, 3)),
         way=free(st.sampled_from(["across", "down"])),
         percent=free(st.floats(2, 98)),
     ),
-    "join_screen": _simple(screen=lambda pick: pick.screen, clips=some),
-    "swap_cells": _simple(first=one, second=one),
-    "to_cell": _simple(clip=one, place=free(st.integers(0, 3))),
-    "leave_screen": _simple(clips=some),
-    "detach_sound": _simple(clips=some),
-    "resync": _simple(clip=one),
+    "join_screen": simple(screen=lambda pick: pick.screen, clips=some),
+    "swap_cells": simple(first=one, second=one),
+    "to_cell": simple(clip=one, place=free(st.integers(0, 3))),
+    "leave_screen": simple(clips=some),
+    "detach_sound": simple(clips=some),
+    "resync": simple(clip=one),
     "set_grade": lambda draw, pick: {
         "clips": draw(pick.some),
         "values": {"light/exposure": draw(st.floats(-2, 2))},
     },
-    "replace_grade": _simple(
+    "replace_grade": simple(
         clips=some, grade=free(st.none() | st.just({"colour": {"saturation": 30}}))
     ),
-    "add_zone": _simple(clips=some, zone=free(st.just({"masks": [{"kind": "ellipse"}]}))),
-    "remove_zone": _simple(clips=some, zone=lambda pick: pick.zone),
-    "order_zone": _simple(clips=some, zone=lambda pick: pick.zone, to=free(st.integers(0, 2))),
+    "add_zone": simple(clips=some, zone=free(st.just({"masks": [{"kind": "ellipse"}]}))),
+    "remove_zone": simple(clips=some, zone=lambda pick: pick.zone),
+    "order_zone": simple(clips=some, zone=lambda pick: pick.zone, to=free(st.integers(0, 2))),
     "add_parts": lambda draw, pick: {
         "clips": draw(pick.some),
         **draw(
@@ -256,22 +195,20 @@ MAKERS |= {
             )
         ),
     },
-    "set_part": _simple(
+    "set_part": simple(
         clips=some,
         list=free(lists),
         part=lambda pick: pick.part,
         values=free(st.sampled_from([{"on": False}, {"mix": 0.5}, {"turn": 3}, {"kind": "x"}])),
     ),
-    "remove_part": _simple(clips=some, list=free(lists), part=lambda pick: pick.part),
-    "order_part": _simple(
+    "remove_part": simple(clips=some, list=free(lists), part=lambda pick: pick.part),
+    "order_part": simple(
         clips=some, list=free(lists), part=lambda pick: pick.part, to=free(st.integers(0, 3))
     ),
-    "order_layer": _simple(
-        clip=one, other=one, where=free(st.sampled_from(["in_front", "behind"]))
-    ),
-    "copy_above": _simple(clips=some),
-    "to_path": _simple(clip=one),
-    "draw_freehand": _simple(
+    "order_layer": simple(clip=one, other=one, where=free(st.sampled_from(["in_front", "behind"]))),
+    "copy_above": simple(clips=some),
+    "to_path": simple(clip=one),
+    "draw_freehand": simple(
         points=free(
             st.lists(st.tuples(st.floats(-500, 500), st.floats(-900, 900)), min_size=2, max_size=30)
         ),
@@ -311,13 +248,13 @@ MAKERS |= {
             }
         ],
     },
-    "even_pace": _simple(clip=one),
-    "part_axes": _simple(clip=one, path=free(st.sampled_from(["place/position", "place/size"]))),
-    "join_axes": _simple(clip=one, path=free(st.just("place/position"))),
-    "fit_grid": _simple(
+    "even_pace": simple(clip=one),
+    "part_axes": simple(clip=one, path=free(st.sampled_from(["place/position", "place/size"]))),
+    "join_axes": simple(clip=one, path=free(st.just("place/position"))),
+    "fit_grid": simple(
         clip=one, area=free(st.none() | st.just([-0.2, -0.3, 0.2, 0.4])), aspect=free(st.just(0.5))
     ),
-    "divide_grid": _simple(
+    "divide_grid": simple(
         clip=one, columns=free(st.integers(1, 12)), rows=free(st.integers(1, 12))
     ),
     "draw_motion": lambda draw, pick: {
@@ -366,8 +303,8 @@ MAKERS |= {
         "clips": draw(pick.some),
         "item": draw(st.sampled_from(["masks/0", "effects/0", "opacity", "fill/stops/1"])),
     },
-    "ride": _simple(clips=some, on=lambda pick: st.none() | pick.clip),
-    "set_transition": _simple(
+    "ride": simple(clips=some, on=lambda pick: st.none() | pick.clip),
+    "set_transition": simple(
         clip=one,
         transition=lambda pick: (
             st.none() | st.builds(lambda length: {"kind": "dissolve", "length": length}, lengths)
@@ -382,23 +319,6 @@ def _place(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
     mode = draw(st.sampled_from(["end", "push", "over", "above"]))
     track = draw(st.none() | pick.track)
     return {"clip": some_clip(draw), "mode": mode, "at": draw(ticks), "track": track}
-
-
-modes = st.sampled_from(["end", "push", "over", "above"])
-
-
-def takes(kinds: tuple[str, ...] = ("video", "still", "sound")) -> st.SearchStrategy[Any]:
-    marks = st.none() | st.integers(0, 6 * SECOND)
-    return st.fixed_dictionaries(
-        {
-            "media": st.sampled_from(["ma", "mb"]),
-            "name": st.sampled_from(["launch.mp4", "star-07.png", "star-10.png", ""]),
-            "kind": st.sampled_from(kinds),
-            "length": st.integers(0, 9 * SECOND),
-            "mark_in": marks,
-            "mark_out": marks,
-        }
-    )
 
 
 @maker("place_takes")

@@ -81,7 +81,7 @@ def make_video(
             out.add_stream(sound_codec, rate=48_000, layout="mono") if sound is not None else None
         )
         for number in range(frames):
-            planes = draw(number) if draw else _numbered(number, size, pixels)
+            planes = draw(number) if draw else numbered(number, size, pixels)
             planes.pts = times[number] if times else number
             planes.time_base = base
             out.mux(stream.encode(planes))
@@ -91,7 +91,7 @@ def make_video(
     return path
 
 
-def _numbered(number: int, size: tuple[int, int], pixels: str) -> av.VideoFrame:
+def numbered(number: int, size: tuple[int, int], pixels: str) -> av.VideoFrame:
     frame = av.VideoFrame.from_ndarray(numbered_picture(number, *size), format="rgb24")
     return frame.reformat(format=pixels, dst_colorspace="ITU709", dst_color_range="MPEG")
 

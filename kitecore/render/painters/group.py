@@ -5,7 +5,7 @@ from typing import Final
 import numpy as np
 
 from kitecore.arrays import Size
-from kitecore.document import GroupClip
+from kitecore.document import Canvas, GroupClip, Holding
 from kitecore.motion.following import shown_frame
 from kitecore.motion.posing import pose_at
 from kitecore.picture.layer import Layer, Matrix, Rgba
@@ -25,18 +25,20 @@ _NEAR: Final = 1e-6
 
 
 @painters.register("group")
-def paint_group(clip: GroupClip, tick: int, stage: Stage) -> Layer:
-    """What the group holds, composited on its own and then placed as one picture.
+@painters.register("multicam")
+def paint_holding(clip: Holding, tick: int, stage: Stage) -> Layer:
+    """What is seen of what the clip holds, composited on its own and then placed as one picture.
 
-    A group has the size of the canvas, so that it looks as its clips did; what they draw beyond it
-    comes along, as far as it can be seen.
+    Unless it has a size of its own it has that of the canvas, so that it looks as its clips did; what
+    they draw beyond it comes along, as far as it can be seen.
     """
-    canvas = (float(stage.canvas.width), float(stage.canvas.height))
+    own = _own_canvas(clip)
+    canvas = _size(own or stage.canvas)
     at = clip.shown_at(tick, stage.step)
-    margin = _margin(clip, tick, at, stage)
+    margin = _NOTHING if own else _margin(clip, tick, at, stage)
 
     def fetch(size: Size) -> Rgba:
-        inner = stage.sized(size, margin)
+        inner = stage.sized(size, margin, own)
         if clip.between == "nearest" or clip.speed.plain or not at % stage.step:
             return _drawn(clip, at, inner)
         first = at // stage.step * stage.step
@@ -47,24 +49,30 @@ def paint_group(clip: GroupClip, tick: int, stage: Stage) -> Layer:
     return landed(clip, tick, whole, stage, fetch, core=canvas)
 
 
-def _drawn(clip: GroupClip, tick: int, stage: Stage) -> Rgba:
+def _own_canvas(clip: Holding) -> Canvas | None:
+    return clip.canvas if isinstance(clip, GroupClip) else None
+
+
+def _drawn(clip: Holding, tick: int, stage: Stage) -> Rgba:
     pixels = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
-    stage.draw(pixels, clip.tracks, _within(clip, tick), stage)
+    at = _within(clip, tick)
+    stage.draw(pixels, clip.seen(at, at + stage.step), at, stage)
     return pixels
 
 
-def _within(clip: GroupClip, tick: int) -> int:
+def _within(clip: Holding, tick: int) -> int:
     return min(max(tick, 0), max(0, clip.source_end - 1))
 
 
-def _margin(clip: GroupClip, tick: int, at: int, stage: Stage) -> Area:
+def _margin(clip: Holding, tick: int, at: int, stage: Stage) -> Area:
     """Canvas pixels around the canvas in which something lies that can be seen."""
     seen = _NOTHING if _is_framed(clip) else _seen(clip, tick + stage.exposed, stage)
     if seen == _NOTHING:
         return _NOTHING
     wide, high = _canvas(stage)
     around = stage.sized((_SMALL, _SMALL), (_FARTHEST * wide, _FARTHEST * high))
-    held = stage.reach(clip.tracks, _within(clip, at), around)
+    moment = _within(clip, at)
+    held = stage.reach(clip.seen(moment, moment + stage.step), moment, around)
     across, down = (
         np.ceil(min(one, other) / side * _STEPS) / _STEPS * side
         for one, other, side in zip(seen, held, (wide, high), strict=True)
@@ -72,14 +80,14 @@ def _margin(clip: GroupClip, tick: int, at: int, stage: Stage) -> Area:
     return float(across), float(down)
 
 
-def _is_framed(clip: GroupClip) -> bool:
+def _is_framed(clip: Holding) -> bool:
     """Whether something is done to it that counts from the edges of the canvas."""
     zones = clip.grade is not None and bool(clip.grade.zones)
     masked = any(mask.on for mask in clip.masks)
     return bool(clip.cell or clip.crop or clip.warp or masked or zones)
 
 
-def _seen(clip: GroupClip, tick: int, stage: Stage) -> Area:
+def _seen(clip: Holding, tick: int, stage: Stage) -> Area:
     """How far what the output shows reaches beyond the group's own canvas."""
     pose = pose_at(clip, tick, stage.area)
     frame = shown_frame(clip, tick, stage.clips, stage.area)
@@ -104,4 +112,8 @@ def _corners(stage: Stage) -> Matrix:
 
 
 def _canvas(stage: Stage) -> Area:
-    return float(stage.canvas.width), float(stage.canvas.height)
+    return _size(stage.canvas)
+
+
+def _size(canvas: Canvas) -> Area:
+    return float(canvas.width), float(canvas.height)

@@ -16,12 +16,30 @@ from kitecore.ticks import Span
 SECOND = 705_600_000
 SOLID = {"kind": "solid", "id": "inner", "length": 3 * SECOND}
 INNER = [{"id": "in", "kind": "main", "clips": [SOLID]}]
+ANGLES = [
+    {
+        "id": f"t{n}",
+        "kind": kind,
+        "clips": [
+            {
+                "kind": "group",
+                "id": f"g{n}",
+                "length": 3 * SECOND,
+                "opacity": 1 - n / 2,
+                "gain": -n,
+                "tracks": INNER,
+            }
+        ],
+    }
+    for n, kind in enumerate(("main", "picture"))
+]
 SMALLEST: dict[str, dict[str, Any]] = {
     "video": {"media": "a" * 32, "source_length": 9 * SECOND},
     "sound": {"media": "a" * 32, "source_length": 9 * SECOND},
     "still": {"media": "a" * 32},
     "sequence": {"pictures": ["a" * 32, "b" * 32], "each": SECOND},
     "group": {"tracks": INNER},
+    "multicam": {"tracks": ANGLES, "switches": [{"at": 0, "angle": 0}], "hears": [0, 1]},
     "text": {"text": "Kite"},
     "shape": {},
     "solid": {},
@@ -48,6 +66,10 @@ OTHER: dict[str, Any] = {
     "order": "backward",
     "first": 1,
     "tracks": [{"id": "in", "kind": "main", "clips": [SOLID | {"opacity": 0.5}]}],
+    "canvas": {"width": 640, "height": 360},
+    "scene": "other",
+    "switches": [{"at": 0, "angle": 1}],
+    "hears": [1, 1],
     "place": {"turn": 5},
     "opacity": 0.5,
     "blend": "screen",
@@ -89,10 +111,17 @@ OTHER: dict[str, Any] = {
     "plate": {"fill": {"kind": "plain", "colour": "#123456"}},
 }
 """Another value of every field that a clip has."""
+OF_KIND: dict[tuple[str, str], Any] = {
+    ("multicam", "tracks"): [
+        ANGLES[0] | {"clips": [ANGLES[0]["clips"][0] | {"tracks": OTHER["tracks"]}]},
+        ANGLES[1],
+    ],
+}
+"""The same where a kind needs its own."""
 
-NEITHER = {"id", "name", "tag", "markers", "rides", "source_length"}
-BOTH = {"start", "length", "transition", "source_in", "speed", "media"}
-HEARD = {"gain", "pan", "pitch", "channels", "muted", "chain"}
+NEITHER = {"id", "name", "tag", "markers", "rides", "source_length", "scene"}
+BOTH = {"start", "length", "transition", "source_in", "speed", "media", "switches"}
+HEARD = {"gain", "pan", "pitch", "channels", "muted", "chain", "hears"}
 HEARD |= {"fade_in", "fade_out", "fade_in_shape", "fade_out_shape", "keep_pitch", "silent_below"}
 """Fields that sound alone depends on. Whatever is in none of these is only seen."""
 
@@ -133,7 +162,7 @@ class FieldTest(TestCase):
                     continue
                 with self.subTest(kind=kind, field=field):
                     self.assertIn(field, OTHER, "say how it is changed, and who depends on it")
-                    changed = clip_of(kind, **{field: OTHER[field]})
+                    changed = clip_of(kind, **{field: OF_KIND.get((kind, field), OTHER[field])})
                     now_seen, now_heard = keys_of(document_with(changed))
                     self.assertEqual(self._is_seen(field, kind), now_seen != seen, "seen")
                     self.assertEqual(self._is_heard(field, model), now_heard != heard, "heard")

@@ -1,0 +1,310 @@
+"""Multicam clips: made of takes, their angles lined up, added, joined, ordered, heard."""
+
+from __future__ import annotations
+
+from typing import Annotated, Final, Literal
+
+from pydantic import Field
+
+from kitecore.document import (
+    Document,
+    GroupClip,
+    Id,
+    Model,
+    MulticamClip,
+    Sourced,
+    Switch,
+    Tag,
+    Track,
+    derived_id,
+)
+from kitecore.document.clips.multicam import MOST_ANGLES
+from kitecore.document.model import Name, Start, Tick
+from kitecore.edits._angles import (
+    Angle,
+    Placed,
+    angles_of,
+    in_order,
+    laid,
+    open_multicam,
+    require_angle,
+    with_angles,
+    with_scene,
+)
+from kitecore.edits._base import EditBase, edit_kinds, seconds_label
+from kitecore.edits.place import HOW, Mode, PlaceClip
+from kitecore.edits.takes import TakePart
+from kitecore.errors import EditRefused
+
+TAGS: Final[tuple[Tag, ...]] = ("sky", "amber", "olive", "rose", "sea", "violet")
+"""Of the angles of a new multicam clip, in turn."""
+Index = Annotated[int, Field(ge=0, lt=MOST_ANGLES)]
+
+
+@edit_kinds.register("gather_angles")
+class GatherAngles(EditBase):
+    """Put takes on the timeline as one multicam clip: each is an angle, in this order.
+
+    They all begin together until they are lined up.
+    """
+
+    kind: Literal["gather_angles"] = "gather_angles"
+    takes: tuple[TakePart, ...] = Field(min_length=1, max_length=MOST_ANGLES)
+    name: Name = "Cameras"
+    mode: Mode = "end"
+    at: Start = 0
+
+    def label(self) -> str:
+        return f"Place {len(self.takes)} angles as one clip {HOW[self.mode]}"
+
+    def apply(self, document: Document) -> Document:
+        step = document.rate.exact.frame_ticks
+        angles = [
+            _new_angle(take, f"{self.seed}/{number}", TAGS[number % len(TAGS)])
+            for number, take in enumerate(self.takes)
+        ]
+        if all(angle.sound_only for angle in angles):
+            raise EditRefused("A multicam clip needs at least one take with a picture.")
+        tracks = in_order([laid(angle, step) for angle in angles])
+        first = next(at for at, angle in enumerate(angles) if not angle.sound_only)
+        clip = MulticamClip(
+            id=derived_id(self.seed, 0),
+            scene=derived_id(self.seed, 1),
+            name=self.name,
+            length=max(track.end for track in tracks),
+            tracks=tracks,
+            switches=(Switch(at=0, angle=first),),
+            hears=tuple(range(len(tracks))),
+        )
+        return PlaceClip(seed=self.seed, clip=clip, mode=self.mode, at=self.at).apply(document)
+
+
+def _new_angle(take: TakePart, seed: str, tag: Tag) -> Angle:
+    file = _file(take, derived_id(seed, 0))
+    inner = Track(id=derived_id(seed, 1), kind="main", name="Files")
+    group = GroupClip(
+        id=derived_id(seed, 2),
+        name=take.title,
+        tag=tag,
+        length=file.clip.length,
+        tracks=(inner,),
+    )
+    track = Track(id=derived_id(seed, 3), kind="picture", name=take.title, clips=(group,))
+    return Angle(track, (file,))
+
+
+def _file(take: TakePart, new: str, at: int = 0) -> Placed:
+    """All of a take, whatever of it is marked."""
+    whole = take.model_copy(update={"mark_in": None, "mark_out": None})
+    clip = whole.clip(1)
+    if not isinstance(clip, Sourced):
+        raise EditRefused(f"“{take.name}” is a still: an angle needs something that runs.")
+    return Placed(clip.model_copy(update={"id": new}), at)
+
+
+class OfMulticam(EditBase):
+    """An edit of a multicam clip in hand, and of all parts of its scene."""
+
+    clip: Id
+
+
+@edit_kinds.register("add_angle")
+class AddAngle(OfMulticam):
+    """A take as one more angle, or as one more file of ``angle``; it begins at ``at``."""
+
+    kind: Literal["add_angle"] = "add_angle"
+    take: TakePart
+    angle: Index | None = None
+    at: Tick = 0
+
+    def label(self) -> str:
+        return f"Add “{self.take.title}” {'as an angle' if self.angle is None else 'to an angle'}"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        angles = angles_of(clip)
+        if self.angle is None:
+            if len(angles) >= MOST_ANGLES:
+                raise EditRefused(f"A multicam clip has at most {MOST_ANGLES} angles.")
+            new = _new_angle(self.take, self.seed, TAGS[len(angles) % len(TAGS)])
+            return with_angles(document, clip, [*angles, new.moved(self.at)])
+        require_angle(clip, self.angle)
+        file = _file(self.take, derived_id(self.seed, 0), self.at)
+        return with_angles(document, clip, _joined(angles, self.angle, (file,)))
+
+
+def _joined(angles: list[Angle], index: int, files: tuple[Placed, ...]) -> list[Angle]:
+    """With more files in one angle; what would lie over others of it comes after them."""
+    angle = angles[index]
+    end = max(file.at + file.clip.source_length for file in angle.files)
+    new = []
+    for file in sorted(files, key=lambda one: one.at):
+        over = any(
+            file.at < old.at + old.clip.source_length and old.at < file.at + file.clip.source_length
+            for old in angle.files
+        )
+        at = end if over else file.at
+        end = max(end, at + file.clip.source_length)
+        new.append(Placed(file.clip, at))
+    both = Angle(angle.track, (*angle.files, *new), angle.was)
+    return [*angles[:index], both, *angles[index + 1 :]]
+
+
+@edit_kinds.register("join_angles")
+class JoinAngles(OfMulticam):
+    """Two angles are files of one camera: those of ``angle`` go to ``into``, behind its own."""
+
+    kind: Literal["join_angles"] = "join_angles"
+    angle: Index
+    into: Index
+
+    def label(self) -> str:
+        return "Join two angles"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        for index in (self.angle, self.into):
+            require_angle(clip, index)
+        if self.angle == self.into:
+            raise EditRefused("An angle is not joined to itself.")
+        angles = angles_of(clip)
+        joined = _joined(angles, self.into, angles[self.angle].files)
+        rest = [angle for at, angle in enumerate(joined) if at != self.angle]
+        return with_angles(document, clip, rest)
+
+
+@edit_kinds.register("remove_angle")
+class RemoveAngle(OfMulticam):
+    """An angle goes; where it was shown, the first one is."""
+
+    kind: Literal["remove_angle"] = "remove_angle"
+    angle: Index
+
+    def label(self) -> str:
+        return "Remove an angle"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        require_angle(clip, self.angle)
+        rest = [angle for angle in angles_of(clip) if angle.was != self.angle]
+        if not rest:
+            raise EditRefused("It is the only angle.", todo="Delete the clip instead.")
+        return with_angles(document, clip, rest)
+
+
+@edit_kinds.register("move_angle")
+class MoveAngle(OfMulticam):
+    """An angle takes another place among them; digits follow that order."""
+
+    kind: Literal["move_angle"] = "move_angle"
+    angle: Index
+    to: Index
+
+    def label(self) -> str:
+        return "Order the angles"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        for index in (self.angle, self.to):
+            require_angle(clip, index)
+        angles = angles_of(clip)
+        angles.insert(self.to, angles.pop(self.angle))
+        return with_angles(document, clip, angles)
+
+
+@edit_kinds.register("name_angle")
+class NameAngle(OfMulticam):
+    """An angle gets a name and a colour."""
+
+    kind: Literal["name_angle"] = "name_angle"
+    angle: Index
+    name: Name
+    tag: Tag | None = None
+
+    def label(self) -> str:
+        return f"Name an angle “{self.name}”"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        require_angle(clip, self.angle)
+        angles = angles_of(clip)
+        angle = angles[self.angle]
+        group = clip.angle(self.angle)
+        named = group.model_copy(update={"name": self.name, "tag": self.tag or group.tag})
+        track = angle.track.model_copy(update={"name": self.name, "clips": (named,)})
+        angles[self.angle] = Angle(track, angle.files, angle.was)
+        return with_angles(document, clip, angles)
+
+
+class AnglePlace(Model):
+    """Where tick 0 of a file lies, in the time of the multicam clip."""
+
+    angle: Index
+    file: int = Field(default=0, ge=0, lt=500)
+    at: Tick
+
+
+@edit_kinds.register("line_up")
+class LineUp(OfMulticam):
+    """Files of angles take places in time; switches stay where they are."""
+
+    kind: Literal["line_up"] = "line_up"
+    places: tuple[AnglePlace, ...] = Field(min_length=1, max_length=500)
+
+    def label(self) -> str:
+        many = len({place.angle for place in self.places})
+        return "Line up an angle" if many == 1 else f"Line up {many} angles"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        angles = angles_of(clip)
+        for place in self.places:
+            require_angle(clip, place.angle)
+            angle = angles[place.angle]
+            if place.file >= len(angle.files):
+                raise EditRefused("There is no such file in this angle.")
+            files = list(angle.files)
+            files[place.file] = Placed(files[place.file].clip, place.at)
+            angles[place.angle] = Angle(angle.track, tuple(files), angle.was)
+        return with_angles(document, clip, angles)
+
+
+@edit_kinds.register("nudge_angle")
+class NudgeAngle(OfMulticam):
+    """An angle comes later by ``by`` ticks, earlier below 0; that may be less than a frame."""
+
+    kind: Literal["nudge_angle"] = "nudge_angle"
+    angle: Index
+    by: Tick
+
+    def label(self) -> str:
+        return f"Nudge an angle by {seconds_label(self.by)}"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        require_angle(clip, self.angle)
+        angles = angles_of(clip)
+        angles[self.angle] = angles[self.angle].moved(self.by)
+        return with_angles(document, clip, angles)
+
+
+@edit_kinds.register("hear_angles")
+class HearAngles(OfMulticam):
+    """Which angle is heard with each: all the same one, each its own, or a map of one's own."""
+
+    kind: Literal["hear_angles"] = "hear_angles"
+    hears: tuple[Index, ...] = Field(min_length=1, max_length=MOST_ANGLES)
+
+    def label(self) -> str:
+        own = self.hears == tuple(range(len(self.hears)))
+        return "Hear each angle" if own else "Choose what is heard"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        if len(self.hears) != len(clip.tracks):
+            raise EditRefused("What is heard has to be said for each angle.")
+        for index in self.hears:
+            require_angle(clip, index)
+        return with_scene(
+            document, clip.scene, lambda part: part.model_copy(update={"hears": self.hears})
+        )
