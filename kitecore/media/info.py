@@ -61,6 +61,13 @@ class SoundInfo(Model):
     channels: int
 
 
+class Clock(Model):
+    """When a file says it begins: ticks since midnight by its timecode, seconds since 1970."""
+
+    timecode: int | None = None
+    made_at: float | None = None
+
+
 class MediaInfo(Model):
     """Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken."""
 
@@ -70,6 +77,7 @@ class MediaInfo(Model):
     picture: PictureInfo | None = None
     sound: SoundInfo | None = None
     remarks: tuple[str, ...] = ()
+    clock: Clock = Clock()
 
     def nearest_project_rate(self) -> FrameRate:
         """The rate a project gets when this take sets it."""

@@ -13,6 +13,7 @@ from av.video.stream import VideoStream
 from PIL import Image, ImageOps, UnidentifiedImageError
 
 from kitecore.errors import BrokenMedia, NotMedia
+from kitecore.media.clocks import clock_of
 from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
 from kitecore.media.index import FrameIndex, build_index
 from kitecore.media.info import Colours, MediaInfo, Pace, PictureInfo, SoundInfo
@@ -50,11 +51,13 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
             raise NotMedia("The file holds neither picture nor sound.")
         has_sound = bool(container.streams.audio)
         sound_end = _sound_end(container)
+        clock = clock_of(container, stream.average_rate if stream is not None else None)
         picture = _probe_picture(stream, container) if stream is not None else None
     if picture is None:
         if not sound_end:
             raise BrokenMedia("The sound of this file has no length.")
-        return MediaInfo(kind="sound", container=family, length=sound_end, sound=sound), None
+        info = MediaInfo(kind="sound", container=family, length=sound_end, sound=sound, clock=clock)
+        return info, None
     index = build_index(path)
     picture = picture.model_copy(
         update={
@@ -71,6 +74,7 @@ def probe(path: Path) -> tuple[MediaInfo, FrameIndex | None]:
         picture=picture,
         sound=sound,
         remarks=remarks,
+        clock=clock,
     )
     return info, index
 

@@ -15,8 +15,11 @@ from studio.jobs.kinds import IN_THE_BACKGROUND, WAITED_FOR, JobKind, Note, job_
 from studio.jobs.models import Job
 from studio.jobs.programs import run_program
 from studio.jobs.queue import hand_out
+from studio.library import matching
 from studio.library.digest import digest_of
 from studio.library.models import Take
+
+__all__ = ["ask_for", "find_out_what_is_missing", "matching", "take_in"]
 
 STANDING = WAITED_FOR - 1
 """Of analyses that every take gets, which a person sees at once; others come when there is time."""

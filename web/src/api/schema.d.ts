@@ -602,6 +602,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/linings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Line Up
+         * @description Find out where files lie by their sound, timecode or clocks.
+         */
+        post: operations["studio_library_lining_line_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/linings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Lining */
+        get: operations["studio_library_lining_lining"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/new-password": {
         parameters: {
             query?: never;
@@ -1588,6 +1625,31 @@ export interface components {
             password: string;
         };
         /**
+         * AddAngle
+         * @description A take as one more angle, or as one more file of ``angle``; it begins at ``at``.
+         */
+        AddAngle: {
+            /** Angle */
+            angle?: number | null;
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_angle";
+            /** Seed */
+            seed?: string;
+            take: components["schemas"]["TakePart"];
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddInserts
          * @description Inserts at the end of a strip's chain; with ``instead`` in place of it.
          */
@@ -2109,6 +2171,21 @@ export interface components {
             wheels: components["schemas"]["Wheels"];
         };
         /**
+         * AnglePlace
+         * @description Where tick 0 of a file lies, in the time of the multicam clip.
+         */
+        AnglePlace: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at: number;
+            /**
+             * File
+             * @default 0
+             */
+            file: number;
+        };
+        /**
          * ApplyMotion
          * @description Give clips a motion; its times are stretched to their lengths.
          *
@@ -2157,7 +2234,7 @@ export interface components {
             /** Seed */
             seed?: string;
             /** Source */
-            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Within */
             within?: string | null;
         };
@@ -2810,6 +2887,16 @@ export interface components {
             whole: number;
         };
         /**
+         * Clock
+         * @description When a file says it begins: ticks since midnight by its timecode, seconds since 1970.
+         */
+        Clock: {
+            /** Made At */
+            made_at?: number | null;
+            /** Timecode */
+            timecode?: number | null;
+        };
+        /**
          * CloseGap
          * @description Move clips, and all that comes after them on their tracks, up to the clip before.
          */
@@ -3055,7 +3142,7 @@ export interface components {
          */
         Copied: {
             /** Clip */
-            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Lane */
             lane: number;
             /**
@@ -3146,6 +3233,29 @@ export interface components {
              * @default 0
              */
             top: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * CrossSwitch
+         * @description A transition at a switch, or, without ``at``, at all of them; none takes it away.
+         *
+         *     It is shortened where the stretches beside it have no room for it.
+         */
+        CrossSwitch: {
+            /** At */
+            at?: number | null;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cross_switch";
+            /** Seed */
+            seed?: string;
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Within */
+            within?: string | null;
         };
         /**
          * CurveIn
@@ -3643,10 +3753,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/9
+             * @default velvet-kite/10
              * @constant
              */
-            schema_: "velvet-kite/9";
+            schema_: "velvet-kite/10";
             /**
              * @default {
              *       "ceiling": 0,
@@ -3765,7 +3875,7 @@ export interface components {
          */
         DrawingOut: {
             /** Clip */
-            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /**
              * Remarks
              * @default []
@@ -4098,7 +4208,7 @@ export interface components {
              *       "on": false
              *     }
              */
-            low_cut: components["schemas"]["Cut"];
+            low_cut: components["schemas"]["kitecore__document__inserts__equaliser__Cut"];
             /**
              * @default {
              *       "frequency": 120,
@@ -4525,6 +4635,33 @@ export interface components {
             title: string;
         };
         /**
+         * Found
+         * @description Where a file goes, by what, and how surely (0..1); without ``at`` it stays where it is.
+         */
+        Found: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at?: number | null;
+            /**
+             * Confidence
+             * @default 0
+             */
+            confidence: number;
+            /**
+             * Drift
+             * @default 0
+             */
+            drift: number;
+            /** File */
+            file: number;
+            /**
+             * Way
+             * @default
+             */
+            way: string;
+        };
+        /**
          * FrameRate
          * @description One of `kitecore.ticks.RATES`, as a fraction.
          */
@@ -4630,6 +4767,41 @@ export interface components {
              * @default -45
              */
             threshold: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * GatherAngles
+         * @description Put takes on the timeline as one multicam clip: each is an angle, in this order.
+         *
+         *     They all begin together until they are lined up.
+         */
+        GatherAngles: {
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "gather_angles";
+            /**
+             * Mode
+             * @default end
+             * @enum {string}
+             */
+            mode: "end" | "push" | "over" | "above";
+            /**
+             * Name
+             * @default Cameras
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Takes */
+            takes: components["schemas"]["TakePart"][];
+            /** Within */
+            within?: string | null;
         };
         /**
          * Glow
@@ -5126,7 +5298,10 @@ export interface components {
         };
         /**
          * GroupClip
-         * @description Several clips that behave as one; its tracks have a time of their own.
+         * @description Several clips that behave as one.
+         *
+         *     With a ``canvas`` its picture has that size, and is fitted like any other; without one it is as
+         *     large as what it lies on.
          */
         GroupClip: {
             /**
@@ -5140,6 +5315,7 @@ export interface components {
              * @default normal
              */
             blend: string;
+            canvas?: components["schemas"]["Canvas"] | null;
             cell?: components["schemas"]["Cell"] | null;
             /**
              * Chain
@@ -5327,6 +5503,25 @@ export interface components {
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /**
+         * HearAngles
+         * @description Which angle is heard with each: all the same one, each its own, or a map of one's own.
+         */
+        HearAngles: {
+            /** Clip */
+            clip: string;
+            /** Hears */
+            hears: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hear_angles";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /** HighBell */
         HighBell: {
@@ -5575,6 +5770,27 @@ export interface components {
             subject: string;
         };
         /**
+         * JoinAngles
+         * @description Two angles are files of one camera: those of ``angle`` go to ``into``, behind its own.
+         */
+        JoinAngles: {
+            /** Angle */
+            angle: number;
+            /** Clip */
+            clip: string;
+            /** Into */
+            into: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "join_angles";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * JoinAxes
          * @description A point whose numbers move apart moves as before, with keys of both at once.
          */
@@ -5793,6 +6009,23 @@ export interface components {
             keys: components["schemas"]["Key_Annotated_tuple_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False________________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____"][];
         };
         /**
+         * LayOut
+         * @description A multicam clip becomes ordinary clips: one for each stretch, and what is heard below.
+         */
+        LayOut: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lay_out";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * LayerControls
          * @description Parameters of a layer's parts, by kind where there are several.
          */
@@ -5965,15 +6198,74 @@ export interface components {
             kind: "line";
         };
         /**
+         * LineUp
+         * @description Files of angles take places in time; switches stay where they are.
+         */
+        LineUp: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "line_up";
+            /** Places */
+            places: components["schemas"]["AnglePlace"][];
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * LiningIn
+         * @description Files of angles; the one of index ``first`` stays where it is.
+         */
+        LiningIn: {
+            /** Files */
+            files: components["schemas"]["Unplaced"][];
+            /**
+             * First
+             * @default 0
+             */
+            first: number;
+        };
+        /**
+         * LiningOut
+         * @description ``found`` in the order of the files, when the job is done.
+         */
+        LiningOut: {
+            /** Found */
+            found: components["schemas"]["Found"][];
+            job: components["schemas"]["JobOut"];
+        };
+        /**
          * Look
-         * @description What of a project is looked at: the timeline within a group, and at which speed it plays.
+         * @description What of a project is looked at, and at which speed it plays.
+         *
+         *     The timeline within a group; the angles of the multicam clip ``wall`` beside each other, or with
+         *     ``left`` and ``right`` two of them.
          */
         Look: {
+            /**
+             * Left
+             * @default -1
+             */
+            left: number;
+            /**
+             * Right
+             * @default -1
+             */
+            right: number;
             /**
              * Speed
              * @default 1
              */
             speed: number;
+            /**
+             * Wall
+             * @default
+             */
+            wall: string;
             /**
              * Within
              * @default
@@ -6020,7 +6312,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
         };
         /**
          * LoudnessOut
@@ -6350,6 +6642,13 @@ export interface components {
          * @description Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken.
          */
         MediaInfo: {
+            /**
+             * @default {
+             *       "made_at": null,
+             *       "timecode": null
+             *     }
+             */
+            clock: components["schemas"]["Clock"];
             /** Container */
             container: string;
             /**
@@ -6439,6 +6738,27 @@ export interface components {
             within?: string | null;
         };
         /**
+         * MoveAngle
+         * @description An angle takes another place among them; digits follow that order.
+         */
+        MoveAngle: {
+            /** Angle */
+            angle: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "move_angle";
+            /** Seed */
+            seed?: string;
+            /** To */
+            to: number;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * MoveControls
          * @description Parameters of what moves a layer.
          */
@@ -6509,6 +6829,245 @@ export interface components {
              * @enum {string}
              */
             which: "comes" | "goes" | "meanwhile";
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * MulticamClip
+         * @description Several recordings of one thing, of which one is seen at a time.
+         *
+         *     Each of its tracks is an angle and holds one group, in which the files of that camera or recorder
+         *     lie one behind another; what is done to the group is done to the angle. Angles of sound alone are
+         *     never shown. ``hears`` has for each angle the one that is heard with it. Clips of one ``scene``
+         *     are parts of one recording and share their angles, so that what is done to an angle shows in all
+         *     of them; each has its own switches.
+         */
+        MulticamClip: {
+            /**
+             * Between
+             * @default nearest
+             * @enum {string}
+             */
+            between: "nearest" | "blended" | "motion";
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
+            /**
+             * Channels
+             * @description Which sides are heard
+             * @default both
+             * @enum {string}
+             */
+            channels: "both" | "left" | "right" | "swapped" | "mono";
+            /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            /**
+             * Fade In
+             * @default 0
+             */
+            fade_in: number;
+            /**
+             * Fade In Shape
+             * @description How it fades in
+             * @default smooth
+             * @enum {string}
+             */
+            fade_in_shape: "smooth" | "straight" | "early" | "late";
+            /**
+             * Fade Out
+             * @default 0
+             */
+            fade_out: number;
+            /**
+             * Fade Out Shape
+             * @description How it fades out
+             * @default smooth
+             * @enum {string}
+             */
+            fade_out_shape: "smooth" | "straight" | "early" | "late";
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            grade?: components["schemas"]["Grade"] | null;
+            /** Hears */
+            hears: number[];
+            /** Id */
+            id?: string;
+            /**
+             * Keep Pitch
+             * @default true
+             */
+            keep_pitch: boolean;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "multicam";
+            /** Length */
+            length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
+            /**
+             * Muted
+             * @default false
+             */
+            muted: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pitch
+             * @description Pitch, in semitones
+             * @default 0
+             */
+            pitch: number | components["schemas"]["NumberKeys"];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "mirrored": false,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0,
+             *       "upside_down": false
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /** Scene */
+            scene?: string;
+            /**
+             * Silent Below
+             * @description Silent when slower than
+             * @default 0.25
+             */
+            silent_below: number;
+            /**
+             * Source In
+             * @default 0
+             */
+            source_in: number;
+            /**
+             * @default {
+             *       "points": [
+             *         {
+             *           "at": 0,
+             *           "bends": false,
+             *           "soft": null,
+             *           "speed": 1
+             *         }
+             *       ],
+             *       "soft": true
+             *     }
+             */
+            speed: components["schemas"]["Speed"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /** Switches */
+            switches: components["schemas"]["Switch"][];
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Tracks */
+            tracks: components["schemas"]["Track"][];
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /**
+         * NameAngle
+         * @description An angle gets a name and a colour.
+         */
+        NameAngle: {
+            /** Angle */
+            angle: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "name_angle";
+            /** Name */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Tag */
+            tag?: ("" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
             /** Within */
             within?: string | null;
         };
@@ -6614,6 +7173,27 @@ export interface components {
              * @default
              */
             track: string;
+        };
+        /**
+         * NudgeAngle
+         * @description An angle comes later by ``by`` ticks, earlier below 0; that may be less than a frame.
+         */
+        NudgeAngle: {
+            /** Angle */
+            angle: number;
+            /** By */
+            by: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nudge_angle";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /** NumberKeys */
         NumberKeys: {
@@ -7242,7 +7822,7 @@ export interface components {
              */
             at: number;
             /** Clip */
-            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7869,6 +8449,25 @@ export interface components {
             /** Within */
             within?: string | null;
         };
+        /**
+         * RemoveAngle
+         * @description An angle goes; where it was shown, the first one is.
+         */
+        RemoveAngle: {
+            /** Angle */
+            angle: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_angle";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
         /** RemoveInsert */
         RemoveInsert: {
             /** Insert */
@@ -7951,6 +8550,25 @@ export interface components {
             list: "masks" | "effects" | "chain";
             /** Part */
             part: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * RemoveSwitch
+         * @description A switch goes: the angle before it goes on.
+         */
+        RemoveSwitch: {
+            /** At */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_switch";
             /** Seed */
             seed?: string;
             /** Within */
@@ -8187,6 +8805,27 @@ export interface components {
              * @enum {string}
              */
             kind: "roll";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * RollSwitch
+         * @description A switch comes later, or earlier; it stops a frame before its neighbours.
+         */
+        RollSwitch: {
+            /** At */
+            at: number;
+            /** By */
+            by: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "roll_switch";
             /** Seed */
             seed?: string;
             /** Within */
@@ -9058,6 +9697,27 @@ export interface components {
             within?: string | null;
         };
         /**
+         * ShowAngle
+         * @description Another angle from a switch until the next; at 0, the first angle.
+         */
+        ShowAngle: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "show_angle";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * SizeCell
          * @description A cell's share of the width or the height, in percent; those beside it share the rest as before.
          */
@@ -9749,7 +10409,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -9916,7 +10576,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["PlaceClip"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -10131,6 +10791,44 @@ export interface components {
             second: string;
             /** Seed */
             seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * Switch
+         * @description From ``at``, a tick of the multicam clip's own time, ``angle`` is shown, by its index.
+         *
+         *     ``transition`` is how it comes after the angle before.
+         */
+        Switch: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at: number;
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+        };
+        /**
+         * SwitchAngles
+         * @description Switch at moments of the timeline, as they were tapped.
+         *
+         *     Each holds until the next switch that there is; with ``until``, a tick of the timeline, those
+         *     between the first tap and that moment go: that stretch was switched anew.
+         */
+        SwitchAngles: {
+            /** Clip */
+            clip: string;
+            /** Cuts */
+            cuts: components["schemas"]["kitecore__edits__switches__Cut"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "switch";
+            /** Seed */
+            seed?: string;
+            /** Until */
+            until?: number | null;
             /** Within */
             within?: string | null;
         };
@@ -10464,7 +11162,7 @@ export interface components {
              * Clips
              * @default []
              */
-            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
+            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
             /**
              * Closes Gaps
              * @default false
@@ -10653,6 +11351,32 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Unplaced
+         * @description A file of an angle, where it lies now, and by what it is to be lined up.
+         */
+        Unplaced: {
+            /** Angle */
+            angle: number;
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+            /**
+             * File
+             * @default 0
+             */
+            file: number;
+            /** Take */
+            take: string;
+            /**
+             * Way
+             * @default auto
+             * @enum {string}
+             */
+            way: "auto" | "sound" | "timecode" | "clock" | "hand";
         };
         /**
          * Use
@@ -11284,6 +12008,33 @@ export interface components {
              * @default true
              */
             on: boolean;
+        };
+        /**
+         * Cut
+         * @description Takes away what lies beyond its frequency, by 12 dB an octave; ``on`` or not.
+         */
+        kitecore__document__inserts__equaliser__Cut: {
+            /**
+             * Frequency
+             * @description Frequency
+             * @default 80
+             */
+            frequency: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default false
+             */
+            on: boolean;
+        };
+        /**
+         * Cut
+         * @description A tap: from a tick of the timeline on, an angle.
+         */
+        kitecore__edits__switches__Cut: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at: number;
         };
     };
     responses: never;
@@ -12306,6 +13057,79 @@ export interface operations {
             };
         };
     };
+    studio_library_lining_line_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LiningIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiningOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_lining_lining: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LiningOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_accounts_api_set_new_password: {
         parameters: {
             query?: never;
@@ -12765,6 +13589,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
                 frame?: number;
             };
@@ -12811,6 +13638,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -12856,6 +13686,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
                 frame?: number;
             };
@@ -12900,6 +13733,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
                 frame?: number;
             };
@@ -12944,6 +13780,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -12991,6 +13830,9 @@ export interface operations {
                 shortest?: number;
                 margin?: number;
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13039,6 +13881,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13087,6 +13932,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
                 frame?: number;
             };
@@ -13132,6 +13980,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
                 long_side?: number;
             };
@@ -13183,6 +14034,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13228,6 +14082,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13276,6 +14133,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
                 frame?: number;
             };
@@ -13323,6 +14183,9 @@ export interface operations {
                 first: number;
                 last: number;
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13412,6 +14275,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13460,6 +14326,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13508,6 +14377,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13556,6 +14428,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13582,6 +14457,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13630,6 +14508,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13683,6 +14564,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13731,6 +14615,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13776,6 +14663,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13824,6 +14714,9 @@ export interface operations {
         parameters: {
             query?: {
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;
@@ -13881,6 +14774,9 @@ export interface operations {
                 lane?: string;
                 turn?: number;
                 within?: string;
+                wall?: string;
+                left?: number;
+                right?: number;
                 speed?: number;
             };
             header?: never;

@@ -1,0 +1,152 @@
+"""Where the files of several cameras and recorders lie in one time."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Annotated, Final, Literal
+
+from pydantic import Field
+
+from kitecore.analysis.match import Match
+from kitecore.document import Model
+from kitecore.document.clips.multicam import MOST_ANGLES
+from kitecore.document.model import Tick
+from kitecore.document.references import TakeId
+from kitecore.media.info import Clock
+from kitecore.registry import Registry
+from kitecore.ticks import TICKS_PER_SECOND
+
+Way = Literal["auto", "sound", "timecode", "clock", "hand"]
+
+
+class Unplaced(Model):
+    """A file of an angle, where it lies now, and by what it is to be lined up."""
+
+    angle: Annotated[int, Field(ge=0, lt=MOST_ANGLES)]
+    file: int = Field(default=0, ge=0, lt=500)
+    take: TakeId
+    at: Tick = 0
+    way: Way = "auto"
+
+
+class Found(Model):
+    """Where a file goes, by what, and how surely (0..1); without ``at`` it stays where it is."""
+
+    angle: int
+    file: int
+    at: int | None = None
+    way: str = ""
+    confidence: float = 0.0
+    drift: float = 0.0
+
+
+class Facts(Model):
+    """What is known of a take besides its sound."""
+
+    clock: Clock = Clock()
+    sounds: bool = False
+
+
+AskMatch = Callable[[str, str], Match]
+"""``ask(one, other)``: where a take lies in another."""
+Guess = Callable[[Unplaced, Unplaced, Mapping[str, Facts], AskMatch], Found | None]
+"""Where the first lies if the second lies at its ``at``; none if that cannot be told."""
+
+guesses: Registry[Guess] = Registry("way to line up")
+"""In the order in which they are tried by themselves."""
+_SURE_TIMECODE: Final = 0.95
+_SURE_CLOCK: Final = 0.2
+"""Clocks of files tell whole seconds and are set by hand: a first guess."""
+
+
+@guesses.register("sound")
+def _by_sound(
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ask: AskMatch
+) -> Found | None:
+    if file.take == other.take or not (facts[file.take].sounds and facts[other.take].sounds):
+        return None
+    match = ask(file.take, other.take)
+    if match.at is None:
+        return None
+    return _found(file, other.at + match.at, "sound", match.confidence, match.drift)
+
+
+@guesses.register("timecode")
+def _by_timecode(
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ask: AskMatch
+) -> Found | None:
+    mine, theirs = facts[file.take].clock.timecode, facts[other.take].clock.timecode
+    if mine is None or theirs is None:
+        return None
+    return _found(file, other.at + mine - theirs, "timecode", _SURE_TIMECODE)
+
+
+@guesses.register("clock")
+def _by_clock(
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ask: AskMatch
+) -> Found | None:
+    mine, theirs = facts[file.take].clock.made_at, facts[other.take].clock.made_at
+    if mine is None or theirs is None:
+        return None
+    by = round((mine - theirs) * TICKS_PER_SECOND)
+    return _found(file, other.at + by, "clock", _SURE_CLOCK)
+
+
+def _found(file: Unplaced, at: int, way: str, confidence: float, drift: float = 0.0) -> Found:
+    return Found(
+        angle=file.angle, file=file.file, at=at, way=way, confidence=confidence, drift=drift
+    )
+
+
+def lined_up(
+    files: list[Unplaced],
+    first: int,
+    facts: Mapping[str, Facts],
+    ask: AskMatch,
+    tell: Callable[[float], None] = lambda share: None,
+) -> list[Found]:
+    """Where files go, in their order; the one of index ``first`` stays.
+
+    Each is held against the first, and against those that have found their place already. What
+    nothing is known of stays where it is, and says so.
+    """
+    here = files[first]
+    found: dict[int, Found] = {first: _found(here, here.at, "first", 1.0)}
+    for index, file in enumerate(files):
+        if file.way == "hand" and index != first:
+            found[index] = _found(file, file.at, "hand", 1.0)
+    for way in guesses:
+        progress = True
+        while progress:
+            progress = False
+            for index, file in enumerate(files):
+                if index in found or file.way not in ("auto", way):
+                    continue
+                best = _best(way, file, files, found, facts, ask)
+                if best is not None:
+                    found[index], progress = best, True
+                tell(len(found) / len(files))
+    nothing = {n: Found(angle=f.angle, file=f.file) for n, f in enumerate(files)}
+    return [found.get(index, nothing[index]) for index in range(len(files))]
+
+
+def _best(
+    way: str,
+    file: Unplaced,
+    files: list[Unplaced],
+    found: Mapping[int, Found],
+    facts: Mapping[str, Facts],
+    ask: AskMatch,
+) -> Found | None:
+    """The surest of the places that those already placed give a file; the first sure one will do."""
+    best: Found | None = None
+    for index, known in found.items():
+        if known.at is None or known.way == "hand":
+            continue
+        placed = files[index].model_copy(update={"at": known.at})
+        guess = guesses[way](file, placed, facts, ask)
+        if guess is not None and (best is None or guess.confidence > best.confidence):
+            best = guess
+        if best is not None and best.confidence > 0.8:
+            break
+    return best

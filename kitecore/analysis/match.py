@@ -1,0 +1,79 @@
+"""Where a take lies in another recording of the same thing, by `kitecore.sound.alignment`."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Annotated, Final
+
+import numpy as np
+from pydantic import Field
+
+from kitecore.analysis._base import Analysis, NoParameters, analyse, analyses
+from kitecore.document import Model
+from kitecore.media.folder import MediaFolder
+from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
+from kitecore.programs import Tell
+from kitecore.sound.alignment import Mono, aligned, heard
+from kitecore.ticks import TICKS_PER_SECOND
+
+_HEARD: Final = "heard.f32"
+_MATCH: Final = "match.json"
+LONGEST: Final = 6 * 3600
+"""Seconds of a take that are listened to."""
+
+
+class Other(Model):
+    """The take that is compared with, in the same library."""
+
+    other: Annotated[str, Field(max_length=40)] = ""
+
+
+class Match(Model):
+    """Where the take begins in the other, in ticks of that; none if nothing says that it does.
+
+    ``drift`` and ``confidence`` as of `kitecore.sound.alignment.Alignment`.
+    """
+
+    at: int | None = None
+    drift: float = 0.0
+    confidence: float = 0.0
+
+
+def hear(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
+    """A take's sound in the form in which it is compared, so that this is done once."""
+    tell("listening", 0.0)
+    sound = np.zeros(0, np.float32)
+    if folder.sound.stat().st_size:
+        everything = np.memmap(folder.sound, np.float32, "r").reshape(-1, CHANNELS)
+        sound = np.asarray(everything[: LONGEST * SOUND_RATE]).mean(axis=1)
+    heard(sound, SOUND_RATE).tofile(out / _HEARD)
+
+
+def find_match(folder: MediaFolder, wanted: Other, out: Path, tell: Tell) -> None:
+    mine = _heard(folder)
+    tell("comparing", 0.3)
+    theirs = _heard(MediaFolder(folder.path.parent / wanted.other))
+    tell("comparing", 0.5)
+    found = aligned(mine, theirs)
+    match = Match()
+    if found is not None:
+        at = round(found.offset * TICKS_PER_SECOND)
+        match = Match(at=at, drift=found.drift, confidence=found.confidence)
+    (out / _MATCH).write_text(match.model_dump_json())
+
+
+def _heard(folder: MediaFolder) -> Mono:
+    return np.fromfile(analyse(folder, "heard") / _HEARD, np.float32)
+
+
+def read_match(folder: MediaFolder, other: str) -> Match:
+    """What was found, or is found now."""
+    place = analyse(folder, "match", Other(other=other))
+    return Match.model_validate(json.loads((place / _MATCH).read_text()))
+
+
+analyses.register("heard")(Analysis(version=1, fits=lambda info: info.sound is not None, run=hear))
+analyses.register("match")(
+    Analysis(version=1, fits=lambda info: info.sound is not None, run=find_match, parameters=Other)
+)
