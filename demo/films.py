@@ -6,6 +6,7 @@ import struct
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import partial
 from pathlib import Path
 
 import av
@@ -13,9 +14,9 @@ import cv2
 import numpy as np
 import skia
 
-from demo import cards, layers, scenes
+from demo import cards, layers, report, scenes
 from demo.cameras import as_log, wrong_white
-from demo.sounds import SOUND_RATE, ambience
+from demo.sounds import SOUND_RATE, Heard, ambience
 
 _BASE = Fraction(1, 600)
 DRAWN = 2 / 3
@@ -36,9 +37,22 @@ class Film:
     height: int = 1920
     uneven: bool = False
     on_side: bool = False
-    sound: str = ""
+    sound: str | Heard = ""
     camera: Callable[[np.ndarray], np.ndarray] | None = None
     deep: bool = False
+
+
+def _desk(
+    name: str,
+    seconds: float,
+    bands: tuple[float, float],
+    room: float,
+    noise: float,
+    **how: float,
+) -> Film:
+    """What one camera took of the report: its place, and what its microphone lets through."""
+    sound = partial(report.hear, name=name, bands=bands, room=room, noise=noise)
+    return Film(name, partial(report.view, name=name, **how), seconds, 540, 960, sound=sound)
 
 
 FILMS = (
@@ -53,6 +67,12 @@ FILMS = (
     Film("pip-green.mp4", layers.before_green, 3.2),
     Film("seeds.mp4", layers.seeds, 3.2, 720, 1280),
     Film("seeds-matte.mp4", layers.seeds_matte, 3.2, 720, 1280),
+    _desk("report-near.mp4", 11, (120, 9000), 0.15, 0.004, scale=1.3, x=0, y=330),
+    _desk("report-wide-1.mp4", 5.5, (90, 7000), 0.5, 0.004, scale=0.72, x=40, y=-60),
+    _desk("report-wide-2.mp4", 6.4, (90, 7000), 0.5, 0.004, scale=0.72, x=40, y=-60),
+    _desk(
+        "report-side.mp4", 11.5, (500, 1900), 0.4, 0.02, scale=-0.95, x=-160, y=80, turn=-4, sharp=5
+    ),
 )
 
 _PLAIN = ("libx264", "yuv420p", {"crf": "23"})

@@ -9,6 +9,7 @@ from pathlib import Path
 
 from demo.films import FILMS, make_film
 from demo.layers import make_sheets
+from demo.report import make_recording
 from demo.shelf import SOUNDS, make_shelf_sounds
 from demo.sounds import make_sounds
 from demo.stills import STARS, make_stars, make_stills
@@ -22,6 +23,7 @@ ORDER = (
     "paper-weather-loop.wav",
     "spoken-line.wav",
     "paper-rustle.flac",
+    "report-recorder.flac",
 )
 SHELF = (*(f"star-{number:02d}.png" for number in range(1, STARS + 1)), *SOUNDS)
 """What lies on the sample shelf besides, to be brought in by hand."""
@@ -41,7 +43,14 @@ def make_all(folder: Path) -> list[Path]:
         jobs = [pool.submit(make_film, film, fresh) for film in missing]
         jobs += [
             pool.submit(make, fresh)
-            for make in (make_stills, make_sheets, make_stars, make_sounds, make_shelf_sounds)
+            for make in (
+                make_stills,
+                make_sheets,
+                make_stars,
+                make_sounds,
+                make_shelf_sounds,
+                make_recording,
+            )
         ]
         for job in jobs:
             job.result()

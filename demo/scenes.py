@@ -286,8 +286,12 @@ def harbour(width: int, height: int) -> Draw:
     return draw
 
 
-def bird(width: int, height: int) -> Draw:
-    """The workshop's paper bird looks into the camera; taken with the camera on its side."""
+def bird(
+    width: int,
+    height: int,
+    speaks: Callable[[float], float] = lambda time: 26 * abs(np.sin(time * 6)),
+) -> Draw:
+    """The workshop's paper bird looks into the camera, and speaks: how far its beak is open."""
     back = sky_sheet(width, height, 0xFF2F5E66, 0xFF3E7A78, 0xFF2B4A57)
     dots = skia.Surface(width, height)
     for number in range(40):
@@ -330,7 +334,7 @@ def bird(width: int, height: int) -> Draw:
                 0xFF2A1A24,
                 shadow=4,
             )
-        opened = 26 * abs(np.sin(time * 6))
+        opened = speaks(time)
         draw_sheet(canvas, polygon((-56, -170), (56, -170), (0, -80)), 0xFFF5C155, shadow=12)
         draw_sheet(
             canvas,

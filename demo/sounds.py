@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import subprocess
 import wave
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction
 from pathlib import Path
 
@@ -107,12 +107,16 @@ def rustle(seconds: float) -> Samples:
     return 0.3 * crisp / np.abs(crisp).max()
 
 
-_AMBIENCE = {"wind": wind, "paper": rustle}
+Heard = Callable[[float], Samples]
+"""So many seconds of what is heard."""
+
+_AMBIENCE: dict[str, Heard] = {"wind": wind, "paper": rustle}
 
 
-def ambience(kind: str, seconds: float) -> Iterator[av.AudioFrame]:
+def ambience(kind: str | Heard, seconds: float) -> Iterator[av.AudioFrame]:
     """The sound that a camera hears, in frames for an encoder; a little longer than the picture."""
-    samples = _AMBIENCE[kind](seconds).astype(np.float32)
+    hear = _AMBIENCE[kind] if isinstance(kind, str) else kind
+    samples = hear(seconds).astype(np.float32)
     for at in range(0, len(samples), 1024):
         part = np.tile(samples[at : at + 1024], (2, 1))
         frame = av.AudioFrame.from_ndarray(

@@ -8,6 +8,7 @@ import IconPhotos from '~icons/tabler/library-photo'
 import IconAdjust from '~icons/tabler/adjustments-horizontal'
 import IconShape from '~icons/tabler/hexagon'
 import IconText from '~icons/tabler/letter-t'
+import IconAngles from '~icons/tabler/layout-board'
 import { t } from '@/texts'
 import type { Clip, Tag } from './types'
 
@@ -19,6 +20,7 @@ export const KIND_NAMES: Record<Clip['kind'], string> = {
   solid: t('api.kinds.solid'),
   sequence: t('api.kinds.sequence'),
   group: t('api.kinds.group'),
+  multicam: t('api.kinds.multicam'),
   text: t('api.kinds.text'),
   shape: t('api.kinds.shape'),
   adjustment: t('api.kinds.adjustment'),
@@ -31,6 +33,7 @@ export const KIND_ICONS: Record<Clip['kind'], Component> = {
   solid: IconSquare,
   sequence: IconPhotos,
   group: IconStack,
+  multicam: IconAngles,
   text: IconText,
   shape: IconShape,
   adjustment: IconAdjust,

@@ -9,6 +9,9 @@ export type SoundClip = Schemas['SoundClip']
 export type SolidClip = Schemas['SolidClip']
 export type SequenceClip = Schemas['SequenceClip']
 export type GroupClip = Schemas['GroupClip']
+export type MulticamClip = Schemas['MulticamClip']
+/** What holds tracks of a time of their own. */
+export type HoldingClip = GroupClip | MulticamClip
 export type TextClip = Schemas['TextClip']
 export type ShapeClip = Schemas['ShapeClip']
 export type AdjustmentClip = Schemas['AdjustmentClip']
@@ -20,6 +23,7 @@ export type PicturedClip =
   | SolidClip
   | SequenceClip
   | GroupClip
+  | MulticamClip
   | TextClip
   | ShapeClip
   | AdjustmentClip
@@ -33,8 +37,8 @@ export type Fill = SolidClip['fill']
 export type BrushStrokeOf = Schemas['BrushStroke']
 export type Contour = Schemas['Contour']
 export type PathNode = Schemas['Node']
-export type SoundingClip = VideoClip | SoundClip | GroupClip
-export type PacedClip = VideoClip | SoundClip | GroupClip
+export type SoundingClip = VideoClip | SoundClip | HoldingClip
+export type PacedClip = VideoClip | SoundClip | HoldingClip
 export type Speed = Schemas['Speed']
 export type SpeedPoint = Schemas['SpeedPoint']
 export type Cell = Schemas['Cell']
@@ -59,12 +63,16 @@ export function isDrawn(clip: Clip): clip is DrawnClip {
   return clip.kind === 'text' || clip.kind === 'shape'
 }
 
+export function isHolding(clip: Clip): clip is HoldingClip {
+  return clip.kind === 'group' || clip.kind === 'multicam'
+}
+
 export function isSounding(clip: Clip): clip is SoundingClip {
-  return clip.kind === 'video' || clip.kind === 'sound' || clip.kind === 'group'
+  return clip.kind === 'video' || clip.kind === 'sound' || isHolding(clip)
 }
 
 export function isPaced(clip: Clip): clip is PacedClip {
-  return clip.kind === 'video' || clip.kind === 'sound' || clip.kind === 'group'
+  return clip.kind === 'video' || clip.kind === 'sound' || isHolding(clip)
 }
 
 export function hasMedia(clip: Clip): clip is VideoClip | StillClip | SoundClip {
@@ -75,7 +83,7 @@ export function hasMedia(clip: Clip): clip is VideoClip | StillClip | SoundClip 
 export function faceMedia(clip: Clip): string {
   if (hasMedia(clip)) return clip.media
   if (clip.kind === 'sequence') return clip.pictures[0] ?? ''
-  if (clip.kind !== 'group') return ''
+  if (!isHolding(clip)) return ''
   for (const track of clip.tracks) {
     for (const inner of track.clips ?? []) {
       const found = inner.kind === 'sound' ? '' : faceMedia(inner)

@@ -11,6 +11,9 @@ import PictureHandles from './PictureHandles.vue'
 import { useExtents } from './useExtents'
 import { useView } from './useView'
 import TransportBar from './TransportBar.vue'
+import WallOver from './WallOver.vue'
+import { gridOf, shapeOf } from './wall'
+import { useAngles } from '@/stores/angles'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 
@@ -43,11 +46,18 @@ watchEffect(() => {
 })
 onBeforeUnmount(() => (notes.place = null))
 
-/** The largest box of the project's shape that fits. */
+const angles = useAngles()
+/** Of what is shown: the film, or the angles of a clip beside each other. */
+const shape = computed(() => {
+  const canvas = project.document?.canvas ?? { width: 1080, height: 1920 }
+  const count = angles.shown.length
+  return count ? shapeOf(gridOf(count, canvas), canvas) : canvas
+})
+/** The largest box of that shape that fits. */
 const fitted = computed(() => {
-  const shape = project.document?.canvas ?? { width: 1080, height: 1920 }
-  const factor = Math.min(width.value / shape.width, height.value / shape.height)
-  return { width: Math.floor(shape.width * factor), height: Math.floor(shape.height * factor) }
+  const factor = Math.min(width.value / shape.value.width, height.value / shape.value.height)
+  const { width: across, height: down } = shape.value
+  return { width: Math.floor(across * factor), height: Math.floor(down * factor) }
 })
 /** Width of an upright picture as high as the place that it has. */
 const upright = computed(() => {
@@ -110,8 +120,9 @@ const percent = computed(() => {
           playsinline
           data-test="moving"
         />
-        <GuideLines v-if="box.width" v-bind="box" />
-        <template v-if="box.width && !player.playing.value">
+        <WallOver v-if="angles.shown.length" v-bind="box" />
+        <GuideLines v-else-if="box.width" v-bind="box" />
+        <template v-if="box.width && !player.playing.value && !angles.shown.length">
           <component :is="overlay ?? PictureHandles" v-bind="box" />
           <CompareOver />
         </template>

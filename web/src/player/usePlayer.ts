@@ -16,6 +16,9 @@ export interface Heard {
   last: number
 }
 
+/** What of its base a source shows. */
+const lookAt = (source: Source) => new URLSearchParams(source.query).toString()
+
 interface Options {
   behind?: boolean
   /** What plays again and again, at its own speed. */
@@ -193,7 +196,7 @@ export function usePlayer(
   /** What plays was changed: it goes on as it is now, or begins anew where it is another film. */
   function goOn(now: Source, before: Source | null | undefined) {
     const { rate } = now
-    const film = (one: Source) => [one.base.split('/revisions/')[0], one.query?.within].join()
+    const film = (one: Source) => `${one.base.split('/revisions/')[0]}?${lookAt(one)}`
     const same = before && film(now) === film(before) && rate.num === before.rate.num
     if (feeder && same && rate.den === before.rate.den && speed.value === 1) {
       feeder.exchange(now).catch(onProblem)
@@ -207,7 +210,7 @@ export function usePlayer(
     source,
     (now, before) => {
       if (!now) return
-      const same = now.base === before?.base && now.query?.within === before?.query?.within
+      const same = now.base === before?.base && lookAt(now) === lookAt(before)
       if (!same) {
         if (playing.value) return goOn(now, before)
         endTrial()

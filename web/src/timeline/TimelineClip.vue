@@ -2,11 +2,12 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { isPaced, type Clip, type Marker, type Take } from '@/api/types'
 import { t } from '@/texts'
+import AngleBand from '@/timeline/AngleBand.vue'
 import ClipMarks from '@/timeline/ClipMarks.vue'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/api/kinds'
-import { pointsOf } from '@/timeline/speed'
+import { pointsOf } from '@/motion/speed'
 import { useProject } from '@/stores/project'
 import { clockOf, frameOf, lengthLabel } from '@/time'
 
@@ -151,6 +152,13 @@ watch(
           >{{ $t('timeline.timelineClip.along') }}</span
         >
       </span>
+      <AngleBand
+        v-if="clip.kind === 'multicam'"
+        :clip="clip"
+        :px-per-second="pxPerSecond"
+        :from="nearFrom - left"
+        :to="nearTo - left"
+      />
       <span v-if="clip.tag" class="tag" :style="{ background: tagColour(clip.tag) }" />
     </div>
     <ClipMarks
@@ -206,11 +214,11 @@ watch(
 .sequence .face {
   background: var(--still);
 }
-.group .face {
+:is(.group, .multicam) .face {
   background: var(--group);
   box-shadow: inset 0 0 0 1px #ffffff40;
 }
-.group .face canvas {
+:is(.group, .multicam) .face canvas {
   opacity: 0.45;
 }
 .chip {

@@ -1,6 +1,6 @@
 import type { Clip, Take } from '@/api/types'
 import { isPaced, TICKS_PER_SECOND } from '@/api/types'
-import { pointsOf, sourceOffset } from '@/timeline/speed'
+import { pointsOf, sourceOffset } from '@/motion/speed'
 import { needBytes } from '@/api/client'
 import { fileUrl } from '@/stores/library'
 

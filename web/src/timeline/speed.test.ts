@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest'
 import type { VideoClip } from '@/api/types'
-import cases from './speed.cases.json'
+import cases from '@/motion/speed.cases.json'
 import { reachOf } from './trimming'
-import { insidePoints, pointsOf, sourceOffset, speedAt } from './speed'
+import { insidePoints, pointsOf, sourceOffset, speedAt } from '@/motion/speed'
 
 const ramp = [
   { at: 0, speed: 0.5 },

@@ -1,13 +1,13 @@
-import { isPaced, type Clip, type PacedClip, type Track } from '@/api/types'
+import { isHolding, isPaced, type Clip, type PacedClip, type Track } from '@/api/types'
 import { endOf, startOf } from '@/stores/project'
-import { pointsOf, sourceOffset } from './speed'
+import { pointsOf, sourceOffset } from '@/motion/speed'
 
 /** Frames that a clip is at most drawn out by: more than any source lasts. */
 const MOST = 2 ** 22
 
 /** Tick at which the source of a clip ends. */
 function sourceEnd(clip: PacedClip): number {
-  if (clip.kind !== 'group') return clip.source_length
+  if (!isHolding(clip)) return clip.source_length
   return Math.max(0, ...clip.tracks.map((track) => endOf(track.clips?.at(-1))))
 }
 

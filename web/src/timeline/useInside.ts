@@ -3,7 +3,7 @@ import { findGroup } from '@/stores/groups'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 import { nearestFrame, tickOf } from '@/time'
-import { innerTick, outerTick } from './inside'
+import { innerTick, outerTick } from '@/motion/inside'
 
 /** Going into groups and out of them; the playhead stays on the same moment. */
 export function useInside(player: Player) {

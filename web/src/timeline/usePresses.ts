@@ -1,4 +1,4 @@
-import type { Clip, Track } from '@/api/types'
+import { isHolding, type Clip, type Track } from '@/api/types'
 import type { Player } from '@/player/usePlayer'
 import { useGrip } from '@/controls/useGrip'
 import { useHand } from '@/stores/hand'
@@ -93,7 +93,7 @@ export function usePresses(
     const id = clip.id ?? ''
     const again = tapped.id === id && event.timeStamp - tapped.at < TWICE
     tapped = { id, at: event.timeStamp }
-    if (again && clip.kind === 'group') {
+    if (again && isHolding(clip)) {
       inside.enter(id)
       return
     }

@@ -16,6 +16,7 @@ import { SCREEN } from '@/player/inject'
 import { usePlayer } from '@/player/usePlayer'
 import type { Source } from '@/player/source'
 import { stageOf } from '@/stages'
+import { useAngles } from '@/stores/angles'
 import { useExports } from '@/stores/exports'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
@@ -39,6 +40,7 @@ const project = useProject()
 const library = useLibrary()
 const films = useExports()
 const hand = useHand()
+const angles = useAngles()
 const notes = useNotes()
 const asked = usePage()
 const snapping = useSnapping()
@@ -51,7 +53,11 @@ const canvas = ref<HTMLCanvasElement | null>(null)
 const video = ref<HTMLVideoElement | null>(null)
 const source = computed<Source | null>(() =>
   project.document && project.id === props.id
-    ? { ...project.source, frames: Math.max(1, project.frames) }
+    ? {
+        ...project.source,
+        query: { ...project.look, ...angles.look },
+        frames: Math.max(1, project.frames),
+      }
     : null,
 )
 const player = usePlayer(source, canvas, video, (error) => notes.problem(error), {

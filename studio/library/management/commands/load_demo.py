@@ -13,7 +13,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo import compositing, mixing, moving
+from demo import compositing, mixing, moving, report
 from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
 from kitecore.document import empty_document
 from kitecore.edits import EditBase
@@ -47,7 +47,8 @@ class Command(BaseCommand):
         cameras = [path for path in files if path.name in CAMERA_TAKES]
         shared = [path for path in files if path.name in compositing.SHARED]
         layers = [path for path in files if path.name in compositing.TAKES]
-        rest = [path for path in files if path not in (*cameras, *layers)]
+        desk = [path for path in files if path.name in report.TAKES]
+        rest = [path for path in files if path not in (*cameras, *layers, *desk)]
         self.stdout.write("Making their proxies and strips …")
         self._project(user, CAMERAS, cameras, camera_edits)
         self._project(user, compositing.NAME, [*layers, *shared], compositing.layer_edits)
@@ -56,6 +57,7 @@ class Command(BaseCommand):
         heard = [path for path in files if path.name in mixing.SHARED]
         shelf = [settings.DATA_DIR / "demo" / name for name in mixing.TAKES]
         self._project(user, mixing.NAME, [*heard, *shelf], mixing.mix_edits)
+        self._project(user, report.NAME, desk, report.report_edits)
         self._project(user, NAME, rest, edits_of)
 
     def _project(self, user: User, name: str, files: list[Path], compose: Compose) -> None:

@@ -9,7 +9,7 @@ import IconPaste from '~icons/tabler/clipboard'
 import IconUngroup from '~icons/tabler/box-multiple'
 import IconInto from '~icons/tabler/stack-push'
 import IconOutOf from '~icons/tabler/stack-pop'
-import type { Clip } from '@/api/types'
+import { isHolding, type Clip } from '@/api/types'
 import { t } from '@/texts'
 import { always, any, ids, ofKind, single, type Situation, type Verb } from './verb'
 
@@ -80,7 +80,7 @@ export const SEVERAL: Verb[] = [
     help: t('controls.several.opensTheGroupItsClips'),
     key: 'o',
     icon: IconOpen,
-    shown: (now) => single(now) && ofKind(now, 'group'),
+    shown: (now) => single(now) && now.hand.some(({ clip }) => isHolding(clip)),
     ready: single,
     act: (now, hands) => hands.enter(ids(now)[0] ?? ''),
   },

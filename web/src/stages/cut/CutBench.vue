@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { isPaced, isPictured, isSounding } from '@/api/types'
 import BenchPair from '@/controls/BenchPair.vue'
 import SoundFields from '@/controls/SoundFields.vue'
@@ -7,13 +7,15 @@ import { usePhone } from '@/look/phone'
 import { useHand } from '@/stores/hand'
 import { t } from '@/texts'
 import JoinView from './JoinView.vue'
+import LineUpPanel from './LineUpPanel.vue'
 import PacePanel from './PacePanel.vue'
 import PlacePanel from './PlacePanel.vue'
 import ScreenPanel from './ScreenPanel.vue'
 import SequencePanel from './SequencePanel.vue'
+import SwitchPanel from './SwitchPanel.vue'
 import VerbsPanel from './VerbsPanel.vue'
 
-type Part = 'verbs' | 'pictures' | 'pace' | 'place' | 'sound' | 'screen'
+type Part = 'verbs' | 'switch' | 'line-up' | 'pictures' | 'pace' | 'place' | 'sound' | 'screen'
 
 const hand = useHand()
 const { phone } = usePhone()
@@ -25,6 +27,10 @@ const parts = computed(() => {
   const one = clip.value
   const found: { id: Part; name: string; test: string }[] = []
   if (phone.value) found.push({ id: 'verbs', name: t('cut.cutBench.verbs'), test: 'part-verbs' })
+  if (one?.kind === 'multicam') {
+    found.push({ id: 'switch', name: t('cut.cutBench.switch'), test: 'part-switch' })
+    found.push({ id: 'line-up', name: t('cut.cutBench.lineUp'), test: 'part-line-up' })
+  }
   if (one?.kind === 'sequence') {
     found.push({ id: 'pictures', name: t('cut.cutBench.pictures'), test: 'part-pictures' })
   }
@@ -39,6 +45,14 @@ const parts = computed(() => {
   }
   return found
 })
+// A multicam clip that comes in hand is there to be switched, or lined up.
+watch(
+  () => clip.value?.kind === 'multicam' && clip.value.id,
+  (id) => {
+    if (id) wanted.value = 'line-up'
+  },
+  { immediate: true },
+)
 /** The part that was last chosen, where the clip in hand has it. */
 const part = computed(() =>
   parts.value.some((one) => one.id === wanted.value) ? wanted.value : (parts.value[0]?.id ?? null),
@@ -58,6 +72,18 @@ const part = computed(() =>
     <VerbsPanel v-if="part === 'verbs'" />
     <PacePanel
       v-else-if="part === 'pace' && clip && isPaced(clip)"
+      :key="clip.id"
+      :clip="clip"
+      :locked="locked"
+    />
+    <SwitchPanel
+      v-else-if="part === 'switch' && clip?.kind === 'multicam'"
+      :key="clip.id"
+      :clip="clip"
+      :locked="locked"
+    />
+    <LineUpPanel
+      v-else-if="part === 'line-up' && clip?.kind === 'multicam'"
       :key="clip.id"
       :clip="clip"
       :locked="locked"

@@ -15,7 +15,7 @@ import { FACTORS, factorOf } from './pace'
 import RampGraph from './RampGraph.vue'
 import SlipRow from './SlipRow.vue'
 import { useAdjust } from './useAdjust'
-import { pointsOf, sourceOffset } from '@/timeline/speed'
+import { pointsOf, sourceOffset } from '@/motion/speed'
 import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ clip: PacedClip; locked: boolean }>()

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { sourceOffset, type Point } from '@/timeline/speed'
+import { sourceOffset, type Point } from '@/motion/speed'
 import { bendsBetween, knotsOf, throughKnots, withKnot, withKnotSpeed } from './knots'
 
 const point = (at: number, speed: number, soft: boolean | null = null): Point => ({

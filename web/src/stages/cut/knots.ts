@@ -1,5 +1,5 @@
 /** A ramp as source time: knots that the source goes through, and the speeds that lead there. */
-import { sourceOffset, type Point } from '@/timeline/speed'
+import { sourceOffset, type Point } from '@/motion/speed'
 
 /** At a tick of the clip the source is so far from where the clip begins, and runs at a speed. */
 export interface Knot {

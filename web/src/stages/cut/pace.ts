@@ -1,6 +1,6 @@
 import type { PacedClip, Step } from '@/api/types'
 import { t } from '@/texts'
-import { insidePoints, pointsOf, sourceOffset, type Point } from '@/timeline/speed'
+import { insidePoints, pointsOf, sourceOffset, type Point } from '@/motion/speed'
 
 /** What stays when speeds change: what is seen of the source, or the length. */
 export type Keep = 'content' | 'length'

@@ -1,6 +1,6 @@
 import { computed, type ComputedRef, type Ref } from 'vue'
 import { useGrip } from '@/controls/useGrip'
-import type { Point } from '@/timeline/speed'
+import type { Point } from '@/motion/speed'
 import type { RampPoints } from './useRampPoints'
 import { PAD, type RampScale, type RampView } from './useRampScale'
 

@@ -1,7 +1,7 @@
 import { computed, ref, watch } from 'vue'
 import type { PacedClip, Step } from '@/api/types'
 import { useDraft } from '@/controls/useDraft'
-import { insidePoints, pointsOf, speedAt, type Point } from '@/timeline/speed'
+import { insidePoints, pointsOf, speedAt, type Point } from '@/motion/speed'
 import { bendsBetween, knotsOf, throughKnots, withKnot, withKnotSpeed } from './knots'
 import { rampStep, type Keep } from './pace'
 

@@ -2,7 +2,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, ref, type Ref } from 'vue'
 import type { PacedClip } from '@/api/types'
 import { useTimeWindow } from '@/controls/useTimeWindow'
-import { sourceOffset, speedAt, type Point } from '@/timeline/speed'
+import { sourceOffset, speedAt, type Point } from '@/motion/speed'
 
 /** Pixels around what is drawn. */
 export const PAD = 14

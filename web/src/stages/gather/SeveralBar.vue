@@ -6,6 +6,7 @@ import { TICKS_PER_SECOND, type Step } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { useScreen } from '@/player/inject'
+import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -15,6 +16,7 @@ import { tickOf } from '@/time'
 
 const emit = defineEmits<{ done: [] }>()
 const library = useLibrary()
+const hand = useHand()
 const project = useProject()
 const notes = useNotes()
 const { player } = useScreen()
@@ -46,6 +48,18 @@ async function place(how: 'row' | 'stack') {
   }
   if (await project.edit(step))
     told(t('gather.severalBar.takesAreOnTheTimeline', { count: takes.length }))
+}
+
+/** Takes that run, at least one with a picture: the cameras of one thing. */
+const cameras = computed(() => {
+  const kinds = usable.value.map((take) => take.facts?.kind)
+  return kinds.length > 1 && kinds.includes('video') && !kinds.includes('still')
+})
+
+async function angles() {
+  const takes = partsOf(usable.value)
+  if (await hand.bring({ kind: 'gather_angles', takes, name: t('gather.severalBar.cameras') }))
+    told(t('gather.severalBar.anglesAreOn', { count: takes.length }))
 }
 
 async function sequence() {
@@ -95,6 +109,15 @@ function told(message: string) {
         @click="place('stack')"
       >
         {{ $t('gather.severalBar.stacked') }}
+      </BButton>
+      <BButton
+        v-if="cameras"
+        variant="secondary"
+        :title="$t('gather.severalBar.asAnglesHelp')"
+        data-test="place-angles"
+        @click="angles"
+      >
+        {{ $t('gather.severalBar.asAngles') }}
       </BButton>
       <BButton
         v-if="allStills"

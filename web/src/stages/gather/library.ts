@@ -1,5 +1,5 @@
 import type { Tag, Take, Track } from '@/api/types'
-import { faceMedia } from '@/api/types'
+import { faceMedia, isHolding } from '@/api/types'
 import { TAGS } from '@/api/kinds'
 
 export type Sort = 'order' | 'name' | 'newest' | 'length' | 'stars'
@@ -54,7 +54,7 @@ export function usage(tracks: Track[]): Map<string, number> {
   const walk = (rows: Track[]) => {
     for (const track of rows) {
       for (const clip of track.clips ?? []) {
-        if (clip.kind === 'group') walk(clip.tracks)
+        if (isHolding(clip)) walk(clip.tracks)
         else if (clip.kind === 'sequence') clip.pictures.forEach(count)
         else if (faceMedia(clip)) count(faceMedia(clip))
       }

@@ -1,0 +1,110 @@
+<script setup lang="ts">
+/** The angles of a multicam clip beside each other: each is tapped to be shown, the live one framed. */
+import { computed } from 'vue'
+import { tagColour } from '@/api/kinds'
+import { angleAt, anglesOf, digitOf } from '@/motion/angles'
+import { useScreen } from '@/player/inject'
+import { useAngles } from '@/stores/angles'
+import { useProject } from '@/stores/project'
+import { tickOf } from '@/time'
+import { gridOf } from './wall'
+
+defineProps<{ width: number; height: number }>()
+const angles = useAngles()
+const project = useProject()
+const { player } = useScreen()
+
+const grid = computed(() =>
+  gridOf(angles.shown.length, project.document?.canvas ?? { width: 9, height: 16 }),
+)
+const cells = computed(() => {
+  const all = angles.clip ? anglesOf(angles.clip) : []
+  return angles.shown.flatMap((index) => all[index] ?? [])
+})
+const switching = computed(() => angles.bench === 'switch')
+/** What is live now: what was tapped last while it plays, else what the clip shows. */
+const live = computed(() => {
+  if (!switching.value || !angles.clip) return -1
+  const tapped = angles.taps.findLast((one) => one.frame <= player.shown.value)
+  return tapped?.angle ?? angleAt(angles.clip, tickOf(player.shown.value, project.rate))
+})
+</script>
+
+<template>
+  <div
+    class="wall"
+    role="group"
+    :aria-label="$t('picture.wallOver.angles')"
+    :style="{
+      gridTemplate: `repeat(${grid.rows}, 1fr) / repeat(${grid.columns}, 1fr)`,
+    }"
+  >
+    <component
+      :is="switching ? 'button' : 'div'"
+      v-for="(angle, place) in cells"
+      :key="angle.index"
+      :type="switching ? 'button' : undefined"
+      class="cell"
+      :class="{ live: angle.index === live }"
+      :style="{ '--tint': tagColour(angle.tag) }"
+      :aria-pressed="switching ? angle.index === live : undefined"
+      :aria-label="switching ? $t('picture.wallOver.show', { name: angle.name }) : undefined"
+      :data-test="`wall-${angle.index}`"
+      @click="switching && angles.tap(angle.index)"
+    >
+      <span class="told"
+        ><b>{{ digitOf(angle.index) || angle.index + 1 }}</b
+        ><span class="clip-text">{{ angle.name }}</span
+        ><span v-if="!switching" class="side">{{
+          place ? $t('picture.wallOver.right') : $t('picture.wallOver.left')
+        }}</span></span
+      >
+    </component>
+  </div>
+</template>
+
+<style scoped>
+.wall {
+  position: absolute;
+  inset: 0;
+  display: grid;
+}
+.cell {
+  position: relative;
+  border: 0;
+  padding: 0;
+  min-width: 0;
+  background: none;
+  box-shadow: inset 0 0 0 1px #0008;
+  touch-action: manipulation;
+}
+.live {
+  box-shadow:
+    inset 0 0 0 4px var(--accent),
+    inset 0 0 0 6px #17141a;
+}
+.told {
+  position: absolute;
+  left: 7px;
+  bottom: 7px;
+  max-width: calc(100% - 14px);
+  display: flex;
+  align-items: center;
+  gap: 5px;
+  padding-right: 7px;
+  overflow: hidden;
+  border-radius: 8px 8px 2px 8px;
+  background: #17141ad9;
+  color: var(--text);
+  font-size: 12px;
+}
+.told b {
+  min-width: 20px;
+  text-align: center;
+  background: var(--tint);
+  color: #17141a;
+}
+.side {
+  color: var(--soft);
+}
+</style>

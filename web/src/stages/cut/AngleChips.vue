@@ -1,0 +1,53 @@
+<script setup lang="ts">
+/** The angles of a multicam clip as a row of buttons: digit, colour and name. */
+import { tagColour } from '@/api/kinds'
+import { digitOf, type Angle } from '@/motion/angles'
+
+defineProps<{ label: string; angles: readonly Angle[]; taken: number }>()
+defineEmits<{ take: [index: number] }>()
+</script>
+
+<template>
+  <div class="chips" role="group" :aria-label="label">
+    <button
+      v-for="angle in angles"
+      :key="angle.index"
+      type="button"
+      class="btn btn-secondary"
+      :aria-pressed="angle.index === taken"
+      :data-test="`angle-${angle.index}`"
+      @click="$emit('take', angle.index)"
+    >
+      <b :style="{ background: tagColour(angle.tag) }">{{
+        digitOf(angle.index) || angle.index + 1
+      }}</b>
+      <span class="clip-text">{{ angle.name }}</span>
+    </button>
+  </div>
+</template>
+
+<style scoped>
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 5px;
+}
+.btn {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  max-width: 160px;
+  padding: 2px 10px 2px 4px;
+  touch-action: manipulation;
+}
+b {
+  min-width: 24px;
+  border-radius: 6px 6px 2px 6px;
+  color: #17141a;
+  text-align: center;
+}
+[aria-pressed='true'] {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+</style>

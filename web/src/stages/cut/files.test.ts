@@ -1,0 +1,47 @@
+import { expect, test } from 'vitest'
+import type { Schemas } from '@/api/client'
+import { TICKS_PER_SECOND as SECOND, type MulticamClip } from '@/api/types'
+import { filesOf, linedOf } from './files'
+
+const file = (media: string, start: number, source_in: number) => ({
+  kind: 'video',
+  media,
+  start,
+  source_in,
+  source_length: 9 * SECOND,
+})
+const clip = {
+  tracks: [
+    { clips: [{ kind: 'group', start: 0, tracks: [{ clips: [file('a', 0, 0)] }] }] },
+    {
+      clips: [
+        {
+          kind: 'group',
+          start: 2 * SECOND,
+          tracks: [{ clips: [file('b', 0, 5), file('c', SECOND, 0)] }],
+        },
+      ],
+    },
+  ],
+} as unknown as MulticamClip
+const found = (at: number | null): Schemas['Found'][] => [
+  { angle: 0, file: 0, at: 0, way: 'first', confidence: 1, drift: 0 },
+  { angle: 1, file: 0, at, way: at === null ? '' : 'sound', confidence: 0.9, drift: 0 },
+]
+
+test('files lie where their own beginning would be', () => {
+  expect(filesOf(clip).map(({ media, angle, file, at }) => [media, angle, file, at])).toEqual([
+    ['a', 0, 0, 0],
+    ['b', 1, 0, 2 * SECOND - 5],
+    ['c', 1, 1, 3 * SECOND],
+  ])
+})
+
+test('what was found is told, and how far it was moved since', () => {
+  const files = filesOf(clip)
+  const told = (at: number | null) => linedOf(files[1]!, files, found(at))
+  expect(told(2 * SECOND - 5)).toEqual({ way: 'sound', confidence: 0.9, off: 0 })
+  expect(told(SECOND)?.off).toBe(SECOND - 5)
+  expect(told(null)).toEqual({ way: '', confidence: 0, off: 0 })
+  expect(linedOf(files[2]!, files, found(0))).toBeNull()
+})

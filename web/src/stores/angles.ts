@@ -1,0 +1,65 @@
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import type { Schemas } from '@/api/client'
+import type { MulticamClip } from '@/api/types'
+import { useHand } from './hand'
+import { useProject } from './project'
+
+/** A switch that was tapped while the film played, at a frame of it. */
+export interface Tap {
+  frame: number
+  angle: number
+}
+
+/** Work on a multicam clip: what of it is shown in place of the film, and what was tapped. */
+export const useAngles = defineStore('angles', () => {
+  const hand = useHand()
+  const project = useProject()
+  /** Which of its benches is open: only then is anything but the film shown. */
+  const bench = ref<'' | 'switch' | 'line-up'>('')
+  const walled = useLocalStorage('velvet-kite.wall', true)
+  /** Two angles that are checked beside each other. */
+  const pair = ref<[number, number] | null>(null)
+  /** Frames by which a tap comes later than it was meant. */
+  const delay = useLocalStorage('velvet-kite.tap-delay', 0)
+  const taps = ref<Tap[]>([])
+  /** What lining up found, by scene. */
+  const found = ref<Record<string, Schemas['Found'][]>>({})
+  /** What a tap does; there is something while a bench takes it. */
+  const taker = ref<((angle: number) => void) | null>(null)
+
+  const clip = computed<MulticamClip | null>(() => {
+    const one = hand.one?.clip
+    return one?.kind === 'multicam' ? one : null
+  })
+  /** The angles that are shown in place of the film; none where it is the film. */
+  const shown = computed<number[]>(() => {
+    const one = clip.value
+    if (!one || !bench.value) return []
+    const seen = one.tracks.flatMap((track, index) => (track.kind === 'sound' ? [] : [index]))
+    if (bench.value === 'line-up') {
+      return (pair.value ?? []).filter((index) => seen.includes(index))
+    }
+    return walled.value ? seen : []
+  })
+  /** What addresses of pictures say of that. */
+  const look = computed((): Record<string, string> => {
+    const one = clip.value
+    if (!one || !bench.value) return {}
+    if (bench.value === 'switch') return walled.value ? { wall: one.id ?? '' } : {}
+    const [left, right] = pair.value ?? []
+    return left === undefined || right === undefined
+      ? {}
+      : { wall: one.id ?? '', left: String(left), right: String(right) }
+  })
+
+  watch(
+    () => [clip.value?.id, clip.value?.tracks.length, project.id],
+    () => (pair.value = null),
+  )
+
+  const tap = (angle: number) => taker.value?.(angle)
+
+  return { bench, walled, pair, delay, taps, found, taker, clip, shown, look, tap }
+})
