@@ -2,35 +2,27 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from uuid import UUID
 
-from kitecore.analysis import result_of
-from kitecore.analysis.lining import Facts, Unplaced, lined_up
-from kitecore.analysis.match import Match, Other, read_match
+from django.conf import settings
+
+from kitecore.analysis.lining import Facts, Lining
 from kitecore.errors import NotThere
 from kitecore.media.info import MediaInfo
 from studio.jobs.kinds import WAITED_FOR, JobKind, Note, Outcome, job_kinds
 from studio.jobs.models import Job
-from studio.jobs.programs import Refused, run_program
-from studio.library.models import Take, folder_of
+from studio.jobs.programs import run_program
+from studio.library.models import Take
 
 
 def _line_up(job: Job, note: Note) -> Outcome:
-    files = [Unplaced.model_validate(one) for one in job.args["files"]]
-    takes = {file.take: _facts(job, file.take) for file in files}
-    done = 0.0
-
-    def tell(share: float) -> None:
-        nonlocal done
-        done = share
-        note(done, "comparing")
-
-    def ask(one: str, other: str) -> Match:
-        return _match(one, other, lambda: note(done, "comparing"))
-
-    found = lined_up(files, job.args["first"], takes, ask, tell)
-    return {"found": [one.model_dump() for one in found]}
+    takes = {file["take"] for file in job.args["files"]}
+    facts = {take: _facts(job, take).model_dump() for take in takes}
+    lining = Lining.model_validate({**job.args, "facts": facts})
+    arguments = [str(settings.MEDIA_DIR), lining.model_dump_json()]
+    run_program("kitecore.analysis.lining", arguments, lambda doing, share: note(share, doing))
+    # All that it asks for is kept by now.
+    return {"found": [one.model_dump() for one in lining.found(settings.MEDIA_DIR)]}
 
 
 def _facts(job: Job, take: str) -> Facts:
@@ -40,18 +32,6 @@ def _facts(job: Job, take: str) -> Facts:
         raise NotThere("A take that was to be lined up is not there any more.")
     info = MediaInfo.model_validate(known.facts)
     return Facts(clock=info.clock, sounds=info.sound is not None)
-
-
-def _match(one: str, other: str, alive: Callable[[], None]) -> Match:
-    """Of a pair of takes: kept from before, or found now by a program under limits."""
-    folder, wanted = folder_of(one), Other(other=other)
-    if result_of(folder, "match", wanted) is None:
-        arguments = [str(folder.path), "match", wanted.model_dump_json()]
-        try:
-            run_program("kitecore.analysis", arguments, lambda doing, share: alive())
-        except Refused:
-            return Match()
-    return read_match(folder, other)
 
 
 job_kinds.register("line_up")(JobKind(run=_line_up, priority=WAITED_FOR))

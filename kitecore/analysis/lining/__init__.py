@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from pathlib import Path
 from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from kitecore.analysis.match import Match
+from kitecore.analysis.match import Match, read_match
 from kitecore.document import Model
 from kitecore.document.clips.multicam import MOST_ANGLES
 from kitecore.document.model import Tick
 from kitecore.document.references import TakeId
+from kitecore.media.folder import MediaFolder
 from kitecore.media.info import Clock
+from kitecore.programs import Tell, tell_nobody
 from kitecore.registry import Registry
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -150,3 +153,21 @@ def _best(
         if best is not None and best.confidence > 0.8:
             break
     return best
+
+
+class Lining(Model):
+    """Files, which of them stays, and what is known of each take, by its id."""
+
+    files: tuple[Unplaced, ...]
+    first: int
+    facts: dict[str, Facts]
+
+    def found(self, media: Path, tell: Tell = tell_nobody) -> list[Found]:
+        """Where the files go; matches that are not kept yet are found now."""
+
+        def ask(one: str, other: str) -> Match:
+            return read_match(MediaFolder(media / one), other)
+
+        return lined_up(
+            list(self.files), self.first, self.facts, ask, lambda share: tell("comparing", share)
+        )

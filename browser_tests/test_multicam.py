@@ -1,0 +1,162 @@
+"""Three cameras and a recorder: gathered, lined up by sound, checked, switched, mended, sent."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from tempfile import TemporaryDirectory
+from typing import Final
+
+import av
+import numpy as np
+from django.contrib.auth.models import User
+from selenium.webdriver.common.action_chains import ActionChains
+
+from browser_tests.site import SiteTest
+from kitecore.document import Canvas, MulticamClip, empty_document
+from kitecore.edits._angles import files_of
+from kitecore.media.tests.material import make_video, make_wav, numbered, read_number
+from kitecore.sound.tests.test_alignment import RATE, part, spoken
+from studio.library.arrival import new_take
+from studio.library.models import Take
+from studio.library.work import take_in
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND
+
+SIZE: Final = (180, 320)
+FRAME: Final = SECOND // 30
+BEGINS: Final = {"near": 1.0, "wide": 0.5, "side": 1.4, "mic": 0.25}
+"""Seconds of one scene at which each began."""
+THOUSANDS: Final = {"near": 0, "wide": 1000, "side": 2000}
+"""What the frames of a camera carry besides their number."""
+
+
+class MulticamTest(SiteTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.project = history.start_project(
+            User.objects.get(), "Report", empty_document(Canvas(width=SIZE[0], height=SIZE[1]))
+        )
+        scene = spoken(31, 10)
+        folder = Path(self.enterContext(TemporaryDirectory()))
+        takes = []
+        for number, (name, begin) in enumerate(BEGINS.items()):
+            heard = part(scene, begin, 7)
+            path = folder / f"{name}.{'wav' if name == 'mic' else 'mp4'}"
+            if name == "mic":
+                make_wav(path, heard, RATE)
+            else:
+                make_video(
+                    path,
+                    frames=210,
+                    size=SIZE,
+                    sound=np.repeat(heard, 48_000 // RATE),
+                    options={"preset": "ultrafast", "crf": "20"},
+                    draw=lambda at, by=THOUSANDS[name]: numbered(at + by, SIZE, "yuv420p"),
+                )
+            takes.append(new_take(self.project, path.name, path, number))
+            take_in(takes[-1])
+        for take in takes:
+            self.browser.wait(lambda take=take: self._ready(take), what=f"{take.name} is not ready")
+        self.browser.open(f"/projects/{self.project.id}/gather")
+
+    def _ready(self, take: Take) -> bool:
+        take.refresh_from_db()
+        return take.state == Take.State.READY
+
+    def clip(self) -> MulticamClip | None:
+        document = history.document_at(
+            history.head_of(Project.objects.select_related("head").get())
+        )
+        found = (clip for _, clip in document.clips() if isinstance(clip, MulticamClip))
+        return next(found, None)
+
+    def places(self) -> dict[str, float]:
+        """Seconds at which each file lies, beside the first."""
+        clip = self.clip()
+        assert clip is not None
+        files = [files_of(clip.angle(index))[0] for index in range(len(clip.tracks))]
+        return {one.clip.name: (one.at - files[0].at) / SECOND for one in files}
+
+    def until(self, condition: object, what: str) -> None:
+        self.browser.wait(condition, what=what)  # type: ignore[arg-type]
+
+    def test_from_four_takes_to_a_switched_film(self) -> None:
+        page = self.browser
+        page.press("several-takes")
+        for name in BEGINS:
+            page.find(f".grid [data-take^='{name}']").click()
+        page.press("place-angles")
+        self.until(lambda: self.clip() is not None, "no clip of angles came")
+
+        # Lined up by sound: each says how surely, and lies where it was recorded.
+        page.press("stage-cut")
+        page.press("part-line-up")
+        page.press("line-up")
+        self.until(lambda: self.places()["mic"] != 0, "nothing was lined up")
+        for name, begin in BEGINS.items():
+            self.assertAlmostEqual(begin - BEGINS["near"], self.places()[name], delta=0.001)
+        self.assertIn("% sure", page.test("sure-1").text)
+
+        # Two beside each other, one nudged by a frame and back.
+        page.press("check-angles")
+        page.test("wall-1")
+        before = self.places()["wide"]
+        page.press("nudge-angle1")
+        self.until(lambda: self.places()["wide"] > before, "no angle was nudged")
+        page.press("nudge-angle-1")
+        self.until(lambda: abs(self.places()["wide"] - before) < 1e-6, "it did not come back")
+
+        # The recorder is heard under all; switched by digits while it plays, and by tap.
+        page.press("part-switch")
+        main = page.test("main-sound")
+        main.find_element("css selector", "option[value='3']").click()
+        self.until(lambda: self.clip().hears == (3, 3, 3, 3), "the recorder is not heard")
+        page.run("document.activeElement.blur()")
+        page.press("play")
+        self.until(lambda: page.frame() > 35, "it does not play")
+        ActionChains(page.driver).send_keys("2").perform()
+        self.until(lambda: page.frame() > 70, "it does not play on")
+        page.find("[data-test=wall-2]").click()
+        self.until(lambda: page.frame() > 90, "it does not play on")
+        self.assertEqual(1, len(self.clip().switches), "taps land at the pause")
+        page.press("play")
+        self.until(lambda: len(self.clip().switches) >= 3, "the taps did not land")
+
+        # A switch is rolled, another angle shown, a dissolve put at one.
+        first = self.clip().switches[1].at
+        page.find("[aria-label='Switch before']").click()
+        page.press("roll-switch-10")
+        self.until(lambda: self.clip().switches[1].at != first or self._rolled(), "nothing rolled")
+        page.press("transition-dissolve")
+        self.until(lambda: any(one.transition for one in self.clip().switches), "no dissolve came")
+        self.assert_clean_console()
+        self.assertEqual(self.expected(), self.shown(self.exported()))
+
+    def _rolled(self) -> bool:
+        return len({one.at for one in self.clip().switches}) > 1
+
+    def expected(self) -> dict[int, int]:
+        """The number of each frame of the film that no dissolve covers."""
+        clip = self.clip()
+        assert clip is not None
+        files = [files_of(clip.angle(index))[0] for index in range(3)]
+        found = {}
+        for frame in range(clip.length // FRAME):
+            inner = clip.source_in + frame * FRAME
+            crossed = any(
+                one.transition and abs(inner - one.at) <= one.transition.half + FRAME
+                for one in clip.switches
+            )
+            file = files[clip.angle_at(inner)]
+            own = round((inner - file.at) / FRAME - 0.5)
+            inside = 0 <= inner - file.at < file.clip.source_length - FRAME
+            if inside and not crossed:
+                found[frame] = own + THOUSANDS[file.clip.name]
+        return found
+
+    def shown(self, film: Path) -> dict[int, int]:
+        wanted = self.expected()
+        with av.open(str(film)) as container:
+            frames = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        return {at: read_number(frame) for at, frame in enumerate(frames) if at in wanted}
