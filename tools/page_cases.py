@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 from pydantic import TypeAdapter
 
-from kitecore.document import Canvas, Place, StillClip, VideoClip
+from kitecore.document import Place, StillClip, VideoClip
 from kitecore.document.cell import Cell
 from kitecore.document.ease import Ease
 from kitecore.document.masks import MASKS
@@ -30,7 +30,6 @@ from kitecore.motion.easing import eased
 from kitecore.motion.posing import pose_at
 from kitecore.picture.masks import distances
 from kitecore.render.placing import land
-from kitecore.render.wall import grid_of
 from kitecore.sound.ramps import FADES
 
 WEB = Path(__file__).parents[1] / "web/src"
@@ -312,26 +311,7 @@ def fade_cases() -> list[dict[str, Any]]:
     ]
 
 
-def walls() -> list[dict[str, Any]]:
-    """Grids of angles, by how many there are and the shape of the film."""
-    found = []
-    for width, height in ((1080, 1920), (1920, 1080), (1080, 1080), (1080, 1350)):
-        for count in range(1, 17):
-            grid = grid_of(count, Canvas(width=width, height=height))
-            found.append(
-                {
-                    "width": width,
-                    "height": height,
-                    "count": count,
-                    "columns": grid.columns,
-                    "rows": grid.rows,
-                }
-            )
-    return found
-
-
 CASES = {
-    "picture/wall": walls,
     "timeline/fades": fade_cases,
     "motion/easing": easings,
     "motion/keys": values,

@@ -12,8 +12,6 @@ from kitecore.errors import NotThere
 
 _LONGEST: Final = 1920
 """Pixels of the longer side of a wall's canvas."""
-_FAVOURED: Final = 1.2
-"""Width to height that a wall has if it can: between an upright screen and a lying one."""
 
 _SIDES: Final = {"left": -1.0, "right": 1.0}
 
@@ -39,16 +37,9 @@ class Grid:
         )
 
 
-def grid_of(count: int, canvas: Canvas) -> Grid:
-    """The grid for so many pictures that leaves little empty and is neither long nor high."""
-    shape = canvas.width / canvas.height
-
-    def strain(columns: int) -> float:
-        rows = math.ceil(count / columns)
-        empty = columns * rows / count
-        return abs(math.log(columns * shape / rows / _FAVOURED)) + math.log(empty)
-
-    columns = min(range(1, count + 1), key=strain)
+def grid_of(count: int, canvas: Canvas, columns: int) -> Grid:
+    """So many pictures in rows of ``columns``; of fewer if there are not as many."""
+    columns = min(columns, count)
     rows = math.ceil(count / columns)
     scale = _LONGEST / max(columns * canvas.width, rows * canvas.height)
     return Grid(columns, rows, (_even(canvas.width * scale), _even(canvas.height * scale)))
@@ -63,11 +54,13 @@ def shown_angles(clip: MulticamClip) -> list[int]:
     return [index for index, track in enumerate(clip.tracks) if track.kind != "sound"]
 
 
-def wall(document: Document, clip_id: str, apart: Sequence[int] = ()) -> Document:
+def wall(document: Document, clip_id: str, columns: int, apart: Sequence[int] = ()) -> Document:
     """A document of the same times that shows all angles of a clip; what is heard is the film.
 
     Parameters
     ----------
+    columns
+        Pictures in a row: whoever shows the wall knows its place.
     apart
         Two angles, to be checked against each other: only they are seen, and the first is heard on
         the left, the second on the right.
@@ -84,7 +77,7 @@ def wall(document: Document, clip_id: str, apart: Sequence[int] = ()) -> Documen
         raise NotThere("That angle is not there any more.")
     shown = [index for index in shown_angles(clip) if not apart or index in apart]
     shown.sort(key=list(apart).index if apart else None)
-    grid = grid_of(max(1, len(shown)), document.canvas)
+    grid = grid_of(max(1, len(shown)), document.canvas, columns)
     film = [
         track.model_copy(update={"hidden": True, "muted": track.muted or bool(apart)})
         for track in document.tracks

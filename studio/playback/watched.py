@@ -58,12 +58,13 @@ AngleNumber = Annotated[int, Field(ge=-1, lt=MOST_ANGLES)]
 class Look(Schema):
     """What of a project is looked at, and at which speed it plays.
 
-    The timeline within a group; the angles of the multicam clip ``wall`` beside each other, or with
-    ``left`` and ``right`` two of them.
+    The timeline within a group; the angles of the multicam clip ``wall`` beside each other, so many
+    ``columns`` of them, or with ``left`` and ``right`` two.
     """
 
     within: str = Field(default="", max_length=40)
     wall: str = Field(default="", max_length=40)
+    columns: int = Field(default=2, ge=1, le=MOST_ANGLES)
     left: AngleNumber = -1
     right: AngleNumber = -1
     speed: float = Field(default=1.0, ge=-8, le=8)
@@ -71,14 +72,16 @@ class Look(Schema):
     @property
     def name(self) -> str:
         """What tells it from other looks at the same document."""
-        return "/".join(map(str, (self.within, self.wall, self.left, self.right, self.speed)))
+        return "/".join(
+            map(str, (self.within, self.wall, self.columns, self.left, self.right, self.speed))
+        )
 
     def of(self, document: Document) -> Document:
         if self.within:
             document = document.inside(self.within)
         if self.wall:
             apart = [one for one in (self.left, self.right) if one >= 0]
-            document = wall(document, self.wall, apart)
+            document = wall(document, self.wall, self.columns, apart)
         return document if self.speed == 1.0 else shuttled(document, self.speed)
 
 

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from pathlib import Path
-from typing import Annotated, Final, Literal
+from typing import Annotated, Final, Literal, Protocol
 
 from pydantic import Field
 
+from kitecore.analysis.clap import ClapFound, read_clap
 from kitecore.analysis.match import Match, read_match
 from kitecore.document import Model
 from kitecore.document.clips.multicam import MOST_ANGLES
@@ -19,7 +21,7 @@ from kitecore.programs import Tell, tell_nobody
 from kitecore.registry import Registry
 from kitecore.ticks import TICKS_PER_SECOND
 
-Way = Literal["auto", "sound", "timecode", "clock", "hand"]
+Way = Literal["auto", "sound", "clap", "timecode", "clock", "hand"]
 
 
 class Unplaced(Model):
@@ -50,13 +52,25 @@ class Facts(Model):
     sounds: bool = False
 
 
-AskMatch = Callable[[str, str], Match]
-"""``ask(one, other)``: where a take lies in another."""
-Guess = Callable[[Unplaced, Unplaced, Mapping[str, Facts], AskMatch], Found | None]
+class Ears(Protocol):
+    """What takes sound like."""
+
+    def match(self, one: str, other: str) -> Match:
+        """Where a take lies in another."""
+
+    def clap(self, take: str) -> ClapFound:
+        """Where somebody claps in a take."""
+
+
+Guess = Callable[[Unplaced, Unplaced, Mapping[str, Facts], Ears], Found | None]
 """Where the first lies if the second lies at its ``at``; none if that cannot be told."""
 
 guesses: Registry[Guess] = Registry("way to line up")
 """In the order in which they are tried by themselves."""
+_ASKED_FOR: Final = frozenset({"clap"})
+"""Ways that are only gone when they are chosen: a door may slam where nobody claps."""
+_CLAPS: Final = 15.0
+"""dB by which a clap stands out at least."""
 _SURE_TIMECODE: Final = 0.95
 _SURE_CLOCK: Final = 0.2
 """Clocks of files tell whole seconds and are set by hand: a first guess."""
@@ -64,19 +78,32 @@ _SURE_CLOCK: Final = 0.2
 
 @guesses.register("sound")
 def _by_sound(
-    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ask: AskMatch
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ears: Ears
 ) -> Found | None:
     if file.take == other.take or not (facts[file.take].sounds and facts[other.take].sounds):
         return None
-    match = ask(file.take, other.take)
+    match = ears.match(file.take, other.take)
     if match.at is None:
         return None
     return _found(file, other.at + match.at, "sound", match.confidence, match.drift)
 
 
+@guesses.register("clap")
+def _by_clap(
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ears: Ears
+) -> Found | None:
+    if not (facts[file.take].sounds and facts[other.take].sounds):
+        return None
+    mine, theirs = ears.clap(file.take), ears.clap(other.take)
+    if mine.at is None or theirs.at is None or min(mine.rise, theirs.rise) < _CLAPS:
+        return None
+    sure = min(1.0, (min(mine.rise, theirs.rise) - _CLAPS) / _CLAPS)
+    return _found(file, other.at + theirs.at - mine.at, "clap", 0.4 + 0.4 * sure)
+
+
 @guesses.register("timecode")
 def _by_timecode(
-    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ask: AskMatch
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ears: Ears
 ) -> Found | None:
     mine, theirs = facts[file.take].clock.timecode, facts[other.take].clock.timecode
     if mine is None or theirs is None:
@@ -86,7 +113,7 @@ def _by_timecode(
 
 @guesses.register("clock")
 def _by_clock(
-    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ask: AskMatch
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ears: Ears
 ) -> Found | None:
     mine, theirs = facts[file.take].clock.made_at, facts[other.take].clock.made_at
     if mine is None or theirs is None:
@@ -105,7 +132,7 @@ def lined_up(
     files: list[Unplaced],
     first: int,
     facts: Mapping[str, Facts],
-    ask: AskMatch,
+    ears: Ears,
     tell: Callable[[float], None] = lambda share: None,
 ) -> list[Found]:
     """Where files go, in their order; the one of index ``first`` stays.
@@ -123,14 +150,18 @@ def lined_up(
         while progress:
             progress = False
             for index, file in enumerate(files):
-                if index in found or file.way not in ("auto", way):
+                if index in found or not _goes(file, way):
                     continue
-                best = _best(way, file, files, found, facts, ask)
+                best = _best(way, file, files, found, facts, ears)
                 if best is not None:
                     found[index], progress = best, True
                 tell(len(found) / len(files))
     nothing = {n: Found(angle=f.angle, file=f.file) for n, f in enumerate(files)}
     return [found.get(index, nothing[index]) for index in range(len(files))]
+
+
+def _goes(file: Unplaced, way: str) -> bool:
+    return file.way == way or (file.way == "auto" and way not in _ASKED_FOR)
 
 
 def _best(
@@ -139,7 +170,7 @@ def _best(
     files: list[Unplaced],
     found: Mapping[int, Found],
     facts: Mapping[str, Facts],
-    ask: AskMatch,
+    ears: Ears,
 ) -> Found | None:
     """The surest of the places that those already placed give a file; the first sure one will do."""
     best: Found | None = None
@@ -147,7 +178,7 @@ def _best(
         if known.at is None or known.way == "hand":
             continue
         placed = files[index].model_copy(update={"at": known.at})
-        guess = guesses[way](file, placed, facts, ask)
+        guess = guesses[way](file, placed, facts, ears)
         if guess is not None and (best is None or guess.confidence > best.confidence):
             best = guess
         if best is not None and best.confidence > 0.8:
@@ -164,10 +195,18 @@ class Lining(Model):
 
     def found(self, media: Path, tell: Tell = tell_nobody) -> list[Found]:
         """Where the files go; matches that are not kept yet are found now."""
+        files, ears = list(self.files), Kept(media)
+        return lined_up(files, self.first, self.facts, ears, lambda share: tell("comparing", share))
 
-        def ask(one: str, other: str) -> Match:
-            return read_match(MediaFolder(media / one), other)
 
-        return lined_up(
-            list(self.files), self.first, self.facts, ask, lambda share: tell("comparing", share)
-        )
+@dataclass(frozen=True)
+class Kept:
+    """What takes below a folder sound like: as it was found before, or is found now."""
+
+    media: Path
+
+    def match(self, one: str, other: str) -> Match:
+        return read_match(MediaFolder(self.media / one), other)
+
+    def clap(self, take: str) -> ClapFound:
+        return read_clap(MediaFolder(self.media / take))

@@ -8,6 +8,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from kitecore.analysis.clap import ClapFound, read_clap
 from kitecore.analysis.lining import Facts, Found, Unplaced, Way, lined_up
 from kitecore.analysis.match import Match, read_match
 from kitecore.media.folder import MediaFolder
@@ -27,14 +28,18 @@ class LiningTest(TestCase):
             Unplaced(angle=n, take=take, at=n, way=(ways or {}).get(take, "auto"))
             for n, take in enumerate(takes)
         ]
-        return lined_up(files, first, self.facts, self.ask)
+        return lined_up(files, first, self.facts, self)
 
     def setUp(self) -> None:
         self.asked: list[tuple[str, str]] = []
+        self.claps: dict[str, ClapFound] = {}
         self.matches: dict[tuple[str, str], Match] = {}
         self.facts: dict[str, Facts] = dict.fromkeys("abcd", HEARD)
 
-    def ask(self, one: str, other: str) -> Match:
+    def clap(self, take: str) -> ClapFound:
+        return self.claps.get(take, ClapFound())
+
+    def match(self, one: str, other: str) -> Match:
         self.asked.append((one, other))
         return self.matches.get((one, other), Match())
 
@@ -66,6 +71,16 @@ class LiningTest(TestCase):
         self.assertEqual([(1, "hand"), (0, "timecode")], [(one.at, one.way) for one in found[1:]])
         self.assertEqual([], self.asked)
 
+    def test_claps_are_held_against_each_other_where_that_is_asked_for(self) -> None:
+        self.claps = {
+            "a": ClapFound(at=2 * SECOND, rise=40),
+            "b": ClapFound(at=5 * SECOND, rise=30),
+            "c": ClapFound(at=SECOND, rise=3),
+        }
+        found = self.line_up("a", "b", "c", "d", ways={"b": "clap", "c": "clap"})
+        self.assertEqual([0, -3 * SECOND, None, None], [one.at for one in found])
+        self.assertTrue(0.4 < found[1].confidence < 0.9)
+
     def test_another_file_may_be_the_one_that_stays(self) -> None:
         self.matches["a", "b"] = Match(at=-2 * SECOND, confidence=0.9)
         found = self.line_up("a", "b", first=1)
@@ -91,3 +106,18 @@ class MatchTest(TestCase):
         self.assertAlmostEqual(1.25, coded.at / SECOND, delta=0.001)
         (root / "far").rename(root / "gone")
         self.assertEqual(found, read_match(near, "far"))
+
+    def test_the_clap_of_a_take(self) -> None:
+        root = Path(self.enterContext(tempfile.TemporaryDirectory()))
+        luck = np.random.default_rng(5)
+        sound = 0.3 * spoken(12, 6) + luck.normal(0, 1e-4, 6 * RATE).astype(np.float32)
+        sound[: 3 * RATE] *= 0.2
+        fall = np.exp(-np.arange(800) / 90)
+        sound[32_000:32_800] += (0.8 * luck.normal(0, 1, 800) * fall).astype(np.float32)
+        ingested(root, "take", make_wav(root / "x", np.clip(sound, -1, 1), RATE))
+        found = read_clap(MediaFolder(root / "take"))
+        assert found.at is not None
+        self.assertAlmostEqual(2.0, found.at / SECOND, delta=0.003)
+        self.assertGreater(found.rise, 15)
+        ingested(root, "still", make_wav(root / "x", np.zeros(RATE, np.float32), RATE))
+        self.assertIsNone(read_clap(MediaFolder(root / "still")).at)

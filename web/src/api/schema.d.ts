@@ -6242,10 +6242,15 @@ export interface components {
          * Look
          * @description What of a project is looked at, and at which speed it plays.
          *
-         *     The timeline within a group; the angles of the multicam clip ``wall`` beside each other, or with
-         *     ``left`` and ``right`` two of them.
+         *     The timeline within a group; the angles of the multicam clip ``wall`` beside each other, so many
+         *     ``columns`` of them, or with ``left`` and ``right`` two.
          */
         Look: {
+            /**
+             * Columns
+             * @default 2
+             */
+            columns: number;
             /**
              * Left
              * @default -1
@@ -11376,7 +11381,7 @@ export interface components {
              * @default auto
              * @enum {string}
              */
-            way: "auto" | "sound" | "timecode" | "clock" | "hand";
+            way: "auto" | "sound" | "clap" | "timecode" | "clock" | "hand";
         };
         /**
          * Use
@@ -13590,6 +13595,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13639,6 +13645,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13687,6 +13694,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13734,6 +13742,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13781,6 +13790,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13831,6 +13841,7 @@ export interface operations {
                 margin?: number;
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13882,6 +13893,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13933,6 +13945,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -13981,6 +13994,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14035,6 +14049,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14083,6 +14098,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14134,6 +14150,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14184,6 +14201,7 @@ export interface operations {
                 last: number;
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14276,6 +14294,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14327,6 +14346,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14378,6 +14398,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14429,6 +14450,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14458,6 +14480,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14509,6 +14532,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14565,6 +14589,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14616,6 +14641,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14664,6 +14690,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14715,6 +14742,7 @@ export interface operations {
             query?: {
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;
@@ -14775,6 +14803,7 @@ export interface operations {
                 turn?: number;
                 within?: string;
                 wall?: string;
+                columns?: number;
                 left?: number;
                 right?: number;
                 speed?: number;

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { useElementBounding, useElementSize } from '@vueuse/core'
+import { useElementBounding, useElementSize, useWindowSize } from '@vueuse/core'
 import { computed, onBeforeUnmount, ref, watch, watchEffect, type Component } from 'vue'
 import { usePhone } from '@/look/phone'
+import { placeOnPhone } from '@/look/place'
 import { useScreen } from '@/player/inject'
 import CompareOver from './CompareOver.vue'
 import GuideLines from './GuideLines.vue'
@@ -12,7 +13,6 @@ import { useExtents } from './useExtents'
 import { useView } from './useView'
 import TransportBar from './TransportBar.vue'
 import WallOver from './WallOver.vue'
-import { gridOf, shapeOf } from './wall'
 import { useAngles } from '@/stores/angles'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -47,16 +47,17 @@ watchEffect(() => {
 onBeforeUnmount(() => (notes.place = null))
 
 const angles = useAngles()
-/** Of what is shown: the film, or the angles of a clip beside each other. */
-const shape = computed(() => {
-  const canvas = project.document?.canvas ?? { width: 1080, height: 1920 }
-  const count = angles.shown.length
-  return count ? shapeOf(gridOf(count, canvas), canvas) : canvas
+// A phone's page makes room for what is shown; elsewhere that has the room there is.
+const page = useWindowSize()
+watchEffect(() => {
+  angles.place = phone.value
+    ? placeOnPhone({ width: page.width.value, height: page.height.value })
+    : { width: Math.round(width.value), height: Math.round(height.value) }
 })
-/** The largest box of that shape that fits. */
+/** The largest box of the shape of what is shown that fits. */
 const fitted = computed(() => {
-  const factor = Math.min(width.value / shape.value.width, height.value / shape.value.height)
-  const { width: across, height: down } = shape.value
+  const { width: across, height: down } = angles.shape
+  const factor = Math.min(width.value / across, height.value / down)
   return { width: Math.floor(across * factor), height: Math.floor(down * factor) }
 })
 /** Width of an upright picture as high as the place that it has. */

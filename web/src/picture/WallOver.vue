@@ -7,16 +7,12 @@ import { useScreen } from '@/player/inject'
 import { useAngles } from '@/stores/angles'
 import { useProject } from '@/stores/project'
 import { tickOf } from '@/time'
-import { gridOf } from './wall'
 
 defineProps<{ width: number; height: number }>()
 const angles = useAngles()
 const project = useProject()
 const { player } = useScreen()
 
-const grid = computed(() =>
-  gridOf(angles.shown.length, project.document?.canvas ?? { width: 9, height: 16 }),
-)
 const cells = computed(() => {
   const all = angles.clip ? anglesOf(angles.clip) : []
   return angles.shown.flatMap((index) => all[index] ?? [])
@@ -36,7 +32,7 @@ const live = computed(() => {
     role="group"
     :aria-label="$t('picture.wallOver.angles')"
     :style="{
-      gridTemplate: `repeat(${grid.rows}, 1fr) / repeat(${grid.columns}, 1fr)`,
+      gridTemplate: `repeat(${angles.grid.rows}, 1fr) / repeat(${angles.grid.columns}, 1fr)`,
     }"
   >
     <component

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { MulticamClip } from '@/api/types'
+import { gridOf, shapeOf, type Size } from '@/motion/wall'
 import { useHand } from './hand'
 import { useProject } from './project'
 
@@ -26,6 +27,8 @@ export const useAngles = defineStore('angles', () => {
   const taps = ref<Tap[]>([])
   /** What lining up found, by scene. */
   const found = ref<Record<string, Schemas['Found'][]>>({})
+  /** Pixels that there are for it. */
+  const place = ref<Size>({ width: 390, height: 390 })
   /** What a tap does; there is something while a bench takes it. */
   const taker = ref<((angle: number) => void) | null>(null)
 
@@ -43,15 +46,22 @@ export const useAngles = defineStore('angles', () => {
     }
     return walled.value ? seen : []
   })
+  /** The shape of what is shown: of the film, or of angles beside each other. */
+  const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
+  const grid = computed(() => gridOf(shown.value.length, canvas.value, place.value))
+  const shape = computed(() =>
+    shown.value.length ? shapeOf(grid.value, canvas.value) : canvas.value,
+  )
   /** What addresses of pictures say of that. */
   const look = computed((): Record<string, string> => {
     const one = clip.value
     if (!one || !bench.value) return {}
-    if (bench.value === 'switch') return walled.value ? { wall: one.id ?? '' } : {}
+    const columns = String(grid.value.columns)
+    if (bench.value === 'switch') return walled.value ? { wall: one.id ?? '', columns } : {}
     const [left, right] = pair.value ?? []
     return left === undefined || right === undefined
       ? {}
-      : { wall: one.id ?? '', left: String(left), right: String(right) }
+      : { wall: one.id ?? '', columns, left: String(left), right: String(right) }
   })
 
   watch(
@@ -61,5 +71,20 @@ export const useAngles = defineStore('angles', () => {
 
   const tap = (angle: number) => taker.value?.(angle)
 
-  return { bench, walled, pair, delay, taps, found, taker, clip, shown, look, tap }
+  return {
+    bench,
+    walled,
+    pair,
+    delay,
+    taps,
+    found,
+    taker,
+    clip,
+    shown,
+    place,
+    grid,
+    shape,
+    look,
+    tap,
+  }
 })

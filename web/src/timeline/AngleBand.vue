@@ -56,9 +56,10 @@ span {
   overflow: hidden;
 }
 b {
+  display: block;
   padding-left: 4px;
   color: #17141a;
-  font-size: 12px;
-  line-height: 1.3;
+  font-size: 11px;
+  line-height: 1;
 }
 </style>

@@ -77,7 +77,7 @@ const desk = useVerbs(
 )
 
 const shape = computed(() => project.document?.canvas)
-const { phone, lying, layout: shared } = usePhoneLayout(shape)
+const { phone, lying, layout: shared } = usePhoneLayout(toRef(angles, 'shape'))
 const layout = computed(() => {
   const wide = shape.value ? shape.value.width > shape.value.height * 1.15 : false
   const page = phone.value

@@ -1,13 +1,10 @@
 import { useWindowSize } from '@vueuse/core'
 import { computed, type Ref } from 'vue'
 import { usePhone } from '@/look/phone'
+import { LYING, PICTURE, ROW } from '@/look/place'
 
-/** Share of the page's height that an upright picture keeps, whatever one does. */
-const PICTURE = 0.51
 /** Pixels that a column beside the picture needs at least. */
 const COLUMN = 60
-/** Height of the row of buttons under a picture that has no columns beside it. */
-const ROW = 52
 
 /** How a phone's page is shared out, by the shape of the picture and of the page. */
 export function phoneLayout(
@@ -19,7 +16,7 @@ export function phoneLayout(
   if (lying) {
     const wide = aspect > 1.15
     return wide
-      ? { beside: false, picture: Math.round(page.width * 0.46) }
+      ? { beside: false, picture: Math.round(page.width * LYING) }
       : { beside: true, picture: Math.round(page.height * aspect + 2 * COLUMN) }
   }
   const height = Math.round(page.height * PICTURE)

@@ -22,7 +22,7 @@ const library = useLibrary()
 const hand = useHand()
 const inside = useInside(useScreen().player)
 
-const WAYS = (['auto', 'sound', 'timecode', 'clock', 'hand'] as const).map((id) => ({
+const WAYS = (['auto', 'sound', 'clap', 'timecode', 'clock', 'hand'] as const).map((id) => ({
   id,
   name: WAY_NAMES[id],
 }))

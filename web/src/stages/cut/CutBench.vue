@@ -13,6 +13,7 @@ import PlacePanel from './PlacePanel.vue'
 import ScreenPanel from './ScreenPanel.vue'
 import SequencePanel from './SequencePanel.vue'
 import SwitchPanel from './SwitchPanel.vue'
+import SwitchView from './SwitchView.vue'
 import VerbsPanel from './VerbsPanel.vue'
 
 type Part = 'verbs' | 'switch' | 'line-up' | 'pictures' | 'pace' | 'place' | 'sound' | 'screen'
@@ -22,6 +23,7 @@ const { phone } = usePhone()
 const wanted = ref<Part>(phone.value ? 'verbs' : 'pace')
 
 const clip = computed(() => hand.one?.clip ?? null)
+const multicam = computed(() => (clip.value?.kind === 'multicam' ? clip.value : null))
 const locked = computed(() => hand.one?.track.locked ?? false)
 const parts = computed(() => {
   const one = clip.value
@@ -62,13 +64,16 @@ const part = computed(() =>
 <template>
   <BenchPair
     :label="$t('cut.cutBench.whatIsInHand')"
-    :left="$t('cut.cutBench.join')"
+    :left="multicam ? $t('cut.switchView.switch') : $t('cut.cutBench.join')"
     :parts="parts"
     :part="part"
     :filled="Boolean(part)"
     @take="wanted = $event"
   >
-    <template #left><JoinView class="panel" /></template>
+    <template #left>
+      <SwitchView v-if="multicam" class="panel" :clip="multicam" :locked="locked" />
+      <JoinView v-else class="panel" />
+    </template>
     <VerbsPanel v-if="part === 'verbs'" />
     <PacePanel
       v-else-if="part === 'pace' && clip && isPaced(clip)"

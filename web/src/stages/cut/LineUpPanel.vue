@@ -104,12 +104,11 @@ onBeforeUnmount(() => {
 
 <template>
   <fieldset class="lining" :disabled="locked">
-    <TrayItem :name="$t('cut.lineUp.lineUp')" :told="String(angles.length)">
+    <TrayItem :name="$t('cut.lineUp.lineUp')">
       <div class="line">
         <BButton
           v-if="!busy"
           variant="primary"
-          size="sm"
           :disabled="angles.length < 2"
           data-test="line-up"
           @click="start(first)"
@@ -120,11 +119,10 @@ onBeforeUnmount(() => {
           <span class="small" role="status"
             >{{ $t('cut.lineUp.listening') }} {{ jobText(job) }}</span
           >
-          <BButton variant="secondary" size="sm" @click="cancel">{{ $t('words.cancel') }}</BButton>
+          <BButton variant="secondary" @click="cancel">{{ $t('words.cancel') }}</BButton>
         </template>
         <BButton
           variant="secondary"
-          size="sm"
           :aria-pressed="checking"
           :disabled="angles.length < 2"
           :title="$t('cut.lineUp.checkHelp')"
@@ -135,6 +133,8 @@ onBeforeUnmount(() => {
         </BButton>
         <span v-if="checking" class="tiny quiet">{{ $t('cut.lineUp.leftAndRight') }}</span>
       </div>
+    </TrayItem>
+    <TrayItem :name="$t('cut.lineUp.angles')" :told="String(angles.length)">
       <ol class="rows several" :aria-label="$t('cut.lineUp.angles')">
         <li v-for="row in rows" :key="row.index" :class="{ taken: row.index === taken }">
           <button
@@ -260,6 +260,10 @@ li {
 .sure.amiss {
   color: #e0a63a;
   font-weight: 600;
+}
+[aria-pressed='true'].btn {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
 }
 .nudges {
   display: grid;

@@ -14,6 +14,7 @@ export type Way = NonNullable<Schemas['Unplaced']['way']>
 export const WAY_NAMES: Record<Way, string> = {
   auto: t('cut.lineUp.ways.auto'),
   sound: t('cut.lineUp.ways.sound'),
+  clap: t('cut.lineUp.ways.clap'),
   timecode: t('cut.lineUp.ways.timecode'),
   clock: t('cut.lineUp.ways.clock'),
   hand: t('cut.lineUp.ways.hand'),

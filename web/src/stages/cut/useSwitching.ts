@@ -4,7 +4,7 @@ import { angleAt, stretchesOf } from '@/motion/angles'
 import { useScreen } from '@/player/inject'
 import { useAngles } from '@/stores/angles'
 import { useProject } from '@/stores/project'
-import { frameOf, tickOf } from '@/time'
+import { tickOf } from '@/time'
 
 /** What a tap on an angle changes: from the playhead on, or the stretch it stands in. */
 export type Change = 'from-here' | 'stretch'
@@ -71,6 +71,5 @@ export function useSwitching(clip: () => MulticamClip) {
     angles.taker = null
   })
 
-  const frameAt = (at: number) => frameOf(at, project.rate)
-  return { change, stretches, here, live, tap, frameAt }
+  return { change, live, tap }
 }

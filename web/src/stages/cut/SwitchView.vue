@@ -5,31 +5,27 @@ import { computed } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
 import IconNext from '~icons/tabler/chevron-right'
 import type { MulticamClip } from '@/api/types'
-import { anglesOf, type Stretch } from '@/motion/angles'
+import { anglesOf, stretchesOf } from '@/motion/angles'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { frameTicks } from '@/time'
+import { frameOf, frameTicks } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import TransitionFields from './TransitionFields.vue'
 
-const props = defineProps<{
-  clip: MulticamClip
-  stretches: readonly Stretch[]
-  here: Stretch | null
-  frameAt: (tick: number) => number
-}>()
+const props = defineProps<{ clip: MulticamClip; locked: boolean }>()
 const project = useProject()
 const { player } = useScreen()
 
 const ROLLS = [-10, -1, 1, 10]
 /** Switches that lie in the clip: each begins a stretch that another comes before. */
+const stretches = computed(() => stretchesOf(props.clip))
 const switches = computed(() =>
-  props.stretches
+  stretches.value
     .filter((one) => one.at > 0 && one.from > (props.clip.start ?? 0))
     .map((one) => ({
       ...one,
-      frame: props.frameAt(one.from),
-      before: props.stretches.find((other) => other.to === one.from),
+      frame: frameOf(one.from, project.rate),
+      before: stretches.value.find((other) => other.to === one.from),
       transition: props.clip.switches.find((other) => other.at === one.at)?.transition ?? null,
     })),
 )
@@ -85,90 +81,100 @@ const cross = (transition: Record<string, unknown> | null, at: number | null) =>
 </script>
 
 <template>
-  <TrayItem :name="$t('cut.switchPart.switch')" :told="told">
-    <div class="line">
-      <span class="name">{{ $t('cut.switchPart.near') }}</span>
-      <span class="ways">
-        <button
-          type="button"
-          class="btn btn-bare"
-          :aria-label="$t('cut.switchPart.before')"
-          :disabled="!previous"
-          @click="previous && player.seek(previous.frame)"
-        >
-          <IconBefore aria-hidden="true" />
-        </button>
-        <span class="small quiet">{{ told }}</span>
-        <button
-          type="button"
-          class="btn btn-bare"
-          :aria-label="$t('cut.switchPart.next')"
-          :disabled="!next"
-          @click="next && player.seek(next.frame)"
-        >
-          <IconNext aria-hidden="true" />
-        </button>
-      </span>
-    </div>
-    <p v-if="!nearest" class="tiny quiet mb-0">{{ $t('cut.switchPart.none') }}</p>
-    <div v-else class="pair">
-      <button
-        v-for="side in sides"
-        :key="side.frame"
-        type="button"
-        class="side"
-        :aria-label="$t('cut.switchPart.toFrame', { name: side.angle?.name ?? '' })"
-        @click="player.seek(side.frame)"
-      >
-        <img :src="picture(side.shown)" alt="" />
-        <span class="tag clip-text">{{ side.angle?.name }}</span>
-      </button>
-    </div>
-  </TrayItem>
-  <template v-if="nearest">
-    <TrayItem :name="$t('cut.switchPart.roll')">
-      <div class="rolls" role="group" :aria-label="$t('cut.switchPart.rollIt')">
-        <span class="small quiet">{{ $t('cut.switchPart.roll') }}</span>
-        <BButton
-          v-for="by in ROLLS"
-          :key="by"
-          variant="secondary"
-          :data-test="`roll-switch${by}`"
-          @click="roll(by)"
-        >
-          {{ by > 0 ? '+' : '−' }}{{ Math.abs(by) }}
-        </BButton>
-        <BButton
-          variant="secondary"
-          data-test="remove-switch"
-          :title="$t('cut.switchPart.removeHelp')"
-          @click="project.edit({ kind: 'remove_switch', ...of() })"
-        >
-          {{ $t('cut.switchPart.remove') }}
-        </BButton>
-      </div>
-    </TrayItem>
-    <TransitionFields :now="nearest.transition" @set="cross($event, nearest.at)">
-      <BButton
-        v-if="nearest.transition && switches.length > 1"
-        variant="secondary"
-        size="sm"
-        @click="cross(nearest.transition as never, null)"
-      >
-        {{ $t('cut.switchPart.everywhere') }}
-      </BButton>
-    </TransitionFields>
-  </template>
+  <section class="switches tray-group" :aria-label="$t('cut.switchView.near')">
+    <fieldset :disabled="locked">
+      <TrayItem :name="$t('cut.switchView.switch')" :told="told">
+        <div class="line">
+          <h2>{{ $t('cut.switchView.near') }}</h2>
+          <span class="ways">
+            <button
+              type="button"
+              class="btn btn-bare"
+              :aria-label="$t('cut.switchView.before')"
+              :disabled="!previous"
+              @click="previous && player.seek(previous.frame)"
+            >
+              <IconBefore aria-hidden="true" />
+            </button>
+            <span class="small quiet">{{ told }}</span>
+            <button
+              type="button"
+              class="btn btn-bare"
+              :aria-label="$t('cut.switchView.next')"
+              :disabled="!next"
+              @click="next && player.seek(next.frame)"
+            >
+              <IconNext aria-hidden="true" />
+            </button>
+          </span>
+        </div>
+        <p v-if="!nearest" class="tiny quiet mb-0">{{ $t('cut.switchView.none') }}</p>
+        <div v-else class="pair">
+          <button
+            v-for="side in sides"
+            :key="side.frame"
+            type="button"
+            class="side"
+            :aria-label="$t('cut.switchView.toFrame', { name: side.angle?.name ?? '' })"
+            @click="player.seek(side.frame)"
+          >
+            <img :src="picture(side.shown)" alt="" />
+            <span class="tag clip-text">{{ side.angle?.name }}</span>
+          </button>
+        </div>
+      </TrayItem>
+      <template v-if="nearest">
+        <TrayItem :name="$t('cut.switchView.roll')">
+          <div class="rolls" role="group" :aria-label="$t('cut.switchView.rollIt')">
+            <span class="small quiet">{{ $t('cut.switchView.roll') }}</span>
+            <BButton
+              v-for="by in ROLLS"
+              :key="by"
+              variant="secondary"
+              :data-test="`roll-switch${by}`"
+              @click="roll(by)"
+            >
+              {{ by > 0 ? '+' : '−' }}{{ Math.abs(by) }}
+            </BButton>
+            <BButton
+              variant="secondary"
+              data-test="remove-switch"
+              :title="$t('cut.switchView.removeHelp')"
+              @click="project.edit({ kind: 'remove_switch', ...of() })"
+            >
+              {{ $t('cut.switchView.remove') }}
+            </BButton>
+          </div>
+        </TrayItem>
+        <TransitionFields :now="nearest.transition" @set="cross($event, nearest.at)">
+          <BButton
+            v-if="nearest.transition && switches.length > 1"
+            variant="secondary"
+            size="sm"
+            @click="cross(nearest.transition as never, null)"
+          >
+            {{ $t('cut.switchView.everywhere') }}
+          </BButton>
+        </TransitionFields>
+      </template>
+    </fieldset>
+  </section>
 </template>
 
 <style scoped>
+.switches {
+  overflow-y: auto;
+  scrollbar-width: thin;
+}
+fieldset {
+  display: grid;
+  gap: 8px;
+  min-width: 0;
+}
 .line {
   display: flex;
   align-items: center;
   justify-content: space-between;
-}
-.name {
-  color: var(--soft);
 }
 .ways {
   display: flex;
