@@ -7,7 +7,19 @@ import platform
 from datetime import UTC, datetime
 from pathlib import Path
 
-from benchmarks import core, crowd, cut, endurance, grade, layers, move, scopes, site, sound
+from benchmarks import (
+    cameras,
+    core,
+    crowd,
+    cut,
+    endurance,
+    grade,
+    layers,
+    move,
+    scopes,
+    site,
+    sound,
+)
 from benchmarks.rows import Row
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -29,6 +41,7 @@ def main() -> None:
         lambda: layers.layers(shop),
         lambda: move.moving(shop),
         sound.sound,
+        cameras.cameras,
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),

@@ -74,6 +74,7 @@ def take_all(base: str, folder: Path) -> None:
         _layering(browser, folder)
         _moving(browser, folder)
         _mixing(browser, folder)
+        _switching(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -146,6 +147,18 @@ def _cutting(browser: Browser, folder: Path) -> None:
         )
 
 
+def _switching(browser: Browser, folder: Path) -> None:
+    """Three cameras lined up and switched, all of them beside each other as a wall."""
+    browser.open("/")
+    open_project(browser, "Report desk")
+    _stage(browser, "cut", 140)
+    take(browser, "Wind report")
+    browser.press("part-switch")
+    browser.find('[data-test="wall-2"]')
+    _settled(browser)
+    browser.shot(folder / "switch.png")
+
+
 def _layering(browser: Browser, folder: Path) -> None:
     """A keyed presenter, a title, all of it on a phone."""
     browser.open("/")
@@ -172,7 +185,7 @@ def _layering(browser: Browser, folder: Path) -> None:
 
 
 def _moving(browser: Browser, folder: Path) -> None:
-    """A tag's turn as a graph, a ribbon's pins, a kite's keys on a phone."""
+    """A tag's turn as a graph, a kite's keys on a phone."""
     browser.open("/")
     open_project(browser, "Paper in the wind")
     browser.find(".clip")
@@ -188,12 +201,6 @@ def _moving(browser: Browser, folder: Path) -> None:
     _measured(browser)
     browser.shot(folder / "move.png")
     browser.press("key-lanes")
-    go(browser, 130)
-    take(browser, "Ribbon")
-    browser.press("move-part-warp")
-    browser.find('[data-test="warp-mesh"]')
-    _measured(browser)
-    browser.shot(folder / "move-pins.png")
     go(browser, 107)
     take(browser, "Kite")
     browser.resize((390, 844), touch=True)

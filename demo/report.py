@@ -20,10 +20,10 @@ from scipy.io import wavfile
 from scipy.signal import butter, fftconvolve, resample_poly, sosfilt
 
 from demo.paper import draw_sheet, polygon
-from demo.project import Source
+from demo.project import Source, ticks_of
 from demo.scenes import Draw, bird
 from demo.sounds import SOUND_RATE, plucked, write_flac
-from kitecore.document import new_id
+from kitecore.document import derived_id
 from kitecore.edits import EditBase, edit_kinds
 
 Samples = NDArray[np.float64]
@@ -182,14 +182,36 @@ def _desk(canvas: skia.Canvas, time: float) -> None:
     canvas.restore()
 
 
+_CUTS: Final = ((0.0, 1), (2.2, 0), (4.3, 2), (6.6, 1), (8.2, 0), (10.4, 2), (12.0, 1))
+"""Seconds of the scene, and which camera is live: near, wide, side."""
+
+
 def report_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
-    """One clip of three cameras and the recorder, as they were brought in: to be lined up."""
-    parts: list[dict[str, Any]] = []
-    for name in TAKES:
-        kind = "sound" if name.endswith("flac") else "video"
-        take = takes[name]
-        parts.append({"media": take.media, "name": name, "kind": kind, "length": take.length})
-    gathered = new_id()
-    yield edit_kinds["gather_angles"].model_validate(
-        {"kind": "gather_angles", "seed": gathered, "takes": parts, "name": "Wind report"}
-    )
+    """One clip of three cameras, one of them in two files, and a recorder that is heard throughout."""
+
+    def edit(kind: str, **fields: Any) -> EditBase:
+        made: EditBase = edit_kinds[kind].model_validate({"kind": kind, **fields})
+        return made
+
+    parts = [
+        {
+            "media": takes[name].media,
+            "name": name,
+            "kind": "sound" if name.endswith("flac") else "video",
+            "length": takes[name].length,
+        }
+        for name in TAKES
+    ]
+    yield edit("gather_angles", seed="report", takes=parts, name=NAME)
+    clip = derived_id("report", 0)
+    places = [{"angle": at, "at": ticks_of(BEGINS[name])} for at, name in enumerate(TAKES)]
+    yield edit("line_up", clip=clip, places=places)
+    yield edit("join_angles", clip=clip, angle=2, into=1)
+    for angle, name in enumerate(("near", "wide", "side", "recorder")):
+        yield edit("name_angle", clip=clip, angle=angle, name=name)
+    yield edit("hear_angles", clip=clip, hears=[3, 3, 3, 3])
+    yield edit("show_angle", clip=clip, at=0, angle=_CUTS[0][1])
+    cuts = [{"at": ticks_of(at), "angle": angle} for at, angle in _CUTS[1:]]
+    yield edit("switch", clip=clip, cuts=cuts)
+    dissolve = {"kind": "dissolve", "length": ticks_of(0.4)}
+    yield edit("cross_switch", clip=clip, at=ticks_of(12), transition=dissolve)

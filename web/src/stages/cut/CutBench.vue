@@ -64,7 +64,7 @@ const part = computed(() =>
 <template>
   <BenchPair
     :label="$t('cut.cutBench.whatIsInHand')"
-    :left="multicam ? $t('cut.switchView.switch') : $t('cut.cutBench.join')"
+    :left="multicam ? $t('cut.cutBench.mend') : $t('cut.cutBench.join')"
     :parts="parts"
     :part="part"
     :filled="Boolean(part)"
