@@ -152,7 +152,7 @@ def _switching(browser: Browser, folder: Path) -> None:
     browser.open("/")
     open_project(browser, "Report desk")
     _stage(browser, "cut", 140)
-    take(browser, "Wind report")
+    take(browser, "Report desk")
     browser.press("part-switch")
     browser.find('[data-test="wall-2"]')
     _settled(browser)

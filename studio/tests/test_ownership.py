@@ -39,6 +39,8 @@ TRIED: list[dict[str, Any]] = [
         "item": {"adjust": {"lut": {"look": MARK + "look"}}},
     },
 ]
+OF_ANGLES = ("gather_angles", "add_angle")
+"""Edits that need something that runs, and a multicam clip."""
 KEPT: list[tuple[str, dict[str, Any]]] = [
     ("grade", {"lut": {"look": MARK + "look"}}),
     ("grade", {"zones": [{"id": "z", "adjust": {"lut": {"look": MARK + "look"}}}]}),
@@ -47,7 +49,7 @@ KEPT: list[tuple[str, dict[str, Any]]] = [
 
 
 class Ownership(People, TestCase):
-    """Pip has a take, a look and a font; so has Wren. Pip's project holds a text."""
+    """Pip has a take, a look and a font; so has Wren. Pip's project holds a text and an angle."""
 
     def setUp(self) -> None:
         super().setUp()
@@ -59,7 +61,9 @@ class Ownership(People, TestCase):
         grade = {"zones": [{"id": "z"}]}
         self.text = {"kind": "text", "name": "t", "length": 2 * SECOND, "grade": grade}
         self.edit(kind="place", clip=self.text)
-        self.clip = self.document()["tracks"][0]["clips"][0]["id"]
+        run = {"media": own.id.hex, "name": "a", "kind": "video", "length": SECOND}
+        self.edit(kind="gather_angles", takes=[run])
+        self.clip, self.angles = (clip["id"] for clip in self.document()["tracks"][0]["clips"])
 
     def _kit_of(self, owner: Any) -> dict[str, str]:
         return {
@@ -72,7 +76,11 @@ class Ownership(People, TestCase):
         text = json.dumps(body)
         for kind, id in ids.items():
             text = text.replace(MARK + kind, id)
-        text = text.replace('"clip": "c"', f'"clip": "{self.clip}"')
+        clip = self.clip
+        if any(f'"{kind}"' in text for kind in OF_ANGLES):
+            clip = self.angles
+            text = text.replace('"kind": "still"', f'"kind": "video", "length": {SECOND}')
+        text = text.replace('"clip": "c"', f'"clip": "{clip}"')
         return json.loads(text.replace('["c"]', f'["{self.clip}"]'))
 
     def path(self, path: str, method: str = "post") -> str:
