@@ -58,7 +58,7 @@ class SwitchAngles(EditBase):
         new = [Switch(at=_inner(document, clip, cut.at), angle=cut.angle) for cut in self.cuts]
         kept = list(clip.switches)
         if self.until is not None:
-            low, high = new[0].at, _inner(document, clip, self.until)
+            low, high = min(one.at for one in new), _inner(document, clip, self.until)
             goes_on = Switch(at=high, angle=clip.angle_at(high))
             kept = [one for one in kept if not low <= one.at < high]
             if high < clip.source_end and all(one.at != high for one in kept):

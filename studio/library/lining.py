@@ -8,7 +8,7 @@ from django.http import HttpRequest
 from ninja import Field, Router, Schema
 
 from kitecore.analysis.lining import Found, Unplaced
-from kitecore.errors import NotThere
+from kitecore.errors import BadInput, NotThere
 from studio.jobs.models import Job
 from studio.jobs.queue import hand_out
 from studio.jobs.shown import JobOut, job_out
@@ -19,6 +19,8 @@ from studio.problems import Problem
 router = Router()
 
 MOST_FILES = 100
+MOST_UNFINISHED = 3
+"""Linings of one person at once."""
 
 
 class LiningIn(Schema):
@@ -43,6 +45,9 @@ def line_up(request: HttpRequest, given: LiningIn) -> tuple[int, LiningOut]:
         raise NotThere("A take that was to be lined up is not there.")
     if given.first >= len(given.files):
         raise NotThere("The file that stays is not among them.")
+    unfinished = Job.objects.unfinished().filter(owner=request.user, kind="line_up").count()
+    if unfinished >= MOST_UNFINISHED:
+        raise BadInput("So much is being lined up already.", todo="Wait for it, or cancel it.")
     args = given.dict()
     job = hand_out(request.user, "line_up", args["files"][given.first]["take"], args=args)
     return 201, LiningOut(job=job_out(job), found=[])

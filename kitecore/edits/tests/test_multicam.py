@@ -183,6 +183,12 @@ class SwitchesTest(MulticamCase):
         self.on("switch", cuts=[{"at": SECOND * 3 // 2, "angle": 0}], until=3 * SECOND)
         self.assertEqual([(0, 0), (1, 1), (1.5, 0), (3, 2), (5, 0)], self.switches())
 
+    def test_taps_of_a_loop_come_in_any_order(self) -> None:
+        self.on("switch", cuts=[{"at": SECOND, "angle": 1}])
+        cuts = [{"at": 4 * SECOND, "angle": 2}, {"at": SECOND // 2, "angle": 2}]
+        self.on("switch", cuts=cuts, until=5 * SECOND)
+        self.assertEqual([(0, 0), (0.5, 2), (5, 1)], self.switches())
+
     def test_the_first_angle_is_set_without_a_cut_and_stretches_are_replaced(self) -> None:
         self.on("switch", cuts=[{"at": SECOND, "angle": 1}, {"at": 2 * SECOND, "angle": 0}])
         self.on("show_angle", at=0, angle=2)

@@ -56,6 +56,10 @@ class LiningTest(People, TestCase):
             work_off()
         compared.assert_not_called()
 
+    def test_so_much_at_once_is_refused(self) -> None:
+        asked = [self.ask(self.far, self.near).status_code for _ in range(4)]
+        self.assertEqual([201, 201, 201, 422], asked)
+
     def test_takes_and_jobs_of_others_are_not_there(self) -> None:
         stranger = self.other
         self.assertEqual(404, self.ask(self.far, client=stranger).status_code)

@@ -67,6 +67,8 @@ function sureness(lined: Lined | null | undefined): string {
   if (lined.way === 'first') return t('cut.lineUp.stays')
   if (lined.off || lined.way === 'hand') return t('cut.lineUp.byHand')
   const percent = Math.round(lined.confidence * 100)
+  const ms = lined.gains
+  if (ms) return t('cut.lineUp.sureDrifts', { way: WAY_NAMES[lined.way as Way], percent, ms })
   return t('cut.lineUp.sure', { way: WAY_NAMES[lined.way as Way], percent })
 }
 

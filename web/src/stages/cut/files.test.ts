@@ -26,7 +26,7 @@ const clip = {
 } as unknown as MulticamClip
 const found = (at: number | null): Schemas['Found'][] => [
   { angle: 0, file: 0, at: 0, way: 'first', confidence: 1, drift: 0 },
-  { angle: 1, file: 0, at, way: at === null ? '' : 'sound', confidence: 0.9, drift: 0 },
+  { angle: 1, file: 0, at, way: at === null ? '' : 'sound', confidence: 0.9, drift: 1e-4 },
 ]
 
 test('files lie where their own beginning would be', () => {
@@ -40,8 +40,8 @@ test('files lie where their own beginning would be', () => {
 test('what was found is told, and how far it was moved since', () => {
   const files = filesOf(clip)
   const told = (at: number | null) => linedOf(files[1]!, files, found(at))
-  expect(told(2 * SECOND - 5)).toEqual({ way: 'sound', confidence: 0.9, off: 0 })
+  expect(told(2 * SECOND - 5)).toEqual({ way: 'sound', confidence: 0.9, off: 0, gains: 6 })
   expect(told(SECOND)?.off).toBe(SECOND - 5)
-  expect(told(null)).toEqual({ way: '', confidence: 0, off: 0 })
+  expect(told(null)).toEqual({ way: '', confidence: 0, off: 0, gains: 0 })
   expect(linedOf(files[2]!, files, found(0))).toBeNull()
 })

@@ -37,6 +37,8 @@ export interface Lined {
   confidence: number
   /** Ticks by which it was moved by hand since. */
   off: number
+  /** Milliseconds that its clock gains in a minute, where that can be told. */
+  gains: number
 }
 
 const SAME = TICKS_PER_SECOND / 20_000
@@ -51,7 +53,7 @@ export function linedOf(
     found.find((other) => other.angle === one.angle && other.file === one.file)
   const mine = of(file)
   if (!mine) return null
-  if (mine.at === null || mine.at === undefined) return { way: '', confidence: 0, off: 0 }
+  if (mine.at === null || mine.at === undefined) return { way: '', confidence: 0, off: 0, gains: 0 }
   const first = found.find(({ way }) => way === 'first')
   const stays = files.find((one) => one.angle === first?.angle && one.file === first?.file)
   if (!first || !stays) return null
@@ -60,5 +62,6 @@ export function linedOf(
     way: mine.way ?? '',
     confidence: mine.confidence ?? 0,
     off: Math.abs(off) < SAME ? 0 : off,
+    gains: Math.round((mine.drift ?? 0) * 600_000) / 10,
   }
 }
