@@ -1,4 +1,4 @@
-"""Multicam clips: made of takes, their angles lined up, added, joined, ordered, heard."""
+"""Multicam clips: made of takes, their angles added, joined, ordered, named, heard."""
 
 from __future__ import annotations
 
@@ -10,7 +10,6 @@ from kitecore.document import (
     Document,
     GroupClip,
     Id,
-    Model,
     MulticamClip,
     Sourced,
     Switch,
@@ -31,7 +30,7 @@ from kitecore.edits._angles import (
     with_angles,
     with_scene,
 )
-from kitecore.edits._base import EditBase, edit_kinds, seconds_label
+from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits.place import HOW, Mode, PlaceClip
 from kitecore.edits.takes import TakePart
 from kitecore.errors import EditRefused
@@ -233,58 +232,6 @@ class NameAngle(OfMulticam):
         named = group.model_copy(update={"name": self.name, "tag": self.tag or group.tag})
         track = angle.track.model_copy(update={"name": self.name, "clips": (named,)})
         angles[self.angle] = Angle(track, angle.files, angle.was)
-        return with_angles(document, clip, angles)
-
-
-class AnglePlace(Model):
-    """Where tick 0 of a file lies, in the time of the multicam clip."""
-
-    angle: Index
-    file: int = Field(default=0, ge=0, lt=500)
-    at: Tick
-
-
-@edit_kinds.register("line_up")
-class LineUp(OfMulticam):
-    """Files of angles take places in time; switches stay where they are."""
-
-    kind: Literal["line_up"] = "line_up"
-    places: tuple[AnglePlace, ...] = Field(min_length=1, max_length=500)
-
-    def label(self) -> str:
-        many = len({place.angle for place in self.places})
-        return "Line up an angle" if many == 1 else f"Line up {many} angles"
-
-    def apply(self, document: Document) -> Document:
-        clip = open_multicam(document, self.clip)
-        angles = angles_of(clip)
-        for place in self.places:
-            require_angle(clip, place.angle)
-            angle = angles[place.angle]
-            if place.file >= len(angle.files):
-                raise EditRefused("There is no such file in this angle.")
-            files = list(angle.files)
-            files[place.file] = Placed(files[place.file].clip, place.at)
-            angles[place.angle] = Angle(angle.track, tuple(files), angle.was)
-        return with_angles(document, clip, angles)
-
-
-@edit_kinds.register("nudge_angle")
-class NudgeAngle(OfMulticam):
-    """An angle comes later by ``by`` ticks, earlier below 0; that may be less than a frame."""
-
-    kind: Literal["nudge_angle"] = "nudge_angle"
-    angle: Index
-    by: Tick
-
-    def label(self) -> str:
-        return f"Nudge an angle by {seconds_label(self.by)}"
-
-    def apply(self, document: Document) -> Document:
-        clip = open_multicam(document, self.clip)
-        require_angle(clip, self.angle)
-        angles = angles_of(clip)
-        angles[self.angle] = angles[self.angle].moved(self.by)
         return with_angles(document, clip, angles)
 
 
