@@ -240,14 +240,14 @@ def with_shared(before: Document, after: Document) -> Document:
         old = known.get(clip.id)
         if old is None or not isinstance(clip, MulticamClip) or old.tracks is clip.tracks:
             continue
-        return with_scene(after, clip.scene, partial(_sharing, clip))
+        return with_scene(after, clip.scene, partial(sharing, clip))
     return after
 
 
-def _sharing(clip: MulticamClip, part: MulticamClip) -> MulticamClip:
+def sharing(clip: MulticamClip, part: MulticamClip) -> MulticamClip:
     """A part of a scene with the angles of a clip of it."""
     if part.id == clip.id:
-        return part
+        return clip
     return part.model_copy(update={"tracks": own_tracks(part, clip.tracks)})
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated, Final, Literal
 
 from pydantic import Field
@@ -27,6 +28,7 @@ from kitecore.edits._angles import (
     laid,
     open_multicam,
     require_angle,
+    sharing,
     with_angles,
     with_scene,
 )
@@ -38,6 +40,7 @@ from kitecore.errors import EditRefused
 TAGS: Final[tuple[Tag, ...]] = ("sky", "amber", "olive", "rose", "sea", "violet")
 """Of the angles of a new multicam clip, in turn."""
 Index = Annotated[int, Field(ge=0, lt=MOST_ANGLES)]
+Gain = Annotated[float, Field(ge=-60, le=12)]
 
 
 @edit_kinds.register("gather_angles")
@@ -255,3 +258,25 @@ class HearAngles(OfMulticam):
         return with_scene(
             document, clip.scene, lambda part: part.model_copy(update={"hears": self.hears})
         )
+
+
+@edit_kinds.register("level_angles")
+class LevelAngles(OfMulticam):
+    """Each angle gets a gain of its own, in dB, in their order: so that all are as loud."""
+
+    kind: Literal["level_angles"] = "level_angles"
+    gains: tuple[Gain, ...] = Field(min_length=1, max_length=MOST_ANGLES)
+
+    def label(self) -> str:
+        return "Match the levels of the angles"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        if len(self.gains) != len(clip.tracks):
+            raise EditRefused("A gain has to be said for each angle.")
+        tracks = tuple(
+            track.with_clips((clip.angle(index).model_copy(update={"gain": self.gains[index]}),))
+            for index, track in enumerate(clip.tracks)
+        )
+        levelled = clip.model_copy(update={"tracks": tracks})
+        return with_scene(document, clip.scene, partial(sharing, levelled))

@@ -55,6 +55,9 @@ MAKERS |= {
     "hear_angles": simple(
         clip=held, hears=free(st.lists(st.integers(0, 2), min_size=2, max_size=4))
     ),
+    "level_angles": simple(
+        clip=held, gains=free(st.lists(st.floats(-60, 12), min_size=2, max_size=4))
+    ),
     "switch": simple(
         clip=held,
         cuts=free(st.lists(cut, min_size=1, max_size=4)),

@@ -160,6 +160,13 @@ class AnglesTest(MulticamCase):
             with self.assertRaises(EditRefused):
                 self.do(within=self.clip.id, **more)
 
+    def test_levels_of_angles_are_matched_in_all_parts(self) -> None:
+        self.do(kind="split", at=4 * SECOND)
+        self.on("level_angles", gains=[0, -3.5, 6, 2])
+        for part in self.parts:
+            self.assertEqual([0, -3.5, 6, 2], [part.angle(n).gain for n in range(4)])
+        self.refuses("for each angle", "level_angles", gains=[1])
+
     def test_another_frame_rate_moves_no_sound(self) -> None:
         self.on("nudge_angle", angle=1, by=FRAME // 3)
         self.on("switch", cuts=[{"at": SECOND + FRAME, "angle": 1}])

@@ -1,14 +1,19 @@
 <script setup lang="ts">
 /** What is heard with each angle: one main sound, each its own, or a map. */
-import { computed } from 'vue'
-import type { MulticamClip } from '@/api/types'
+import { BButton } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { client, need } from '@/api/client'
+import type { MulticamClip, Track } from '@/api/types'
 import { anglesOf } from '@/motion/angles'
+import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import { gainsLike } from './levels'
 
 const props = defineProps<{ clip: MulticamClip }>()
 const project = useProject()
+const notes = useNotes()
 
 const OWN = 'own'
 const MAP = 'map'
@@ -33,6 +38,31 @@ function choose(to: string) {
 const hear = (all: number[]) =>
   project.edit({ kind: 'hear_angles', clip: props.clip.id ?? '', hears: all })
 
+const levelling = ref(false)
+/** As loud as the main sound, or else as the first angle. */
+async function level() {
+  const like = taken.value === OWN || taken.value === MAP ? 0 : Number(taken.value)
+  levelling.value = true
+  try {
+    const all = await Promise.all(props.clip.tracks.map((track) => loudnessOf(track)))
+    const gains = gainsLike(like, all)
+    await project.edit({ kind: 'level_angles', clip: props.clip.id ?? '', gains })
+  } catch (error) {
+    notes.problem(error)
+  } finally {
+    levelling.value = false
+  }
+}
+
+async function loudnessOf(track: Track): Promise<number> {
+  const path = { id: project.id, revision: project.revision, clip: track.clips?.[0]?.id ?? '' }
+  const query = { within: props.clip.id ?? '' }
+  const asked = client.GET('/api/projects/{id}/revisions/{revision}/clips/{clip}/loudness', {
+    params: { path, query },
+  })
+  return (await need(asked)).whole
+}
+
 const set = (index: number, to: number) =>
   hear(hears.value.map((one, place) => (place === index ? to : one)))
 </script>
@@ -54,6 +84,18 @@ const set = (index: number, to: number) =>
         </option>
       </select>
     </label>
+    <div>
+      <BButton
+        variant="secondary"
+        size="sm"
+        :disabled="levelling"
+        :title="$t('cut.hearPart.levelHelp')"
+        data-test="level-angles"
+        @click="level"
+      >
+        {{ levelling ? $t('cut.lineUp.listening') : $t('cut.hearPart.level') }}
+      </BButton>
+    </div>
     <details>
       <summary class="small quiet">{{ $t('cut.hearPart.forEach') }}</summary>
       <label v-for="one in angles.filter(({ seen }) => seen)" :key="one.index" class="line">
