@@ -149,7 +149,7 @@ class MulticamTest(SiteTest):
                 for one in clip.switches
             )
             file = files[clip.angle_at(inner)]
-            own = round((inner - file.at) / FRAME - 0.5)
+            own = (inner - file.at) // FRAME
             inside = 0 <= inner - file.at < file.clip.source_length - FRAME
             if inside and not crossed:
                 found[frame] = own + THOUSANDS[file.clip.name]
