@@ -33,6 +33,8 @@ from kitecore.sound.ramps import Samples
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
+OPEN_PROXIES = 24
+"""Proxies are small, and a wall shows sixteen at once."""
 KEPT_TABLES = 32
 KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
@@ -251,12 +253,17 @@ class Sources:
         if key not in self._readers:
             idle = self._idle_reader(media, proxy)
             self._readers[key] = self._readers.pop(idle) if idle else self._opened(media, proxy)
-            while len(self._readers) > OPEN_READERS:
-                self._readers.popitem(last=False)[1].close()
+            self._close_some(proxy)
         self._readers.move_to_end(key)
         self._reads += 1
         self._used[key] = self._reads
         return self._readers[key]
+
+    def _close_some(self, proxy: bool) -> None:
+        """Of proxies, or of originals, those that were not used for longest."""
+        alike = [key for key in self._readers if key[2] == proxy]
+        for key in alike[: max(0, len(alike) - (OPEN_PROXIES if proxy else OPEN_READERS))]:
+            self._readers.pop(key).close()
 
     def _idle_reader(self, media: str, proxy: bool) -> _Key | None:
         for key in self._readers:
