@@ -13,7 +13,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, MulticamClip, empty_document
-from kitecore.edits._angles import files_of
+from kitecore.edits._files import files_of
 from kitecore.media.tests.material import make_video, make_wav, numbered, read_number
 from kitecore.sound.tests.test_alignment import RATE, part, spoken
 from studio.library.arrival import new_take

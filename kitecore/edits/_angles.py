@@ -1,4 +1,4 @@
-"""The angles of multicam clips: where their files lie, and that all parts of a scene share them."""
+"""The angles of multicam clips, rearranged; all parts of a scene share them."""
 
 from __future__ import annotations
 
@@ -11,14 +11,12 @@ from kitecore.document import (
     GroupClip,
     Holding,
     MulticamClip,
-    Sourced,
     Switch,
     Track,
     all_clips,
-    derived_id,
 )
-from kitecore.document.clips import ClipBase
 from kitecore.edits._base import open_clips, require_open
+from kitecore.edits._files import files_of, regridded
 from kitecore.edits._lanes import renamed
 from kitecore.edits._refill import refilled
 from kitecore.edits._switches import in_turn
@@ -27,30 +25,23 @@ from kitecore.ticks import Rate
 
 
 @dataclass(frozen=True)
-class Placed:
-    """A file of an angle, and where its own tick 0 lies in the time of the multicam clip.
-
-    That may be between two frames, and before the clip begins.
-    """
-
-    clip: Sourced
-    at: int
-
-
-@dataclass(frozen=True)
 class Angle:
-    """One camera or recorder while it is worked on. ``was`` is its index before."""
+    """One camera or recorder while angles are rearranged. ``was`` is its index before."""
 
     track: Track
-    files: tuple[Placed, ...]
     was: int | None = None
 
     @property
-    def sound_only(self) -> bool:
-        return all(file.clip.kind == "sound" for file in self.files)
+    def group(self) -> GroupClip:
+        group = self.track.clips[0]
+        assert isinstance(group, GroupClip)
+        return group
 
-    def moved(self, by: int) -> Angle:
-        return replace(self, files=tuple(replace(one, at=one.at + by) for one in self.files))
+    def holding(self, group: GroupClip) -> Angle:
+        """The same angle with another group; without any picture it is one of sound alone."""
+        sounds = all(file.clip.kind == "sound" for file in files_of(group))
+        update = {"kind": "sound" if sounds else "picture", "clips": (group,)}
+        return replace(self, track=self.track.model_copy(update=update))
 
 
 Index = dict[int | None, int]
@@ -74,19 +65,21 @@ def require_angle(clip: MulticamClip, index: int, *, shown: bool = False) -> Non
 
 def angles_of(clip: MulticamClip) -> list[Angle]:
     """Its angles, to be rearranged."""
-    return [
-        Angle(track, files_of(clip.angle(index)), index) for index, track in enumerate(clip.tracks)
-    ]
+    return [Angle(track, index) for index, track in enumerate(clip.tracks)]
 
 
-def files_of(angle: GroupClip) -> tuple[Placed, ...]:
-    by = angle.start - angle.source_in
-    clips = (clip for track in angle.tracks for clip in track.clips)
-    return tuple(
-        Placed(clip, by + clip.start - clip.source_in)
-        for clip in clips
-        if isinstance(clip, Sourced)
-    )
+def first_shown(tracks: Sequence[Track]) -> int:
+    """Index of the first angle that has a picture.
+
+    Raises
+    ------
+    EditRefused
+        If none has.
+    """
+    for index, track in enumerate(tracks):
+        if track.kind != "sound":
+            return index
+    raise EditRefused("A multicam clip needs at least one angle with a picture.")
 
 
 def with_angles(document: Document, clip: MulticamClip, angles: Sequence[Angle]) -> Document:
@@ -99,12 +92,11 @@ def with_angles(document: Document, clip: MulticamClip, angles: Sequence[Angle])
     EditRefused
         If no angle with a picture is left.
     """
-    if all(angle.sound_only for angle in angles):
-        raise EditRefused("A multicam clip needs at least one angle with a picture.")
     step = document.rate.exact.frame_ticks
-    earliest = min(file.at for angle in angles for file in angle.files)
-    by = -(earliest // step * step) if earliest < 0 else 0
-    tracks = in_order([laid(angle.moved(by), step) for angle in angles])
+    by = -min(0, *(angle.group.start for angle in angles))
+    tracks = in_order(
+        [angle.track.with_clips((angle.group.at(angle.group.start + by),)) for angle in angles]
+    )
     index: Index = {angle.was: now for now, angle in enumerate(angles)}
     hears = _hearing(clip.hears, index, len(angles))
 
@@ -120,55 +112,21 @@ def with_angles(document: Document, clip: MulticamClip, angles: Sequence[Angle])
     return with_scene(document, clip.scene, change)
 
 
-def laid(angle: Angle, step: int) -> Track:
-    """The track of an angle with its files at their places, in whole frames of the timeline."""
-    clips: list[ClipBase] = []
-    for file in sorted(angle.files, key=lambda one: one.at):
-        last = clips[-1].end if clips else -(2**62)
-        begin = max(-(-file.at // step) * step, last)
-        source_in = begin - file.at
-        length = (file.clip.source_length - source_in) // step * step
-        if length <= 0:
-            raise EditRefused(f"“{file.clip.name}” would lie under another file of its angle.")
-        update: dict[str, object] = {"start": begin, "source_in": source_in, "length": length}
-        clips.append(file.clip.model_copy(update=update))
-    first = clips[0].start
-    group = angle.track.clips[0]
-    assert isinstance(group, GroupClip)
-    spans: dict[str, object] = {
-        "start": first,
-        "source_in": 0,
-        "length": clips[-1].end - first,
-        "tracks": _by_kind(group, [clip.at(clip.start - first) for clip in clips]),
-    }
-    kind = "sound" if angle.sound_only else "picture"
-    new = angle.track.model_copy(update={"kind": kind})
-    return new.with_clips((group.model_copy(update=spans),))
-
-
-def _by_kind(group: GroupClip, clips: Sequence[ClipBase]) -> tuple[Track, ...]:
-    """The tracks of an angle: its moving pictures, and below them its sounds if it has any."""
-    main, *rest = group.tracks
-    sounds = tuple(clip for clip in clips if not main.accepts(clip))
-    main = main.with_clips(tuple(clip for clip in clips if main.accepts(clip)))
-    if not sounds:
-        return (main,)
-    below = rest[0] if rest else Track(id=derived_id(main.id, 0), kind="sound", name="Sounds")
-    return main, below.with_clips(sounds)
-
-
-def regridded(clip: MulticamClip, rate: Rate) -> MulticamClip:
+def on_rate(clip: MulticamClip, rate: Rate) -> MulticamClip:
     """With its angles where they were, to the sample, on the frames of another rate."""
     step = rate.frame_ticks
-    tracks = in_order([laid(angle, step) for angle in angles_of(clip)])
-    moved = (one.model_copy(update={"at": rate.nearest(one.at)}) for one in clip.switches)
-    switches = in_turn(tuple(moved), max(track.end for track in tracks), step)
-    return clip.model_copy(update={"tracks": tracks, "switches": switches})
+    tracks = tuple(
+        track.with_clips((regridded(clip.angle(index), step),))
+        for index, track in enumerate(clip.tracks)
+    )
+    switches = (one.model_copy(update={"at": rate.nearest(one.at)}) for one in clip.switches)
+    turns = in_turn(tuple(switches), max(track.end for track in tracks), step)
+    return clip.model_copy(update={"tracks": tracks, "switches": turns})
 
 
 def in_order(tracks: Sequence[Track]) -> tuple[Track, ...]:
     """Tracks of angles as a timeline has them: the first with a picture is the main one."""
-    main = next(index for index, track in enumerate(tracks) if track.kind != "sound")
+    main = first_shown(tracks)
     kinds = (
         "main" if i == main else "sound" if t.kind == "sound" else "picture"
         for i, t in enumerate(tracks)
@@ -199,7 +157,7 @@ def _hearing(hears: tuple[int, ...], index: Index, count: int) -> tuple[int, ...
 def _switched(
     switches: tuple[Switch, ...], index: Index, tracks: tuple[Track, ...], by: int, step: int
 ) -> tuple[Switch, ...]:
-    shown = next(at for at, track in enumerate(tracks) if track.kind != "sound")
+    shown = first_shown(tracks)
     found = []
     for switch in switches:
         now = index.get(switch.angle, shown)

@@ -8,6 +8,7 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from kitecore.document import (
+    ClipBase,
     Document,
     GroupClip,
     Id,
@@ -22,10 +23,9 @@ from kitecore.document.clips.multicam import MOST_ANGLES
 from kitecore.document.model import Name, Start, Tick
 from kitecore.edits._angles import (
     Angle,
-    Placed,
     angles_of,
+    first_shown,
     in_order,
-    laid,
     open_multicam,
     require_angle,
     sharing,
@@ -33,6 +33,7 @@ from kitecore.edits._angles import (
     with_scene,
 )
 from kitecore.edits._base import EditBase, edit_kinds
+from kitecore.edits._files import files_of, with_files
 from kitecore.edits.place import HOW, Mode, PlaceClip
 from kitecore.edits.takes import TakePart
 from kitecore.errors import EditRefused
@@ -61,47 +62,38 @@ class GatherAngles(EditBase):
 
     def apply(self, document: Document) -> Document:
         step = document.rate.exact.frame_ticks
-        angles = [
-            _new_angle(take, f"{self.seed}/{number}", TAGS[number % len(TAGS)])
-            for number, take in enumerate(self.takes)
-        ]
-        if all(angle.sound_only for angle in angles):
-            raise EditRefused("A multicam clip needs at least one take with a picture.")
-        tracks = in_order([laid(angle, step) for angle in angles])
-        first = next(at for at, angle in enumerate(angles) if not angle.sound_only)
+        tracks = in_order(
+            [
+                _new_angle(take, f"{self.seed}/{number}", number, step).track
+                for number, take in enumerate(self.takes)
+            ]
+        )
         clip = MulticamClip(
             id=derived_id(self.seed, 0),
             scene=derived_id(self.seed, 1),
             name=self.name,
             length=max(track.end for track in tracks),
             tracks=tracks,
-            switches=(Switch(at=0, angle=first),),
+            switches=(Switch(at=0, angle=first_shown(tracks)),),
             hears=tuple(range(len(tracks))),
         )
         return PlaceClip(seed=self.seed, clip=clip, mode=self.mode, at=self.at).apply(document)
 
 
-def _new_angle(take: TakePart, seed: str, tag: Tag) -> Angle:
-    file = _file(take, derived_id(seed, 0))
+def _new_angle(take: TakePart, seed: str, number: int, step: int, at: int = 0) -> Angle:
     inner = Track(id=derived_id(seed, 1), kind="main", name="Files")
-    group = GroupClip(
-        id=derived_id(seed, 2),
-        name=take.title,
-        tag=tag,
-        length=file.clip.length,
-        tracks=(inner,),
-    )
+    tag = TAGS[number % len(TAGS)]
+    group = GroupClip(id=derived_id(seed, 2), name=take.title, tag=tag, length=1, tracks=(inner,))
     track = Track(id=derived_id(seed, 3), kind="picture", name=take.title, clips=(group,))
-    return Angle(track, (file,))
+    return Angle(track).holding(with_files(group, [_file(take, derived_id(seed, 0), at)], step))
 
 
-def _file(take: TakePart, new: str, at: int = 0) -> Placed:
-    """All of a take, whatever of it is marked."""
-    whole = take.model_copy(update={"mark_in": None, "mark_out": None})
-    clip = whole.clip(1)
+def _file(take: TakePart, new: str, at: int) -> ClipBase:
+    """All of a take, whatever of it is marked, with its beginning at a tick."""
+    clip = take.model_copy(update={"mark_in": None, "mark_out": None}).clip(1)
     if not isinstance(clip, Sourced):
         raise EditRefused(f"“{take.name}” is a still: an angle needs something that runs.")
-    return Placed(clip.model_copy(update={"id": new}), at)
+    return clip.model_copy(update={"id": new, "start": at})
 
 
 class OfMulticam(EditBase):
@@ -124,32 +116,17 @@ class AddAngle(OfMulticam):
 
     def apply(self, document: Document) -> Document:
         clip = open_multicam(document, self.clip)
-        angles = angles_of(clip)
+        angles, step = angles_of(clip), document.rate.exact.frame_ticks
         if self.angle is None:
             if len(angles) >= MOST_ANGLES:
                 raise EditRefused(f"A multicam clip has at most {MOST_ANGLES} angles.")
-            new = _new_angle(self.take, self.seed, TAGS[len(angles) % len(TAGS)])
-            return with_angles(document, clip, [*angles, new.moved(self.at)])
+            new = _new_angle(self.take, self.seed, len(angles), step, self.at)
+            return with_angles(document, clip, [*angles, new])
         require_angle(clip, self.angle)
+        angle = angles[self.angle]
         file = _file(self.take, derived_id(self.seed, 0), self.at)
-        return with_angles(document, clip, _joined(angles, self.angle, (file,)))
-
-
-def _joined(angles: list[Angle], index: int, files: tuple[Placed, ...]) -> list[Angle]:
-    """With more files in one angle; what would lie over others of it comes after them."""
-    angle = angles[index]
-    end = max(file.at + file.clip.source_length for file in angle.files)
-    new = []
-    for file in sorted(files, key=lambda one: one.at):
-        over = any(
-            file.at < old.at + old.clip.source_length and old.at < file.at + file.clip.source_length
-            for old in angle.files
-        )
-        at = end if over else file.at
-        end = max(end, at + file.clip.source_length)
-        new.append(Placed(file.clip, at))
-    both = Angle(angle.track, (*angle.files, *new), angle.was)
-    return [*angles[:index], both, *angles[index + 1 :]]
+        angles[self.angle] = angle.holding(with_files(angle.group, [file], step))
+        return with_angles(document, clip, angles)
 
 
 @edit_kinds.register("join_angles")
@@ -169,9 +146,11 @@ class JoinAngles(OfMulticam):
             require_angle(clip, index)
         if self.angle == self.into:
             raise EditRefused("An angle is not joined to itself.")
-        angles = angles_of(clip)
-        joined = _joined(angles, self.into, angles[self.angle].files)
-        rest = [angle for at, angle in enumerate(joined) if at != self.angle]
+        angles, step = angles_of(clip), document.rate.exact.frame_ticks
+        files = [file.clip for file in files_of(clip.angle(self.angle))]
+        into = angles[self.into]
+        angles[self.into] = into.holding(with_files(into.group, files, step))
+        rest = [angle for angle in angles if angle.was != self.angle]
         return with_angles(document, clip, rest)
 
 
@@ -230,11 +209,10 @@ class NameAngle(OfMulticam):
         clip = open_multicam(document, self.clip)
         require_angle(clip, self.angle)
         angles = angles_of(clip)
-        angle = angles[self.angle]
         group = clip.angle(self.angle)
         named = group.model_copy(update={"name": self.name, "tag": self.tag or group.tag})
-        track = angle.track.model_copy(update={"name": self.name, "clips": (named,)})
-        angles[self.angle] = Angle(track, angle.files, angle.was)
+        track = clip.tracks[self.angle].model_copy(update={"name": self.name, "clips": (named,)})
+        angles[self.angle] = Angle(track, self.angle)
         return with_angles(document, clip, angles)
 
 

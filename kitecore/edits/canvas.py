@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import Canvas, ClipBase, Document, FrameRate, Holding, MulticamClip, Track
-from kitecore.edits._angles import regridded
+from kitecore.edits._angles import on_rate
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import settled
 from kitecore.ticks import Rate
@@ -64,6 +64,6 @@ def _retimed(track: Track, rate: Rate) -> Track:
 
 def _retimed_within(clip: Holding, rate: Rate) -> Holding:
     if isinstance(clip, MulticamClip):
-        return regridded(clip, rate)
+        return on_rate(clip, rate)
     inner = tuple(_retimed(track, rate) for track in clip.tracks)
     return clip.model_copy(update={"tracks": inner})

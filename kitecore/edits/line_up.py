@@ -2,21 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Literal
 
 from pydantic import Field
 
-from kitecore.document import Document, Model
+from kitecore.document import Document, Model, MulticamClip
 from kitecore.document.model import Tick
-from kitecore.edits._angles import (
-    Angle,
-    Placed,
-    angles_of,
-    open_multicam,
-    require_angle,
-    with_angles,
-)
+from kitecore.edits._angles import angles_of, open_multicam, require_angle, with_angles
 from kitecore.edits._base import edit_kinds, seconds_label
+from kitecore.edits._files import files_of, moved
 from kitecore.edits.angles import Index, OfMulticam
 from kitecore.errors import EditRefused
 
@@ -42,16 +37,15 @@ class LineUp(OfMulticam):
 
     def apply(self, document: Document) -> Document:
         clip = open_multicam(document, self.clip)
-        angles = angles_of(clip)
+        moves: dict[int, dict[str, int]] = {}
         for place in self.places:
             require_angle(clip, place.angle)
-            angle = angles[place.angle]
-            if place.file >= len(angle.files):
+            files = files_of(clip.angle(place.angle))
+            if place.file >= len(files):
                 raise EditRefused("There is no such file in this angle.")
-            files = list(angle.files)
-            files[place.file] = Placed(files[place.file].clip, place.at)
-            angles[place.angle] = Angle(angle.track, tuple(files), angle.was)
-        return with_angles(document, clip, angles)
+            file = files[place.file]
+            moves.setdefault(place.angle, {})[file.clip.id] = place.at - file.at
+        return _moved(document, clip, moves)
 
 
 @edit_kinds.register("nudge_angle")
@@ -68,6 +62,16 @@ class NudgeAngle(OfMulticam):
     def apply(self, document: Document) -> Document:
         clip = open_multicam(document, self.clip)
         require_angle(clip, self.angle)
-        angles = angles_of(clip)
-        angles[self.angle] = angles[self.angle].moved(self.by)
-        return with_angles(document, clip, angles)
+        files = files_of(clip.angle(self.angle))
+        return _moved(document, clip, {self.angle: {one.clip.id: self.by for one in files}})
+
+
+def _moved(
+    document: Document, clip: MulticamClip, moves: Mapping[int, Mapping[str, int]]
+) -> Document:
+    """With files of angles, by index and id, so many ticks later; what stays is as it was."""
+    angles, step = angles_of(clip), document.rate.exact.frame_ticks
+    for index, by in moves.items():
+        if any(by.values()):
+            angles[index] = angles[index].holding(moved(angles[index].group, by, step))
+    return with_angles(document, clip, angles)

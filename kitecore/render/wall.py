@@ -79,7 +79,9 @@ def wall(document: Document, clip_id: str, columns: int, apart: Sequence[int] = 
     shown.sort(key=list(apart).index if apart else None)
     grid = grid_of(max(1, len(shown)), document.canvas, columns)
     film = [
-        track.model_copy(update={"hidden": True, "muted": track.muted or bool(apart)})
+        track.model_copy(
+            update={"hidden": True, **({"muted": True, "solo": False} if apart else {})}
+        )
         for track in document.tracks
     ]
     pictures = [

@@ -54,9 +54,10 @@ class MulticamClip(Holding):
 
     def slipped(self, by: int) -> MulticamClip:
         """Its angles slip under the switches, which stay where they are on the timeline."""
-        moved = (one.model_copy(update={"at": max(0, one.at + by)}) for one in self.switches[1:])
-        later = tuple(one for one in moved if one.at)
-        update = {"source_in": self.source_in + by, "switches": (self.switches[0], *later)}
+        first = Switch(at=0, angle=self.angle_at(max(0, -by)))
+        moved = (one.model_copy(update={"at": one.at + by}) for one in self.switches[1:])
+        later = tuple(one for one in moved if one.at > 0)
+        update = {"source_in": self.source_in + by, "switches": (first, *later)}
         return self.model_copy(update=update)
 
     def angle(self, index: int) -> GroupClip:

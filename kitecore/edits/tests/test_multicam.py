@@ -7,7 +7,7 @@ from unittest import TestCase
 
 from kitecore import edits
 from kitecore.document import Document, GroupClip, MulticamClip, empty_document, load
-from kitecore.edits._angles import files_of
+from kitecore.edits._files import files_of
 from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import EditRefused
 
@@ -72,7 +72,7 @@ class AnglesTest(MulticamCase):
 
     def test_angles_need_pictures_and_things_that_run(self) -> None:
         for takes, words in (
-            ([take("mic", 3, "sound")], "at least one take with a picture"),
+            ([take("mic", 3, "sound")], "at least one angle with a picture"),
             ([take("near", 3), take("card", 0, "still")], "is a still"),
         ):
             with self.assertRaisesRegex(EditRefused, words):
@@ -104,7 +104,7 @@ class AnglesTest(MulticamCase):
             self.assertEqual((places["near"] - FRAME - 5, 0), (places["far"], places["near"]))
             [seen] = part.seen(*part.used)
             self.assertEqual("wide", [clip.name for clip in seen.clips][-1])
-        self.assertEqual(2 * FRAME, first.switches[1].at - 3 * SECOND)
+        self.assertEqual(FRAME, first.switches[1].at - 3 * SECOND)
 
     def test_all_parts_of_a_scene_share_their_angles(self) -> None:
         self.do(kind="split", at=4 * SECOND)
@@ -137,6 +137,49 @@ class AnglesTest(MulticamCase):
         self.on("join_angles", angle=1, into=0)
         self.assertEqual(["near", "far", "mic"], [track.name for track in self.clip.tracks])
         self.assertEqual(10 * SECOND, self.places()["wide"])
+
+    def test_what_was_cut_and_laid_within_an_angle_stays(self) -> None:
+        angle = self.clip.angle(0)
+        within = {"within": angle.id}
+        self.do(kind="split", at=4 * SECOND, **within)
+        second = self.clip.angle(0).tracks[0].clips[1].id
+        self.do(kind="trim", clip=second, edge="end", to=8 * SECOND, **within)
+        word = {"kind": "text", "name": "word", "length": SECOND}
+        self.do(kind="place", clip=word, mode="above", at=5 * SECOND, **within)
+        wide = self.clip.angle(1).id
+        self.do(kind="trim", clip=wide, edge="end", to=11 * SECOND, within=self.clip.id)
+        before = self._held()
+        self.on("name_angle", angle=0, name="Table")
+        self.on("move_angle", angle=0, to=2)
+        self.on("move_angle", angle=2, to=0)
+        self.assertEqual(before, self._held())
+        self.on("line_up", places=[{"angle": 0, "file": n, "at": 2 * SECOND} for n in (0, 1)])
+        self.on("nudge_angle", angle=1, by=-SECOND)
+        later = [
+            (name, start + by) for (name, start), by in zip(before, (3, 3, 3, 0, 1, 1), strict=True)
+        ]
+        self.assertEqual(later, self._held())
+        self.assertEqual(11 * SECOND, self.clip.angle(1).length)
+
+    def _held(self) -> list[tuple[str, float]]:
+        """What each angle holds, and at which second of the multicam clip."""
+        return [
+            (clip.name, (clip.start + angle.start - angle.source_in) / SECOND)
+            for angle in map(self.clip.angle, range(4))
+            for track in angle.tracks
+            for clip in track.clips
+        ]
+
+    def test_nudges_between_frames_and_back_lose_nothing(self) -> None:
+        self.on("add_angle", take=take("far2", 4), angle=2, at=9 * SECOND)
+        before, length = self.places(), self.clip.length
+        for way in (1, -1):
+            for _ in range(40):
+                self.on("nudge_angle", angle=2, by=way * SECOND // 1000)
+        self.assertEqual(before, self.places())
+        files = self.clip.angle(2).tracks[0].clips
+        self.assertEqual([0, 9], [clip.start / SECOND for clip in files])
+        self.assertEqual((length, [9, 4]), (self.clip.length, [c.length / SECOND for c in files]))
 
     def test_what_is_known_by_index_follows_when_angles_change_places(self) -> None:
         self.on("switch", cuts=[{"at": SECOND, "angle": 1}, {"at": 2 * SECOND, "angle": 2}])
@@ -229,8 +272,16 @@ class SwitchesTest(MulticamCase):
         self.do(kind="slip", clips=[self.clip.id], by=-SECOND // 2)
         moments = [one.at - self.clip.source_in for one in self.clip.switches[1:]]
         self.assertEqual([SECOND, 5 * SECOND], moments, "they stay while what they show slips")
+        self.do(kind="slip", clips=[self.clip.id], by=-SECOND // 2)
+        self.assertEqual(0, self.clip.source_in)
         self.do(kind="split", at=3 * SECOND)
         self.assertEqual(*(part.switches for part in self.parts))
+
+    def test_a_slip_beyond_a_switch_shows_what_was_shown(self) -> None:
+        self.on("switch", cuts=[{"at": SECOND // 2, "angle": 1}, {"at": 6 * SECOND, "angle": 2}])
+        self.do(kind="cut_away", clips=[self.clip.id], side="left", at=SECOND)
+        self.do(kind="slip", clips=[self.clip.id], by=-SECOND)
+        self.assertEqual([(0, 1), (5, 2)], self.switches())
 
     def test_what_cannot_be_shown_is_refused(self) -> None:
         self.refuses("sound alone", "switch", cuts=[{"at": SECOND, "angle": 3}])

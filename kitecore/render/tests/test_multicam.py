@@ -188,6 +188,7 @@ class WallTest(MulticamFilm):
 
     def test_two_angles_are_checked_with_one_left_and_one_right(self) -> None:
         self.assertEqual([230, 30], self.cells(30, apart=[2, 0]))
+        self.do(kind="set_track", track=self.scene.document.main.id, solo=True)
         document = wall(self.scene.document, self.multicam.id, 2, [1, 3])
         heard = render_samples(document, 12_000, 48_000, self.sources)
         loudest = [int(np.abs(np.fft.rfft(side)).argmax()) for side in heard.T]
