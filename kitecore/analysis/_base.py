@@ -6,7 +6,7 @@ import hashlib
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 from kitecore.document import Model
 from kitecore.media.folder import MediaFolder
@@ -14,6 +14,13 @@ from kitecore.media.info import MediaInfo
 from kitecore.media.whole import whole_folder
 from kitecore.programs import Tell, tell_nobody
 from kitecore.registry import Registry
+
+M = TypeVar("M", bound=Model)
+
+
+def sounds(info: MediaInfo) -> bool:
+    """Whether a take has anything to be heard: what analyses of sound fit."""
+    return info.sound is not None
 
 
 class NoParameters(Model):
@@ -84,6 +91,17 @@ def analyse(
         with whole_folder(place) as unfinished:
             analysis.run(folder, parameters or analysis.parameters(), unfinished, tell)
     return place
+
+
+def write_found(out: Path, name: str, found: Model) -> None:
+    """Keep what an analysis found as its one file."""
+    (out / f"{name}.json").write_text(found.model_dump_json())
+
+
+def read_found(folder: MediaFolder, name: str, kind: type[M], parameters: Model | None = None) -> M:
+    """What an analysis found that keeps it so, or finds now."""
+    place = analyse(folder, name, parameters)
+    return kind.model_validate_json((place / f"{name}.json").read_text())
 
 
 def standing_for(info: MediaInfo) -> list[str]:

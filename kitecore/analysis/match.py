@@ -2,23 +2,29 @@
 
 from __future__ import annotations
 
-import json
 from pathlib import Path
 from typing import Annotated, Final
 
 import numpy as np
 from pydantic import Field
 
-from kitecore.analysis._base import Analysis, NoParameters, analyse, analyses
+from kitecore.analysis._base import (
+    Analysis,
+    NoParameters,
+    analyse,
+    analyses,
+    read_found,
+    sounds,
+    write_found,
+)
 from kitecore.document import Model
 from kitecore.media.folder import MediaFolder
-from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
+from kitecore.media.soundcopy import SOUND_RATE, read_mono
 from kitecore.programs import Tell
 from kitecore.sound.alignment import Mono, aligned, heard
 from kitecore.ticks import TICKS_PER_SECOND
 
 _HEARD: Final = "heard.f32"
-_MATCH: Final = "match.json"
 LONGEST: Final = 6 * 3600
 """Seconds of a take that are listened to."""
 
@@ -43,11 +49,7 @@ class Match(Model):
 def hear(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
     """A take's sound in the form in which it is compared, so that this is done once."""
     tell("listening", 0.0)
-    sound = np.zeros(0, np.float32)
-    if folder.sound.stat().st_size:
-        everything = np.memmap(folder.sound, np.float32, "r").reshape(-1, CHANNELS)
-        sound = np.asarray(everything[: LONGEST * SOUND_RATE]).mean(axis=1)
-    heard(sound, SOUND_RATE).tofile(out / _HEARD)
+    heard(read_mono(folder, LONGEST), SOUND_RATE).tofile(out / _HEARD)
 
 
 def find_match(folder: MediaFolder, wanted: Other, out: Path, tell: Tell) -> None:
@@ -60,7 +62,7 @@ def find_match(folder: MediaFolder, wanted: Other, out: Path, tell: Tell) -> Non
     if found is not None:
         at = round(found.offset * TICKS_PER_SECOND)
         match = Match(at=at, drift=found.drift, confidence=found.confidence)
-    (out / _MATCH).write_text(match.model_dump_json())
+    write_found(out, "match", match)
 
 
 def _heard(folder: MediaFolder) -> Mono:
@@ -69,11 +71,8 @@ def _heard(folder: MediaFolder) -> Mono:
 
 def read_match(folder: MediaFolder, other: str) -> Match:
     """What was found, or is found now."""
-    place = analyse(folder, "match", Other(other=other))
-    return Match.model_validate(json.loads((place / _MATCH).read_text()))
+    return read_found(folder, "match", Match, Other(other=other))
 
 
-analyses.register("heard")(Analysis(version=1, fits=lambda info: info.sound is not None, run=hear))
-analyses.register("match")(
-    Analysis(version=1, fits=lambda info: info.sound is not None, run=find_match, parameters=Other)
-)
+analyses.register("heard")(Analysis(version=1, fits=sounds, run=hear))
+analyses.register("match")(Analysis(version=1, fits=sounds, run=find_match, parameters=Other))

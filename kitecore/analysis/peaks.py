@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.analysis._base import Analysis, NoParameters, analyses
+from kitecore.analysis._base import Analysis, NoParameters, analyses, sounds
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import CHANNELS
 from kitecore.programs import Tell
@@ -50,6 +50,4 @@ def make_peaks(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell)
             tell("waveform", start / len(everything))
 
 
-analyses.register("peaks")(
-    Analysis(version=1, fits=lambda info: info.sound is not None, run=make_peaks, standing=True)
-)
+analyses.register("peaks")(Analysis(version=1, fits=sounds, run=make_peaks, standing=True))

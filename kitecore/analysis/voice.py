@@ -12,7 +12,7 @@ import numpy as np
 import soxr
 from numpy.typing import NDArray
 
-from kitecore.analysis._base import Analysis, NoParameters, analyse, analyses
+from kitecore.analysis._base import Analysis, NoParameters, analyse, analyses, sounds
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import CHANNELS, SOUND_RATE
 from kitecore.programs import Tell
@@ -92,6 +92,4 @@ def read_voice(folder: MediaFolder) -> NDArray[np.uint8]:
     return np.fromfile(analyse(folder, "voice") / VOICE, np.uint8)
 
 
-analyses.register("voice")(
-    Analysis(version=1, fits=lambda info: info.sound is not None, run=find_voice, standing=True)
-)
+analyses.register("voice")(Analysis(version=1, fits=sounds, run=find_voice, standing=True))

@@ -175,6 +175,19 @@ def sound_length(folder: MediaFolder) -> int:
     return samples * TICKS_PER_SECOND // SOUND_RATE
 
 
+def read_mono(folder: MediaFolder, most: int | None = None) -> Samples:
+    """The sound of a take in mono, of ``most`` seconds from its start if that is said.
+
+    float32, shape (count,), at 48 kHz.
+    """
+    if not folder.sound.stat().st_size:
+        return np.zeros(0, np.float32)
+    everything: Samples = np.memmap(folder.sound, np.float32, "r").reshape(-1, CHANNELS)
+    last = len(everything) if most is None else most * SOUND_RATE
+    mono: Samples = np.asarray(everything[:last]).mean(axis=1)
+    return mono
+
+
 def read_sound(folder: MediaFolder, start: int, count: int) -> Samples:
     """Samples of a take from its sound copy.
 

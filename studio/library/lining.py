@@ -1,4 +1,4 @@
-"""Lining takes up: asked for by a page, done as a job (see `studio.library.matching`)."""
+"""Lining takes up: asked for by a page, done as a job (see `studio.library.work`)."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""Work on takes that takes long: taking one in, and finding things out about it."""
+"""Work on takes that takes long: taking one in, finding things out about it, lining several up."""
 
 from __future__ import annotations
 
@@ -6,20 +6,20 @@ import json
 from collections.abc import Mapping
 from uuid import UUID
 
+from django.conf import settings
 from django.db import connection, transaction
 from huey.contrib.djhuey import on_startup
 
 from kitecore.analysis import analyses, result_of, standing_for
+from kitecore.analysis.lining import Facts, Lining
+from kitecore.errors import NotThere
 from kitecore.media.info import MediaInfo
-from studio.jobs.kinds import IN_THE_BACKGROUND, WAITED_FOR, JobKind, Note, job_kinds
+from studio.jobs.kinds import IN_THE_BACKGROUND, WAITED_FOR, JobKind, Note, Outcome, job_kinds
 from studio.jobs.models import Job
 from studio.jobs.programs import run_program
 from studio.jobs.queue import hand_out
-from studio.library import matching
 from studio.library.digest import digest_of
 from studio.library.models import Take
-
-__all__ = ["ask_for", "find_out_what_is_missing", "matching", "take_in"]
 
 STANDING = WAITED_FOR - 1
 """Of analyses that every take gets, which a person sees at once; others come when there is time."""
@@ -117,7 +117,27 @@ def _analyse(job: Job, note: Note) -> None:
     run_program("kitecore.analysis", arguments, lambda doing, share: note(share, doing))
 
 
+def _line_up(job: Job, note: Note) -> Outcome:
+    takes = {file["take"] for file in job.args["files"]}
+    facts = {take: _facts(job, take).model_dump() for take in takes}
+    lining = Lining.model_validate({**job.args, "facts": facts})
+    arguments = [str(settings.MEDIA_DIR), lining.model_dump_json()]
+    run_program("kitecore.analysis.lining", arguments, lambda doing, share: note(share, doing))
+    # All that it asks for is kept by now.
+    return {"found": [one.model_dump() for one in lining.found(settings.MEDIA_DIR)]}
+
+
+def _facts(job: Job, take: str) -> Facts:
+    """What is known of a take of the job's owner."""
+    known = Take.objects.filter(pk=UUID(take), owner=job.owner_id).first()
+    if known is None:
+        raise NotThere("A take that was to be lined up is not there any more.")
+    info = MediaInfo.model_validate(known.facts)
+    return Facts(clock=info.clock, sounds=info.sound is not None)
+
+
 job_kinds.register("take_in")(
     JobKind(run=_take_in, priority=WAITED_FOR, failed=_refuse, again=_wait_again)
 )
 job_kinds.register("analysis")(JobKind(run=_analyse, priority=IN_THE_BACKGROUND))
+job_kinds.register("line_up")(JobKind(run=_line_up, priority=WAITED_FOR))
