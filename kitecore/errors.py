@@ -4,6 +4,7 @@ KiteError
 ├── BadInput (ValueError)        what was handed in cannot be used
 │   ├── UnknownName (KeyError)   a registry has no entry of that name
 │   └── EditRefused              an edit does not fit the document
+│       └── NothingChanges       what it asks for is so already
 ├── BrokenDocument               an edit of ours would have left a document that cannot be
 ├── NotThere (LookupError)       the thing asked for does not exist
 ├── MediaError                   a file cannot be used
@@ -56,6 +57,12 @@ class UnknownName(BadInput, KeyError):
 
 class EditRefused(BadInput):
     code = "edit_refused"
+
+
+class NothingChanges(EditRefused):
+    """What was asked for is so already."""
+
+    code = "nothing_changes"
 
 
 class TooLittleFootage(EditRefused):

@@ -24,7 +24,7 @@ from kitecore.edits._lanes import renamed
 from kitecore.edits._switches import in_turn
 from kitecore.edits.angles import Index
 from kitecore.edits.groups import Ungroup
-from kitecore.errors import EditRefused
+from kitecore.errors import EditRefused, NothingChanges
 
 
 class Cut(Model):
@@ -80,7 +80,7 @@ def _with(document: Document, clip: MulticamClip, switches: list[Switch]) -> Doc
     if len(found) > MOST_SWITCHES:
         raise EditRefused(f"A multicam clip has at most {MOST_SWITCHES} switches.")
     if found == clip.switches:
-        raise EditRefused("That is so already.")
+        raise NothingChanges("That is so already.")
     return document.with_clip(clip.model_copy(update={"switches": found}))
 
 

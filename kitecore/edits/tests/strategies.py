@@ -11,9 +11,8 @@ from kitecore.document.document import FrameRate
 from kitecore.edits import EditBase
 from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.settings import Group
-from kitecore.edits.tests import multicam_makers
+from kitecore.edits.tests.multicam_makers import MAKERS
 from kitecore.edits.tests.picks import (
-    MAKERS,
     Pick,
     free,
     lengths,
@@ -28,7 +27,7 @@ from kitecore.edits.tests.picks import (
 from kitecore.edits.tests.populated import SECOND, edit, populated
 from kitecore.ticks import RATES
 
-__all__ = ["MAKERS", "documents", "edit", "edits_for", "multicam_makers"]
+__all__ = ["MAKERS", "documents", "edit", "edits_for"]
 
 DRAWN_KINDS = ["solid", "text", "shape", "adjustment"]
 

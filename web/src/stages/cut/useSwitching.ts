@@ -1,6 +1,6 @@
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { MulticamClip } from '@/api/types'
-import { angleAt, stretchesOf } from '@/motion/angles'
+import { stretchesOf } from '@/motion/angles'
 import { useScreen } from '@/player/inject'
 import { useAngles } from '@/stores/angles'
 import { useProject } from '@/stores/project'
@@ -24,11 +24,7 @@ export function useSwitching(clip: () => MulticamClip) {
   const here = computed(
     () => stretches.value.find((one) => one.from <= tick.value && tick.value < one.to) ?? null,
   )
-  const live = computed(
-    () =>
-      angles.taps.findLast((one) => one.frame <= player.shown.value)?.angle ??
-      angleAt(clip(), tick.value),
-  )
+  const live = computed(() => angles.liveAt(player.shown.value))
 
   function tap(angle: number) {
     const id = clip().id ?? ''
@@ -49,8 +45,9 @@ export function useSwitching(clip: () => MulticamClip) {
     const cuts = tapped.map(({ frame, angle }) => ({ at: tickOf(frame, project.rate), angle }))
     const until = Math.max(tick.value, ...cuts.map(({ at }) => at + 1))
     // Shown as tapped until the step is done.
-    await project.edit({ kind: 'switch', clip: clip().id ?? '', cuts, until }, ({ message }) =>
-      message.startsWith('That is so'),
+    await project.edit(
+      { kind: 'switch', clip: clip().id ?? '', cuts, until },
+      ({ code }) => code === 'nothing_changes',
     )
     angles.taps = angles.taps.slice(tapped.length)
   }
