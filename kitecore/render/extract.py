@@ -41,11 +41,14 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
         before, after = run_up(document)
         reach = Span(span.start - before - 1, span.end + after + 1)
     tracks = tuple(
-        _extracted(track, reach, heard)
-        for track in document.tracks
-        if heard or track.kind != "sound"
+        _extracted(track, reach, heard) for track in document.tracks if _matters(track, heard)
     )
     return document.model_copy(update={"tracks": tracks})
+
+
+def _matters(track: Track, heard: bool) -> bool:
+    """Whether a track can be heard, or seen; one that is alone silences others even if it is mute."""
+    return track.solo or not track.muted if heard else track.kind != "sound" and not track.hidden
 
 
 def _extracted(track: Track, span: Span, heard: bool) -> Track:
@@ -105,7 +108,7 @@ def clip_text(clip: ClipBase, *, heard: bool) -> str:
         # All transitions cross their sound in the same way.
         text += f"/{clip.transition.length}"
     if isinstance(clip, Holding):
-        inner = (track for track in clip.tracks if heard or track.kind != "sound")
+        inner = (track for track in clip.tracks if _matters(track, heard))
         text += f"[{','.join(_track_texts(inner, heard))}]"
     return text
 

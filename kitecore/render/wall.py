@@ -5,15 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 from kitecore.document import Canvas, Document, GroupClip, MulticamClip, Place, Track
+from kitecore.document.track import TrackKind
 from kitecore.errors import NotThere
 
 _LONGEST: Final = 1920
 """Pixels of the longer side of a wall's canvas."""
 
-_SIDES: Final = {"left": -1.0, "right": 1.0}
+_SIDES: Final = (-1.0, 1.0)
+"""Pans of two angles that are checked."""
 
 
 @dataclass(frozen=True)
@@ -85,42 +87,39 @@ def wall(document: Document, clip_id: str, columns: int, apart: Sequence[int] = 
         for track in document.tracks
     ]
     pictures = [
-        _row(clip, index, f"wall-{index}", _cell(grid, number), document.canvas)
+        _row(
+            _alone(clip, index, "seen", canvas=document.canvas, place=_cell(grid, number)),
+            muted=True,
+        )
         for number, index in enumerate(shown)
     ]
     sounds = [
-        _row(clip, index, name, {"pan": side}, None, kind="sound")
-        for index, (name, side) in zip(apart, _SIDES.items(), strict=False)
+        _row(_alone(clip, index, "heard", pan=side, channels="mono"), kind="sound")
+        for index, side in zip(apart, _SIDES, strict=False)
     ]
     tracks = (*film, *pictures, *sounds)
     return document.model_copy(update={"canvas": grid.canvas, "tracks": tracks})
 
 
-def _cell(grid: Grid, number: int) -> dict[str, object]:
-    """How a picture of the film's shape lies in a cell, when size 1 shows it whole on the wall."""
+def _cell(grid: Grid, number: int) -> Place:
+    """Where a picture of the film's shape lies, when size 1 shows it whole on the wall."""
     across, down = grid.canvas.width / grid.cell[0], grid.canvas.height / grid.cell[1]
     size = 1 / min(across, down)
-    place = Place(position=grid.middle(number), size=(size, size))
-    return {"place": place, "muted": True}
+    return Place(position=grid.middle(number), size=(size, size))
 
 
-def _row(
-    clip: MulticamClip,
-    index: int,
-    name: str,
-    look: dict[str, object],
-    canvas: Canvas | None,
-    kind: str = "picture",
-) -> Track:
-    """A track with one angle, for the time of the clip."""
-    group = GroupClip(
-        id=f"{name}-clip",
+def _alone(clip: MulticamClip, index: int, name: str, **look: Any) -> GroupClip:
+    """One angle, for the time of the clip; the same ids each time, so that its pieces are known again."""
+    return GroupClip(
+        id=f"{name}-{index}",
         start=clip.start,
         length=clip.length,
         source_in=clip.source_in,
         speed=clip.speed,
         tracks=(clip.tracks[index],),
-        canvas=canvas,
+        **look,
     )
-    shown = group.model_copy(update={"channels": "mono" if canvas is None else "both", **look})
-    return Track.model_validate({"id": name, "kind": kind}).with_clips((shown,))
+
+
+def _row(clip: GroupClip, kind: TrackKind = "picture", *, muted: bool = False) -> Track:
+    return Track(id=f"{clip.id}-{kind}", kind=kind, muted=muted).with_clips((clip,))

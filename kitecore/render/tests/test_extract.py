@@ -205,6 +205,15 @@ class FieldTest(TestCase):
             now = keys_of(document.with_track(track))
             self.assertEqual((is_seen, is_heard), (now[0] != seen, now[1] != heard), field)
 
+    def test_what_is_neither_seen_nor_heard_may_change(self) -> None:
+        def without(field: str, **more: Any) -> tuple[str, str]:
+            document = document_with(clip_of("video", **more))
+            track = document.tracks[-1].model_copy(update={field: True})
+            return keys_of(document.with_track(track))
+
+        self.assertEqual(without("hidden")[0], without("hidden", opacity=0.5)[0])
+        self.assertEqual(without("muted")[1], without("muted", gain=-6)[1])
+
     def test_a_kind_of_transition_is_seen_and_its_length_heard(self) -> None:
         def crossing(**facts: Any) -> tuple[str, str]:
             transition = {"kind": "dissolve", "length": SECOND} | facts

@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from kitecore.document import Canvas, MulticamClip
+from kitecore.document import Canvas, Document, MulticamClip
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import NotThere
 from kitecore.media.folder import MediaFolder
@@ -178,6 +178,21 @@ class WallTest(MulticamFilm):
         self.do(kind="trim", clip=self.multicam.id, edge="start", to=9 * FRAME)
         self.do(kind="set_speed", clips=[self.multicam.id], factor=2)
         self.assertEqual([29, 124, 229], self.cells(10))
+
+    def test_switching_makes_nothing_of_the_wall_anew_and_its_sound_is_the_films(self) -> None:
+        self.on("hear_angles", hears=[3, 3, 3, 3])
+        span = Span(5 * FRAME, 20 * FRAME)
+
+        def names(document: Document) -> tuple[str, str]:
+            find = self.scene.find
+            return content_key(document, span, find), content_key(document, span, find, heard=True)
+
+        before = names(wall(self.scene.document, self.multicam.id, 2))
+        film = names(self.scene.document)
+        self.switch((10, 2))
+        self.assertEqual(before, names(wall(self.scene.document, self.multicam.id, 2)))
+        self.assertEqual(film[1], before[1])
+        self.assertNotEqual(film[0], names(self.scene.document)[0])
 
     def test_what_is_heard_is_the_film(self) -> None:
         self.switch((10, 2))
