@@ -25,7 +25,7 @@ test('angles have names, colours and digits', () => {
     { index: 0, name: 'near', tag: 'sky', seen: true },
     { index: 1, name: '2', tag: '', seen: false },
   ])
-  expect([0, 8, 9, 10].map(digitOf)).toEqual(['1', '9', '0', ''])
+  expect([0, 8, 9, 10].map(digitOf)).toEqual(['1', '9', '0', '11'])
 })
 
 test('stretches are those of the part that is shown', () => {

@@ -28,8 +28,8 @@ export function anglesOf(clip: MulticamClip): Angle[] {
   }))
 }
 
-/** What a digit key shows: 1 to 9, then 0 for the tenth; none for those behind. */
-export const digitOf = (index: number) => (index < 9 ? `${index + 1}` : index === 9 ? '0' : '')
+/** What an angle is known by: its digit key, 0 for the tenth; for those behind, their number. */
+export const digitOf = (index: number) => (index === 9 ? '0' : `${index + 1}`)
 
 /** The angle that is shown at a tick of the timeline. */
 export function angleAt(clip: MulticamClip, tick: number): number {

@@ -1,16 +1,13 @@
 <script setup lang="ts">
 /** The angles of a multicam clip beside each other: each is tapped to be shown, the live one framed. */
 import { computed } from 'vue'
-import { tagColour } from '@/api/kinds'
-import { angleAt, anglesOf, digitOf } from '@/motion/angles'
+import AngleBadge from '@/controls/AngleBadge.vue'
+import { anglesOf } from '@/motion/angles'
 import { useScreen } from '@/player/inject'
 import { useAngles } from '@/stores/angles'
-import { useProject } from '@/stores/project'
-import { tickOf } from '@/time'
 
 defineProps<{ width: number; height: number }>()
 const angles = useAngles()
-const project = useProject()
 const { player } = useScreen()
 
 const cells = computed(() => {
@@ -18,12 +15,7 @@ const cells = computed(() => {
   return angles.shown.flatMap((index) => all[index] ?? [])
 })
 const switching = computed(() => angles.bench === 'switch')
-/** What is live now: what was tapped last while it plays, else what the clip shows. */
-const live = computed(() => {
-  if (!switching.value || !angles.clip) return -1
-  const tapped = angles.taps.findLast((one) => one.frame <= player.shown.value)
-  return tapped?.angle ?? angleAt(angles.clip, tickOf(player.shown.value, project.rate))
-})
+const live = computed(() => (switching.value ? angles.liveAt(player.shown.value) : -1))
 </script>
 
 <template>
@@ -42,15 +34,15 @@ const live = computed(() => {
       :type="switching ? 'button' : undefined"
       class="cell"
       :class="{ live: angle.index === live }"
-      :style="{ '--tint': tagColour(angle.tag) }"
       :aria-pressed="switching ? angle.index === live : undefined"
       :aria-label="switching ? $t('picture.wallOver.show', { name: angle.name }) : undefined"
       :data-test="`wall-${angle.index}`"
       @click="switching && angles.tap(angle.index)"
     >
       <span class="told"
-        ><b>{{ digitOf(angle.index) || angle.index + 1 }}</b
-        ><span class="clip-text">{{ angle.name }}</span
+        ><AngleBadge :index="angle.index" :tag="angle.tag" /><span class="clip-text">{{
+          angle.name
+        }}</span
         ><span v-if="!switching" class="side">{{
           place ? $t('picture.wallOver.right') : $t('picture.wallOver.left')
         }}</span></span
@@ -93,12 +85,6 @@ const live = computed(() => {
   background: #17141ad9;
   color: var(--text);
   font-size: 12px;
-}
-.told b {
-  min-width: 20px;
-  text-align: center;
-  background: var(--tint);
-  color: #17141a;
 }
 .side {
   color: var(--soft);

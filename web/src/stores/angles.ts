@@ -3,7 +3,9 @@ import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { MulticamClip } from '@/api/types'
+import { angleAt } from '@/motion/angles'
 import { gridOf, shapeOf, type Size } from '@/motion/wall'
+import { tickOf } from '@/time'
 import { useHand } from './hand'
 import { useProject } from './project'
 
@@ -69,6 +71,12 @@ export const useAngles = defineStore('angles', () => {
     () => (pair.value = null),
   )
 
+  /** The angle that is live at a frame: what was tapped last before it, else what the clip shows. */
+  function liveAt(frame: number): number {
+    const tapped = taps.value.findLast((one) => one.frame <= frame)?.angle
+    return tapped ?? (clip.value ? angleAt(clip.value, tickOf(frame, project.rate)) : -1)
+  }
+
   const tap = (angle: number) => taker.value?.(angle)
 
   return {
@@ -85,6 +93,7 @@ export const useAngles = defineStore('angles', () => {
     grid,
     shape,
     look,
+    liveAt,
     tap,
   }
 })

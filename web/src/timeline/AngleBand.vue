@@ -23,7 +23,7 @@ const parts = computed(() => {
       left: px(from),
       width: px(to) - px(from),
       colour: tagColour(angles[angle]?.tag),
-      digit: digitOf(angle) || String(angle + 1),
+      digit: digitOf(angle),
     }))
     .filter(({ left, width }) => left < props.to && left + width > props.from)
 })

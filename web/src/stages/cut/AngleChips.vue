@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** The angles of a multicam clip as a row of buttons: digit, colour and name. */
-import { tagColour } from '@/api/kinds'
-import { digitOf, type Angle } from '@/motion/angles'
+import AngleBadge from '@/controls/AngleBadge.vue'
+import type { Angle } from '@/motion/angles'
 
 defineProps<{ label: string; angles: readonly Angle[]; taken: number }>()
 defineEmits<{ take: [index: number] }>()
@@ -18,9 +18,7 @@ defineEmits<{ take: [index: number] }>()
       :data-test="`angle-${angle.index}`"
       @click="$emit('take', angle.index)"
     >
-      <b :style="{ background: tagColour(angle.tag) }">{{
-        digitOf(angle.index) || angle.index + 1
-      }}</b>
+      <AngleBadge :index="angle.index" :tag="angle.tag" />
       <span class="clip-text">{{ angle.name }}</span>
     </button>
   </div>
@@ -39,12 +37,6 @@ defineEmits<{ take: [index: number] }>()
   max-width: 160px;
   padding: 2px 10px 2px 4px;
   touch-action: manipulation;
-}
-b {
-  min-width: 24px;
-  border-radius: 6px 6px 2px 6px;
-  color: #17141a;
-  text-align: center;
 }
 [aria-pressed='true'] {
   outline: 2px solid var(--accent);

@@ -47,11 +47,12 @@ const parts = computed(() => {
   }
   return found
 })
-// A multicam clip that comes in hand is there to be switched, or lined up.
+// A multicam clip that comes in hand is there to be lined up, and once it was switched, for more.
 watch(
-  () => clip.value?.kind === 'multicam' && clip.value.id,
+  () => multicam.value?.id,
   (id) => {
-    if (id) wanted.value = 'line-up'
+    if (!id || wanted.value === 'line-up') return
+    wanted.value = (multicam.value?.switches.length ?? 0) > 1 ? 'switch' : 'line-up'
   },
   { immediate: true },
 )

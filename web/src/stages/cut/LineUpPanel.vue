@@ -3,10 +3,10 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue'
 import type { MulticamClip } from '@/api/types'
-import { tagColour } from '@/api/kinds'
+import AngleBadge from '@/controls/AngleBadge.vue'
 import ChoiceRow from '@/controls/ChoiceRow.vue'
 import { jobText } from '@/jobs/job'
-import { anglesOf, digitOf } from '@/motion/angles'
+import { anglesOf } from '@/motion/angles'
 import { innerTick } from '@/motion/inside'
 import { useScreen } from '@/player/inject'
 import { useAngles } from '@/stores/angles'
@@ -146,9 +146,7 @@ onBeforeUnmount(() => {
             :data-test="`row-${row.index}`"
             @click="taken = row.index"
           >
-            <b :style="{ background: tagColour(row.tag) }">{{
-              digitOf(row.index) || row.index + 1
-            }}</b>
+            <AngleBadge :index="row.index" :tag="row.tag" />
             <span class="clip-text">{{ row.name }}</span>
             <span
               v-if="row.lined"
@@ -248,12 +246,6 @@ li {
   color: var(--text);
   text-align: start;
   min-width: 0;
-}
-.who b {
-  min-width: 24px;
-  border-radius: 6px 6px 2px 6px;
-  color: #17141a;
-  text-align: center;
 }
 .sure {
   flex-basis: 100%;
