@@ -85,12 +85,13 @@ class Browser:
     def find(self, selector: str, seconds: float = 20) -> WebElement:
         """The first shown element that fits a CSS selector."""
 
-        def look() -> WebElement | None:
-            found = self.driver.find_elements(By.CSS_SELECTOR, selector)
-            return next((one for one in found if one.is_displayed()), None)
-
-        element: WebElement = self.wait(look, seconds, f"nothing shown for {selector}")
+        element: WebElement = self.wait(
+            lambda: self._shown(selector), seconds, f"nothing shown for {selector}"
+        )
         return element
+
+    def _shown(self, selector: str) -> WebElement | None:
+        return next((one for one in self.all(selector) if one.is_displayed()), None)
 
     def all(self, selector: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, selector)
@@ -103,8 +104,8 @@ class Browser:
         """Click a marked element as soon as it can be clicked."""
 
         def click() -> bool:
-            element = self.test(name, 1)
-            if not element.is_enabled():
+            element = self._shown(f'[data-test="{name}"]')
+            if element is None or not element.is_enabled():
                 return False
             element.click()
             return True
