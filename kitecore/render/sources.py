@@ -11,6 +11,7 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.analysis.power import read_power
 from kitecore.analysis.voice import read_voice
 from kitecore.arrays import Coverage, Size
 from kitecore.colour.looks import FindLook, shipped
@@ -39,10 +40,10 @@ KEPT_TABLES = 32
 KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
+"""Grades whose passes are remembered (see `render.grading.plan_of`)."""
 KEPT_VOICES = 64
 KEPT_SOUND = 96 * 2**20
 """Bytes of sound after chains: of twelve tracks, two stretches each."""
-"""Grades whose passes are remembered (see `render.grading.plan_of`)."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
 ALIKE = 0.004
@@ -113,6 +114,7 @@ class Sources:
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
         self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
         self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
+        self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
 
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]
@@ -140,6 +142,11 @@ class Sources:
         """How surely somebody speaks in a take, as `analysis.voice` tells it."""
         stamp, folder = self._known(media)
         return self._voices.get((media, stamp), lambda: read_voice(folder))
+
+    def power(self, media: str) -> NDArray[np.float32]:
+        """How strong a take sounds, as `analysis.power` tells it."""
+        stamp, folder = self._known(media)
+        return self._powers.get((media, stamp), lambda: read_power(folder))
 
     def frame_number(self, media: str, tick: int) -> int:
         """Number of a video's frame shown at ``tick`` of the file."""

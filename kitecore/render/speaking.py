@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
-from typing import Final
+from collections.abc import Callable, Collection
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -35,22 +35,25 @@ _SURE: Final = 128
 """Of 255, from which on somebody speaks."""
 
 Places = NDArray[np.float64]
+Told = Callable[[str], tuple[NDArray[Any], int]]
+"""Of a take: what is told of it, and how many samples each value is for."""
 
 
-def voice_at(tracks: tuple[Track, ...], places: Places, sources: Sources) -> Flags:
-    """Whether somebody speaks on tracks that are heard, at places in samples."""
-    found = np.zeros(len(places), np.bool_)
+def told_at(tracks: tuple[Track, ...], places: Places, sources: Sources, told: Told) -> Places:
+    """The highest of what is told of the takes heard on tracks, at places in samples; else 0."""
+    found = np.zeros(len(places))
     for track in audible(tracks):
         for clip in track.clips:
             start, end = sample_at(clip.start), sample_at(clip.end)
             inside = (places >= start) & (places < end)
             if inside.any() and isinstance(clip, Paced) and sounds(clip, sources):
-                there = _in_source(clip, places[inside] - start)
-                found[inside] |= _voice_in(clip, there, sources)
+                there = in_source(clip, places[inside] - start)
+                found[inside] = np.maximum(found[inside], _told_in(clip, there, sources, told))
     return found
 
 
-def _in_source(clip: Paced, local: Places) -> Places:
+def in_source(clip: Paced, local: Places) -> Places:
+    """Samples of a clip's source at samples of its own."""
     constant = clip.speed.constant
     if constant is not None:
         return clip.source_in / SAMPLE_TICKS + local * constant
@@ -58,20 +61,26 @@ def _in_source(clip: Paced, local: Places) -> Places:
     return np.fromiter(ticks, np.float64, len(local)) / SAMPLE_TICKS
 
 
-def _voice_in(clip: ClipBase, places: Places, sources: Sources) -> Flags:
+def _told_in(clip: ClipBase, places: Places, sources: Sources, told: Told) -> Places:
     if isinstance(clip, Holding):
         ticks = [int(place) * SAMPLE_TICKS for place in (places.min(), places.max() + 1)]
-        return voice_at(clip.heard(*ticks), places, sources)
+        return told_at(clip.heard(*ticks), places, sources, told)
     assert isinstance(clip, Sourced)
-    surely = sources.voice(clip.media)
-    steps = (places // VOICE_SAMPLES).astype(np.int64)
-    known = (steps >= 0) & (steps < len(surely))
-    found = np.zeros(len(places), np.bool_)
-    found[known] = surely[steps[known]] >= _SURE
+    values, samples = told(clip.media)
+    steps = (places // samples).astype(np.int64)
+    known = (steps >= 0) & (steps < len(values))
+    found = np.zeros(len(places))
+    found[known] = values[steps[known]]
     return found
 
 
-def _places(first: int, count: int) -> Places:
+def voice_at(tracks: tuple[Track, ...], places: Places, sources: Sources) -> Flags:
+    """Whether somebody speaks on tracks that are heard, at places in samples."""
+    surely = told_at(tracks, places, sources, lambda media: (sources.voice(media), VOICE_SAMPLES))
+    return surely >= _SURE
+
+
+def places_of(first: int, count: int) -> Places:
     """Samples of steps of the timeline."""
     return ((first + np.arange(count)) * STEP).astype(np.float64)
 
@@ -93,7 +102,7 @@ def stepping(
         Those that lie beside the strip's own.
     """
     around = reach(under.fade, under.ahead)
-    places = _places(first - around, count + 2 * around)
+    places = places_of(first - around, count + 2 * around)
     voice = spoken(voice_at(_heard_among(tracks, under.tracks), places, sources))
     return stepped_back(voice, under.fade, under.ahead)[around : around + count]
 
@@ -115,7 +124,7 @@ def spoken_stretches(
     """Ticks from which and until which somebody speaks on tracks."""
     count = sample_at(document.length) // STEP + 1
     heard = _heard_among(document.tracks, tracks)
-    found = stretches(spoken(voice_at(heard, _places(0, count), sources)))
+    found = stretches(spoken(voice_at(heard, places_of(0, count), sources)))
     step = STEP * SAMPLE_TICKS
     return [(int(begin) * step, int(end) * step) for begin, end in found]
 
@@ -144,7 +153,7 @@ def pauses(
     first, count = start // STEP, (end - start) // STEP + 1
     alone = track.with_clips((found,)).model_copy(update={"muted": False, "solo": False})
     # Gaps between words are told apart here: the shortest pause is asked for.
-    said = binary_opening(voice_at((alone,), _places(first, count), sources), np.ones(BLIP))
+    said = binary_opening(voice_at((alone,), places_of(first, count), sources), np.ones(BLIP))
     if not said.any():
         raise EditRefused("Nobody speaks in this clip.")
     spans = []

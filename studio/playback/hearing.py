@@ -203,6 +203,25 @@ def pauses(
     return found
 
 
+class TurnOut(Schema):
+    """From a tick on, an angle."""
+
+    at: int
+    angle: int
+
+
+@router.get(
+    "/projects/{uuid:id}/revisions/{int:revision}/clips/{clip}/turns",
+    response={200: list[TurnOut], 404: Problem, 422: Problem},
+)
+def turns(
+    request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look]
+) -> list[TurnOut]:
+    """Which angle of a multicam clip hears best who speaks, from when on."""
+    data = asked(request, id, revision, look, "turns", 0, clip=clip)
+    return [TurnOut(**one) for one in json.loads(data)]
+
+
 class KeyOut(Schema):
     at: int
     value: float

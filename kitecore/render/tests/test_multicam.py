@@ -4,20 +4,24 @@ from __future__ import annotations
 
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 
 import numpy as np
 
+from kitecore.analysis.voice import VOICE_SAMPLES
 from kitecore.document import Canvas, Document, MulticamClip
 from kitecore.edits.tests.populated import SECOND
-from kitecore.errors import NotThere
+from kitecore.errors import EditRefused, NotThere
 from kitecore.media.folder import MediaFolder
 from kitecore.media.tests.material import numbered, read_number, tone
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.samples import render_samples
+from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.render.tests.test_cut import FRAME, FilmCase
 from kitecore.render.wall import grid_of, wall
+from kitecore.render.whose_turn import turns
 from kitecore.ticks import Span
 
 NAMES = ("one", "two", "three")
@@ -156,6 +160,40 @@ class HeardTest(MulticamFilm):
         self.assertEqual([200, 600, 600], loudest)
         steepest = np.abs(np.diff(mixed)).max()
         self.assertLess(steepest, 0.5 * 2 * np.pi * 900 / 48_000 * 1.2)
+
+
+def _near(self: Sources, media: str) -> np.ndarray[Any, Any]:
+    """The first camera is near the one who speaks until 1 s, the second near the other."""
+    first = np.repeat([1.0, 0.05], 100).astype(np.float32)
+    return {"one": first, "two": first[::-1] * 4}.get(media, np.full(200, 0.5, np.float32))
+
+
+class TurnsTest(MulticamFilm):
+    def speaking(self, surely: int) -> None:
+        steps = np.full(2 * 48_000 // VOICE_SAMPLES + 1, surely, np.uint8)
+        self.enterContext(patch.object(Sources, "voice", lambda self, media: steps))
+
+    def test_who_speaks_is_shown(self) -> None:
+        self.speaking(255)
+        self.enterContext(patch.object(Sources, "power", _near))
+        self.on("line_up", places=[{"angle": 1, "at": 6 * FRAME}, {"angle": 2, "at": 6 * FRAME}])
+        [first, second] = turns(self.scene.document, self.multicam.id, self.sources)
+        self.assertEqual({"at": 0, "angle": 0}, first)
+        self.assertEqual(1, second["angle"])
+        # What the second hears lies six frames later, and the step between the two is at a second.
+        self.assertAlmostEqual(30, second["at"] / FRAME, delta=7)
+        self.on("switch", cuts=[first, second], until=self.multicam.end)
+        self.assertEqual([0, 1], [one.angle for one in self.multicam.switches])
+
+    def test_who_speaks_is_not_told_where_nobody_does_or_all_hear_alike(self) -> None:
+        self.speaking(255)
+        alike = np.ones(200, np.float32)
+        self.enterContext(patch.object(Sources, "power", lambda self, media: alike))
+        with self.assertRaisesRegex(EditRefused, "alike"):
+            turns(self.scene.document, self.multicam.id, self.sources)
+        self.speaking(0)
+        with self.assertRaisesRegex(EditRefused, "Nobody"):
+            turns(self.scene.document, self.multicam.id, self.sources)
 
 
 class WallTest(MulticamFilm):

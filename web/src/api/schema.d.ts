@@ -905,6 +905,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/clips/{clip}/turns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Turns
+         * @description Which angle of a multicam clip hears best who speaks, from when on.
+         */
+        get: operations["studio_playback_hearing_turns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/colour": {
         parameters: {
             query?: never;
@@ -11320,6 +11340,16 @@ export interface components {
             keys: components["schemas"]["Key_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______"][];
         };
         /**
+         * TurnOut
+         * @description From a tick on, an angle.
+         */
+        TurnOut: {
+            /** Angle */
+            angle: number;
+            /** At */
+            at: number;
+        };
+        /**
          * Under
          * @description Steps back while somebody speaks on other tracks, by ``amount``.
          *
@@ -13885,6 +13915,55 @@ export interface operations {
                         number,
                         number
                     ][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_hearing_turns: {
+        parameters: {
+            query?: {
+                within?: string;
+                wall?: string;
+                columns?: number;
+                left?: number;
+                right?: number;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TurnOut"][];
                 };
             };
             /** @description Not Found */

@@ -7,12 +7,12 @@ import ChoiceRow from '@/controls/ChoiceRow.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { anglesOf } from '@/motion/angles'
 import { useAngles } from '@/stores/angles'
-import { endOf, useProject } from '@/stores/project'
+import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import AngleChips from './AngleChips.vue'
+import FirstCut from './FirstCut.vue'
 import HearPart from './HearPart.vue'
-import { beatsOf, cutsOn } from './onBeats'
 import { useSwitching } from './useSwitching'
 
 const props = defineProps<{ clip: MulticamClip; locked: boolean }>()
@@ -21,8 +21,6 @@ const project = useProject()
 const { change, live, tap } = useSwitching(() => props.clip)
 
 const shown = computed(() => anglesOf(props.clip).filter((angle) => angle.seen))
-/** A first cut by the music, to be changed by hand. */
-const cuts = computed(() => cutsOn(beatsOf(project.tracks), props.clip))
 const SHOWN = [
   { id: 'wall', name: t('cut.switchPanel.wall'), help: t('cut.switchPanel.wallHelp') },
   { id: 'film', name: t('cut.switchPanel.film'), help: t('cut.switchPanel.filmHelp') },
@@ -69,21 +67,7 @@ const CHANGES = [
       :reset="0"
       @set="angles.delay = Math.max(0, Math.round($event))"
     />
-    <TrayItem :name="$t('cut.switchPanel.beats')">
-      <div class="line">
-        <BButton
-          variant="secondary"
-          size="sm"
-          data-test="switch-on-beats"
-          :disabled="!cuts.length"
-          :title="$t('cut.switchPanel.beatsHelp')"
-          @click="project.edit({ kind: 'switch', clip: clip.id ?? '', cuts, until: endOf(clip) })"
-        >
-          {{ $t('cut.switchPanel.beats') }}
-        </BButton>
-        <span v-if="!cuts.length" class="tiny quiet">{{ $t('cut.switchPanel.noBeats') }}</span>
-      </div>
-    </TrayItem>
+    <FirstCut :clip="clip" />
     <TrayItem :name="$t('cut.switchPanel.layOut')" last>
       <div>
         <BButton
@@ -105,10 +89,5 @@ const CHANGES = [
   display: grid;
   gap: 6px;
   min-width: 0;
-}
-.line {
-  display: flex;
-  align-items: center;
-  gap: 8px;
 }
 </style>

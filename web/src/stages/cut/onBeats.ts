@@ -5,6 +5,12 @@ import { endOf, startOf } from '@/stores/project'
 /** Switches closer than this, in ticks, are too quick to be seen. */
 const CLOSEST = 705_600_000 / 2
 
+/** From a tick of the timeline on, an angle. */
+export interface Cut {
+  at: number
+  angle: number
+}
+
 /** Moments of the timeline at which bars begin in the music that is marked; beats where there are no bars. */
 export function beatsOf(tracks: readonly Track[]): number[] {
   const marked = tracks.flatMap((track) =>
@@ -19,7 +25,7 @@ export function beatsOf(tracks: readonly Track[]): number[] {
 }
 
 /** A first cut: from angle to angle in their order, on moments far enough from each other. */
-export function cutsOn(moments: readonly number[], clip: MulticamClip) {
+export function cutsOn(moments: readonly number[], clip: MulticamClip): Cut[] {
   const shown = anglesOf(clip).filter(({ seen }) => seen)
   let last = startOf(clip)
   let turn = 0
