@@ -133,6 +133,10 @@ class MulticamTest(SiteTest):
         page.find("[aria-label='Switch before']").click()
         page.press("roll-switch-10")
         self.until(lambda: self.clip().switches[2].at == last - 10 * FRAME, "nothing rolled")
+        first = self.clip().switches[1].at
+        handle = page.find(f"[data-switch='{first}']")
+        ActionChains(page.driver).drag_and_drop_by_offset(handle, -25, 0).perform()
+        self.until(lambda: self.clip().switches[1].at < first, "nothing was rolled by its handle")
         page.press("transition-dissolve")
         self.until(lambda: any(one.transition for one in self.clip().switches), "no dissolve came")
         self.assert_clean_console()

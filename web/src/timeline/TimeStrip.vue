@@ -177,7 +177,7 @@ const takeOf = (clip: Clip) => library.byMedia.get(faceMedia(clip))
 .passing {
   pointer-events: none;
 }
-.passing :deep(.end) {
+.passing :deep(:is(.end, [data-switch])) {
   display: none;
 }
 .playhead {

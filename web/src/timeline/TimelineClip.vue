@@ -158,6 +158,7 @@ watch(
         :px-per-second="pxPerSecond"
         :from="nearFrom - left"
         :to="nearTo - left"
+        :rolls="inHand && !locked"
       />
       <span v-if="clip.tag" class="tag" :style="{ background: tagColour(clip.tag) }" />
     </div>
