@@ -1,0 +1,1 @@
+"""Things followed through a moving picture. Pure: grey pictures in, places out."""
