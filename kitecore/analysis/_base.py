@@ -59,10 +59,9 @@ analyses: Registry[Analysis] = Registry("analysis")
 def place_of(folder: MediaFolder, name: str, parameters: Model | None = None) -> Path:
     """The folder of a result, whether it is there or not."""
     analysis = analyses[name]
-    wanted = parameters or analysis.parameters()
     facts = f"{name}-{analysis.version}"
-    if wanted != analysis.parameters():
-        text = wanted.model_dump_json()
+    if parameters is not None and parameters.model_dump(exclude_defaults=True):
+        text = parameters.model_dump_json()
         facts += "-" + hashlib.blake2s(text.encode(), digest_size=8).hexdigest()
     return folder.path / "analyses" / facts
 

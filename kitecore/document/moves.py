@@ -7,7 +7,7 @@ from typing import Literal
 from pydantic import Field, field_validator
 
 from kitecore.document.ease import Ease
-from kitecore.document.model import Id, Length, Model, Real, Tick, new_id, param
+from kitecore.document.model import Id, Length, Model, Real, Start, Tick, new_id, param
 from kitecore.document.properties import Number, Vector
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -59,9 +59,15 @@ class Rest(Model):
 
 
 class Follow(Model):
-    """Goes along with another layer, by what changed there since it lay as ``rest`` says."""
+    """Goes along with another layer, by what changed there since it lay as ``rest`` says.
+
+    With a ``tracker`` of that layer, also with what that follows, from where it was at ``since``, a
+    tick of its file.
+    """
 
     clip: Id
+    tracker: Id | None = None
+    since: Start = 0
     inherits: tuple[Inherited, ...] = Field(default=("position", "turn", "size"), max_length=8)
     rest: Rest = Rest()
 

@@ -154,3 +154,9 @@ def _strips(data: Data) -> Data:
 def _multicam(data: Data) -> Data:
     """There are multicam clips, and groups of a size of their own; what was there is as it was."""
     return data
+
+
+@upgrades.step("velvet-kite/10", "velvet-kite/11")
+def _trackers(data: Data) -> Data:
+    """Videos gained trackers, layers that follow may follow one; those of before follow layers."""
+    return data

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 from pydantic import Field
 
-from kitecore.document import Document, Id, Pictured
+from kitecore.document import Document, Id, Pictured, VideoClip
 from kitecore.document.ease import Steady
 from kitecore.document.model import Length, Tick
 from kitecore.document.moves import Follow, Inherited
@@ -115,7 +115,8 @@ class DrawMotion(EditBase):
 @edit_kinds.register("follow")
 class FollowLayer(EditBase):
     """Clips go along with another layer from how it is at tick ``at`` of the timeline; with none,
-    they are free again. They stay where they are at that moment.
+    they are free again. They stay where they are at that moment. With a ``tracker`` of it, they go
+    along with what that follows.
     """
 
     kind: Literal["follow"] = "follow"
@@ -123,8 +124,11 @@ class FollowLayer(EditBase):
     leader: Id | None = None
     inherits: tuple[Inherited, ...] = ("position", "turn", "size")
     at: Tick = 0
+    tracker: Id | None = None
 
     def label(self) -> str:
+        if self.tracker:
+            return "Follow what is tracked"
         return "Follow a layer" if self.leader else "Follow no layer"
 
     def apply(self, document: Document) -> Document:
@@ -138,12 +142,22 @@ class FollowLayer(EditBase):
             local = min(max(self.at - leader.start, 0), leader.length)
             rest = rest_of(shown_frame(leader, local, clips, area), area)
             follow = Follow(clip=leader.id, inherits=self.inherits, rest=rest)
+            if self.tracker is not None:
+                since = self._since(leader, local, document.rate.exact.frame_ticks)
+                follow = follow.model_copy(update={"tracker": self.tracker, "since": since})
             self._require_no_circle(clips)
         for _, clip in open_clips(document, self.clips):
             if isinstance(clip, Pictured):
                 moves = clip.moves.model_copy(update={"follow": follow})
                 document = document.with_clip(clip.model_copy(update={"moves": moves}))
         return document
+
+    def _since(self, leader: Pictured, local: int, step: int) -> int:
+        """The tick of its file that a leader shows at one of its own."""
+        trackers = leader.trackers if isinstance(leader, VideoClip) else ()
+        if not isinstance(leader, VideoClip) or self.tracker not in {one.id for one in trackers}:
+            raise EditRefused("Nothing is tracked there any more.")
+        return min(max(leader.shown_at(local, step), 0), leader.source_length)
 
     def _require_no_circle(self, clips: dict[str, Any]) -> None:
         name, seen = self.leader, set(self.clips)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Final
 
 import numpy as np
@@ -20,6 +20,8 @@ DEEPEST: Final = 8
 _SMALL: Final = 1e-4
 
 Clips = Mapping[str, ClipBase]
+Tracked = Callable[[Pictured, Follow, int], Matrix | None]
+"""What moved within a leader's picture, at a tick of its own; in its pixels about its pivot."""
 
 
 def frame_of(pose: Pose, area: Vector) -> Matrix:
@@ -47,7 +49,14 @@ def solid_frame(pose: Pose, area: Vector) -> Matrix:
     return frame_of(whole, area)
 
 
-def carried(clip: Pictured, local: int, clips: Clips, area: Vector, deep: int = 0) -> Matrix | None:
+def carried(
+    clip: Pictured,
+    local: int,
+    clips: Clips,
+    area: Vector,
+    tracked: Tracked | None = None,
+    deep: int = 0,
+) -> Matrix | None:
     """What its leaders do to a clip at a tick of its own; in canvas pixels from the corner.
 
     None if it follows nothing that is there. A leader that is over, or not begun, stays as it is
@@ -57,20 +66,32 @@ def carried(clip: Pictured, local: int, clips: Clips, area: Vector, deep: int = 
     ----------
     clips
         By id, those among which it may follow one.
+    tracked
+        Asked where it follows a tracker of its leader.
     """
     follow = clip.moves.follow
     leader = clips.get(follow.clip) if follow else None
     if follow is None or not isinstance(leader, Pictured) or deep >= DEEPEST:
         return None
     there = min(max(clip.start + local - leader.start, 0), leader.length)
-    now = shown_frame(leader, there, clips, area, deep + 1)
-    return np.asarray(_taken(follow, now, area) @ np.linalg.inv(_frame_of_rest(follow.rest, area)))
+    now = _taken(follow, shown_frame(leader, there, clips, area, tracked, deep + 1), area)
+    within = tracked(leader, follow, there) if follow.tracker and tracked else None
+    if within is not None:
+        now = now @ within
+    return np.asarray(now @ np.linalg.inv(_frame_of_rest(follow.rest, area)))
 
 
-def shown_frame(clip: Pictured, local: int, clips: Clips, area: Vector, deep: int = 0) -> Matrix:
+def shown_frame(
+    clip: Pictured,
+    local: int,
+    clips: Clips,
+    area: Vector,
+    tracked: Tracked | None = None,
+    deep: int = 0,
+) -> Matrix:
     """Where a clip really is, with what it follows."""
     own = solid_frame(pose_at(clip, local, area), area)
-    above = carried(clip, local, clips, area, deep)
+    above = carried(clip, local, clips, area, tracked, deep)
     return own if above is None else np.asarray(above @ own)
 
 

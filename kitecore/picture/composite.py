@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from kitecore.picture.blend import Draw, blends
 from kitecore.picture.layer import Layer, Matrix, Rgba, packed
+from kitecore.picture.leaning import leans, upright
 from kitecore.picture.sampling import four, sample_held, sample_line, sample_shifted
 
 Packed = NDArray[np.uint32]
@@ -46,6 +47,8 @@ def lay(
     if not level:
         return
     draw = blends[blend]
+    if leans(layer.matrix):
+        layer = upright(layer, canvas)
     # Six numbers are worked with faster than their matrix, and layers are many.
     (a, c, e), (b, d, f), _ = layer.matrix.tolist()
     shift = _whole_shift(a, b, c, d, e, f)

@@ -11,6 +11,7 @@ from kitecore.document import Pictured, SolidClip, StillClip, VideoClip
 from kitecore.document.fills import PlainFill
 from kitecore.motion import value_at
 from kitecore.motion.posing import opacity_at, pose_at
+from kitecore.picture.leaning import leans
 from kitecore.render.layering import is_plain
 from kitecore.render.placing import Area, land
 from kitecore.render.stage import Stage
@@ -36,7 +37,7 @@ def covers(clip: Pictured, local: int, stage: Stage) -> bool:
         return False
     pose = pose_at(clip, local, stage.area)
     landing = land(clip.place, pose, picture, stage.area, stage.onto)
-    if abs(np.linalg.det(landing.matrix)) < _NEAR:
+    if leans(landing.matrix) or abs(np.linalg.det(landing.matrix)) < _NEAR:
         return False
     right, bottom = stage.size
     corners = np.array([[0, right, 0, right], [0, 0, bottom, bottom], [1, 1, 1, 1]], float)

@@ -11,10 +11,10 @@ import numpy as np
 from kitecore.document import Pictured
 from kitecore.document.properties import keys_in
 from kitecore.motion import value_at
-from kitecore.motion.following import shown_frame
 from kitecore.motion.posing import moves_by_itself
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Matrix, moved
+from kitecore.picture.leaning import on_plane
 from kitecore.render.stage import Stage
 
 Draw = Callable[[Pictured, int, Stage], Layer]
@@ -67,14 +67,15 @@ def _motion(clip: Pictured, local: int, by: int, stage: Stage) -> Matrix:
 
 
 def _frame(clip: Pictured, local: int, stage: Stage) -> Matrix:
-    return shown_frame(clip, local, stage.clips, stage.area)
+    return stage.frame_of(clip, local)
 
 
 def _samples(layer: Layer, clip: Pictured, local: int, open_for: float, stage: Stage) -> int:
     here = _corners(layer)
     halves = (round(-open_for / 2), round(open_for / 2))
-    begin, end = (_motion(clip, local, by, stage) @ here for by in halves)
-    far = sum(float(np.hypot(*(part - here)[:2]).max()) for part in (begin, end))
+    flat = np.vstack([here, np.ones(4)])
+    begin, end = (on_plane(_motion(clip, local, by, stage), flat) for by in halves)
+    far = sum(float(np.hypot(*(part - here)).max()) for part in (begin, end))
     if far < _STILL:
         return 1
     return int(min(max(np.ceil(far / _STEP), 2), MOST_SAMPLES))
@@ -100,10 +101,10 @@ def _averaged(layers: list[Layer], stage: Stage) -> Layer:
 
 
 def _box(layer: Layer) -> list[float]:
-    spots = _corners(layer)[:2]
+    spots = _corners(layer)
     return [*spots.min(axis=1), *spots.max(axis=1)]
 
 
 def _corners(layer: Layer) -> Matrix:
-    """In output pixels, a column each, shape (3, 4)."""
-    return np.asarray(layer.matrix @ layer.corners)
+    """In output pixels, a column each, shape (2, 4)."""
+    return on_plane(layer.matrix, layer.corners)

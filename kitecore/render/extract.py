@@ -69,7 +69,9 @@ def _extracted(track: Track, span: Span, heard: bool) -> Track:
     return track.with_clips(tuple(parts))
 
 
-NEITHER: Final = frozenset({"id", "name", "tag", "markers", "rides", "source_length", "scene"})
+NEITHER: Final = frozenset(
+    {"id", "name", "tag", "markers", "rides", "source_length", "scene", "trackers"}
+)
 """Fields of clips that are neither seen nor heard; how long a file is follows from which it is."""
 HEARD_ONLY: Final = frozenset(Sounding.model_fields) - frozenset(ClipBase.model_fields)
 HEARD: Final = HEARD_ONLY | {
@@ -159,7 +161,12 @@ def _leaders(document: Document, part: Document) -> list[str]:
 _SOUNDING_STRIP: Final = {"gain", "pan", "chain", "ceiling"}
 """What of the film's strip is heard; its target is only aimed at."""
 
-_LED_BY: Final = {"id", "start", "length", "place", "moves"}
+_LED_BY: Final = {"id", "start", "length", "place", "moves"} | {
+    "media",
+    "source_in",
+    "speed",
+    "trackers",
+}
 """What of a layer those that follow it take over."""
 
 

@@ -12,7 +12,7 @@ from kitecore.document import AdjustmentClip, Document, Pictured
 from kitecore.document.moves import Moves
 from kitecore.document.warps import PinWarp
 from kitecore.media.pixels import fitting
-from kitecore.motion.following import carried, shown_frame, solid_frame
+from kitecore.motion.following import solid_frame
 from kitecore.motion.matrices import Matrix
 from kitecore.motion.posing import pose_at
 from kitecore.picture.composite import lay
@@ -75,7 +75,7 @@ def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
     sizes = {clip.id: extent_of(clip, tick - clip.start, stage) for clip in clips}
     bodies = {clip.id: body_of(clip, tick - clip.start, stage) for clip in clips}
     shifts = {clip.id: _moved(clip, tick - clip.start, stage) for clip in clips}
-    led = {clip.id: carried(clip, tick - clip.start, stage.clips, stage.area) for clip in clips}
+    led = {clip.id: stage.carried(clip, tick - clip.start) for clip in clips}
     return {
         "extents": {name: size for name, size in sizes.items() if size is not None},
         "bodies": {name: body for name, body in bodies.items() if body is not None},
@@ -89,7 +89,7 @@ def _moved(clip: Pictured, local: int, stage: Stage) -> list[float] | None:
         return None
     plain = clip.model_copy(update={"moves": Moves()})
     own = solid_frame(pose_at(plain, local, stage.area), stage.area)
-    shown = shown_frame(clip, local, stage.clips, stage.area)
+    shown = stage.frame_of(clip, local)
     # Frames count from the pivot: both from the same one.
     return _six(shown @ np.linalg.inv(own))
 

@@ -7,6 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from kitecore.document import AdjustmentClip, Pictured, Track
+from kitecore.picture.leaning import on_plane
 from kitecore.render.compose import Crossing, affected, showing_at
 from kitecore.render.placing import Area
 from kitecore.render.stage import Stage
@@ -32,6 +33,6 @@ def reach(tracks: tuple[Track, ...], tick: int, stage: Stage) -> Area:
 
 def _beyond(clip: Pictured, local: int, stage: Stage) -> np.ndarray:
     layer = affected(clip, local, stage)
-    spots = (np.linalg.inv(stage.onto) @ layer.matrix @ layer.corners)[:2]
+    spots = on_plane(np.linalg.inv(stage.onto) @ layer.matrix, layer.corners)
     sides = np.array([[stage.canvas.width], [stage.canvas.height]])
     return np.asarray(np.maximum(-spots, spots - sides).max(axis=1).clip(0))

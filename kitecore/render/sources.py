@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.analysis.power import read_power
+from kitecore.analysis.track import Track, smoothed
 from kitecore.analysis.voice import read_voice
 from kitecore.arrays import Coverage, Size
 from kitecore.colour.looks import FindLook, shipped
@@ -19,6 +20,7 @@ from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_p
 from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
 from kitecore.document import Grade, Zone
 from kitecore.document.masks import MaskBase
+from kitecore.document.trackers import Tracker
 from kitecore.fonts import FindFont, shipped_font
 from kitecore.kept import Kept, KeptOf
 from kitecore.media.folder import FindMedia, MediaFolder
@@ -42,6 +44,7 @@ KEPT_WINDOWS = 24
 KEPT_PLANS = 256
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 KEPT_VOICES = 64
+KEPT_TRACKS = 256
 KEPT_SOUND = 96 * 2**20
 """Bytes of sound after chains: of twelve tracks, two stretches each."""
 IDLE = 24
@@ -114,6 +117,7 @@ class Sources:
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
         self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
         self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
+        self._tracks: Kept[Track] = Kept(KEPT_TRACKS)
         self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
 
     def folder(self, media: str) -> MediaFolder:
@@ -147,6 +151,12 @@ class Sources:
         """How strong a take sounds, as `analysis.power` tells it."""
         stamp, folder = self._known(media)
         return self._powers.get((media, stamp), lambda: read_power(folder))
+
+    def track(self, media: str, tracker: Tracker) -> Track:
+        """Where something is in each frame of a take, evened out as the tracker says."""
+        stamp, folder = self._known(media)
+        key = (media, stamp, tracker.wanted, tracker.smooth)
+        return self._tracks.get(key, lambda: smoothed(folder, tracker))
 
     def frame_number(self, media: str, tick: int) -> int:
         """Number of a video's frame shown at ``tick`` of the file."""

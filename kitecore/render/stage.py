@@ -8,9 +8,11 @@ from functools import cached_property
 
 from kitecore.arrays import Size
 from kitecore.document import Canvas, ClipBase, Pictured, Track
-from kitecore.motion.following import carried
+from kitecore.document.moves import Follow
+from kitecore.motion.following import carried, shown_frame
 from kitecore.picture.layer import Matrix, Rgba, moved, sized
 from kitecore.render.sources import Sources
+from kitecore.render.tracked import tracked
 
 Area = tuple[float, float]
 DrawTracks = Callable[[Rgba, tuple[Track, ...], int, "Stage"], None]
@@ -64,7 +66,16 @@ class Stage:
 
     def carried(self, clip: Pictured, local: int) -> Matrix | None:
         """What a clip's leader does to it at a tick of its own (see `motion.following`)."""
-        return carried(clip, local, self.clips, self.area) if clip.moves.follow else None
+        if clip.moves.follow is None:
+            return None
+        return carried(clip, local, self.clips, self.area, self._tracked)
+
+    def frame_of(self, clip: Pictured, local: int) -> Matrix:
+        """Where a clip really is, with what it follows (see `motion.following`)."""
+        return shown_frame(clip, local, self.clips, self.area, self._tracked)
+
+    def _tracked(self, leader: Pictured, follow: Follow, local: int) -> Matrix | None:
+        return tracked(leader, follow, local, self.step, self.area, self.sources)
 
     def within(self, area: Area) -> Stage:
         return replace(self, area=area)

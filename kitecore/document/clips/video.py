@@ -2,7 +2,10 @@ from __future__ import annotations
 
 from typing import Literal
 
+from pydantic import Field
+
 from kitecore.document.clips._base import Between, Pictured, Sounding, Sourced, clip_kinds
+from kitecore.document.trackers import MOST_TRACKERS, Tracker
 
 
 @clip_kinds.register("video")
@@ -11,3 +14,4 @@ class VideoClip(Sourced, Pictured, Sounding):
 
     kind: Literal["video"] = "video"
     between: Between = "nearest"
+    trackers: tuple[Tracker, ...] = Field(default=(), max_length=MOST_TRACKERS)

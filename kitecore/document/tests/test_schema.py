@@ -95,6 +95,13 @@ class SchemaTest(TestCase):
         document = load({**SAVED, "schema": "velvet-kite/9", "tracks": tracks})
         self.assertIsNone(document.main.clips[0].canvas)  # type: ignore[attr-defined]
 
+    def test_layers_of_old_documents_follow_layers_alone(self) -> None:
+        follows = {"kind": "solid", "id": "s", "length": 9, "moves": {"follow": {"clip": "lead"}}}
+        tracks = [{"id": "t", "kind": "main", "clips": [follows]}]
+        document = load({**SAVED, "schema": "velvet-kite/10", "tracks": tracks})
+        follow = document.main.clips[0].moves.follow  # type: ignore[attr-defined]
+        self.assertEqual(("lead", None), (follow.clip, follow.tracker))
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

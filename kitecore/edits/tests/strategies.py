@@ -29,6 +29,11 @@ from kitecore.ticks import RATES
 
 __all__ = ["MAKERS", "documents", "edit", "edits_for"]
 
+TRACKER = {
+    "views": [{"at": 5, "corners": [[0, 0], [0.1, 0], [0.1, 0.1], [0, 0.1]]}],
+    "first": 0,
+    "last": SECOND,
+}
 DRAWN_KINDS = ["solid", "text", "shape", "adjustment"]
 
 
@@ -294,6 +299,7 @@ MAKERS |= {
                     {"list": "masks", "item": {"kind": "edge"}},
                     {"list": "opacity", "item": 1},
                     {"list": "masks", "item": {"kind": "nothing"}, "at": 0},
+                    {"list": "trackers", "item": TRACKER},
                 ]
             )
         ),

@@ -6,7 +6,6 @@ import numpy as np
 
 from kitecore.arrays import Size
 from kitecore.document import Canvas, GroupClip, Holding
-from kitecore.motion.following import shown_frame
 from kitecore.motion.posing import pose_at
 from kitecore.picture.layer import Layer, Matrix, Rgba
 from kitecore.picture.transitions._base import mixed
@@ -90,7 +89,7 @@ def _is_framed(clip: Holding) -> bool:
 def _seen(clip: Holding, tick: int, stage: Stage) -> Area:
     """How far what the output shows reaches beyond the group's own canvas."""
     pose = pose_at(clip, tick, stage.area)
-    frame = shown_frame(clip, tick, stage.clips, stage.area)
+    frame = stage.frame_of(clip, tick)
     from_pivot = (np.linalg.inv(frame) @ _corners(stage))[:2]
     from_middle = from_pivot + np.array(pose.pivot)[:, None]
     far = np.abs(from_middle).max(axis=1) - np.array(stage.area) / 2

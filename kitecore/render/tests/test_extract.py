@@ -47,6 +47,7 @@ SMALLEST: dict[str, dict[str, Any]] = {
 }
 """What a clip of each kind needs, besides its length."""
 
+CORNERS = ((-0.1, -0.1), (0.1, -0.1), (0.1, 0.1), (-0.1, 0.1))
 OTHER: dict[str, Any] = {
     "id": "another",
     "name": "Another",
@@ -59,6 +60,7 @@ OTHER: dict[str, Any] = {
     "source_in": SECOND,
     "speed": {"points": [{"at": 0, "speed": 2.0}]},
     "between": "blended",
+    "trackers": [{"id": "t", "views": [{"at": 0, "corners": CORNERS}], "first": 0, "last": SECOND}],
     "media": "c" * 32,
     "source_length": 8 * SECOND,
     "pictures": ["b" * 32, "a" * 32],
@@ -119,7 +121,7 @@ OF_KIND: dict[tuple[str, str], Any] = {
 }
 """The same where a kind needs its own."""
 
-NEITHER = {"id", "name", "tag", "markers", "rides", "source_length", "scene"}
+NEITHER = {"id", "name", "tag", "markers", "rides", "source_length", "scene", "trackers"}
 BOTH = {"start", "length", "transition", "source_in", "speed", "media", "switches"}
 HEARD = {"gain", "pan", "pitch", "channels", "muted", "chain", "hears"}
 HEARD |= {"fade_in", "fade_out", "fade_in_shape", "fade_out_shape", "keep_pitch", "silent_below"}

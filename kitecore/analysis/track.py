@@ -1,0 +1,120 @@
+"""Where something is in each frame of a take, by `kitecore.tracking`."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from pathlib import Path
+from typing import Final
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+from scipy.ndimage import gaussian_filter1d
+
+from kitecore.analysis._base import Analysis, analyse, analyses
+from kitecore.document.trackers import Tracked, Tracker
+from kitecore.errors import BadInput
+from kitecore.media.folder import MediaFolder
+from kitecore.media.info import MediaInfo
+from kitecore.media.pixels import fitting, to_rgba
+from kitecore.media.proxy import PROXY_SIDE
+from kitecore.media.reader import VideoReader, open_original, open_proxy
+from kitecore.programs import Tell
+from kitecore.tracking.flow import Grey
+from kitecore.tracking.quads import Quad
+from kitecore.tracking.ways import followed
+
+_FILE: Final = "track.npz"
+LONGEST: Final = 20_000
+"""Frames that one tracker goes through."""
+
+
+@dataclass(frozen=True)
+class Track:
+    """What was found: corners of each frame, in heights from the middle, and how surely.
+
+    Attributes
+    ----------
+    first
+        Number of the first frame.
+    quads
+        float32, shape (n, 4, 2).
+    sure
+        uint8, shape (n,): 255 for surely, 0 where it is lost.
+    """
+
+    first: int
+    quads: NDArray[np.float32]
+    sure: NDArray[np.uint8]
+
+    def at(self, number: int) -> Quad:
+        """Corners in a frame of the take; before the first as there, after the last as there."""
+        index = min(max(number - self.first, 0), len(self.quads) - 1)
+        return np.asarray(self.quads[index], np.float64)
+
+
+def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> None:
+    index = folder.index
+    first, last = index.frame_at(wanted.first), index.frame_at(wanted.last)
+    if last - first >= LONGEST:
+        raise BadInput(
+            "That is too long to be followed at once.", todo="Trim the clip, then follow again."
+        )
+    reader = open_proxy(folder) if folder.proxy.exists() else open_original(folder)
+    try:
+        pictures = _Pictures(reader)
+        high, wide = pictures.read(index.frame_at(wanted.views[0].at)).shape
+        middle = np.array([wide / 2, high / 2])
+        views = {
+            index.frame_at(view.at): np.array(view.corners) * high + middle for view in wanted.views
+        }
+
+        def told(share: float) -> None:
+            tell("following", share)
+
+        way = followed(pictures.read, first, last, list(views.items()), wanted.change, told)
+    finally:
+        reader.close()
+    np.savez(
+        out / _FILE,
+        first=first,
+        quads=((way.quads - middle) / high).astype(np.float32),
+        sure=np.rint(np.clip(way.sure, 0, 1) * 255).astype(np.uint8),
+    )
+
+
+class _Pictures:
+    """Grey pictures of a take, no larger than they are looked at."""
+
+    def __init__(self, reader: VideoReader) -> None:
+        self.reader = reader
+
+    def read(self, number: int) -> Grey:
+        frame, picture = self.reader.frame(number), self.reader.picture
+        size = fitting(picture.width, picture.height, PROXY_SIDE)
+        grey: Grey = cv2.cvtColor(to_rgba(frame, picture, size), cv2.COLOR_RGBA2GRAY)  # type: ignore[assignment]
+        return grey
+
+
+def read_track(folder: MediaFolder, wanted: Tracked) -> Track:
+    """What was found, or is found now."""
+    with np.load(analyse(folder, "track", wanted) / _FILE) as kept:
+        return Track(int(kept["first"]), kept["quads"], kept["sure"])
+
+
+def smoothed(folder: MediaFolder, tracker: Tracker) -> Track:
+    """What was found for a tracker, its ways evened out over so many seconds."""
+    track = read_track(folder, tracker.wanted)
+    count, (rate, per) = len(track.quads), folder.index.rate
+    sigma = tracker.smooth * rate / per / 4
+    if sigma < 0.1 or count < 3:
+        return track
+    even = gaussian_filter1d(track.quads, sigma, axis=0, mode="nearest")
+    return replace(track, quads=even)
+
+
+def _moves(info: MediaInfo) -> bool:
+    return info.kind == "video"
+
+
+analyses.register("track")(Analysis(version=1, fits=_moves, run=find_track, parameters=Tracked))

@@ -1,0 +1,71 @@
+"""What is followed through a take. Where it is, is found by the analysis of that name.
+
+Places count in heights of the picture, from its middle, right and down positive; times are ticks of
+the file: so speed, trim, cuts and size of a clip change nothing.
+"""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from typing import Final, Literal, Self
+
+from pydantic import Field, field_validator, model_validator
+
+from kitecore.document.model import Id, Model, Name, Start, new_id, param
+from kitecore.document.properties import Vector
+
+MOST_TRACKERS: Final = 24
+"""Of one clip."""
+MOST_VIEWS: Final = 200
+
+Corners = tuple[Vector, Vector, Vector, Vector]
+
+
+class View(Model):
+    """Where the thing is at one moment, as a person said: corners in order around it, clockwise."""
+
+    at: Start
+    corners: Corners
+
+    @field_validator("corners")
+    @classmethod
+    def _convex(cls, corners: Corners) -> Corners:
+        sides = [(b[0] - a[0], b[1] - a[1]) for a, b in pairwise((*corners, *corners[:2]))]
+        if any(a[0] * b[1] - a[1] * b[0] < 1e-7 for a, b in pairwise(sides)):
+            raise ValueError("the corners of what is followed go around it, clockwise")
+        return corners
+
+
+class Tracked(Model):
+    """``change`` is what may change of it: its place; that, size and turn; or all its corners.
+
+    The first view is how it is known; the others correct where it was found. It is followed from
+    ``first`` to ``last``.
+    """
+
+    change: Literal["moves", "turns", "leans"] = "turns"
+    views: tuple[View, ...] = Field(min_length=1, max_length=MOST_VIEWS)
+    first: Start
+    last: Start
+
+    @model_validator(mode="after")
+    def _within(self) -> Self:
+        moments = [view.at for view in self.views]
+        if len(set(moments)) < len(moments):
+            raise ValueError("two views are of the same moment")
+        if not all(self.first <= at <= self.last for at in moments):
+            raise ValueError("a view lies where nothing is followed")
+        return self
+
+
+class Tracker(Tracked):
+    """``smooth`` are the seconds over which its ways are evened out."""
+
+    id: Id = Field(default_factory=new_id)
+    name: Name = ""
+    smooth: float = param(0.0, help="Evens out what trembles", unit="s", low=0, high=2, step=0.05)
+
+    @property
+    def wanted(self) -> Tracked:
+        """What has to be found for it."""
+        return Tracked(change=self.change, views=self.views, first=self.first, last=self.last)

@@ -1,0 +1,199 @@
+"""Layers that follow what is tracked in a real file: on the picture where the thing is."""
+
+from __future__ import annotations
+
+import tempfile
+from pathlib import Path
+from typing import Any, Final
+from unittest import TestCase
+
+import av
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.analysis.track import read_track
+from kitecore.document.trackers import Tracked, Tracker, View
+from kitecore.edits.tests.populated import SECOND
+from kitecore.errors import EditRefused
+from kitecore.media.folder import MediaFolder
+from kitecore.render.extract import content_key
+from kitecore.render.frame import render
+from kitecore.render.sources import Sources
+from kitecore.render.tests.scene import SIZE, Scene
+from kitecore.ticks import Span
+from kitecore.tracking.quads import Quad
+from kitecore.tracking.tests import scenes
+
+FRAME: Final = SECOND // 30
+COUNT: Final = 50
+LINES: Final = scenes.SIZE[1]
+SCALE: Final = SIZE[1] / LINES
+
+
+def view(quad: Quad, number: int) -> dict[str, Any]:
+    corners = (quad - np.array(scenes.SIZE) / 2) / LINES
+    return {"at": number * FRAME, "corners": corners.tolist()}
+
+
+def _video(made: scenes.Scene, number: int) -> av.VideoFrame:
+    grey = made.frame(number)
+    return av.VideoFrame.from_ndarray(cv2.cvtColor(grey, cv2.COLOR_GRAY2RGB), format="rgb24")
+
+
+class TrackedFilm(TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.root = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
+        scene = Scene(cls.root)
+        cls.made = {change: scenes.Scene(change) for change in ("turns", "leans")}
+        for name, made in cls.made.items():
+            scene.video(
+                name,
+                frames=COUNT,
+                size=scenes.SIZE,
+                options={"preset": "ultrafast", "crf": "20"},
+                draw=lambda number, made=made: _video(made, number),
+            )
+        scene.still("red", (255, 0, 0, 255), (30, 40))
+
+    def setUp(self) -> None:
+        self.scene = Scene(self.root)
+        self.sources = Sources(self.scene.find)
+        self.addCleanup(self.sources.close)
+
+    def tracked(self, take: str, **how: Any) -> str:
+        """A clip of a take with a tracker on its thing; the id of the clip."""
+        self.scene.place(take, COUNT / 30, **how)
+        clip = self.scene.document.main.clips[0]
+        tracker = {
+            "change": take,
+            "views": [view(self.made[take].quad(0), 0)],
+            "first": 0,
+            "last": (COUNT - 1) * FRAME,
+        }
+        self.scene.do(kind="add_item", clips=[clip.id], list="trackers", item=tracker)
+        [self.thing] = [one.id for one in self.scene.document.main.clips[0].trackers]  # type: ignore[attr-defined]
+        return clip.id
+
+    def put(self, leader: str, **place: Any) -> str:
+        """The red still above, following from the first frame on."""
+        self.scene.place("red", COUNT / 30, mode="above", place={"fit": "own", **place})
+        [red] = [c for _, c in self.scene.document.clips() if c.name == "red"]
+        self.scene.do(kind="follow", clips=[red.id], leader=leader, tracker=self.thing, at=0)
+        return red.id
+
+    def reds(self, number: int) -> NDArray[np.bool_]:
+        picture = render(self.scene.document, number * FRAME, SIZE, self.sources)
+        return np.asarray((picture[..., 0] > 150) & (picture[..., 1] < 90))
+
+    def middle(self, number: int) -> NDArray[np.float64]:
+        """Of what is red, in pixels of the canvas."""
+        rows, columns = np.nonzero(self.reds(number))
+        return np.array([columns.mean() + 0.5, rows.mean() + 0.5])
+
+    def there(self, take: str, number: int) -> NDArray[np.float64]:
+        return np.asarray(self.made[take].quad(number).mean(axis=0) * SCALE)
+
+    def on_thing(self, take: str) -> tuple[float, float]:
+        x, y = self.there(take, 0) - np.array(SIZE) / 2
+        return float(x), float(y)
+
+
+class TrackedTest(TrackedFilm):
+    def test_what_is_found_in_a_file_is_where_it_is(self) -> None:
+        for take, made in self.made.items():
+            wanted = Tracked.model_validate(
+                {"change": take, "views": [view(made.quad(20), 20)], "first": 0, "last": 49 * FRAME}
+            )
+            track = read_track(MediaFolder(self.root / take), wanted)
+            self.assertEqual((COUNT, 0), (len(track.quads), track.first))
+            for number in range(COUNT):
+                quad = track.at(number) * LINES + np.array(scenes.SIZE) / 2
+                self.assertLess(np.abs(quad - made.quad(number)).max(), 2.0, (take, number))
+            self.assertTrue((track.sure > 128).all())
+
+    def test_a_layer_goes_along(self) -> None:
+        self.put(self.tracked("turns"), position=self.on_thing("turns"))
+        for number in (0, 12, 30, 49):
+            off = np.hypot(*(self.middle(number) - self.there("turns", number)))
+            self.assertLess(off, 0.8, number)
+
+    def test_it_goes_along_faster_backwards_trimmed_and_moved(self) -> None:
+        leader = self.tracked("turns")
+        self.put(leader, position=self.on_thing("turns"))
+        self.scene.do(kind="set_speed", clips=[leader], factor=2)
+        self.assertLess(np.hypot(*(self.middle(10) - self.there("turns", 20))), 0.8)
+        self.scene.do(kind="set_speed", clips=[leader], factor=1)
+        place = {"place/position": [20, -10], "place/size": [0.8, 0.8]}
+        self.scene.do(kind="adjust", clips=[leader], values=place)
+        middle = np.array(SIZE) / 2
+        for number in (5, 40):
+            wanted = (self.there("turns", number) - middle) * 0.8 + (20, -10) + middle
+            self.assertLess(np.hypot(*(self.middle(number) - wanted)), 0.8)
+
+    def test_place_alone_leaves_it_upright(self) -> None:
+        leader = self.tracked("turns")
+        red = self.put(leader, position=self.on_thing("turns"))
+        self.scene.do(
+            kind="follow",
+            clips=[red],
+            leader=leader,
+            tracker=self.thing,
+            inherits=["position"],
+            at=0,
+        )
+        rows, columns = np.nonzero(self.reds(40))
+        # A soft edge may or may not count.
+        self.assertAlmostEqual(40, np.ptp(rows) + 1, delta=1)
+        self.assertAlmostEqual(30, np.ptp(columns) + 1, delta=1)
+        self.assertLess(np.hypot(*(self.middle(40) - self.there("turns", 40))), 0.8)
+
+    def test_all_four_corners_go_along_in_perspective(self) -> None:
+        leader = self.tracked("leans")
+        size = np.ptp(self.made["leans"].quad(0), axis=0) * SCALE / (30, 40)
+        low = self.made["leans"].quad(0).min(axis=0) * SCALE
+        middle = low + size * (30, 40) / 2 - np.array(SIZE) / 2
+        self.put(leader, position=middle.tolist(), size=size.tolist())
+        for number in (0, 25, 49):
+            quad = self.made["leans"].quad(number) * SCALE
+            wanted = cv2.fillConvexPoly(
+                np.zeros(SIZE[::-1], np.uint8), np.rint(quad * 16 - 8).astype(np.int32), 1, shift=4
+            ).astype(np.bool_)
+            red = self.reds(number)
+            share = (red & wanted).sum() / (red | wanted).sum()
+            self.assertGreater(share, 0.9, number)
+
+    def test_an_even_way_trembles_less(self) -> None:
+        views = (View.model_validate(view(self.made["turns"].quad(0), 0)),)
+        facts: dict[str, Any] = {"id": "t", "views": views, "first": 0, "last": 49 * FRAME}
+        plain, smooth = (
+            self.sources.track("turns", Tracker(**facts, smooth=smooth)) for smooth in (0.0, 0.5)
+        )
+        trembles = [np.abs(np.diff(track.quads, 2, axis=0)).mean() for track in (plain, smooth)]
+        self.assertLess(trembles[1], 0.5 * trembles[0])
+
+    def test_pieces_depend_on_the_tracker_of_the_leader(self) -> None:
+        leader = self.tracked("turns")
+        span = Span(0, 10 * FRAME)
+
+        def key() -> str:
+            return content_key(self.scene.document, span, self.scene.find)
+
+        alone = key()
+        self.scene.do(kind="adjust", clips=[leader], values={f"trackers/{self.thing}/smooth": 1.0})
+        self.assertEqual(alone, key())
+        self.put(leader)
+        before = key()
+        self.scene.do(kind="adjust", clips=[leader], values={f"trackers/{self.thing}/smooth": 0.5})
+        self.assertNotEqual(before, key())
+
+    def test_a_tracker_that_is_not_there_is_refused_and_one_that_goes_leaves_it_where_it_is(
+        self,
+    ) -> None:
+        leader = self.tracked("turns")
+        red = self.put(leader, position=self.on_thing("turns"))
+        with self.assertRaises(EditRefused):
+            self.scene.do(kind="follow", clips=[red], leader=leader, tracker="other", at=0)
+        self.scene.do(kind="remove_item", clips=[leader], item=f"trackers/{self.thing}")
+        np.testing.assert_allclose(self.middle(0), self.middle(40), atol=0.1)

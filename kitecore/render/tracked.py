@@ -1,0 +1,62 @@
+"""What a tracker found within a layer's picture, for the layers that follow it."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from kitecore.document import Pictured, VideoClip
+from kitecore.document.moves import Follow
+from kitecore.motion.matrices import Matrix, moved, parts, sized, turned
+from kitecore.motion.posing import pose_at
+from kitecore.render.placing import Area, fit_factor
+from kitecore.render.sources import Sources
+from kitecore.tracking.quads import Change, Quad, between
+
+
+def tracked(
+    leader: Pictured, follow: Follow, local: int, step: int, area: Area, sources: Sources
+) -> Matrix | None:
+    """How what is tracked has moved since it began to be followed; in pixels about the pivot.
+
+    None if there is no such tracker.
+
+    Parameters
+    ----------
+    local
+        Tick of the leader.
+    step
+        Length of a frame in ticks.
+    """
+    if not isinstance(leader, VideoClip):
+        return None
+    tracker = next((one for one in leader.trackers if one.id == follow.tracker), None)
+    if tracker is None:
+        return None
+    track = sources.track(leader.media, tracker)
+    was, now = (
+        track.at(sources.frame_number(leader.media, tick))
+        for tick in (follow.since, leader.shown_at(local, step))
+    )
+    picture = sources.picture(leader.media)
+    fit = fit_factor(leader.place.fit, (picture.width, picture.height), area) * picture.height
+    place = leader.place
+    wide, high = fit * (-1 if place.mirrored else 1), fit * (-1 if place.upside_down else 1)
+    pivot = pose_at(leader, local, area).pivot
+    onto = moved(-pivot[0], -pivot[1]) @ sized(wide, high)
+    change = _taken(follow, tracker.change, was, now)
+    found = onto @ change @ np.linalg.inv(onto)
+    return np.asarray(found / found[2, 2])
+
+
+def _taken(follow: Follow, change: Change, was: Quad, now: Quad) -> Matrix:
+    """The change in what is taken over of it, about the middle of what is tracked."""
+    takes = frozenset(follow.inherits)
+    if takes == {"position", "turn", "size"}:
+        return between(change, was, now)
+    near = between("turns" if change == "leans" else change, was, now)
+    across, _, turn, _ = parts(near)
+    before, after = was.mean(axis=0), now.mean(axis=0)
+    to = after if "position" in takes else before
+    size = across if "size" in takes else 1.0
+    spin = turned(turn if "turn" in takes else 0.0)
+    return np.asarray(moved(*to) @ spin @ sized(size, size) @ moved(*-before))
