@@ -29,6 +29,7 @@ from studio.kit.moves import router as kit_moves
 from studio.kit.sounds import router as kit_sounds
 from studio.library.api import router as library
 from studio.library.lining import router as lining
+from studio.library.tracking import router as tracking
 from studio.playback.api import router as playback
 from studio.playback.colours import router as colours
 from studio.playback.hearing import router as hearing
@@ -43,6 +44,7 @@ api.add_router("", accounts, tags=["accounts"])
 api.add_router("", projects, tags=["projects"])
 api.add_router("", library, tags=["library"])
 api.add_router("", lining, tags=["library"])
+api.add_router("", tracking, tags=["library"])
 api.add_router("", kit, tags=["kit"])
 api.add_router("", kit_layers, tags=["kit"])
 api.add_router("", kit_moves, tags=["kit"])

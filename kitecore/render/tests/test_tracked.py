@@ -36,7 +36,7 @@ def view(quad: Quad, number: int) -> dict[str, Any]:
     return {"at": number * FRAME, "corners": corners.tolist()}
 
 
-def _video(made: scenes.Scene, number: int) -> av.VideoFrame:
+def made_video(made: scenes.Scene, number: int) -> av.VideoFrame:
     grey = made.frame(number)
     return av.VideoFrame.from_ndarray(cv2.cvtColor(grey, cv2.COLOR_GRAY2RGB), format="rgb24")
 
@@ -53,7 +53,7 @@ class TrackedFilm(TestCase):
                 frames=COUNT,
                 size=scenes.SIZE,
                 options={"preset": "ultrafast", "crf": "20"},
-                draw=lambda number, made=made: _video(made, number),
+                draw=lambda number, made=made: made_video(made, number),
             )
         scene.still("red", (255, 0, 0, 255), (30, 40))
 

@@ -1588,6 +1588,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/takes/{id}/tracks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Track
+         * @description Follow something through a take; what was found before is told at once.
+         */
+        post: operations["studio_library_tracking_track"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/takes/{id}/uses": {
         parameters: {
             query?: never;
@@ -1617,6 +1637,23 @@ export interface paths {
         };
         /** Take Piece */
         get: operations["studio_playback_api_take_piece"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tracks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Track Job */
+        get: operations["studio_library_tracking_track_job"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3773,10 +3810,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/10
+             * @default velvet-kite/11
              * @constant
              */
-            schema_: "velvet-kite/10";
+            schema_: "velvet-kite/11";
             /**
              * @default {
              *       "ceiling": 0,
@@ -4575,6 +4612,9 @@ export interface components {
         /**
          * Follow
          * @description Goes along with another layer, by what changed there since it lay as ``rest`` says.
+         *
+         *     With a ``tracker`` of that layer, also with what that follows, from where it was at ``since``, a
+         *     tick of its file.
          */
         Follow: {
             /** Clip */
@@ -4603,11 +4643,19 @@ export interface components {
              *     }
              */
             rest: components["schemas"]["Rest"];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /** Tracker */
+            tracker?: string | null;
         };
         /**
          * FollowLayer
          * @description Clips go along with another layer from how it is at tick ``at`` of the timeline; with none,
-         *     they are free again. They stay where they are at that moment.
+         *     they are free again. They stay where they are at that moment. With a ``tracker`` of it, they go
+         *     along with what that follows.
          */
         FollowLayer: {
             /**
@@ -4635,6 +4683,8 @@ export interface components {
             leader?: string | null;
             /** Seed */
             seed?: string;
+            /** Tracker */
+            tracker?: string | null;
             /** Within */
             within?: string | null;
         };
@@ -11255,6 +11305,28 @@ export interface components {
             strip: components["schemas"]["TrackStrip"];
         };
         /**
+         * TrackFound
+         * @description Where it is in each frame: the tick of the file from which on, corners, 0..255 for how surely.
+         *
+         *     Corners are x and y of four, in heights of the picture from its middle.
+         */
+        TrackFound: {
+            /** Quads */
+            quads: number[][];
+            /** Sure */
+            sure: number[];
+            /** Ticks */
+            ticks: number[];
+        };
+        /**
+         * TrackOut
+         * @description ``found`` when it is known; until then the ``job`` that finds it.
+         */
+        TrackOut: {
+            found?: components["schemas"]["TrackFound"] | null;
+            job?: components["schemas"]["JobOut"] | null;
+        };
+        /**
          * TrackStrip
          * @description Of a track, which may step back ``under`` others.
          */
@@ -11277,6 +11349,58 @@ export interface components {
              */
             pan: number | components["schemas"]["NumberKeys"];
             under?: components["schemas"]["Under"] | null;
+        };
+        /**
+         * Tracked
+         * @description ``change`` is what may change of it: its place; that, size and turn; or all its corners.
+         *
+         *     The first view is how it is known; the others correct where it was found. It is followed from
+         *     ``first`` to ``last``.
+         */
+        Tracked: {
+            /**
+             * Change
+             * @default turns
+             * @enum {string}
+             */
+            change: "moves" | "turns" | "leans";
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Views */
+            views: components["schemas"]["View"][];
+        };
+        /**
+         * Tracker
+         * @description ``smooth`` are the seconds over which its ways are evened out.
+         */
+        Tracker: {
+            /**
+             * Change
+             * @default turns
+             * @enum {string}
+             */
+            change: "moves" | "turns" | "leans";
+            /** First */
+            first: number;
+            /** Id */
+            id?: string;
+            /** Last */
+            last: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Smooth
+             * @description Evens out what trembles
+             * @default 0
+             */
+            smooth: number;
+            /** Views */
+            views: components["schemas"]["View"][];
         };
         /**
          * Trim
@@ -11648,10 +11772,42 @@ export interface components {
              * @enum {string}
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /**
+             * Trackers
+             * @default []
+             */
+            trackers: components["schemas"]["Tracker"][];
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /**
+         * View
+         * @description Where the thing is at one moment, as a person said: corners in order around it, clockwise.
+         */
+        View: {
+            /** At */
+            at: number;
+            /** Corners */
+            corners: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
         };
         /**
          * Vignette
@@ -15583,6 +15739,50 @@ export interface operations {
             };
         };
     };
+    studio_library_tracking_track: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tracked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_library_api_list_uses: {
         parameters: {
             query?: never;
@@ -15658,6 +15858,37 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_tracking_track_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,78 @@
+"""Following something through a take, as a page asks for it."""
+
+from __future__ import annotations
+
+from typing import Any
+from uuid import uuid4
+
+import numpy as np
+from django.test import TestCase
+
+from kitecore.render.tests.test_tracked import made_video, view
+from kitecore.tracking.tests import scenes
+from studio.jobs.models import Job
+from studio.tests.site import SECOND, People, take_of, work_off
+
+COUNT = 20
+
+
+class TrackingTest(People, TestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.made = scenes.Scene("turns")
+        self.take = take_of(
+            self.project,
+            "sign",
+            frames=COUNT,
+            size=scenes.SIZE,
+            sound=None,
+            draw=lambda number: made_video(self.made, number),
+        )
+
+    def wanted(self, first: int = 0) -> dict[str, Any]:
+        return {
+            "change": "turns",
+            "views": [view(self.made.quad(5), 5)],
+            "first": first,
+            "last": SECOND,
+        }
+
+    def ask(self, wanted: dict[str, Any] | None = None, **how: Any) -> Any:
+        return self.call("post", f"/takes/{self.take.id}/tracks", wanted or self.wanted(), **how)
+
+    def test_it_is_found_and_known_afterwards(self) -> None:
+        told = self.ask().json()
+        self.assertIsNone(told["found"])
+        path = f"/tracks/{told['job']['id']}"
+        self.assertIsNone(self.call("get", path).json()["found"])
+        work_off()
+        told = self.call("get", path).json()
+        self.assertEqual("done", told["job"]["state"])
+        found = told["found"]
+        self.assertEqual([n * SECOND // 30 for n in range(COUNT)], found["ticks"])
+        for number in range(COUNT):
+            quad = np.array(found["quads"][number]).reshape(4, 2) * 960 + np.array(scenes.SIZE) / 2
+            self.assertLess(np.abs(quad - self.made.quad(number)).max(), 1.5)
+        self.assertGreater(min(found["sure"]), 128)
+        again = self.ask().json()
+        self.assertEqual((None, found), (again["job"], again["found"]))
+
+    def test_what_makes_no_sense_is_refused(self) -> None:
+        turned_over = self.wanted()
+        turned_over["views"][0]["corners"].reverse()
+        nothing = self.wanted() | {"views": []}
+        for wanted in (turned_over, nothing, self.wanted(first=SECOND)):
+            self.assertEqual(422, self.ask(wanted).status_code)
+
+    def test_so_much_at_once_is_refused(self) -> None:
+        asked = [self.ask(self.wanted(first=n)).status_code for n in range(4)]
+        self.assertEqual([200, 200, 200, 422], asked)
+
+    def test_takes_and_jobs_of_others_are_not_there(self) -> None:
+        stranger = self.other
+        self.assertEqual(404, self.ask(client=stranger).status_code)
+        job = self.ask().json()["job"]["id"]
+        self.assertEqual(404, self.call("get", f"/tracks/{job}", client=stranger).status_code)
+        self.assertEqual(404, self.call("get", f"/tracks/{uuid4()}").status_code)
+        Job.objects.filter(pk=job).update(args={})
+        self.assertEqual(404, self.call("get", f"/tracks/{job}").status_code)
