@@ -271,6 +271,13 @@ MAKERS |= {
         "leader": draw(st.none() | pick.clip),
         "at": draw(ticks),
     },
+    "cover_tracked": lambda draw, pick: {
+        "clip": draw(pick.clip),
+        "tracker": "t",
+        "centre": [0, 0],
+        "size": [0.1, 0.1],
+        "at": draw(ticks),
+    },
     "moves_to_keys": lambda draw, pick: {
         "clips": draw(pick.some),
         "which": draw(st.sampled_from(["comes", "goes", "meanwhile"])),
