@@ -14,7 +14,7 @@ import cv2
 import numpy as np
 import skia
 
-from demo import cards, layers, report, scenes
+from demo import cards, layers, report, scenes, street
 from demo.cameras import as_log, wrong_white
 from demo.sounds import SOUND_RATE, Heard, ambience
 
@@ -73,6 +73,7 @@ FILMS = (
     _desk(
         "report-side.mp4", 11.5, (500, 1900), 0.4, 0.02, scale=-0.95, x=-160, y=80, turn=-4, sharp=5
     ),
+    Film(street.TAKE, street.street, street.LASTS, sound="wind"),
 )
 
 _PLAIN = ("libx264", "yuv420p", {"crf": "23"})

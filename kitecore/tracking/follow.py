@@ -20,14 +20,20 @@ from kitecore.tracking.quads import (
     inverse,
     is_sound,
 )
-from kitecore.tracking.views import LONG, View, alike, even, patch_of, view_of
+from kitecore.tracking.views import LONG, View, alike, even, halves, patch_of, view_of
 
-SURE: Final = 0.6
+SURE: Final = 0.65
 """Likeness from which on what is seen is taken for the thing."""
-_FOUND: Final = 0.75
+_LIKELY: Final = 0.45
+"""Likeness from which on it may be the thing, for a while: followed, and told as unsure."""
+_DOUBTS: Final = 15
+"""Pictures in a row for which that is enough."""
+_FOUND: Final = 0.8
 """Likeness from which on a thing that was lost is taken for found."""
-_FLOWS: Final = 0.6
+_FLOWS: Final = 0.8
 """Share of points that agree where a thing is followed though it looks otherwise by now."""
+_STILL_ITSELF: Final = 0.35
+"""Likeness of its worse half at which a thing looks otherwise, but nothing is before it."""
 _MOST_VIEWS: Final = 40
 _GROWS: Final = 1.3
 """By how much a thing is larger or smaller at most in one step."""
@@ -37,6 +43,8 @@ _STILL: Final = 0.3
 
 _WORTH: Final = 0.35
 """Correlation with what a thing looked like from which on it is worth a closer look."""
+_FARTHEST: Final = 6.0
+"""Sizes of a lost thing around its last place within which it is looked for."""
 _LOOKS: Final = tuple((turn, size) for size in (1.0, 0.83, 1.2) for turn in (0.0, 12.0, -12.0))
 """Turns (degrees) and sizes in which a lost thing is looked for, one with each picture."""
 
@@ -45,7 +53,10 @@ Box = tuple[slice, slice]
 
 @dataclass(frozen=True)
 class Seen:
-    """Where a thing is in one picture, and how surely, 0..1; at 0 it is lost, and stays."""
+    """Where a thing is in one picture, and how surely, 0..1.
+
+    Below `SURE` it is a guess; at 0 it is lost, and stays where it was.
+    """
 
     quad: Quad
     sure: float
@@ -71,13 +82,18 @@ class _Follower:
     def __init__(self, picture: Grey, quad: Quad, change: Change) -> None:
         self.quad, self.change, self.before = quad, change, picture
         self.views = [view_of(picture, quad)]
-        self.lost = 0
+        self.lost = self.doubts = 0
 
     def step(self, picture: Grey) -> Seen:
-        sure = self._followed(picture) if not self.lost else 0.0
+        sure = 0.0 if self.lost else self._followed(picture)
         if sure < SURE:
-            sure = self._found_again(picture)
-        self.lost = 0 if sure >= SURE else self.lost + 1
+            sure = max(sure, self._found_again(picture))
+        if sure >= SURE:
+            self.lost = self.doubts = 0
+        elif sure >= _LIKELY and self.doubts < _DOUBTS:
+            self.doubts += 1
+        else:
+            self.lost += 1
         self.before = picture
         return Seen(self.quad, 0.0 if self.lost else sure)
 
@@ -87,12 +103,18 @@ class _Follower:
             return 0.0
         quad, agree = guess
         best, sure = self._settled(picture, quad)
-        if sure < SURE and agree > _FLOWS and len(self.views) < _MOST_VIEWS:
+        if sure < SURE and agree > _FLOWS and self._is_itself(picture, quad):
             self.views.append(view_of(picture, quad))
             best, sure = quad, SURE
-        if sure >= SURE:
+        if sure >= _LIKELY:
             self.quad = best
         return sure
+
+    def _is_itself(self, picture: Grey, quad: Quad) -> bool:
+        """Whether all of a thing looks a little like it did: what goes past it covers a part wholly."""
+        view = self.views[-1]
+        seen = patch_of(picture, view.from_now(self.change, quad), view.patch.shape)
+        return len(self.views) < _MOST_VIEWS and halves(view.patch, seen)[1] > _STILL_ITSELF
 
     def _flowed(self, picture: Grey) -> tuple[Quad, float] | None:
         """Where its points lead it, and the share of them that agree."""
@@ -146,7 +168,7 @@ class _Follower:
 
     def _found_again(self, picture: Grey) -> float:
         """Look for it around its last place: as it was, and a little turned, larger or smaller."""
-        turn, size = _LOOKS[self.lost % len(_LOOKS)]
+        turn, size = _LOOKS[(self.lost + self.doubts) % len(_LOOKS)]
         quad = _turned(self.quad, turn, size) if self.change != "moves" else self.quad
         view = self.views[-1]
         back = view.to_now(self.change, quad)
@@ -155,7 +177,7 @@ class _Follower:
         upright = np.diag([scale, scale, 1.0]) @ _shift(-low)
         shape = tuple(np.ceil((high - low) * scale).astype(int)[::-1])
         wanted = patch_of(view.patch, upright @ back, shape)
-        box = _box(self.quad, picture, 0.5 + 0.2 * self.lost)
+        box = _box(self.quad, picture, min(0.5 + 0.2 * self.lost, _FARTHEST))
         around = cv2.resize(picture[box], None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA)
         if around.shape[0] < shape[0] or around.shape[1] < shape[1]:
             return 0.0

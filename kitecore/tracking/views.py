@@ -83,6 +83,11 @@ def even(patch: Grey) -> Grey:
 
 def alike(one: Grey, other: Grey) -> float:
     """Correlation of the better half of two patches, -1..1: the other half may be covered."""
+    return halves(one, other)[0]
+
+
+def halves(one: Grey, other: Grey) -> tuple[float, float]:
+    """Correlation of the better half of two patches, and of the other half."""
     a, b = (_cells(patch) for patch in (one, other))
     power = np.sqrt((a * a).mean(axis=1))
     both = power * np.sqrt((b * b).mean(axis=1))
@@ -90,9 +95,13 @@ def alike(one: Grey, other: Grey) -> float:
     order = np.argsort(told)[::-1]
     heavy = np.cumsum(power[order])
     if heavy[-1] < 1.0:
-        return 0.0
-    best = order[: int(np.searchsorted(heavy, heavy[-1] / 2)) + 1]
-    return float(np.average(told[best], weights=power[best] + 1e-6))
+        return 0.0, 0.0
+    half = int(np.searchsorted(heavy, heavy[-1] / 2)) + 1
+    better, worse = (
+        float(np.average(told[part], weights=power[part] + 1e-6)) if len(part) else 0.0
+        for part in (order[:half], order[half:])
+    )
+    return better, worse
 
 
 def _cells(patch: Grey) -> NDArray[np.float32]:

@@ -52,17 +52,17 @@ def track(request: HttpRequest, id: UUID, given: Tracked) -> TrackOut:
         raise BadInput("Only in a video that is ready can something be followed.")
     if result_of(take.folder, "track", given) is not None:
         return TrackOut(found=_found(take, given))
-    busy = Job.objects.unfinished().filter(owner=request.user, args__name="track").count()
+    busy = Job.objects.unfinished().filter(owner=request.user, kind="track").count()
     if busy >= MOST_UNFINISHED:
         raise BadInput("So much is being followed already.", todo="Wait for it, or cancel it.")
-    job = ask_for(take, "track", given.model_dump(mode="json"), WAITED_FOR)
+    job = ask_for(take, "track", given.model_dump(mode="json"), WAITED_FOR, "track")
     return TrackOut(job=job_out(job) if job else None)
 
 
 @router.get("/tracks/{uuid:id}", response={200: TrackOut, 404: Problem})
 def track_job(request: HttpRequest, id: UUID) -> TrackOut:
     job = owned(Job, request.user, "job", id)
-    if job.args.get("name") != "track":
+    if job.kind != "track":
         raise NotThere("That job is not there.")
     given = Tracked.model_validate(job.args["parameters"])
     take = own(request, UUID(job.args["take"]))

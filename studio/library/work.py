@@ -41,15 +41,19 @@ def ask_for(
     name: str,
     parameters: Mapping[str, object] | None = None,
     priority: int = IN_THE_BACKGROUND,
+    kind: str = "analysis",
 ) -> Job | None:
-    """Hand out an analysis of a take; none if its result is there."""
+    """Hand out an analysis of a take; none if its result is there.
+
+    Of a ``kind`` of its own is what somebody waits for.
+    """
     given = dict(parameters or {})
     wanted = analyses[name].parameters.model_validate(given)
     if result_of(take.folder, name, wanted) is not None:
         return None
     args = {"take": take.id.hex, "name": name, "parameters": given}
     subject = f"{take.id.hex}/{name}"
-    return hand_out(take.owner, "analysis", subject, args=args, priority=priority)
+    return hand_out(take.owner, kind, subject, args=args, priority=priority)
 
 
 @on_startup()
@@ -140,4 +144,5 @@ job_kinds.register("take_in")(
     JobKind(run=_take_in, priority=WAITED_FOR, failed=_refuse, again=_wait_again)
 )
 job_kinds.register("analysis")(JobKind(run=_analyse, priority=IN_THE_BACKGROUND))
+job_kinds.register("track")(JobKind(run=_analyse, priority=WAITED_FOR))
 job_kinds.register("line_up")(JobKind(run=_line_up, priority=WAITED_FOR))

@@ -74,5 +74,5 @@ class TrackingTest(People, TestCase):
         job = self.ask().json()["job"]["id"]
         self.assertEqual(404, self.call("get", f"/tracks/{job}", client=stranger).status_code)
         self.assertEqual(404, self.call("get", f"/tracks/{uuid4()}").status_code)
-        Job.objects.filter(pk=job).update(args={})
+        Job.objects.filter(pk=job).update(kind="film")
         self.assertEqual(404, self.call("get", f"/tracks/{job}").status_code)

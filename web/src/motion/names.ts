@@ -20,6 +20,7 @@ const LISTS: Record<string, string> = {
   stops: t('motion.names.stop'),
   zones: t('motion.names.zone'),
   meanwhile: t('motion.names.meanwhile'),
+  trackers: t('motion.names.tracker'),
 }
 
 /** What a property is called, with the part that it belongs to. */

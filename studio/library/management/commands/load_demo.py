@@ -13,14 +13,15 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo import compositing, mixing, moving, report
+from demo import compositing, mixing, moving, report, street
 from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
-from kitecore.document import empty_document
+from kitecore.document import VideoClip, empty_document
 from kitecore.edits import EditBase
 from kitecore.media.info import MediaInfo
 from studio.jobs.running import work_off
 from studio.library.arrival import new_take
-from studio.library.work import take_in
+from studio.library.models import Take
+from studio.library.work import ask_for, take_in
 from studio.projects import history
 from studio.projects.models import Project
 
@@ -48,7 +49,8 @@ class Command(BaseCommand):
         shared = [path for path in files if path.name in compositing.SHARED]
         layers = [path for path in files if path.name in compositing.TAKES]
         desk = [path for path in files if path.name in report.TAKES]
-        rest = [path for path in files if path not in (*cameras, *layers, *desk)]
+        walks = [path for path in files if path.name in street.TAKES]
+        rest = [path for path in files if path not in (*cameras, *layers, *desk, *walks)]
         self.stdout.write("Making their proxies and strips …")
         self._project(user, CAMERAS, cameras, camera_edits)
         self._project(user, compositing.NAME, [*layers, *shared], compositing.layer_edits)
@@ -58,6 +60,7 @@ class Command(BaseCommand):
         shelf = [settings.DATA_DIR / "demo" / name for name in mixing.TAKES]
         self._project(user, mixing.NAME, [*heard, *shelf], mixing.mix_edits)
         self._project(user, report.NAME, desk, report.report_edits)
+        self._project(user, street.NAME, walks, street.street_edits)
         self._project(user, NAME, rest, edits_of)
 
     def _project(self, user: User, name: str, files: list[Path], compose: Compose) -> None:
@@ -75,6 +78,16 @@ class Command(BaseCommand):
         for edit in compose(sources):
             project.refresh_from_db()
             history.apply_edit(project, project.head_id, edit)
+        self._follow(project, {take.id.hex: take for take in takes})
+
+    def _follow(self, project: Project, takes: dict[str, Take]) -> None:
+        """What is followed in a project is found now, not when it is first shown."""
+        document = history.document_at(history.head_of(project))
+        for _, clip in document.clips():
+            for tracker in clip.trackers if isinstance(clip, VideoClip) else ():
+                wanted = tracker.wanted.model_dump(mode="json")
+                ask_for(takes[clip.media], "track", wanted, kind="track")
+        work_off()
 
 
 def _work_off(_: int) -> None:

@@ -11,6 +11,7 @@ import { useLayering, type LayerPart } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import { t } from '@/texts'
 import EffectsPart from './EffectsPart.vue'
+import FollowPart from './FollowPart.vue'
 import FillEditor from './FillEditor.vue'
 import KeyPart from './KeyPart.vue'
 import LayerList from './LayerList.vue'
@@ -55,6 +56,7 @@ const parts = computed(() => {
     ...(kind === 'adjustment' ? [] : [named('key', t('layer.layerBench.key'))]),
     named('masks', t('words.masks')),
     named('effects', t('words.effects')),
+    ...(kind === 'video' ? [named('follow', t('layer.layerBench.follow'))] : []),
   ]
 })
 const part = computed(() =>
@@ -120,6 +122,11 @@ watch(
     />
     <KeyPart v-else-if="part === 'key'" :layer="layer" />
     <MasksPart v-else-if="part === 'masks'" :layer="layer" />
+    <FollowPart
+      v-else-if="part === 'follow' && layer.clip.value?.kind === 'video'"
+      :layer="layer"
+      :clip="layer.clip.value"
+    />
     <EffectsPart v-else :layer="layer" />
     <template #empty>
       <strong>{{ $t('layer.layerBench.noLayerInHand') }}</strong>

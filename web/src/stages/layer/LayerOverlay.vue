@@ -14,6 +14,7 @@ import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import FillHandles from '@/picture/FillHandles.vue'
 import EffectSpots from './EffectSpots.vue'
+import FollowOver from './FollowOver.vue'
 import MaskSurface from '@/picture/MaskSurface.vue'
 import { frameOfMask, type Frame } from '@/picture/masks'
 import PathHandles from '@/picture/PathHandles.vue'
@@ -185,6 +186,12 @@ function pick(event: PointerEvent) {
       :line="layering.drawn.width * scale"
       :told="$t('layer.layerOverlay.drawALineByHand')"
       @drawn="drawByHand"
+    />
+    <FollowOver
+      v-else-if="layering.part === 'follow' && clip?.kind === 'video'"
+      :clip="clip"
+      :width="width"
+      :height="height"
     />
     <MaskSurface
       v-else-if="layering.part === 'masks' && clip && masks.masks.value.length"

@@ -1,0 +1,75 @@
+"""What is followed in the demo's street is where it is; the cover hides the face."""
+
+from __future__ import annotations
+
+import tempfile
+from dataclasses import replace
+from pathlib import Path
+from unittest import TestCase
+
+import cv2
+import numpy as np
+
+from demo import street
+from demo.films import FILMS, make_film
+from demo.project import Source
+from kitecore import edits
+from kitecore.document import VideoClip, empty_document
+from kitecore.media.folder import MediaFolder
+from kitecore.media.tests.material import ingested
+from kitecore.render.frame import render
+from kitecore.render.sources import Sources
+from kitecore.tracking.follow import SURE
+
+SIZE = (540, 960)
+LASTS = 6.5
+
+
+class StreetTest(TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.root = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
+        film = next(film for film in FILMS if film.name == street.TAKE)
+        small = replace(film, width=SIZE[0], height=SIZE[1], sound="")
+        take = ingested(cls.root, "street", make_film(small, cls.root))
+        cls.document = empty_document()
+        for edit in street.street_edits({street.TAKE: Source("street", take.info.length)}):
+            cls.document = edits.apply(cls.document, edit)
+        cls.sources = Sources(lambda media: MediaFolder(cls.root / media))
+        cls.addClassCleanup(cls.sources.close)
+
+    def test_sign_and_face_are_found_within_two_pixels(self) -> None:
+        [video] = self.document.main.clips
+        assert isinstance(video, VideoClip)
+        for tracker, at in zip(video.trackers, (street.sign_at, street.face_at), strict=True):
+            track = self.sources.track(video.media, tracker)
+            for number in range(0, round(LASTS * 30), 3):
+                hidden = tracker.name == "face" and street.hidden(number / 30)
+                if hidden:
+                    continue
+                self.assertGreater(track.sure[number] / 255, SURE, (tracker.name, number))
+                found = track.at(number) * SIZE[1] + np.array(SIZE) / 2
+                off = np.hypot(*(found - at(number / 30) / 2).T).mean()
+                self.assertLess(off, 2.0, (tracker.name, number))
+
+    def test_nothing_of_the_face_can_be_made_out(self) -> None:
+        bare = self.document.model_copy(
+            update={"tracks": tuple(t for t in self.document.tracks if t.name != "Cover")}
+        )
+        step = self.document.rate.exact.frame_ticks
+        for number in range(0, round(LASTS * 30), 10):
+            face = np.zeros(SIZE[::-1], np.uint8)
+            cv2.fillConvexPoly(face, np.rint(street.face_at(number / 30) / 2).astype(np.int32), 1)
+            seen = face.astype(np.bool_)
+            covered, plain = (
+                render(one, number * step, SIZE, self.sources)[..., :3].astype(float)
+                for one in (self.document, bare)
+            )
+            left, was = (_detail(picture)[seen] for picture in (covered, plain))
+            if not street.hidden(number / 30):
+                self.assertLess(np.corrcoef(left, was)[0, 1], 0.35, number)
+
+
+def _detail(picture: np.ndarray) -> np.ndarray:
+    """What is finer than a square of the mosaic."""
+    return np.asarray((picture - cv2.GaussianBlur(picture, (0, 0), 4)).mean(axis=2))

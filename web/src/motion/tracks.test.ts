@@ -1,0 +1,30 @@
+import { expect, test } from 'vitest'
+import { doubtsOf, momentAt } from './tracks'
+
+const found = {
+  ticks: [0, 100_000, 200_000, 300_000, 400_000],
+  quads: [0, 1, 2, 3, 4].map((n) => [n, 0, n + 1, 0, n + 1, 1, n, 1]),
+  sure: [255, 100, 0, 255, 120],
+}
+
+test('the frame that is shown at a tick tells where it is; outside, the nearest', () => {
+  expect(momentAt(found, 150_000).quad[0]).toEqual([1, 0])
+  expect(momentAt(found, 199_000).quad[0]).toEqual([2, 0])
+  expect(momentAt(found, -5).quad[1]).toEqual([1, 0])
+  expect(momentAt(found, 9e9)).toEqual({
+    quad: [
+      [4, 0],
+      [5, 0],
+      [5, 1],
+      [4, 1],
+    ],
+    sure: 120,
+  })
+})
+
+test('doubts are told as stretches, with whether it was lost', () => {
+  expect(doubtsOf(found)).toEqual([
+    { from: 100_000, to: 200_000, lost: true },
+    { from: 400_000, to: 400_000, lost: false },
+  ])
+})

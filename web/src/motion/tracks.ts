@@ -1,0 +1,46 @@
+import type { Schemas } from '@/api/client'
+import type { Quad, Spot } from './quads'
+
+type Found = Schemas['TrackFound']
+
+/** 0..255: from which on what was found is taken for sure. */
+export const SURE = 166
+
+export interface Moment {
+  quad: Quad
+  sure: number
+}
+
+function indexAt({ ticks }: Found, tick: number): number {
+  // A frame whose time was rounded up a little still counts as shown.
+  const at = tick + 7056
+  let [low, high] = [0, ticks.length - 1]
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2)
+    if ((ticks[middle] ?? 0) <= at) low = middle
+    else high = middle - 1
+  }
+  return low
+}
+
+/** Where the thing is at a tick of the file. */
+export function momentAt(found: Found, tick: number): Moment {
+  const index = indexAt(found, tick)
+  const numbers = found.quads[index] ?? []
+  const quad = [0, 2, 4, 6].map((n): Spot => [numbers[n] ?? 0, numbers[n + 1] ?? 0]) as Quad
+  return { quad, sure: found.sure[index] ?? 0 }
+}
+
+/** Stretches, in ticks of the file, in which it is lost or not sure. */
+export function doubtsOf(found: Found): { from: number; to: number; lost: boolean }[] {
+  const all: { from: number; to: number; lost: boolean }[] = []
+  found.ticks.forEach((tick, index) => {
+    const sure = found.sure[index] ?? 0
+    if (sure >= SURE) return
+    const last = all.at(-1)
+    const before = index > 0 && (found.sure[index - 1] ?? 0) < SURE
+    if (last && before) Object.assign(last, { to: tick, lost: last.lost || !sure })
+    else all.push({ from: tick, to: tick, lost: !sure })
+  })
+  return all
+}

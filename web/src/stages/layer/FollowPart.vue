@@ -1,0 +1,197 @@
+<script setup lang="ts">
+/** Following things through a video: trackers, where they are not sure, what goes along, covers. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import type { VideoClip } from '@/api/types'
+import ValueField from '@/controls/ValueField.vue'
+import type { Layer } from '@/inhand/useLayer'
+import { jobText } from '@/jobs/job'
+import { doubtsOf } from '@/motion/tracks'
+import { useScreen } from '@/player/inject'
+import { useTracking, type Change } from '@/stores/tracking'
+import { t } from '@/texts'
+import TrayItem from '@/tray/TrayItem.vue'
+import CoverPart from './CoverPart.vue'
+import FollowersPart from './FollowersPart.vue'
+import { useFollowing } from './useFollowing'
+import { useTracked } from './useTracked'
+
+const props = defineProps<{ layer: Layer; clip: VideoClip }>()
+const store = useTracking()
+const { player } = useScreen()
+const { trackers, tracker, found, now, frameAt } = useTracked(() => props.clip)
+const following = useFollowing(() => props.clip)
+const { job, busy } = following
+
+const KINDS: { id: Change; name: string; help: string }[] = [
+  { id: 'moves', name: t('layer.followPart.point'), help: t('layer.followPart.pointHelp') },
+  { id: 'turns', name: t('layer.followPart.thing'), help: t('layer.followPart.thingHelp') },
+  { id: 'leans', name: t('layer.followPart.surface'), help: t('layer.followPart.surfaceHelp') },
+]
+const fresh = computed(() => store.draft?.of === '')
+const right = computed(() => Boolean(store.draft?.of))
+
+/** Where it is lost or not sure, by frames of the timeline. */
+const doubts = computed(() =>
+  found.value
+    ? doubtsOf(found.value)
+        .map(({ from, to, lost }) => ({ from: frameAt(from), to: frameAt(to), lost }))
+        .sort((a, b) => a.from - b.from)
+    : [],
+)
+const told = computed(() => {
+  if (!found.value) return ''
+  const all = doubts.value.length
+  return all ? t('layer.followPart.doubts', { n: all }, all) : t('layer.followPart.sure')
+})
+function toDoubt(way: 1 | -1) {
+  const at = player.frame.value
+  const next =
+    way > 0
+      ? doubts.value.find(({ from }) => from > at)
+      : doubts.value.findLast(({ from }) => from < at)
+  if (next) player.seek(next.from)
+}
+
+const smooth = (seconds: number) => ({ [`trackers/${tracker.value?.id}/smooth`]: seconds })
+function remove() {
+  if (tracker.value) props.layer.removeItem(`trackers/${tracker.value.id}`)
+  store.draft = null
+}
+</script>
+
+<template>
+  <fieldset class="following" :disabled="layer.locked.value">
+    <TrayItem :name="$t('layer.followPart.trackers')" :told="told">
+      <div class="line" role="group" :aria-label="$t('layer.followPart.trackers')">
+        <BButton
+          v-for="one in trackers"
+          :key="one.id"
+          size="sm"
+          variant="secondary"
+          :aria-pressed="one.id === tracker?.id"
+          data-test="tracker"
+          @click="((store.taken = one.id ?? ''), (store.draft = null))"
+        >
+          {{ one.name || $t('layer.followPart.trackerWithout') }}
+        </BButton>
+        <span v-if="!trackers.length" class="tiny quiet">{{
+          $t('layer.followPart.whatItDoes')
+        }}</span>
+      </div>
+      <div v-if="busy && job" class="line">
+        <span class="small" role="status">{{ jobText(job) }}</span>
+        <BButton size="sm" variant="secondary" @click="following.cancel">{{
+          $t('words.cancel')
+        }}</BButton>
+      </div>
+      <div v-else-if="fresh" class="line">
+        <span class="tiny">{{ $t('layer.followPart.layItOver') }}</span>
+        <BButton variant="primary" data-test="follow-it" @click="following.follow">
+          {{ $t('layer.followPart.followIt') }}
+        </BButton>
+        <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
+      </div>
+      <div v-else-if="right" class="line">
+        <span class="tiny">{{ $t('layer.followPart.putRightHelp') }}</span>
+        <BButton variant="primary" data-test="put-right" @click="following.putRight">
+          {{ $t('layer.followPart.putRight') }}
+        </BButton>
+        <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
+      </div>
+      <div v-else-if="tracker && found" class="line" role="status">
+        <span class="tiny" :class="{ amiss: doubts.length }" data-test="track-told">{{
+          told
+        }}</span>
+        <template v-if="doubts.length">
+          <BButton
+            size="sm"
+            variant="secondary"
+            data-test="doubt-before"
+            :aria-label="$t('layer.followPart.doubtBefore')"
+            @click="toDoubt(-1)"
+            >{{ $t('layer.followPart.before') }}</BButton
+          >
+          <BButton
+            size="sm"
+            variant="secondary"
+            data-test="doubt-next"
+            :aria-label="$t('layer.followPart.doubtNext')"
+            @click="toDoubt(1)"
+            >{{ $t('layer.followPart.next') }}</BButton
+          >
+        </template>
+        <span class="tiny quiet">{{ $t('layer.followPart.dragToPutRight') }}</span>
+      </div>
+    </TrayItem>
+    <TrayItem :name="$t('layer.followPart.new')">
+      <div class="line" role="group" :aria-label="$t('layer.followPart.new')">
+        <span class="name">{{ $t('layer.followPart.new') }}</span>
+        <BButton
+          v-for="one in KINDS"
+          :key="one.id"
+          size="sm"
+          variant="secondary"
+          :title="one.help"
+          :disabled="busy"
+          :aria-pressed="fresh && store.draft?.change === one.id"
+          :data-test="`track-${one.id}`"
+          @click="following.begin(one.id)"
+        >
+          {{ one.name }}
+        </BButton>
+      </div>
+    </TrayItem>
+    <template v-if="tracker">
+      <FollowersPart :layer="layer" :clip="clip" :tracker="tracker" />
+      <CoverPart :clip="clip" :tracker="tracker" :now="now" />
+      <ValueField
+        :label="$t('layer.followPart.smooth')"
+        :help="$t('layer.followPart.smoothHelp')"
+        :value="tracker.smooth ?? 0"
+        :low="0"
+        :high="2"
+        :step="0.05"
+        :reset="0"
+        unit="s"
+        data-test="track-smooth"
+        @trying="layer.trying(smooth($event))"
+        @set="layer.setWhole(smooth($event))"
+      />
+      <TrayItem :name="$t('layer.followPart.remove')" last>
+        <div>
+          <BButton size="sm" variant="secondary" data-test="remove-tracker" @click="remove">
+            {{ $t('layer.followPart.remove') }}
+          </BButton>
+        </div>
+      </TrayItem>
+    </template>
+  </fieldset>
+</template>
+
+<style scoped>
+.following {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+  align-content: start;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 8px;
+  min-height: var(--touch);
+}
+.name {
+  min-width: 74px;
+  color: var(--soft);
+}
+[aria-pressed='true'] {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+}
+.amiss {
+  color: #f0b64a;
+}
+</style>
