@@ -29,7 +29,6 @@ const KINDS: { id: Change; name: string; help: string }[] = [
   { id: 'leans', name: t('layer.followPart.surface'), help: t('layer.followPart.surfaceHelp') },
 ]
 const fresh = computed(() => store.draft?.of === '')
-const right = computed(() => Boolean(store.draft?.of))
 
 /** Where it is lost or not sure, by frames of the timeline. */
 const doubts = computed(() =>
@@ -63,84 +62,84 @@ function remove() {
 <template>
   <fieldset class="following" :disabled="layer.locked.value">
     <TrayItem :name="$t('layer.followPart.trackers')" :told="told">
-      <div class="line" role="group" :aria-label="$t('layer.followPart.trackers')">
-        <BButton
-          v-for="one in trackers"
-          :key="one.id"
-          size="sm"
-          variant="secondary"
-          :aria-pressed="one.id === tracker?.id"
-          data-test="tracker"
-          @click="((store.taken = one.id ?? ''), (store.draft = null))"
-        >
-          {{ one.name || $t('layer.followPart.trackerWithout') }}
-        </BButton>
-        <span v-if="!trackers.length" class="tiny quiet">{{
-          $t('layer.followPart.whatItDoes')
-        }}</span>
-      </div>
       <div v-if="busy && job" class="line">
         <span class="small" role="status">{{ jobText(job) }}</span>
         <BButton size="sm" variant="secondary" @click="following.cancel">{{
           $t('words.cancel')
         }}</BButton>
       </div>
-      <div v-else-if="fresh" class="line">
-        <span class="tiny">{{ $t('layer.followPart.layItOver') }}</span>
-        <BButton variant="primary" data-test="follow-it" @click="following.follow">
-          {{ $t('layer.followPart.followIt') }}
-        </BButton>
-        <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
-      </div>
-      <div v-else-if="right" class="line">
-        <span class="tiny">{{ $t('layer.followPart.putRightHelp') }}</span>
-        <BButton variant="primary" data-test="put-right" @click="following.putRight">
-          {{ $t('layer.followPart.putRight') }}
-        </BButton>
-        <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
-      </div>
-      <div v-else-if="tracker && found" class="line" role="status">
-        <span class="tiny" :class="{ amiss: doubts.length }" data-test="track-told">{{
-          told
+      <div v-else-if="store.draft" class="line">
+        <span class="tiny">{{
+          fresh ? $t('layer.followPart.layItOver') : $t('layer.followPart.putRightHelp')
         }}</span>
-        <template v-if="doubts.length">
-          <BButton
-            size="sm"
-            variant="secondary"
-            data-test="doubt-before"
-            :aria-label="$t('layer.followPart.doubtBefore')"
-            @click="toDoubt(-1)"
-            >{{ $t('layer.followPart.before') }}</BButton
-          >
-          <BButton
-            size="sm"
-            variant="secondary"
-            data-test="doubt-next"
-            :aria-label="$t('layer.followPart.doubtNext')"
-            @click="toDoubt(1)"
-            >{{ $t('layer.followPart.next') }}</BButton
-          >
-        </template>
-        <span class="tiny quiet">{{ $t('layer.followPart.dragToPutRight') }}</span>
-      </div>
-    </TrayItem>
-    <TrayItem :name="$t('layer.followPart.new')">
-      <div class="line" role="group" :aria-label="$t('layer.followPart.new')">
-        <span class="name">{{ $t('layer.followPart.new') }}</span>
         <BButton
-          v-for="one in KINDS"
-          :key="one.id"
-          size="sm"
-          variant="secondary"
-          :title="one.help"
-          :disabled="busy"
-          :aria-pressed="fresh && store.draft?.change === one.id"
-          :data-test="`track-${one.id}`"
-          @click="following.begin(one.id)"
+          variant="primary"
+          data-test="follow-it"
+          @click="fresh ? following.follow() : following.putRight()"
         >
-          {{ one.name }}
+          {{ fresh ? $t('layer.followPart.followIt') : $t('layer.followPart.putRight') }}
         </BButton>
+        <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
       </div>
+      <template v-else>
+        <div class="line" role="group" :aria-label="$t('layer.followPart.trackers')">
+          <BButton
+            v-for="one in trackers"
+            :key="one.id"
+            size="sm"
+            variant="secondary"
+            :aria-pressed="one.id === tracker?.id"
+            data-test="tracker"
+            @click="store.taken = one.id ?? ''"
+          >
+            {{ one.name || $t('layer.followPart.trackerWithout') }}
+          </BButton>
+          <template v-if="tracker && found">
+            <span
+              class="tiny"
+              role="status"
+              :class="{ amiss: doubts.length }"
+              data-test="track-told"
+              >{{ told }}</span
+            >
+            <template v-if="doubts.length">
+              <BButton
+                size="sm"
+                variant="secondary"
+                data-test="doubt-before"
+                :aria-label="$t('layer.followPart.doubtBefore')"
+                @click="toDoubt(-1)"
+                >{{ $t('layer.followPart.before') }}</BButton
+              >
+              <BButton
+                size="sm"
+                variant="secondary"
+                data-test="doubt-next"
+                :aria-label="$t('layer.followPart.doubtNext')"
+                @click="toDoubt(1)"
+                >{{ $t('layer.followPart.next') }}</BButton
+              >
+            </template>
+          </template>
+        </div>
+        <p class="tiny quiet mb-0">
+          {{ tracker ? $t('layer.followPart.dragToPutRight') : $t('layer.followPart.whatItDoes') }}
+        </p>
+        <div class="line" role="group" :aria-label="$t('layer.followPart.new')">
+          <span class="name">{{ $t('layer.followPart.new') }}</span>
+          <BButton
+            v-for="one in KINDS"
+            :key="one.id"
+            size="sm"
+            variant="secondary"
+            :title="one.help"
+            :data-test="`track-${one.id}`"
+            @click="following.begin(one.id)"
+          >
+            {{ one.name }}
+          </BButton>
+        </div>
+      </template>
     </TrayItem>
     <template v-if="tracker">
       <FollowersPart :layer="layer" :clip="clip" :tracker="tracker" />

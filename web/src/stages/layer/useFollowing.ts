@@ -4,7 +4,6 @@ import { TICKS_PER_SECOND, type VideoClip } from '@/api/types'
 import { isUnfinished } from '@/jobs/job'
 import { boxAround } from '@/motion/quads'
 import { useJobs } from '@/stores/jobs'
-import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { useTracking, type Change, type Found } from '@/stores/tracking'
@@ -26,7 +25,6 @@ export function useFollowing(clip: () => VideoClip) {
   const store = useTracking()
   const notes = useNotes()
   const jobs = useJobs()
-  const library = useLibrary()
   const job = shallowRef<Schemas['JobOut'] | null>(null)
   let doing: { media: string; wanted: Tracked; land: () => Promise<unknown> } | null = null
 
@@ -105,7 +103,10 @@ export function useFollowing(clip: () => VideoClip) {
     )
   }
 
-  const takePath = () => ({ id: library.byMedia.get(clip().media)?.id ?? clip().media })
+  /** The take of a clip, as addresses name it: with the dashes that clips leave out. */
+  const takePath = () => ({
+    id: clip().media.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5'),
+  })
 
   jobs.onChange(['track'], look)
   async function look() {

@@ -42,13 +42,25 @@ const layers = computed(() =>
       ? []
       : track.clips
           .filter((one) => isPictured(one) && !props.layer.ids.value.includes(one.id ?? ''))
-          .map((one) => ({
-            id: one.id ?? '',
-            name: `${one.name || KIND_NAMES[one.kind]} · ${track.name}`,
-          })),
+          .flatMap((one) => {
+            const [id, name] = [one.id ?? '', one.name || KIND_NAMES[one.kind]]
+            const followed = one.kind === 'video' ? (one.trackers ?? []) : []
+            return [
+              { id, name: `${name} · ${track.name}` },
+              ...followed.map((tracker) => ({
+                id: `${id}/${tracker.id}`,
+                name: t('move.pathPart.followedIn', { tracker: tracker.name, name }),
+              })),
+            ]
+          }),
   ),
 )
 const follow = computed(() => moves.value?.follow ?? null)
+/** The leader, and its tracker if it follows one, as the choices name them. */
+const leads = computed(() => {
+  const now = follow.value
+  return now ? [now.clip, now.tracker].filter(Boolean).join('/') : ''
+})
 const INHERITS = ['position', 'turn', 'size'] as const
 type Inherited = (typeof INHERITS)[number]
 const chosen = ref<Inherited[]>([...INHERITS])
@@ -56,10 +68,12 @@ const inherits = computed<Inherited[]>(() => follow.value?.inherits ?? chosen.va
 
 function lead(leader: string, from: Inherited[] = inherits.value) {
   chosen.value = from
+  const [clip, tracker] = leader.split('/')
   props.layer.send({
     kind: 'follow',
     clips: props.layer.ids.value,
-    leader: leader || null,
+    leader: clip || null,
+    tracker: tracker ?? null,
     inherits: from,
     at: tickOf(player.shown.value, project.rate),
   })
@@ -119,15 +133,12 @@ function inherit(what: Inherited[]) {
         <span class="name">{{ $t('move.pathPart.follows') }}</span>
         <select
           class="form-select form-select-sm"
-          :value="follow?.clip ?? ''"
+          :value="leads"
           data-test="follow"
           @change="lead(($event.target as HTMLSelectElement).value)"
         >
           <option value="">{{ $t('move.pathPart.noOtherLayer') }}</option>
-          <option
-            v-if="follow && !layers.some((one) => one.id === follow?.clip)"
-            :value="follow.clip"
-          >
+          <option v-if="follow && !layers.some((one) => one.id === leads)" :value="leads">
             {{ $t('move.pathPart.aLayerThatIsGone') }}
           </option>
           <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
