@@ -19,6 +19,7 @@ from benchmarks import (
     scopes,
     site,
     sound,
+    tracking,
 )
 from benchmarks.rows import Row
 
@@ -42,6 +43,7 @@ def main() -> None:
         lambda: move.moving(shop),
         sound.sound,
         cameras.cameras,
+        tracking.tracking,
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),

@@ -92,6 +92,8 @@ class _Pictures:
     def read(self, number: int) -> Grey:
         frame, picture = self.reader.frame(number), self.reader.picture
         size = fitting(picture.width, picture.height, PROXY_SIDE)
+        if not (picture.turn or picture.mirrored or picture.stacked):
+            return frame.reformat(*size, format="gray").to_ndarray()  # type: ignore[return-value]
         grey: Grey = cv2.cvtColor(to_rgba(frame, picture, size), cv2.COLOR_RGBA2GRAY)  # type: ignore[assignment]
         return grey
 

@@ -10,7 +10,7 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from kitecore.document.model import Id, Model, new_id, param
+from kitecore.document.model import Id, Model, Start, new_id, param
 from kitecore.document.paths import Path
 from kitecore.document.properties import Number, Point, Vector
 
@@ -18,7 +18,11 @@ Join = Literal["add", "subtract", "intersect"]
 
 
 class MaskBase(Model):
-    """``join`` is how it goes together with the masks before it; the first one begins."""
+    """``join`` is how it goes together with the masks before it; the first one begins.
+
+    With a ``tracker`` of its clip it goes along with what that follows, from where it is at
+    ``since``, a tick of the file.
+    """
 
     id: Id = Field(default_factory=new_id)
     on: bool = True
@@ -29,6 +33,8 @@ class MaskBase(Model):
     grow: Number = param(0.0, help="Larger or smaller", low=-0.5, high=0.5, step=0.002)
     inwards: Number = param(0.0, help="Softness inwards", low=0, high=0.5, step=0.002)
     outwards: Number = param(0.0, help="Softness outwards", low=0, high=0.5, step=0.002)
+    tracker: Id | None = None
+    since: Start = 0
 
 
 class EllipseMask(MaskBase):

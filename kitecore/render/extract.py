@@ -16,10 +16,12 @@ from kitecore.document import (
     Pictured,
     Sounding,
     Track,
+    VideoClip,
     all_clips,
 )
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
+from kitecore.render.masks_along import masks_that_follow
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
@@ -109,6 +111,8 @@ def clip_text(clip: ClipBase, *, heard: bool) -> str:
     if heard and clip.transition is not None:
         # All transitions cross their sound in the same way.
         text += f"/{clip.transition.length}"
+    if isinstance(clip, VideoClip) and masks_that_follow(clip):
+        text += "".join(tracker.model_dump_json() for tracker in clip.trackers)
     if isinstance(clip, Holding):
         inner = (track for track in clip.tracks if _matters(track, heard))
         text += f"[{','.join(_track_texts(inner, heard))}]"

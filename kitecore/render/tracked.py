@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from kitecore.document import Pictured, VideoClip
+from kitecore.document import ClipBase, Pictured, VideoClip
 from kitecore.document.moves import Follow
 from kitecore.motion.matrices import Matrix, moved, parts, sized, turned
 from kitecore.motion.posing import pose_at
@@ -27,25 +27,35 @@ def tracked(
     step
         Length of a frame in ticks.
     """
-    if not isinstance(leader, VideoClip):
+    found = quads_at(leader, follow.tracker, follow.since, local, step, sources)
+    if found is None or not isinstance(leader, VideoClip):
         return None
-    tracker = next((one for one in leader.trackers if one.id == follow.tracker), None)
-    if tracker is None:
-        return None
-    track = sources.track(leader.media, tracker)
-    was, now = (
-        track.at(sources.frame_number(leader.media, tick))
-        for tick in (follow.since, leader.shown_at(local, step))
-    )
+    change = _taken(follow, *found)
     picture = sources.picture(leader.media)
     fit = fit_factor(leader.place.fit, (picture.width, picture.height), area) * picture.height
     place = leader.place
     wide, high = fit * (-1 if place.mirrored else 1), fit * (-1 if place.upside_down else 1)
     pivot = pose_at(leader, local, area).pivot
     onto = moved(-pivot[0], -pivot[1]) @ sized(wide, high)
-    change = _taken(follow, tracker.change, was, now)
-    found = onto @ change @ np.linalg.inv(onto)
-    return np.asarray(found / found[2, 2])
+    whole = onto @ change @ np.linalg.inv(onto)
+    return np.asarray(whole / whole[2, 2])
+
+
+def quads_at(
+    clip: ClipBase, tracker: str | None, since: int, local: int, step: int, sources: Sources
+) -> tuple[Change, Quad, Quad] | None:
+    """What may change of what a tracker of a clip follows, where it was at ``since``, and is now.
+
+    In heights of the picture, from its middle; none if there is no such tracker.
+    """
+    trackers = clip.trackers if isinstance(clip, VideoClip) else ()
+    one = next((one for one in trackers if one.id == tracker), None)
+    if one is None or not isinstance(clip, VideoClip):
+        return None
+    track = sources.track(clip.media, one)
+    ticks = (since, clip.shown_at(local, step))
+    was, now = (track.at(sources.frame_number(clip.media, tick)) for tick in ticks)
+    return one.change, was, now
 
 
 def _taken(follow: Follow, change: Change, was: Quad, now: Quad) -> Matrix:

@@ -8,6 +8,7 @@ from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.grading import Deep, plan_of
+from kitecore.render.masks_along import with_masks_along
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
@@ -16,6 +17,7 @@ from kitecore.render.stage import Stage
 @painters.register("video")
 def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     info = stage.sources.picture(clip.media)
+    clip = with_masks_along(clip, tick, stage.step, stage.sources)
     plain = not mixes(clip, tick, stage.step, stage.sources)
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
     deep = plain and spread and info.depth > 8 and not info.alpha and clip.key is None

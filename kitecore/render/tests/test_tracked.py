@@ -22,7 +22,7 @@ from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.ticks import Span
-from kitecore.tracking.quads import Quad
+from kitecore.tracking.quads import Quad, between, carried
 from kitecore.tracking.tests import scenes
 
 FRAME: Final = SECOND // 30
@@ -39,6 +39,11 @@ def view(quad: Quad, number: int) -> dict[str, Any]:
 def made_video(made: scenes.Scene, number: int) -> av.VideoFrame:
     grey = made.frame(number)
     return av.VideoFrame.from_ndarray(cv2.cvtColor(grey, cv2.COLOR_GRAY2RGB), format="rgb24")
+
+
+def _turned(degrees: float) -> NDArray[np.float64]:
+    cos, sin = np.cos(np.radians(degrees)), np.sin(np.radians(degrees))
+    return np.array([[cos, -sin], [sin, cos]])
 
 
 class TrackedFilm(TestCase):
@@ -187,6 +192,69 @@ class TrackedTest(TrackedFilm):
         before = key()
         self.scene.do(kind="adjust", clips=[leader], values={f"trackers/{self.thing}/smooth": 0.5})
         self.assertNotEqual(before, key())
+
+    def test_masks_go_along_moved_turned_and_sized(self) -> None:
+        leader = self.tracked("turns")
+        quad = self.made["turns"].quad(0)
+        centre = ((quad.mean(axis=0) - np.array(scenes.SIZE) / 2) / LINES).tolist()
+        half = (np.ptp(quad, axis=0) / 2 / LINES).tolist()
+        along = {"tracker": self.thing, "since": 0, "centre": centre}
+        turn = self.turn(0)
+        box = {"kind": "rectangle", "size": half, "turn": turn, **along}
+        corners = (quad - quad.mean(axis=0)) / LINES @ _turned(-turn).T
+        nodes = [{"at": corner} for corner in corners.tolist()]
+        pen = {"kind": "path", "contours": [{"nodes": nodes}], "turn": turn, **along}
+        for mask in (box, pen):
+            before = self.scene.document
+            self.scene.do(kind="add_parts", clips=[leader], list="masks", parts=[mask])
+            for number in (0, 20, 45):
+                there = self.made["turns"].quad(number) * SCALE
+                wanted = cv2.fillConvexPoly(
+                    np.zeros(SIZE[::-1], np.uint8),
+                    np.rint(there * 16 - 8).astype(np.int32),
+                    1,
+                    shift=4,
+                ).astype(np.bool_)
+                picture = render(self.scene.document, number * FRAME, SIZE, self.sources)
+                seen = picture[..., :3].max(axis=2) > 8
+                share = (seen & wanted).sum() / (seen | wanted).sum()
+                self.assertGreater(share, 0.9, (mask["kind"], number))
+            self.scene.document = before
+
+    def turn(self, number: int) -> float:
+        """Of the thing, in degrees."""
+        side = np.subtract(*self.made["turns"].quad(number)[[1, 0]])
+        return float(np.degrees(np.arctan2(side[1], side[0])))
+
+    def test_masks_of_zones_go_along_and_pieces_depend_on_that(self) -> None:
+        leader = self.tracked("turns")
+        mask = {"kind": "ellipse", "id": "m", "tracker": self.thing, "since": 0, "size": [0.1, 0.1]}
+        zone = {"id": "z", "masks": [mask], "adjust": {"light": {"exposure": -4}}}
+        plain = self.scene.document
+        self.scene.do(kind="adjust", clips=[leader], values={"grade": {"zones": [zone]}})
+
+        def dark(number: int) -> NDArray[np.float64]:
+            with_zone, without = (
+                render(document, number * FRAME, SIZE, self.sources)[..., 1].astype(int)
+                for document in (self.scene.document, plain)
+            )
+            rows, columns = np.nonzero(without - with_zone > 12)
+            return np.array([columns.mean(), rows.mean()])
+
+        went = dark(45) - dark(0)
+        wanted = self.middle_of(np.zeros(2), 45) - self.middle_of(np.zeros(2), 0)
+        self.assertLess(np.hypot(*(went - wanted)), 1.5)
+        span = Span(0, 10 * FRAME)
+        before = content_key(self.scene.document, span, self.scene.find)
+        self.scene.do(kind="adjust", clips=[leader], values={f"trackers/{self.thing}/smooth": 0.5})
+        self.assertNotEqual(before, content_key(self.scene.document, span, self.scene.find))
+
+    def middle_of(self, spot: NDArray[np.float64], number: int) -> NDArray[np.float64]:
+        """Where a spot of the first frame (heights, from the middle) is in another, on the canvas."""
+        made = self.made["turns"]
+        change = between("turns", made.quad(0), made.quad(number))
+        there = carried(change, spot[None] * LINES + np.array(scenes.SIZE) / 2)
+        return np.asarray(there[0] * SCALE)
 
     def test_a_tracker_that_is_not_there_is_refused_and_one_that_goes_leaves_it_where_it_is(
         self,

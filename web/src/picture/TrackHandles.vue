@@ -44,7 +44,18 @@ const middle = computed(() => {
   const [x, y] = middleOf(quad.value)
   return frame.value?.to({ x, y }) ?? { x: 0, y: 0 }
 })
+/** Corners as they are held: around a small thing they stand off, so that it can be seen. */
+const knobs = computed(() =>
+  spots.value.map(({ x, y }) => {
+    const [right, below] = [x - middle.value.x, y - middle.value.y]
+    const far = Math.hypot(right, below) || 1
+    const by = Math.max(1, OFF / far)
+    return { x: middle.value.x + right * by, y: middle.value.y + below * by }
+  }),
+)
 
+/** Pixels of the screen from the middle of a thing to its corners, at the least. */
+const OFF = 46
 const LEAST = 0.012
 let held: { quad: Quad; x: number; y: number } | null = null
 /** A corner by its number, or -1 for all of it. */
@@ -101,7 +112,7 @@ function spotOf(event: PointerEvent) {
     />
     <path class="cross" :d="`M${middle.x - 7} ${middle.y}h14M${middle.x} ${middle.y - 7}v14`" />
     <PictureKnob
-      v-for="(spot, index) in spots"
+      v-for="(spot, index) in knobs"
       :key="index"
       :x="spot.x"
       :y="spot.y"

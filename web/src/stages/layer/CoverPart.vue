@@ -65,15 +65,8 @@ function cover() {
         :taken="how"
         @take="how = $event"
       />
-      <ChoiceGroup
-        :label="$t('layer.coverPart.form')"
-        :choices="SHAPES"
-        :taken="shape"
-        @take="shape = $event"
-      />
       <BButton
-        size="sm"
-        variant="secondary"
+        variant="primary"
         :disabled="!lies"
         :title="$t('layer.coverPart.help')"
         data-test="cover-it"
@@ -81,6 +74,15 @@ function cover() {
       >
         {{ $t('layer.coverPart.coverIt') }}
       </BButton>
+    </div>
+    <div class="line">
+      <span class="name">{{ $t('layer.coverPart.form') }}</span>
+      <ChoiceGroup
+        :label="$t('layer.coverPart.form')"
+        :choices="SHAPES"
+        :taken="shape"
+        @take="shape = $event"
+      />
     </div>
   </TrayItem>
 </template>

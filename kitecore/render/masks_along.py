@@ -1,0 +1,87 @@
+"""Masks that go along with what is tracked in their clip."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from kitecore.document import Mask, VideoClip
+from kitecore.document.masks import BrushMask, BrushStroke, EllipseMask, PathMask, RectangleMask
+from kitecore.document.paths import Contour
+from kitecore.document.properties import Vector
+from kitecore.motion import still_at
+from kitecore.motion.matrices import Matrix, parts
+from kitecore.motion.plain import contours, number, pair
+from kitecore.render.sources import Sources
+from kitecore.render.tracked import quads_at
+from kitecore.tracking.quads import between, carried
+
+
+def masks_that_follow(clip: VideoClip) -> list[Mask]:
+    """Those of the layer and of the zones of its grade."""
+    zones = clip.grade.zones if clip.grade is not None else ()
+    every = (*clip.masks, *(mask for zone in zones for mask in zone.masks))
+    return [mask for mask in every if mask.tracker]
+
+
+def with_masks_along(clip: VideoClip, local: int, step: int, sources: Sources) -> VideoClip:
+    """The clip with its masks, without keys, where they have gone at a tick of it."""
+    if not masks_that_follow(clip):
+        return clip
+
+    def along(masks: tuple[Mask, ...]) -> tuple[Mask, ...]:
+        return tuple(_along(clip, mask, local, step, sources) for mask in masks)
+
+    update: dict[str, Any] = {"masks": along(clip.masks)}
+    if clip.grade is not None:
+        zones = (one.model_copy(update={"masks": along(one.masks)}) for one in clip.grade.zones)
+        update["grade"] = clip.grade.model_copy(update={"zones": tuple(zones)})
+    return clip.model_copy(update=update)
+
+
+def _along(clip: VideoClip, mask: Mask, local: int, step: int, sources: Sources) -> Mask:
+    found = quads_at(clip, mask.tracker, mask.since, local, step, sources)
+    if found is None:
+        return mask
+    change, was, now = found
+    # A mask is turned and sized; one of a surface by what comes nearest to that.
+    near = between("turns" if change == "leans" else change, was, now)
+    return moved_by(still_at(mask, local), near)
+
+
+def moved_by(mask: Mask, change: Matrix) -> Mask:
+    """A mask without keys after a shift, turn and size of the picture."""
+    size, _, turn, _ = parts(change)
+    x, y = carried(change, np.array([pair(mask.centre)]))[0]
+    update: dict[str, Any] = {"centre": (float(x), float(y)), "turn": number(mask.turn) + turn}
+    update |= {name: number(getattr(mask, name)) * size for name in ("grow", "inwards", "outwards")}
+    if isinstance(mask, EllipseMask | RectangleMask):
+        update["size"] = _sized(pair(mask.size), size)
+    if isinstance(mask, RectangleMask):
+        update["radius"] = number(mask.radius) * size
+    if isinstance(mask, PathMask):
+        update["contours"] = tuple(_contour(one, size) for one in contours(mask.contours))
+    if isinstance(mask, BrushMask):
+        update["strokes"] = tuple(_stroke(one, size) for one in mask.strokes)
+    return mask.model_copy(update=update)
+
+
+def _contour(contour: Contour, by: float) -> Contour:
+    """About the middle of its mask, from which its points count."""
+    nodes = (
+        node.model_copy(
+            update={name: _sized(getattr(node, name), by) for name in ("at", "before", "after")}
+        )
+        for node in contour.nodes
+    )
+    return contour.model_copy(update={"nodes": tuple(nodes)})
+
+
+def _stroke(stroke: BrushStroke, by: float) -> BrushStroke:
+    points = tuple(_sized(spot, by) for spot in stroke.points)
+    return stroke.model_copy(update={"points": points, "width": stroke.width * by})
+
+
+def _sized(vector: Vector, by: float) -> Vector:
+    return vector[0] * by, vector[1] * by
