@@ -119,6 +119,19 @@ class FollowingTest(SiteTest):
         self.assert_clean_console()
         self.check(self.exported())
 
+        # A mask goes along as well.
+        page.press("stage-layer")
+        page.press("layer-part-masks")
+        page.press("add-mask")
+        page.press("mask-ellipse")
+        page.wait(lambda: self.video().masks, what="no mask was added")
+        page.press("control-Goes along")
+        choice = page.test("mask-along")
+        choice.find_elements("css selector", "option")[1].click()
+        tracker = self.video().trackers[0].id
+        page.wait(lambda: self.video().masks[0].tracker == tracker, what="the mask stays")
+        self.assert_clean_console()
+
     def follower(self, name: str) -> str | None:
         """The tracker that a clip follows."""
         for _, clip in self.document().clips():

@@ -2647,10 +2647,17 @@ export interface components {
              */
             outwards: number | components["schemas"]["NumberKeys"];
             /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
              * Strokes
              * @default []
              */
             strokes: components["schemas"]["BrushStroke"][];
+            /** Tracker */
+            tracker?: string | null;
             /**
              * Turn
              * @description Turn, clockwise
@@ -4107,6 +4114,13 @@ export interface components {
              */
             outwards: number | components["schemas"]["NumberKeys"];
             /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
              * Turn
              * @description Turn, clockwise
              * @default 0
@@ -4203,6 +4217,11 @@ export interface components {
              */
             outwards: number | components["schemas"]["NumberKeys"];
             /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
              * Size
              * @description Half its width and height
              * @default [
@@ -4214,6 +4233,8 @@ export interface components {
                 number,
                 number
             ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /** Tracker */
+            tracker?: string | null;
             /**
              * Turn
              * @description Turn, clockwise
@@ -7672,6 +7693,13 @@ export interface components {
              */
             outwards: number | components["schemas"]["NumberKeys"];
             /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
              * Turn
              * @description Turn, clockwise
              * @default 0
@@ -8514,6 +8542,11 @@ export interface components {
              */
             radius: number | components["schemas"]["NumberKeys"];
             /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
              * Size
              * @description Half its width and height
              * @default [
@@ -8525,6 +8558,8 @@ export interface components {
                 number,
                 number
             ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /** Tracker */
+            tracker?: string | null;
             /**
              * Turn
              * @description Turn, clockwise

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue'
 import type { Mask, PicturedClip, Step } from '@/api/types'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
+import { goneAlong } from '@/motion/along'
 import { changedAt, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
@@ -11,6 +12,7 @@ import { t } from '@/texts'
 import { tickOf } from '@/time'
 import { frameOfMask, maskShape, type MaskNow } from './masks'
 import type { Point } from './placing'
+import { useAlong } from './useAlong'
 import { usePlacing } from './usePlacing'
 
 type Grip = 'move' | 'width' | 'height' | 'turn' | 'soft' | 'inner'
@@ -32,6 +34,7 @@ const placing = usePlacing(
   player,
   computed(() => scale.value),
 )
+const { alongOfMask } = useAlong()
 const svg = ref<SVGSVGElement | null>(null)
 
 const clip = computed<PicturedClip | null>(() => placing.clip.value)
@@ -62,7 +65,9 @@ const shown = computed<MaskNow[]>(() =>
       inwards: now('inwards', 0),
       outwards: now('outwards', 0),
     } as MaskNow
-    return index === props.taken && draft.value ? { ...found, ...draft.value } : found
+    const along = alongOfMask(mask)
+    const seen = along ? goneAlong(found, along) : found
+    return index === props.taken && draft.value ? { ...seen, ...draft.value } : seen
   }),
 )
 const shapes = computed(() => {
@@ -159,7 +164,10 @@ function told(grip: Grip, index: number): string {
 /** What is dragged, as keys where the mask has some. */
 function step(): Step {
   const old = masks.value[props.taken] as unknown as Record<string, unknown> | undefined
-  const values = Object.entries(draft.value ?? {}).map(([name, value]) => [
+  const along = alongOfMask(masks.value[props.taken] ?? null)
+  // Where it goes along, what is seen is not what is kept.
+  const kept = along && draft.value ? goneAlong(draft.value, along, true) : draft.value
+  const values = Object.entries(kept ?? {}).map(([name, value]) => [
     name,
     changedAt(old?.[name], local.value, value),
   ])

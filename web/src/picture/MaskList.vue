@@ -20,6 +20,7 @@ import { useKit } from '@/stores/kit'
 import { t } from '@/texts'
 import { bring, TRAY } from '@/tray/tray'
 import TrayItem from '@/tray/TrayItem.vue'
+import MaskAlong from './MaskAlong.vue'
 
 const props = defineProps<{
   owner: MaskOwner
@@ -148,6 +149,7 @@ function paint(erase: boolean) {
           </BButton>
         </div>
       </TrayItem>
+      <MaskAlong :owner="owner" />
       <TrayItem v-if="mask.kind === 'path'" :name="$t('picture.maskList.points')">
         <PointBench :keyed="keyedState(mask.contours, local)" @key="keyPath" />
       </TrayItem>

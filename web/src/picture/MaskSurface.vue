@@ -8,10 +8,11 @@ import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
 import BrushTint from './BrushTint.vue'
 import MaskHandles from './MaskHandles.vue'
-import { frameOfMask, within, type Frame } from './masks'
+import { frameOfMask, framedAlong, within, type Frame } from './masks'
 import PathHandles from './PathHandles.vue'
 import { thinned, type DrawnPoint } from './placing'
 import StrokeSurface from './StrokeSurface.vue'
+import { useAlong } from './useAlong'
 import { usePlacing } from './usePlacing'
 
 const props = defineProps<{
@@ -29,6 +30,7 @@ const placing = usePlacing(
   computed(() => scale.value),
 )
 
+const { alongOfMask } = useAlong()
 const masks = computed(() => props.owner.masks.value)
 const taken = computed(() => props.owner.taken.value)
 const mask = computed(() => masks.value[taken.value] ?? null)
@@ -42,7 +44,8 @@ const frame = computed<Frame | null>(() => {
   const whole = frameOfMask(corners, size.width / size.height, scale.value)
   const centre = valueAt(mask.value.centre, local.value) as [number, number] | undefined
   const turn = valueAt(mask.value.turn, local.value) as number | undefined
-  return within(whole, centre ?? [0, 0], turn ?? 0)
+  const along = alongOfMask(mask.value)
+  return within(along ? framedAlong(whole, along) : whole, centre ?? [0, 0], turn ?? 0)
 })
 const path = computed<Contour[]>(() =>
   mask.value?.kind === 'path'

@@ -1,3 +1,4 @@
+import type { Along } from '@/motion/along'
 import type { Point } from './placing'
 
 /** A mask as it is now, its keys resolved. Lengths in heights of the picture, from its middle. */
@@ -42,6 +43,21 @@ export function frameOfMask(corners: Point[], aspect: number, scale: number): Fr
         x: (x * down.y - y * down.x) / area,
         y: (y * across.x - x * across.y) / area,
       }
+    },
+  }
+}
+
+/** The same for what goes along with something that is followed in the picture. */
+export function framedAlong(frame: Frame, along: Along): Frame {
+  return {
+    to: ({ x, y }) => {
+      const [u, v] = along.to([x, y])
+      return frame.to({ x: u, y: v })
+    },
+    back: (point) => {
+      const { x, y } = frame.back(point)
+      const [u, v] = along.back([x, y])
+      return { x: u, y: v }
     },
   }
 }

@@ -6,9 +6,9 @@ import { boxAround } from '@/motion/quads'
 import { useJobs } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
-import { useTracking, type Change, type Found } from '@/stores/tracking'
+import { takeOf, useTracking, wantedOf, type Change, type Tracked } from '@/stores/tracking'
 import { t } from '@/texts'
-import { nameOfWanted, useTracked, wantedOf, type Tracked } from './useTracked'
+import { useTracked } from './useTracked'
 
 /** Seconds that are followed before and after what a clip shows, so that it can be trimmed. */
 const HANDLES = 1
@@ -97,16 +97,11 @@ export function useFollowing(clip: () => VideoClip) {
     doing = { media: clip().media, wanted, land }
     await tell(() =>
       client.POST('/api/takes/{id}/tracks', {
-        params: { path: takePath() },
+        params: { path: takeOf(clip().media) },
         body: wanted,
       }),
     )
   }
-
-  /** The take of a clip, as addresses name it: with the dashes that clips leave out. */
-  const takePath = () => ({
-    id: clip().media.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5'),
-  })
 
   jobs.onChange(['track'], look)
   async function look() {
@@ -123,7 +118,7 @@ export function useFollowing(clip: () => VideoClip) {
       job.value = told.job ?? null
       jobs.setBusy('tracking', busy.value)
       if (told.found) {
-        keep(mine.media, mine.wanted, told.found)
+        store.keep(mine.media, mine.wanted, told.found)
         doing = null
         job.value = null
         jobs.setBusy('tracking', false)
@@ -136,21 +131,18 @@ export function useFollowing(clip: () => VideoClip) {
     }
   }
 
-  const keep = (media: string, wanted: Tracked, what: Found) =>
-    (store.found = { ...store.found, [nameOfWanted(media, wanted)]: what })
-
   // What was found for trackers that are there is fetched when one comes in hand.
   watch(
     tracker,
     async (one) => {
       if (!one || found.value || doing) return
       const media = clip().media
-      const path = takePath()
+      const path = takeOf(clip().media)
       try {
         const told = await need(
           client.POST('/api/takes/{id}/tracks', { params: { path }, body: wantedOf(one) }),
         )
-        if (told.found) keep(media, one, told.found)
+        if (told.found) store.keep(media, one, told.found)
         else {
           doing = { media, wanted: wantedOf(one), land: async () => {} }
           job.value = told.job ?? null

@@ -6,21 +6,10 @@ import type { Quad } from '@/motion/quads'
 import { momentAt } from '@/motion/tracks'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { useTracking, type Found } from '@/stores/tracking'
+import { nameOfWanted, useTracking, type Found } from '@/stores/tracking'
 import { frameOf, tickOf } from '@/time'
 
-export type Tracked = Schemas['Tracked']
 export type Tracker = Schemas['Tracker']
-
-/** What is asked for of a tracker: the rest of it changes nothing of what is found. */
-export const wantedOf = ({ change, views, first, last }: Tracked): Tracked => ({
-  change,
-  views,
-  first,
-  last,
-})
-export const nameOfWanted = (media: string, wanted: Tracked) =>
-  JSON.stringify([media, wantedOf(wanted)])
 
 /** The trackers of the video in hand, and where the one in hand is at the playhead. */
 export function useTracked(clip: () => VideoClip) {
