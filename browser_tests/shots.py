@@ -75,6 +75,7 @@ def take_all(base: str, folder: Path) -> None:
         _moving(browser, folder)
         _mixing(browser, folder)
         _switching(browser, folder)
+        _following(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -159,6 +160,18 @@ def _switching(browser: Browser, folder: Path) -> None:
     browser.shot(folder / "switch.png")
 
 
+def _following(browser: Browser, folder: Path) -> None:
+    """A sign that is followed, with a label that goes along and a face that is covered."""
+    browser.open("/")
+    open_project(browser, "Wind street")
+    _stage(browser, "layer", 90)
+    take(browser, "wind-street")
+    browser.press("layer-part-follow")
+    browser.test("track-told")
+    _settled(browser)
+    browser.shot(folder / "follow.png")
+
+
 def _layering(browser: Browser, folder: Path) -> None:
     """A keyed presenter, a title, all of it on a phone."""
     browser.open("/")
@@ -241,11 +254,6 @@ def _grading(browser: Browser, folder: Path) -> None:
     browser.press("grade-looks")
     browser.press("look-two-papers")
     _kept(browser, 5)
-    _settled(browser)
-    browser.press("wipe")
-    browser.find(".before")
-    browser.shot(folder / "grade-looks.png")
-    browser.press("wipe")
     browser.press("grade-wheels")
     wheel = browser.find(".disc")
     for step, key, times in ((6, "ArrowRight", 18), (7, "ArrowDown", 9)):

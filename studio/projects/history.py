@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Final
 
 import jsonpatch
 from django.contrib.auth.models import User
@@ -55,11 +55,26 @@ def _rebuilt(revision: Revision) -> Document:
         assert at.parent is not None
         at = at.parent
     document = unpacked(bytes(at.snapshot))
-    if not patches:
-        return document
+    return _patched(document, patches[::-1]) if patches else document
+
+
+_UNFIT: Final = (KeyError, jsonpatch.JsonPatchException, jsonpatch.JsonPointerException)
+
+
+def _patched(document: Document, patches: list[Any]) -> Document:
+    """A document after the patches of several steps.
+
+    What a step of an older version brought lacks the fields that came later, of which the next
+    patch may speak: then every step is read as a whole before the next.
+    """
     data = dump(document)
-    for patch in reversed(patches):
-        data = jsonpatch.apply_patch(data, patch, in_place=True)
+    try:
+        for patch in patches:
+            data = jsonpatch.apply_patch(data, patch, in_place=True)
+    except _UNFIT:
+        for patch in patches:
+            document = load(jsonpatch.apply_patch(dump(document), patch, in_place=True))
+        return document
     return load(data)
 
 

@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from django.test import TestCase, TransactionTestCase
+from pydantic import TypeAdapter
 
+from kitecore.edits import Edit
 from studio.projects import history
 from studio.projects.facts import facts_of
-from studio.tests.site import People
+from studio.projects.models import Project, Revision
+from studio.tests.site import SECOND, People, take_of
 
 
 class HistoryTest(People, TestCase):
@@ -26,6 +29,40 @@ class HistoryTest(People, TestCase):
 
     def names(self) -> list[str]:
         return [clip["name"] for clip in self.document()["tracks"][0]["clips"]]
+
+    def test_steps_of_before_a_field_was_there_go_on_being_read(self) -> None:
+        media = take_of(self.project, frames=90).id.hex
+        clip = {"kind": "video", "name": "old", "media": media, "length": SECOND}
+        made = [{**clip, "source_length": 3 * SECOND}, self.solid("s")]
+        for one in made:
+            history.apply_edit(
+                *self.head(), TypeAdapter(Edit).validate_python({"kind": "place", "clip": one})
+            )
+        for step in Revision.objects.filter(number__in=[1, 2]):
+            # As a version without trackers and pan kept it.
+            for operation in step.forward:
+                for name in ("trackers", "pan"):
+                    operation["value"].pop(name, None)
+            step.save()
+        history._documents.clear()
+        video = history.document_at(self.head()[0].head).main.clips[0]  # type: ignore[arg-type]
+        tracker = {
+            "views": [{"at": 0, "corners": [[0, 0], [0.1, 0], [0.1, 0.1], [0, 0.1]]}],
+            "first": 0,
+            "last": SECOND,
+        }
+        add = {"kind": "add_item", "clips": [video.id], "list": "trackers", "item": tracker}
+        louder = {"kind": "adjust", "clips": [video.id], "values": {"pan": 0.5}}
+        for change in (add, louder):
+            history.apply_edit(*self.head(), TypeAdapter(Edit).validate_python(change))
+        history._documents.clear()
+        [video, _] = history.document_at(self.head()[0].head).main.clips  # type: ignore[arg-type]
+        self.assertEqual((1, 0.5), (len(video.trackers), video.pan))  # type: ignore[attr-defined]
+
+    def head(self) -> tuple[Project, int]:
+        project = Project.objects.select_related("head").get(pk=self.project.pk)
+        assert project.head_id is not None
+        return project, project.head_id
 
     def test_a_branch_that_was_left_can_be_gone_back_to(self) -> None:
         for name in ("a", "b", "c"):
