@@ -39,8 +39,8 @@ class View(Model):
 class Tracked(Model):
     """``change`` is what may change of it: its place; that, size and turn; or all its corners.
 
-    The first view is how it is known; the others correct where it was found. It is followed from
-    ``first`` to ``last``.
+    Each view is where it was seen to be: it is followed from there both ways, up to the next view,
+    within ``first`` and ``last``.
     """
 
     change: Literal["moves", "turns", "leans"] = "turns"

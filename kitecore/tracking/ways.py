@@ -66,7 +66,7 @@ def followed(
         back = ways.get((end, begin))
         for index, seen in enumerate(way):
             at = begin + index if end >= begin else begin - index
-            if back is None:
+            if back is None or begin == end:
                 found[at] = seen
             elif begin < end:
                 found[at] = _mixed(seen, back[len(way) - 1 - index], index / (len(way) - 1))

@@ -83,6 +83,11 @@ class WaysTest(TestCase):
         self.assertLess(np.abs(way.quads - wanted).max(), 1.0)
         self.assertEqual(1.0, way.sure[20])
 
+    def test_a_single_frame_is_where_it_was_said(self) -> None:
+        scene = Scene("turns")
+        way = followed(scene.frame, 3, 3, [(3, scene.quad(3))], "turns")
+        np.testing.assert_allclose(way.quads, [scene.quad(3)])
+
     def test_a_correction_is_met_and_pulls_smoothly(self) -> None:
         scene = Scene("moves")
         aside = scene.quad(20) + np.array([6.0, 0.0])

@@ -123,8 +123,9 @@ export function useFollowing(clip: () => VideoClip) {
         job.value = null
         jobs.setBusy('tracking', false)
         await mine.land()
-      } else if (told.job?.state === 'failed') {
-        notes.told(told.job.problem?.message ?? '')
+      } else if (!busy.value) {
+        doing = null
+        if (told.job?.state === 'failed') notes.told(told.job.problem?.message ?? '')
       }
     } catch (error) {
       notes.problem(error)
