@@ -13,7 +13,7 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
-import type { Tracker } from './useTracked'
+import type { Tracker } from '@/picture/useTracked'
 
 const props = defineProps<{ clip: VideoClip; tracker: Tracker; now: Moment | null }>()
 const project = useProject()

@@ -4,11 +4,11 @@ import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
 import TrackHandles from '@/picture/TrackHandles.vue'
 import { useTracking } from '@/stores/tracking'
-import { useTracked } from './useTracked'
+import { useFollowing } from './useFollowing'
 
 const props = defineProps<{ clip: VideoClip; width: number; height: number }>()
 const store = useTracking()
-const { tracker, now, tick, lay } = useTracked(() => props.clip)
+const { tracker, now, tick, lay } = useFollowing(() => props.clip)
 
 const shown = computed(() => {
   const draft = store.draft

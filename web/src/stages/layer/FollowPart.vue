@@ -14,14 +14,12 @@ import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
 import FollowersPart from './FollowersPart.vue'
 import { useFollowing } from './useFollowing'
-import { useTracked } from './useTracked'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
 const { player } = useScreen()
-const { trackers, tracker, found, now, frameAt } = useTracked(() => props.clip)
 const following = useFollowing(() => props.clip)
-const { job, busy } = following
+const { trackers, tracker, found, now, frameAt, job } = following
 
 const KINDS: { id: Change; name: string; help: string }[] = [
   { id: 'moves', name: t('layer.followPart.point'), help: t('layer.followPart.pointHelp') },
@@ -62,7 +60,7 @@ function remove() {
 <template>
   <fieldset class="following" :disabled="layer.locked.value">
     <TrayItem :name="$t('layer.followPart.trackers')" :told="told">
-      <div v-if="busy && job" class="line">
+      <div v-if="job" class="line">
         <span class="small" role="status">{{ jobText(job) }}</span>
         <BButton size="sm" variant="secondary" @click="following.cancel">{{
           $t('words.cancel')

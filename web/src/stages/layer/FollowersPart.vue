@@ -9,7 +9,7 @@ import { useScreen } from '@/player/inject'
 import { endOf, startOf, useProject } from '@/stores/project'
 import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
-import type { Tracker } from './useTracked'
+import type { Tracker } from '@/picture/useTracked'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip; tracker: Tracker }>()
 const project = useProject()

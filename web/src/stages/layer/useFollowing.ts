@@ -1,14 +1,12 @@
-import { computed, onBeforeUnmount, shallowRef, watch } from 'vue'
-import { client, need, type Schemas } from '@/api/client'
+import { computed, shallowRef } from 'vue'
 import { TICKS_PER_SECOND, type VideoClip } from '@/api/types'
-import { isUnfinished } from '@/jobs/job'
-import { boxAround } from '@/motion/quads'
-import { useJobs } from '@/stores/jobs'
-import { useNotes } from '@/stores/notes'
+import { outerTick } from '@/motion/inside'
+import { boxAround, type Quad } from '@/motion/quads'
+import { useTracked } from '@/picture/useTracked'
 import { useProject } from '@/stores/project'
-import { takeOf, useTracking, wantedOf, type Change, type Tracked } from '@/stores/tracking'
+import { useTracking, wantedOf, type Change, type Tracked } from '@/stores/tracking'
 import { t } from '@/texts'
-import { useTracked } from './useTracked'
+import { frameOf } from '@/time'
 
 /** Seconds that are followed before and after what a clip shows, so that it can be trimmed. */
 const HANDLES = 1
@@ -23,16 +21,30 @@ const FIRST: Record<Change, [number, number]> = {
 export function useFollowing(clip: () => VideoClip) {
   const project = useProject()
   const store = useTracking()
-  const notes = useNotes()
-  const jobs = useJobs()
-  const job = shallowRef<Schemas['JobOut'] | null>(null)
-  let doing: { media: string; wanted: Tracked; land: () => Promise<unknown> } | null = null
+  const { trackers, tick, sourceAt, foundOf, momentOf } = useTracked(clip)
 
-  const { trackers, tracker, found, tick, sourceAt } = useTracked(clip)
-  const busy = computed(() => Boolean(job.value && isUnfinished(job.value)))
+  const tracker = computed(
+    () => trackers.value.find(({ id }) => id === store.taken) ?? trackers.value[0] ?? null,
+  )
+  const found = computed(() => foundOf(tracker.value))
+  const now = computed(() => momentOf(tracker.value, tick.value))
+  const frameAt = (source: number) => frameOf(outerTick(clip(), source), project.rate)
+
+  /** What is being looked for: what was asked for last, or what is missing of the tracker in hand. */
+  const asked = shallowRef<Tracked | null>(null)
+  const sought = computed(() => asked.value ?? tracker.value)
+  const job = computed(() => sought.value && store.jobOf(clip().media, sought.value))
 
   function begin(change: Change) {
     store.draft = { of: '', change, at: tick.value, quad: boxAround([0, 0], ...FIRST[change]) }
+  }
+
+  /** It is here: to be followed from here, or put right. */
+  function lay(quad: Quad) {
+    const [of, change] = store.draft
+      ? [store.draft.of, store.draft.change]
+      : [tracker.value?.id ?? '', tracker.value?.change]
+    if (change) store.draft = { of, change, at: tick.value, quad }
   }
 
   /** What is looked for: through all that the clip shows, and a little more. */
@@ -52,21 +64,12 @@ export function useFollowing(clip: () => VideoClip) {
 
   async function follow() {
     const wanted = newTracked()
-    if (!wanted) return
-    const item = {
-      ...wanted,
-      name: t('layer.followPart.tracker', { n: trackers.value.length + 1 }),
-    }
-    await ask(wanted, async () => {
-      await project.edit({
-        kind: 'add_item',
-        clips: [clip().id ?? ''],
-        list: 'trackers',
-        item,
-      })
-      store.taken = trackers.value.at(-1)?.id ?? ''
-      store.draft = null
-    })
+    if (!wanted || !(await looked(wanted))) return
+    const name = t('layer.followPart.tracker', { n: trackers.value.length + 1 })
+    const item = { ...wanted, name }
+    await project.edit({ kind: 'add_item', clips: [clip().id ?? ''], list: 'trackers', item })
+    store.taken = trackers.value.at(-1)?.id ?? ''
+    store.draft = null
   }
 
   /** Where it really is now: kept, and followed anew from there. */
@@ -75,94 +78,26 @@ export function useFollowing(clip: () => VideoClip) {
     if (!draft || !one) return
     const view = { at: draft.at, corners: draft.quad }
     const views = [...one.views.filter(({ at }) => at !== draft.at), view]
-    const wanted = {
-      ...wantedOf(one),
-      views,
-      first: Math.min(one.first, draft.at),
-      last: Math.max(one.last, draft.at),
-    }
-    await ask(wanted, async () => {
-      const { first, last } = wanted
-      const path = `trackers/${one.id}`
-      await project.edit({
-        kind: 'adjust',
-        clips: [clip().id ?? ''],
-        values: { [`${path}/first`]: first, [`${path}/last`]: last, [`${path}/views`]: views },
-      })
-      store.draft = null
+    const [first, last] = [Math.min(one.first, draft.at), Math.max(one.last, draft.at)]
+    if (!(await looked({ ...wantedOf(one), views, first, last }))) return
+    const path = `trackers/${one.id}`
+    await project.edit({
+      kind: 'adjust',
+      clips: [clip().id ?? ''],
+      values: { [`${path}/first`]: first, [`${path}/last`]: last, [`${path}/views`]: views },
     })
+    store.draft = null
   }
 
-  async function ask(wanted: Tracked, land: () => Promise<unknown>) {
-    doing = { media: clip().media, wanted, land }
-    await tell(() =>
-      client.POST('/api/takes/{id}/tracks', {
-        params: { path: takeOf(clip().media) },
-        body: wanted,
-      }),
-    )
+  /** Whether it was found, in the clip that is in hand still. */
+  async function looked(wanted: Tracked): Promise<boolean> {
+    const id = clip().id
+    asked.value = wanted
+    const what = await store.ask(clip().media, wanted)
+    if (asked.value === wanted) asked.value = null
+    return Boolean(what) && clip().id === id
   }
 
-  jobs.onChange(['track'], look)
-  async function look() {
-    const id = job.value?.id
-    if (!id || !busy.value) return
-    await tell(() => client.GET('/api/tracks/{id}', { params: { path: { id } } }))
-  }
-
-  async function tell(asked: () => Parameters<typeof need<Schemas['TrackOut']>>[0]) {
-    const mine = doing
-    try {
-      const told = await need<Schemas['TrackOut']>(asked())
-      if (doing !== mine || !mine) return
-      job.value = told.job ?? null
-      jobs.setBusy('tracking', busy.value)
-      if (told.found) {
-        store.keep(mine.media, mine.wanted, told.found)
-        doing = null
-        job.value = null
-        jobs.setBusy('tracking', false)
-        await mine.land()
-      } else if (!busy.value) {
-        doing = null
-        if (told.job?.state === 'failed') notes.told(told.job.problem?.message ?? '')
-      }
-    } catch (error) {
-      notes.problem(error)
-    }
-  }
-
-  // What was found for trackers that are there is fetched when one comes in hand.
-  watch(
-    tracker,
-    async (one) => {
-      if (!one || found.value || doing) return
-      const media = clip().media
-      const path = takeOf(clip().media)
-      try {
-        const told = await need(
-          client.POST('/api/takes/{id}/tracks', { params: { path }, body: wantedOf(one) }),
-        )
-        if (told.found) store.keep(media, one, told.found)
-        else {
-          doing = { media, wanted: wantedOf(one), land: async () => {} }
-          job.value = told.job ?? null
-          jobs.setBusy('tracking', busy.value)
-        }
-      } catch (error) {
-        notes.problem(error)
-      }
-    },
-    { immediate: true },
-  )
-  onBeforeUnmount(() => jobs.setBusy('tracking', false))
-
-  function cancel() {
-    if (job.value) jobs.cancel(job.value.id)
-    doing = null
-    job.value = null
-    jobs.setBusy('tracking', false)
-  }
-
-  return { job, busy, begin, follow, putRight, cancel }
+  const cancel = () => sought.value && store.cancel(clip().media, sought.value)
+  return { trackers, tracker, found, now, tick, frameAt, job, begin, lay, follow, putRight, cancel }
 }
