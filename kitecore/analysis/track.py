@@ -28,6 +28,9 @@ _FILE: Final = "track.npz"
 LONGEST: Final = 20_000
 """Frames that one tracker goes through."""
 
+FADES: Final = 3
+"""Frames in which what goes along with something fades before that is lost."""
+
 
 @dataclass(frozen=True)
 class Track:
@@ -51,6 +54,14 @@ class Track:
         """Corners in a frame of the take; before the first as there, after the last as there."""
         index = min(max(number - self.first, 0), len(self.quads) - 1)
         return np.asarray(self.quads[index], np.float64)
+
+    def there(self, number: int) -> float:
+        """How far it is to be seen in a frame, 0..1: it fades before it is lost, and after."""
+        index = min(max(number - self.first, 0), len(self.quads) - 1)
+        around = self.sure[max(index - FADES + 1, 0) : index + FADES]
+        lost = np.flatnonzero(around == 0)
+        middle = min(index, FADES - 1)
+        return float(min(np.abs(lost - middle).min(), FADES) / FADES) if len(lost) else 1.0
 
 
 def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> None:
@@ -119,4 +130,4 @@ def _moves(info: MediaInfo) -> bool:
     return info.kind == "video"
 
 
-analyses.register("track")(Analysis(version=1, fits=_moves, run=find_track, parameters=Tracked))
+analyses.register("track")(Analysis(version=2, fits=_moves, run=find_track, parameters=Tracked))

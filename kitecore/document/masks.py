@@ -6,13 +6,14 @@ where it is on the picture, whatever the picture's size in pixels.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal, Self
+from typing import Annotated, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
+from kitecore.document.brushes import Brushed
 from kitecore.document.model import Id, Model, Start, new_id, param
 from kitecore.document.paths import Path
-from kitecore.document.properties import Number, Point, Vector
+from kitecore.document.properties import Number, Point
 
 Join = Literal["add", "subtract", "intersect"]
 
@@ -61,27 +62,10 @@ class PathMask(MaskBase):
     contours: Path = ()
 
 
-Pressure = Annotated[float, Field(ge=0, le=1)]
+class BrushStroke(Brushed):
+    """One stroke of a painted mask; it may also wipe away."""
 
-
-class BrushStroke(Model):
-    """One stroke: a round brush of a diameter, drawn along points; it may also wipe away.
-
-    ``pressures`` are the shares of the diameter at the points, as a pen was pressed; without any the
-    brush is as wide everywhere.
-    """
-
-    points: tuple[Vector, ...] = Field(min_length=1, max_length=4000)
-    pressures: tuple[Pressure, ...] = Field(default=(), max_length=4000)
-    width: float = Field(default=0.06, gt=0, le=2)
-    softness: float = Field(default=0.3, ge=0, le=1)
     erase: bool = False
-
-    @model_validator(mode="after")
-    def _one_each(self) -> Self:
-        if self.pressures and len(self.pressures) != len(self.points):
-            raise ValueError("a stroke has as many pressures as points, or none")
-        return self
 
 
 class BrushMask(MaskBase):

@@ -160,3 +160,9 @@ def _multicam(data: Data) -> Data:
 def _trackers(data: Data) -> Data:
     """Videos gained trackers, layers that follow may follow one; those of before follow layers."""
     return data
+
+
+@upgrades.step("velvet-kite/11", "velvet-kite/12")
+def _strokes(data: Data) -> Data:
+    """Pictures of takes gained strokes that mend them; without any they are as they were."""
+    return data

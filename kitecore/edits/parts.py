@@ -1,53 +1,68 @@
-"""Parts of clips that come in lists: masks and effects of layers, inserts of what sounds."""
+"""Parts of clips that come in lists: masks and effects of layers, strokes on takes, inserts of sounds."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Annotated, Any, Final, Literal, Union
 
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Id, Model, Pictured, Sounding
-from kitecore.document.clips import MOST_EFFECTS, MOST_MASKS
+from kitecore.document.clips import MOST_EFFECTS, MOST_MASKS, Retouchable
 from kitecore.document.effects import EffectBase, effect_kinds
 from kitecore.document.inserts import MOST_INSERTS, InsertBase, insert_kinds
 from kitecore.document.masks import MASKS, MaskBase
+from kitecore.document.strokes import MOST_STROKES, STROKES, StrokeBase
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import with_values
 from kitecore.edits._rows import reordered, with_fresh_ids, without_part
 from kitecore.errors import EditRefused, NotThere
 
-List = Literal["masks", "effects", "chain"]
+List = Literal["masks", "effects", "strokes", "chain"]
 if TYPE_CHECKING:
-    Part = EffectBase | MaskBase | InsertBase
+    Part = EffectBase | MaskBase | StrokeBase | InsertBase
 else:
     Part = Annotated[
-        Union[(*effect_kinds.values(), *MASKS.values(), *insert_kinds.values())],
+        Union[
+            (
+                *effect_kinds.values(),
+                *MASKS.values(),
+                *STROKES.values(),
+                *insert_kinds.values(),
+            )
+        ],
         Field(discriminator="kind"),
     ]
 Parts = tuple[Any, ...]
 
-_NOUN = {"masks": "mask", "effects": "effect", "chain": "insert"}
-_PLURAL = {"masks": "masks", "effects": "effects", "chain": "inserts"}
-_MOST = {"masks": MOST_MASKS, "effects": MOST_EFFECTS, "chain": MOST_INSERTS}
-_HOLDERS: dict[str, type[ClipBase]] = {
-    "masks": Pictured,
-    "effects": Pictured,
-    "chain": Sounding,
+
+@dataclass(frozen=True)
+class _Row:
+    """Of one list: what its parts are called, how many there may be, whose and which they are."""
+
+    one: str
+    many: str
+    most: int
+    holder: type[ClipBase]
+    kinds: tuple[type[Model], ...]
+
+
+_ROWS: Final[dict[str, _Row]] = {
+    "masks": _Row("a mask", "masks", MOST_MASKS, Pictured, tuple(MASKS.values())),
+    "effects": _Row("an effect", "effects", MOST_EFFECTS, Pictured, tuple(effect_kinds.values())),
+    "strokes": _Row("a stroke", "strokes", MOST_STROKES, Retouchable, tuple(STROKES.values())),
+    "chain": _Row("an insert", "inserts", MOST_INSERTS, Sounding, tuple(insert_kinds.values())),
 }
-_KINDS: dict[str, tuple[type[Model], ...]] = {
-    "masks": tuple(MASKS.values()),
-    "effects": tuple(effect_kinds.values()),
-    "chain": tuple(insert_kinds.values()),
+_REFUSED: Final[dict[type[ClipBase], tuple[str, str]]] = {
+    Sounding: ("What is in hand has no sound.", "Take a sound in hand."),
+    Pictured: ("What is in hand has no picture.", "Take a picture in hand."),
+    Retouchable: ("What is in hand is no picture of a take.", "Take a video or a still in hand."),
 }
 
 
 def _kind(part: Model) -> str:
     return str(part.kind).replace("_", " ")  # type: ignore[attr-defined]
-
-
-def _one(list: str) -> str:
-    return f"a {_NOUN[list]}" if list == "masks" else f"an {_NOUN[list]}"
 
 
 class PartsEdit(EditBase):
@@ -56,13 +71,16 @@ class PartsEdit(EditBase):
     clips: tuple[Id, ...]
     list: List
 
+    @property
+    def _row(self) -> _Row:
+        return _ROWS[self.list]
+
     def _changed(self, document: Document, change: Callable[[Parts], Parts]) -> Document:
-        holder = _HOLDERS[self.list]
-        found = [c for _, c in open_clips(document, self.clips) if isinstance(c, holder)]
-        if not found and holder is Sounding:
-            raise EditRefused("What is in hand has no sound.", todo="Take a sound in hand.")
+        row = self._row
+        found = [c for _, c in open_clips(document, self.clips) if isinstance(c, row.holder)]
         if not found:
-            raise EditRefused("What is in hand has no picture.", todo="Take a picture in hand.")
+            why, todo = _REFUSED[row.holder]
+            raise EditRefused(why, todo=todo)
         known = not hasattr(self, "part")
         for clip in found:
             before = getattr(clip, self.list)
@@ -71,17 +89,17 @@ class PartsEdit(EditBase):
                 continue
             known = True
             parts = change(before)
-            if len(parts) > _MOST[self.list]:
-                raise EditRefused(f"There are at most {_MOST[self.list]} {_PLURAL[self.list]}.")
+            if len(parts) > row.most:
+                raise EditRefused(f"There are at most {row.most} {row.many}.")
             document = document.with_clip(clip.model_copy(update={self.list: parts}))
         if not known:
-            raise NotThere(f"That {_NOUN[self.list]} is not there any more.")
+            raise NotThere(f"That {row.one.partition(' ')[2]} is not there any more.")
         return document
 
 
 @edit_kinds.register("add_parts")
 class AddParts(PartsEdit):
-    """Masks or effects at the end of a clip's own; with ``instead`` in place of them.
+    """Masks, effects, strokes or inserts at the end of a clip's own; with ``instead`` in place of them.
 
     On several clips they get the same ids, so that they are set together.
     """
@@ -98,8 +116,8 @@ class AddParts(PartsEdit):
         return f"Add {kinds or 'nothing'} to {count(self.clips)}"
 
     def apply(self, document: Document) -> Document:
-        if not all(isinstance(part, _KINDS[self.list]) for part in self.parts):
-            raise EditRefused(f"That is no {_NOUN[self.list]}.")
+        if not all(isinstance(part, self._row.kinds) for part in self.parts):
+            raise EditRefused(f"That is not {self._row.one}.")
         new = with_fresh_ids(self.parts, self.seed)
         return self._changed(document, lambda parts: new if self.instead else (*parts, *new))
 
@@ -114,7 +132,7 @@ class SetPart(PartsEdit):
 
     def label(self) -> str:
         words = ", ".join(sorted(name.replace("_", " ") for name in self.values))
-        return f"Set {words} of {_one(self.list)}"
+        return f"Set {words} of {self._row.one}"
 
     def apply(self, document: Document) -> Document:
         def change(parts: Parts) -> Parts:
@@ -134,7 +152,7 @@ class RemovePart(PartsEdit):
     part: Id
 
     def label(self) -> str:
-        return f"Delete {_one(self.list)}"
+        return f"Delete {self._row.one}"
 
     def apply(self, document: Document) -> Document:
         return self._changed(document, lambda parts: without_part(parts, self.part))
@@ -149,7 +167,7 @@ class OrderPart(PartsEdit):
     to: int = Field(ge=0)
 
     def label(self) -> str:
-        return f"Order {_PLURAL[self.list]}"
+        return f"Order {self._row.many}"
 
     def apply(self, document: Document) -> Document:
         return self._changed(document, lambda parts: reordered(parts, self.part, self.to))

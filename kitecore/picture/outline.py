@@ -12,6 +12,8 @@ import numpy as np
 import skia
 from numpy.typing import NDArray
 
+from kitecore.arrays import Box, Coverage, Size
+from kitecore.document.brushes import Brushed
 from kitecore.document.masks import BrushStroke
 from kitecore.document.paths import Contours
 from kitecore.document.properties import Vector
@@ -84,11 +86,18 @@ def _coverage(path: Contours, matrix: skia.Matrix, grid: Grid) -> Array:
 
 def painted(strokes: tuple[BrushStroke, ...], centre: Vector, turn: float, grid: Grid) -> Array:
     """Coverage 0..1 of brush strokes, one after the other."""
-    lines = [(_line(stroke), _brush(stroke)) for stroke in strokes]
+    lines = [(_line(stroke), _brush(stroke, erase=stroke.erase)) for stroke in strokes]
     return _drawn(grid, grid.matrix(centre, turn), lines)
 
 
-def _line(stroke: BrushStroke) -> skia.Path:
+def painted_part(stroke: Brushed, grid: Grid, box: Box) -> Coverage:
+    """How far one brush stroke covers the pixels of a part of the grid, 0..255."""
+    left, top, right, bottom = box
+    matrix = skia.Matrix.Translate(-left, -top).preConcat(grid.matrix((0.0, 0.0), 0.0))
+    return _pixels((right - left, bottom - top), matrix, [(_line(stroke), _brush(stroke))])
+
+
+def _line(stroke: Brushed) -> skia.Path:
     if stroke.pressures:
         return _pressed(stroke)
     path = skia.Path()
@@ -98,7 +107,7 @@ def _line(stroke: BrushStroke) -> skia.Path:
     return path
 
 
-def _pressed(stroke: BrushStroke) -> skia.Path:
+def _pressed(stroke: Brushed) -> skia.Path:
     """The outline of a brush whose width changes: discs at the points, and what lies between two."""
     path = skia.Path()
     path.setFillType(skia.PathFillType.kWinding)
@@ -131,7 +140,7 @@ def _between(one: Disc, other: Disc) -> list[skia.Point]:
     ]
 
 
-def _brush(stroke: BrushStroke) -> skia.Paint:
+def _brush(stroke: Brushed, *, erase: bool = False) -> skia.Paint:
     """Soft over a share of its width: the blur takes as much inwards as outwards."""
     pressed = bool(stroke.pressures)
     paint = skia.Paint(
@@ -146,18 +155,23 @@ def _brush(stroke: BrushStroke) -> skia.Paint:
         width = stroke.width * (float(np.mean(stroke.pressures)) if pressed else 1)
         sigma = max(width, 2 * _THINNEST) * stroke.softness / 6
         paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, sigma))
-    if stroke.erase:
+    if erase:
         paint.setBlendMode(skia.BlendMode.kDstOut)
     return paint
 
 
 def _drawn(grid: Grid, matrix: skia.Matrix, paths: list[tuple[skia.Path, skia.Paint]]) -> Array:
     """How far each pixel is covered, 0..1."""
-    pixels = np.zeros((grid.height, grid.width), np.uint8)
-    info = skia.ImageInfo.MakeA8(grid.width, grid.height)
+    return _pixels((grid.width, grid.height), matrix, paths).astype(np.float32) / 255
+
+
+def _pixels(size: Size, matrix: skia.Matrix, paths: list[tuple[skia.Path, skia.Paint]]) -> Coverage:
+    width, height = size
+    pixels = np.zeros((height, width), np.uint8)
+    info = skia.ImageInfo.MakeA8(width, height)
     surface = skia.Surface.MakeRasterDirect(info, pixels)
     canvas = surface.getCanvas()
     canvas.concat(matrix)
     for path, paint in paths:
         canvas.drawPath(path, paint)
-    return pixels.astype(np.float32) / 255
+    return pixels

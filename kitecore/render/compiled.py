@@ -18,13 +18,17 @@ from kitecore.document.grade import Light
 from kitecore.document.inserts.compressor import Compressor
 from kitecore.document.inserts.equaliser import Cut, Equaliser
 from kitecore.document.masks import EllipseMask
+from kitecore.document.strokes import CloneStroke, HealStroke
 from kitecore.document.transitions.wipe import Wipe
 from kitecore.document.warps import GridWarp, Pin, PinWarp
 from kitecore.errors import MediaMissing
 from kitecore.media.folder import MediaFolder
 from kitecore.picture.between import flows, moved_between
-from kitecore.picture.layer import solid
+from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.mixing import lay_over_deep
+from kitecore.picture.outline import Grid
+from kitecore.picture.retouch import retouch
+from kitecore.picture.retouch.completing import completed
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
@@ -51,6 +55,7 @@ def compile_all() -> None:
     shares(picture, np.ones((64, 64), np.bool_))
     lay_over_deep(np.zeros((64, 64, 3), np.uint16), clear)
     bake(grade, shipped, DRAFT).over(clear)
+    _mended(picture)
     moved_between(picture, picture, 0.5, flows(picture, picture))
     sound, places = np.zeros((9600, 2), np.float32), np.linspace(2000, 4000, 3000)
     followed(sound, places)
@@ -59,6 +64,16 @@ def compile_all() -> None:
     true_levels(sound)
     beats_of(np.tile(np.eye(1, 24_000, dtype=np.float32)[0], 6))
     chained(chain, lambda first, count: np.zeros((count, 2), np.float32), 0, 480)
+
+
+def _mended(picture: Rgba) -> None:
+    """What strokes do."""
+    canvas, grid = picture.copy(), Grid(64, 64, 1.0)
+    for kind in (HealStroke, CloneStroke):
+        retouch(canvas, kind(points=((0.0, 0.0),), width=0.2), grid)
+    hole = np.zeros((64, 64), np.bool_)
+    hole[30:34, 30:34] = True
+    completed(picture, hole)
 
 
 def _film_drawn() -> None:

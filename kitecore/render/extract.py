@@ -21,7 +21,7 @@ from kitecore.document import (
 )
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
-from kitecore.render.masks_along import masks_that_follow
+from kitecore.render.masks_along import goes_along
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
@@ -111,7 +111,7 @@ def clip_text(clip: ClipBase, *, heard: bool) -> str:
     if heard and clip.transition is not None:
         # All transitions cross their sound in the same way.
         text += f"/{clip.transition.length}"
-    if isinstance(clip, VideoClip) and masks_that_follow(clip):
+    if not heard and isinstance(clip, VideoClip) and goes_along(clip):
         text += "".join(tracker.model_dump_json() for tracker in clip.trackers)
     if isinstance(clip, Holding):
         inner = (track for track in clip.tracks if _matters(track, heard))

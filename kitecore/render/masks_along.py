@@ -14,7 +14,7 @@ from kitecore.motion import still_at
 from kitecore.motion.matrices import Matrix, parts
 from kitecore.motion.plain import contours, number, pair
 from kitecore.render.sources import Sources
-from kitecore.render.tracked import quads_at
+from kitecore.render.tracked import seen_at
 from kitecore.tracking.quads import between, carried
 
 
@@ -23,6 +23,11 @@ def masks_that_follow(clip: VideoClip) -> list[Mask]:
     zones = clip.grade.zones if clip.grade is not None else ()
     every = (*clip.masks, *(mask for zone in zones for mask in zone.masks))
     return [mask for mask in every if mask.tracker]
+
+
+def goes_along(clip: VideoClip) -> bool:
+    """Whether anything on a clip's picture goes along with one of its trackers."""
+    return bool(masks_that_follow(clip)) or any(one.tracker for one in clip.working_strokes)
 
 
 def with_masks_along(clip: VideoClip, local: int, step: int, sources: Sources) -> VideoClip:
@@ -41,10 +46,10 @@ def with_masks_along(clip: VideoClip, local: int, step: int, sources: Sources) -
 
 
 def _along(clip: VideoClip, mask: Mask, local: int, step: int, sources: Sources) -> Mask:
-    found = quads_at(clip, mask.tracker, mask.since, local, step, sources)
-    if found is None:
+    seen = seen_at(clip, mask.tracker, mask.since, clip.shown_at(local, step), sources)
+    if seen is None:
         return mask
-    change, was, now = found
+    change, was, now, _ = seen
     # A mask is turned and sized; one of a surface by what comes nearest to that.
     near = between("turns" if change == "leans" else change, was, now)
     return moved_by(still_at(mask, local), near)

@@ -11,7 +11,7 @@ from typing import Any
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
-from kitecore.render import hearing, layers, measuring, speaking, whose_turn
+from kitecore.render import hearing, layers, measuring, retouching, speaking, whose_turn
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.levels import measured_stretch, sound_and_levels
 from kitecore.render.pieces import aac_piece, metered_piece, picture_piece
@@ -154,6 +154,7 @@ for _name, _question in {
     "under": _measured(layers.under_finger, "tick", "spot"),
     "extents": _measured(layers.extents, "tick"),
     "layers": _measured(layers.layer_pictures, "tick", "side"),
+    "stroke_source": _measured(retouching.stroke_source, "clip", "tick", "stroke"),
     "bending": _measured(layers.bending_lines, "tick", "clip"),
 }.items():
     questions.register(_name)(_question)

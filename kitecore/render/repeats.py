@@ -68,7 +68,7 @@ def _shown(clip: Pictured, local: int, step: int, sources: Sources) -> Hashable:
             return sources.frame_number(clip.media, source)
         return sources.between(clip.media, source)
     if isinstance(clip, SequenceClip):
-        return clip.picture_at(local)
+        return clip.media_at(local)
     if isinstance(clip, Holding):
         inner = clip.shown_at(local, step)
         # Between two of its frames a group may be mixed of both.

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from kitecore.document import ClipBase, Pictured, VideoClip
@@ -27,10 +29,12 @@ def tracked(
     step
         Length of a frame in ticks.
     """
-    found = quads_at(leader, follow.tracker, follow.since, local, step, sources)
-    if found is None or not isinstance(leader, VideoClip):
+    if not isinstance(leader, VideoClip):
         return None
-    change = _taken(follow, *found)
+    seen = seen_at(leader, follow.tracker, follow.since, leader.shown_at(local, step), sources)
+    if seen is None:
+        return None
+    change = _taken(follow, seen)
     picture = sources.picture(leader.media)
     fit = fit_factor(leader.place.fit, (picture.width, picture.height), area) * picture.height
     place = leader.place
@@ -41,25 +45,33 @@ def tracked(
     return np.asarray(whole / whole[2, 2])
 
 
-def quads_at(
-    clip: ClipBase, tracker: str | None, since: int, local: int, step: int, sources: Sources
-) -> tuple[Change, Quad, Quad] | None:
-    """What may change of what a tracker of a clip follows, where it was at ``since``, and is now.
-
-    In heights of the picture, from its middle; none if there is no such tracker.
+class Seen(NamedTuple):
+    """What a tracker found: what may change of it, where it was when it began to be followed, where
+    it is now, in heights of the picture from its middle; and how far it is there, 0..1.
     """
+
+    change: Change
+    was: Quad
+    now: Quad
+    there: float
+
+
+def seen_at(
+    clip: ClipBase, tracker: str | None, since: int, tick: int, sources: Sources
+) -> Seen | None:
+    """Of what a tracker of a clip follows, at a tick of the file; none if there is no such tracker."""
     trackers = clip.trackers if isinstance(clip, VideoClip) else ()
     one = next((one for one in trackers if one.id == tracker), None)
     if one is None or not isinstance(clip, VideoClip):
         return None
     track = sources.track(clip.media, one)
-    ticks = (since, clip.shown_at(local, step))
-    was, now = (track.at(sources.frame_number(clip.media, tick)) for tick in ticks)
-    return one.change, was, now
+    begun, number = (sources.frame_number(clip.media, at) for at in (since, tick))
+    return Seen(one.change, track.at(begun), track.at(number), track.there(number))
 
 
-def _taken(follow: Follow, change: Change, was: Quad, now: Quad) -> Matrix:
+def _taken(follow: Follow, seen: Seen) -> Matrix:
     """The change in what is taken over of it, about the middle of what is tracked."""
+    change, was, now, _ = seen
     takes = frozenset(follow.inherits)
     if takes == {"position", "turn", "size"}:
         return between(change, was, now)

@@ -26,6 +26,8 @@ SURE: Final = 0.65
 """Likeness from which on what is seen is taken for the thing."""
 _LIKELY: Final = 0.45
 """Likeness from which on it may be the thing, for a while: followed, and told as unsure."""
+_LEAP: Final = 0.75
+"""Sizes of itself that a thing goes at most in one step to be taken for it where that is unsure."""
 _DOUBTS: Final = 15
 """Pictures in a row for which that is enough."""
 _FOUND: Final = 0.8
@@ -106,6 +108,8 @@ class _Follower:
         if sure < SURE and agree > _FLOWS and self._is_itself(picture, quad):
             self.views.append(view_of(picture, quad))
             best, sure = quad, SURE
+        if sure < SURE and not _near(self.quad, best):
+            return 0.0
         if sure >= _LIKELY:
             self.quad = best
         return sure
@@ -210,6 +214,12 @@ def _may_be(before: Quad, after: Quad) -> bool:
         return False
     grown = area_of(after) / area_of(before)
     return 1 / _GROWS**2 < grown < _GROWS**2
+
+
+def _near(before: Quad, after: Quad) -> bool:
+    """Whether a thing went less far than it is large."""
+    far = np.hypot(*(after.mean(axis=0) - before.mean(axis=0)))
+    return bool(far < _LEAP * np.ptp(before, axis=0).max())
 
 
 def _box(quad: Quad, picture: Grey, around: float) -> Box:

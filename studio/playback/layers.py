@@ -9,6 +9,7 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import Field, Query, Router, Schema
 
+from kitecore.document.strokes import HealStroke
 from studio.playback.asking import asked
 from studio.playback.colours import ClipAt, SpotIn
 from studio.playback.watched import FrameNumber, Look
@@ -75,6 +76,18 @@ class ScreensOut(Schema):
     screens: list[ScreenOut]
 
 
+class StrokeIn(ClipAt):
+    """A stroke that is painted on a clip."""
+
+    stroke: HealStroke
+
+
+class SourceOut(Schema):
+    """Which way its source lies, in heights of the picture; null if there is no place that suits."""
+
+    source: tuple[float, float] | None
+
+
 class ColourOut(Schema):
     colour: str
 
@@ -132,3 +145,15 @@ def colour(request: HttpRequest, id: UUID, revision: int, given: SpotIn, look: Q
     """The colour of a clip's own picture at a spot."""
     of = {"clip": given.clip, "spot": (given.x, given.y)}
     return json.loads(asked(request, id, revision, look, "colour", given.frame, **of))
+
+
+@router.post(f"{_BASE}/stroke-source", response={200: SourceOut, 404: Problem, 422: Problem})
+def stroke_source(
+    request: HttpRequest, id: UUID, revision: int, given: StrokeIn, look: Query[Look]
+) -> Any:
+    """From where a stroke takes the picture that it lays."""
+    stroke = given.stroke.model_dump(mode="json")
+    found = asked(
+        request, id, revision, look, "stroke_source", given.frame, clip=given.clip, stroke=stroke
+    )
+    return json.loads(found)

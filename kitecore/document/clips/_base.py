@@ -18,6 +18,7 @@ from kitecore.document.moves import Moves
 from kitecore.document.properties import Number, Point, map_keys
 from kitecore.document.references import TakeId
 from kitecore.document.speed import Speed
+from kitecore.document.strokes import MOST_STROKES, Stroke
 from kitecore.document.transitions import Transition
 from kitecore.document.warps import Warp
 from kitecore.registry import Registry
@@ -241,6 +242,22 @@ class Pictured(ClipBase):
         if self.moves.meanwhile:
             update["moves"] = clip.moves.moved(by)
         return clip.model_copy(update=update) if update else clip
+
+
+class Retouchable(Pictured):
+    """Shows a picture as it was taken: strokes mend it, unless they are all put out of sight."""
+
+    strokes: tuple[Stroke, ...] = Field(default=(), max_length=MOST_STROKES)
+    retouched: bool = True
+
+    @abstractmethod
+    def media_at(self, local: int) -> str:
+        """Id of the take whose picture is shown at a tick counted from the clip's start."""
+
+    @property
+    def working_strokes(self) -> tuple[Stroke, ...]:
+        """Those that do something."""
+        return tuple(one for one in self.strokes if one.on) if self.retouched else ()
 
 
 Between = Literal["nearest", "blended", "motion"]

@@ -4,13 +4,13 @@ from typing import Literal
 
 from pydantic import Field
 
-from kitecore.document.clips._base import Pictured, clip_kinds
+from kitecore.document.clips._base import Retouchable, clip_kinds
 from kitecore.document.model import Length, Tick
 from kitecore.document.references import TakeIds
 
 
 @clip_kinds.register("sequence")
-class SequenceClip(Pictured):
+class SequenceClip(Retouchable):
     """Numbered stills as one clip: ``each`` ticks a picture, in an order that never changes.
 
     After the last picture it begins again; there and back shows the two ends once.
@@ -27,8 +27,7 @@ class SequenceClip(Pictured):
         moved = super().trimmed(start, end)
         return moved.model_copy(update={"first": self.first + start - self.start})
 
-    def picture_at(self, local: int) -> str:
-        """Media id of the picture shown at a tick counted from the clip's start."""
+    def media_at(self, local: int) -> str:
         count = len(self.pictures)
         number = (self.first + local) // self.each
         if self.order == "there_and_back" and count > 1:

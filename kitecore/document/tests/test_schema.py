@@ -1,3 +1,4 @@
+from typing import Any
 from unittest import TestCase
 
 from kitecore.document import SCHEMA, Document, dump, dumps, empty_document, load, loads
@@ -101,6 +102,15 @@ class SchemaTest(TestCase):
         document = load({**SAVED, "schema": "velvet-kite/10", "tracks": tracks})
         follow = document.main.clips[0].moves.follow  # type: ignore[attr-defined]
         self.assertEqual(("lead", None), (follow.clip, follow.tracker))
+
+    def test_pictures_of_old_documents_have_no_strokes(self) -> None:
+        still = {"kind": "still", "id": "s", "length": 9, "media": "m"}
+        painted = {"kind": "brush", "strokes": [{"points": [[0, 0]], "erase": True}]}
+        tracks = [{"id": "t", "kind": "main", "clips": [still | {"masks": [painted]}]}]
+        document = load({**SAVED, "schema": "velvet-kite/11", "tracks": tracks})
+        clip: Any = document.main.clips[0]
+        self.assertEqual(((), True), (clip.strokes, clip.retouched))
+        self.assertTrue(clip.masks[0].strokes[0].erase)
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:

@@ -39,8 +39,8 @@ class Pick:
         grades = [clip.grade for clip in clips if getattr(clip, "grade", None)]
         zones = [zone.id for grade in grades for zone in grade.zones]
         self.zone = st.sampled_from(zones or ["gone"])
-        parts = [part for clip in clips for part in getattr(clip, "masks", ())]
-        parts += [part for clip in clips for part in getattr(clip, "effects", ())]
+        rows = ("masks", "effects", "strokes")
+        parts = [part for clip in clips for row in rows for part in getattr(clip, row, ())]
         strips = [document.strip, *(track.strip for track in document.tracks)]
         inserts = [one.id for strip in strips for one in strip.chain]
         self.insert = st.sampled_from(inserts or ["gone"])

@@ -55,7 +55,12 @@ def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
         "transition": {"kind": "dissolve", "length": SECOND // 2},
         "short": "shorten",
     }
-    for name, parts in (("masks", [{"kind": "ellipse"}]), ("effects", [{"kind": "glow"}])):
+    stroke = {"kind": "heal_stroke", "points": [[0, 0], [0.1, 0]]}
+    for name, parts in (
+        ("masks", [{"kind": "ellipse"}]),
+        ("effects", [{"kind": "glow"}]),
+        ("strokes", [stroke]),
+    ):
         yield lambda document, name=name, parts=parts: {  # type: ignore[misc]
             "kind": "add_parts",
             "clips": _ids(document, "first"),

@@ -84,7 +84,7 @@ def _fields(draw: st.DrawFn, document: Document) -> dict[str, Any]:
 speeds = st.sampled_from([0.25, 0.5, 1.0, 1.7, 3.0, 6.0, -1.0, -0.5, -2.0, 0.0])
 keeps = st.sampled_from(["content", "length"])
 layouts = st.sampled_from([[2], [1, 1], [1, 2], [3, 3, 3]])
-lists = st.sampled_from(["masks", "effects"])
+lists = st.sampled_from(["masks", "effects", "strokes"])
 steps = st.integers(-3 * SECOND, 3 * SECOND)
 MAKERS |= {
     "trim": simple(
@@ -194,6 +194,7 @@ MAKERS |= {
                     {"list": "masks", "parts": [{"kind": "ellipse"}, {"kind": "path"}]},
                     {"list": "effects", "parts": [{"kind": "flicker"}], "instead": True},
                     {"list": "effects", "parts": [{"kind": "edge"}]},
+                    {"list": "strokes", "parts": [{"kind": "heal_stroke", "points": [[0, 0]]}]},
                     {"list": "chain", "parts": [{"kind": "equaliser"}, {"kind": "compressor"}]},
                 ]
             )
@@ -208,6 +209,12 @@ MAKERS |= {
     "remove_part": simple(clips=some, list=free(lists), part=lambda pick: pick.part),
     "order_part": simple(
         clips=some, list=free(lists), part=lambda pick: pick.part, to=free(st.integers(0, 3))
+    ),
+    "strokes_along": simple(
+        clip=one,
+        strokes=lambda pick: pick.part.map(lambda part: [part]),
+        tracked=free(st.just(TRACKER)),
+        since=free(st.sampled_from([0, SECOND])),
     ),
     "order_layer": simple(clip=one, other=one, where=free(st.sampled_from(["in_front", "behind"]))),
     "copy_above": simple(clips=some),

@@ -13,6 +13,7 @@ from kitecore.render.bending import bent
 from kitecore.render.grading import Deep
 from kitecore.render.layering import prepared
 from kitecore.render.placing import Area, land
+from kitecore.render.retouching import strokes_of
 from kitecore.render.stage import Stage
 
 Painter = Callable[[Any, int, Stage], Layer]
@@ -64,7 +65,7 @@ def landed(
         return prepared(fetched, clip, tick, stage, aspect, landing.density)
 
     name = None
-    worked = (clip.key, clip.grade, clip.crop, *clip.masks)
+    worked = (clip.key, clip.grade, clip.crop, *clip.masks, *strokes_of(clip))
     if constant is not None and not stage.matte:
         looks = tuple(part and still_at(part, tick).model_dump_json() for part in worked)
         name = (constant, landing.pixels, looks)
@@ -76,4 +77,6 @@ def landed(
 
 def _is_light(clip: Pictured) -> bool:
     """Whether little is done to each pixel of a clip, so that it may have more of them."""
-    return not (clip.key or clip.grade or clip.effects or clip.masks or clip.warp)
+    return not (
+        clip.key or clip.grade or clip.effects or clip.masks or clip.warp or strokes_of(clip)
+    )

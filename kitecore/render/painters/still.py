@@ -5,26 +5,19 @@ from kitecore.document import SequenceClip, StillClip
 from kitecore.motion.posing import grows
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.render.painters._base import landed, painters
+from kitecore.render.retouching import Shown, retouched
 from kitecore.render.stage import Stage
 
 
 @painters.register("still")
-def paint_still(clip: StillClip, tick: int, stage: Stage) -> Layer:
-    return _painted(clip, clip.media, tick, stage)
-
-
 @painters.register("sequence")
-def paint_sequence(clip: SequenceClip, tick: int, stage: Stage) -> Layer:
-    return _painted(clip, clip.picture_at(tick), tick, stage)
-
-
-def _painted(clip: StillClip | SequenceClip, media: str, tick: int, stage: Stage) -> Layer:
+def paint_still(clip: StillClip | SequenceClip, tick: int, stage: Stage) -> Layer:
+    media = clip.media_at(tick)
     info = stage.sources.picture(media)
-    whole = (info.width, info.height)
-    sources = stage.sources
     passing = grows(clip)
 
     def fetch(size: Size) -> Rgba:
-        return sources.still(media, size, passing=passing)
+        pixels = stage.sources.still(media, size, passing=passing)
+        return retouched(pixels, clip, Shown(media), stage.sources)
 
-    return landed(clip, tick, whole, stage, fetch, constant=media)
+    return landed(clip, tick, (info.width, info.height), stage, fetch, constant=media)

@@ -10,6 +10,7 @@ from kitecore.picture.transitions._base import mixed
 from kitecore.render.grading import Deep, plan_of
 from kitecore.render.masks_along import with_masks_along
 from kitecore.render.painters._base import landed, painters
+from kitecore.render.retouching import Shown, retouched
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
@@ -20,11 +21,15 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     clip = with_masks_along(clip, tick, stage.step, stage.sources)
     plain = not mixes(clip, tick, stage.step, stage.sources)
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
-    deep = plain and spread and info.depth > 8 and not info.alpha and clip.key is None
-    draw = _deep if deep else (_whole if plain else _between)
+    bare = clip.key is None and not clip.working_strokes
+    deep = plain and spread and info.depth > 8 and not info.alpha and bare
 
     def fetch(size: Size) -> Rgba | Deep:
-        return draw(clip, tick, size, stage)
+        if deep:
+            return _deep(clip, tick, size, stage)
+        shown = Shown(clip.media, clip.shown_at(tick, stage.step), clip.id)
+        pixels = (_whole if plain else _between)(clip, tick, size, stage)
+        return retouched(pixels, clip, shown, stage.sources)
 
     return landed(clip, tick, (info.width, info.height), stage, fetch)
 

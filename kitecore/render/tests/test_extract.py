@@ -81,6 +81,8 @@ OTHER: dict[str, Any] = {
     "crop": {"left": 0.2},
     "masks": [{"kind": "ellipse", "id": "k"}],
     "effects": [{"kind": "glow", "id": "e"}],
+    "strokes": [{"kind": "light_stroke", "id": "k", "points": [(0, 0)]}],
+    "retouched": False,
     "cell": {"screen": "s", "rows": [1, 1], "place": 0},
     "warp": {"kind": "grid"},
     "moves": {"comes": {"kind": "rise"}},

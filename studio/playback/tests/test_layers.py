@@ -8,7 +8,7 @@ import numpy as np
 from django.test import TestCase
 from PIL import Image
 
-from studio.tests.site import SECOND, People
+from studio.tests.site import SECOND, People, clip_of, take_of
 
 
 class LayersTest(People, TestCase):
@@ -106,6 +106,24 @@ class LayersTest(People, TestCase):
         adjustment = self.document()["tracks"][2]["clips"][0]["id"]
         answer = self.call("post", f"{self.base}/screens", {"clip": adjustment, "frame": 3})
         self.assertEqual(422, answer.status_code)
+
+    def test_a_source_for_a_stroke_is_found_on_a_take(self) -> None:
+        stroke = {"kind": "heal_stroke", "points": [[0, 0]], "width": 0.05}
+        given = {"clip": self.ground, "frame": 3, "stroke": stroke}
+        address = f"{self.base}/stroke-source"
+        self.assertEqual(422, self.call("post", address, given).status_code)
+        self.edit(kind="place", clip=clip_of(take_of(self.project)), mode="above")
+        clip = next(
+            clip["id"]
+            for track in self.document()["tracks"]
+            for clip in track["clips"]
+            if clip["kind"] == "video"
+        )
+        given["clip"] = clip
+        found = self.call("post", f"{self.base}/stroke-source", given).json()["source"]
+        self.assertGreater(np.hypot(*found), 0.02)
+        answer = self.call("post", f"{self.base}/stroke-source", given, client=self.other)
+        self.assertEqual(404, answer.status_code)
 
     def test_only_for_its_owner(self) -> None:
         for path in ("extents", f"bending/{self.disc}", "layers"):

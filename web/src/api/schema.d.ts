@@ -1202,6 +1202,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/stroke-source": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stroke Source
+         * @description From where a stroke takes the picture that it lays.
+         */
+        post: operations["studio_playback_layers_stroke_source"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/suggestion": {
         parameters: {
             query?: never;
@@ -1819,7 +1839,7 @@ export interface components {
         };
         /**
          * AddParts
-         * @description Masks or effects at the end of a clip's own; with ``instead`` in place of them.
+         * @description Masks, effects, strokes or inserts at the end of a clip's own; with ``instead`` in place of them.
          *
          *     On several clips they get the same ids, so that they are set together.
          */
@@ -1840,14 +1860,14 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects" | "chain";
+            list: "masks" | "effects" | "strokes" | "chain";
             /**
              * Name
              * @default
              */
             name: string;
             /** Parts */
-            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
+            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["CloneStroke"] | components["schemas"]["HealStroke"] | components["schemas"]["FillStroke"] | components["schemas"]["SoftenStroke"] | components["schemas"]["SharpenStroke"] | components["schemas"]["LightStroke"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /** Seed */
             seed?: string;
             /** Within */
@@ -2667,10 +2687,7 @@ export interface components {
         };
         /**
          * BrushStroke
-         * @description One stroke: a round brush of a diameter, drawn along points; it may also wipe away.
-         *
-         *     ``pressures`` are the shares of the diameter at the points, as a pen was pressed; without any the
-         *     brush is as wide everywhere.
+         * @description One stroke of a painted mask; it may also wipe away.
          */
         BrushStroke: {
             /**
@@ -2959,6 +2976,76 @@ export interface components {
             made_at?: number | null;
             /** Timecode */
             timecode?: number | null;
+        };
+        /**
+         * CloneStroke
+         * @description Lays another place of the picture over this one.
+         */
+        CloneStroke: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clone_stroke";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.4
+             */
+            softness: number;
+            /**
+             * Source
+             * @default [
+             *       0.1,
+             *       0
+             *     ]
+             */
+            source: [
+                number,
+                number
+            ];
+            /**
+             * Steady
+             * @description Evens out the line
+             * @default 0
+             */
+            steady: number;
+            /**
+             * Strength
+             * @description Strength
+             * @default 1
+             */
+            strength: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
+             * Width
+             * @description Size
+             * @default 0.06
+             */
+            width: number;
         };
         /**
          * CloseGap
@@ -3876,10 +3963,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/11
+             * @default velvet-kite/12
              * @constant
              */
-            schema_: "velvet-kite/11";
+            schema_: "velvet-kite/12";
             /**
              * @default {
              *       "ceiling": 0,
@@ -4541,6 +4628,65 @@ export interface components {
         FieldsIn: {
             /** Two Fields */
             two_fields: boolean | null;
+        };
+        /**
+         * FillStroke
+         * @description Closes a hole from the rest of the picture, as that is at ``since``.
+         */
+        FillStroke: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fill_stroke";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.4
+             */
+            softness: number;
+            /**
+             * Steady
+             * @description Evens out the line
+             * @default 0
+             */
+            steady: number;
+            /**
+             * Strength
+             * @description Strength
+             * @default 1
+             */
+            strength: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
+             * Width
+             * @description Size
+             * @default 0.06
+             */
+            width: number;
         };
         /**
          * FilmStrip
@@ -5655,6 +5801,76 @@ export interface components {
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
         /**
+         * HealStroke
+         * @description Takes the grain of another place and the light from around.
+         */
+        HealStroke: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "heal_stroke";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.4
+             */
+            softness: number;
+            /**
+             * Source
+             * @default [
+             *       0.1,
+             *       0
+             *     ]
+             */
+            source: [
+                number,
+                number
+            ];
+            /**
+             * Steady
+             * @description Evens out the line
+             * @default 0
+             */
+            steady: number;
+            /**
+             * Strength
+             * @description Strength
+             * @default 1
+             */
+            strength: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
+             * Width
+             * @description Size
+             * @default 0.06
+             */
+            width: number;
+        };
+        /**
          * HearAngles
          * @description Which angle is heard with each: all the same one, each its own, or a map of one's own.
          */
@@ -6334,6 +6550,71 @@ export interface components {
              */
             on: boolean;
         };
+        /**
+         * LightStroke
+         * @description Lightens or darkens.
+         */
+        LightStroke: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "light_stroke";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.4
+             */
+            softness: number;
+            /**
+             * Steady
+             * @description Evens out the line
+             * @default 0
+             */
+            steady: number;
+            /**
+             * Stops
+             * @description Lighter or darker
+             * @default 0.5
+             */
+            stops: number;
+            /**
+             * Strength
+             * @description Strength
+             * @default 1
+             */
+            strength: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
+             * Width
+             * @description Size
+             * @default 0.06
+             */
+            width: number;
+        };
         /** LineForm */
         LineForm: {
             /**
@@ -6486,7 +6767,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
         };
         /**
          * LoudnessOut
@@ -7439,7 +7720,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects" | "chain";
+            list: "masks" | "effects" | "strokes" | "chain";
             /** Part */
             part: string;
             /** Seed */
@@ -8735,7 +9016,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects" | "chain";
+            list: "masks" | "effects" | "strokes" | "chain";
             /** Part */
             part: string;
             /** Seed */
@@ -9300,6 +9581,11 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            /**
+             * Retouched
+             * @default true
+             */
+            retouched: boolean;
             /** Rides */
             rides?: string | null;
             /**
@@ -9307,6 +9593,11 @@ export interface components {
              * @default 0
              */
             start: number;
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: (components["schemas"]["CloneStroke"] | components["schemas"]["HealStroke"] | components["schemas"]["FillStroke"] | components["schemas"]["SoftenStroke"] | components["schemas"]["SharpenStroke"] | components["schemas"]["LightStroke"])[];
             /**
              * Tag
              * @default
@@ -9396,7 +9687,7 @@ export interface components {
              * List
              * @enum {string}
              */
-            list: "masks" | "effects" | "chain";
+            list: "masks" | "effects" | "strokes" | "chain";
             /** Part */
             part: string;
             /** Seed */
@@ -9807,6 +10098,77 @@ export interface components {
             most: number;
         };
         /**
+         * SharpenStroke
+         * @description Makes edges clearer.
+         */
+        SharpenStroke: {
+            /**
+             * Amount
+             * @description How much clearer
+             * @default 1
+             */
+            amount: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sharpen_stroke";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Radius
+             * @description How wide edges are
+             * @default 0.002
+             */
+            radius: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.4
+             */
+            softness: number;
+            /**
+             * Steady
+             * @description Evens out the line
+             * @default 0
+             */
+            steady: number;
+            /**
+             * Strength
+             * @description Strength
+             * @default 1
+             */
+            strength: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
+             * Width
+             * @description Size
+             * @default 0.06
+             */
+            width: number;
+        };
+        /**
          * Sheet
          * @description Width and height of a canvas, in pixels.
          */
@@ -10011,6 +10373,77 @@ export interface components {
              * @default 8
              */
             sigma: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * SoftenStroke
+         * @description Takes spots away and keeps grain and edges.
+         */
+        SoftenStroke: {
+            /** Id */
+            id?: string;
+            /**
+             * Keeps
+             * @description Finer than this stays
+             * @default 0.0015
+             */
+            keeps: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "soften_stroke";
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Softness
+             * @description Softness
+             * @default 0.4
+             */
+            softness: number;
+            /**
+             * Spots
+             * @description The largest spots that go
+             * @default 0.012
+             */
+            spots: number;
+            /**
+             * Steady
+             * @description Evens out the line
+             * @default 0
+             */
+            steady: number;
+            /**
+             * Strength
+             * @description Strength
+             * @default 1
+             */
+            strength: number;
+            /** Tracker */
+            tracker?: string | null;
+            /**
+             * Width
+             * @description Size
+             * @default 0.06
+             */
+            width: number;
         };
         /**
          * SolidClip
@@ -10289,6 +10722,17 @@ export interface components {
             codec: string;
             /** Rate */
             rate: number;
+        };
+        /**
+         * SourceOut
+         * @description Which way its source lies, in heights of the picture; null if there is no place that suits.
+         */
+        SourceOut: {
+            /** Source */
+            source: [
+                number,
+                number
+            ] | null;
         };
         /**
          * Speed
@@ -10597,7 +11041,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -10733,6 +11177,11 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            /**
+             * Retouched
+             * @default true
+             */
+            retouched: boolean;
             /** Rides */
             rides?: string | null;
             /**
@@ -10740,6 +11189,11 @@ export interface components {
              * @default 0
              */
             start: number;
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: (components["schemas"]["CloneStroke"] | components["schemas"]["HealStroke"] | components["schemas"]["FillStroke"] | components["schemas"]["SoftenStroke"] | components["schemas"]["SharpenStroke"] | components["schemas"]["LightStroke"])[];
             /**
              * Tag
              * @default
@@ -10764,7 +11218,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -10962,6 +11416,44 @@ export interface components {
              * @default 12
              */
             width: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * StrokeIn
+         * @description A stroke that is painted on a clip.
+         */
+        StrokeIn: {
+            /** Clip */
+            clip: string;
+            /** Frame */
+            frame: number;
+            stroke: components["schemas"]["HealStroke"];
+        };
+        /**
+         * StrokesAlong
+         * @description Strokes of a clip go along with something new that is followed, from ``since`` on.
+         */
+        StrokesAlong: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strokes_along";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Since */
+            since: number;
+            /** Strokes */
+            strokes: string[];
+            tracked: components["schemas"]["Tracked"];
+            /** Within */
+            within?: string | null;
         };
         /**
          * SwapCells
@@ -11826,6 +12318,11 @@ export interface components {
              *     }
              */
             place: components["schemas"]["Place"];
+            /**
+             * Retouched
+             * @default true
+             */
+            retouched: boolean;
             /** Rides */
             rides?: string | null;
             /**
@@ -11860,6 +12357,11 @@ export interface components {
              * @default 0
              */
             start: number;
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: (components["schemas"]["CloneStroke"] | components["schemas"]["HealStroke"] | components["schemas"]["FillStroke"] | components["schemas"]["SoftenStroke"] | components["schemas"]["SharpenStroke"] | components["schemas"]["LightStroke"])[];
             /**
              * Tag
              * @default
@@ -14911,6 +15413,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_stroke_source: {
+        parameters: {
+            query?: {
+                within?: string;
+                wall?: string;
+                columns?: number;
+                left?: number;
+                right?: number;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrokeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SourceOut"];
+                };
             };
             /** @description Not Found */
             404: {
