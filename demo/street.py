@@ -1,16 +1,18 @@
 """A street in the wind, taken by hand: a sign that swings, somebody who walks past behind a post.
 
-Where they are is known at every moment: `sign_at`, `face_at`.
+Where they are is known at every moment: `sign_at`, `face_at`; and so is what the walls look like
+without their stains.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from functools import cache
 from typing import Any, Final
 
 import numpy as np
 import skia
+from numpy.typing import NDArray
 
 from demo.paper import draw_sheet, polygon
 from demo.project import Source, ticks_of
@@ -30,6 +32,8 @@ _SIGN: Final = (-130.0, 60.0, 130.0, 250.0)
 _FACE: Final = 62.0
 """Half the height of the face."""
 _POST: Final = 640.0
+STAINS: Final = ((302.0, 592.0, 17.0), (400.0, 1190.0, 13.0))
+"""On the walls: middle and radius; somebody walks past the second."""
 
 
 def _turned(degrees: float, x: float, y: float) -> Matrix:
@@ -115,12 +119,19 @@ def _houses() -> skia.Picture:
     return recorder.finishRecordingAsPicture()
 
 
-def street(width: int, height: int) -> Draw:
+def stain_at(number: int, time: float) -> NDArray[np.float64]:
+    """Where the middle of a stain is in the picture."""
+    return carried(camera_at(time), np.array([STAINS[number][:2]]))[0]
+
+
+def street(width: int, height: int, *, stained: bool = True) -> Draw:
     def draw(canvas: skia.Canvas, time: float) -> None:
         canvas.save()
         canvas.scale(width / _WIDE, height / _HIGH)
         canvas.concat(skia.Matrix(camera_at(time).astype(np.float32)))
         canvas.drawPicture(_houses())
+        for x, y, radius in STAINS if stained else ():
+            canvas.drawCircle(x, y, radius, skia.Paint(Color=0xFF2B2320, AntiAlias=True))
         _walker(canvas, time)
         post = polygon((_POST - 22, 300), (_POST + 22, 300), (_POST + 26, 1720), (_POST - 26, 1720))
         draw_sheet(canvas, post, 0xFF3A3340, shadow=16, seed=5)
@@ -194,7 +205,10 @@ def _corners(quad: Quad) -> list[tuple[float, float]]:
 
 
 def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
-    """The sign is followed, and so is the face: a label goes along with one, a cover hides the other."""
+    """The sign is followed, and so is the face: a label goes along with one, a cover hides the other.
+
+    The stains of the walls are healed, each by one stroke that goes along with its wall.
+    """
 
     def edit(kind: str, **fields: Any) -> EditBase:
         made: EditBase = edit_kinds[kind].model_validate({"kind": kind, **fields})
@@ -220,6 +234,7 @@ def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
             "last": length,
         }
         yield edit("add_item", seed=name, clips=[video], list="trackers", item=tracker)
+    yield from _healed(edit, video, length)
     x, y = sign_at(0).mean(axis=0) - (_WIDE / 2, _HIGH / 2)
     label = {
         "kind": "text",
@@ -244,3 +259,27 @@ def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
         size=size,
         at=0,
     )
+
+
+def _healed(edit: Callable[..., EditBase], video: str, length: int) -> Iterator[EditBase]:
+    for number, (_, _, radius) in enumerate(STAINS):
+        name, spot = f"stain-{number + 1}", stain_at(number, 0)
+        box = spot + np.array([(-1, -1), (1, -1), (1, 1), (-1, 1)]) * 12 * radius
+        [middle, *corners] = _corners(np.vstack([spot, box]))
+        stroke = {
+            "kind": "heal_stroke",
+            "points": [middle],
+            "width": 3.4 * radius / _HIGH,
+            "source": (4 * radius / _HIGH, 0.0),
+        }
+        yield edit("add_parts", seed=name, clips=[video], list="strokes", parts=[stroke])
+        tracked = {"views": [{"at": 0, "corners": corners}], "first": 0, "last": length}
+        yield edit(
+            "strokes_along",
+            seed=f"around-{name}",
+            clip=video,
+            strokes=[derived_id(name, 0)],
+            tracked=tracked,
+            since=0,
+            name=f"Around stain {number + 1}",
+        )

@@ -19,7 +19,9 @@ MOST_STROKES: Final = 100
 
 
 class StrokeBase(Brushed):
-    """``steady`` evens out the hand that drew it.
+    """What every stroke has. The first line of its own docstring is its name and what it does.
+
+    ``steady`` evens out the hand that drew it.
 
     With a ``tracker`` of its clip it goes along with what that follows, from where it was painted,
     at ``since``, a tick of the file; where that is lost it does nothing.
@@ -43,25 +45,28 @@ class Sourcing(StrokeBase):
 
 
 class CloneStroke(Sourcing):
-    """Lays another place of the picture over this one."""
+    """Clone: lays another place of the picture over this one."""
 
     kind: Literal["clone_stroke"] = "clone_stroke"
 
 
 class HealStroke(Sourcing):
-    """Takes the grain of another place and the light from around."""
+    """Heal: takes the grain of another place and the light from around."""
 
     kind: Literal["heal_stroke"] = "heal_stroke"
 
 
 class FillStroke(StrokeBase):
-    """Closes a hole from the rest of the picture, as that is at ``since``."""
+    """Fill: closes a hole from the rest of the picture.
+
+    As that is at ``since``.
+    """
 
     kind: Literal["fill_stroke"] = "fill_stroke"
 
 
 class SoftenStroke(StrokeBase):
-    """Takes spots away and keeps grain and edges."""
+    """Soften: takes spots away and keeps grain and edges."""
 
     kind: Literal["soften_stroke"] = "soften_stroke"
     spots: float = param(
@@ -73,7 +78,7 @@ class SoftenStroke(StrokeBase):
 
 
 class SharpenStroke(StrokeBase):
-    """Makes edges clearer."""
+    """Sharpen: makes edges clearer."""
 
     kind: Literal["sharpen_stroke"] = "sharpen_stroke"
     radius: float = param(
@@ -83,7 +88,7 @@ class SharpenStroke(StrokeBase):
 
 
 class LightStroke(StrokeBase):
-    """Lightens or darkens."""
+    """Light: lightens or darkens."""
 
     kind: Literal["light_stroke"] = "light_stroke"
     stops: float = param(

@@ -27,7 +27,7 @@ from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.mixing import lay_over_deep
 from kitecore.picture.outline import Grid
-from kitecore.picture.retouch import retouch
+from kitecore.picture.retouch import retouch, touched
 from kitecore.picture.retouch.completing import completed
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
@@ -70,7 +70,9 @@ def _mended(picture: Rgba) -> None:
     """What strokes do."""
     canvas, grid = picture.copy(), Grid(64, 64, 1.0)
     for kind in (HealStroke, CloneStroke):
-        retouch(canvas, kind(points=((0.0, 0.0),), width=0.2), grid)
+        stroke = kind(points=((0.0, 0.0),), width=0.2)
+        if found := touched(stroke, grid):
+            retouch(canvas, stroke, grid, found)
     hole = np.zeros((64, 64), np.bool_)
     hole[30:34, 30:34] = True
     completed(picture, hole)

@@ -2,24 +2,20 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any, Final
 
-import cv2
 import numpy as np
 
-from kitecore.arrays import Box, Size
 from kitecore.document import ClipBase, Document, VideoClip
 from kitecore.document.clips import Retouchable
 from kitecore.document.strokes import FillStroke, HealStroke, Sourcing, Stroke
 from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
-from kitecore.motion.matrices import Matrix, moved, parts, sized
+from kitecore.motion.matrices import Matrix, parts
 from kitecore.picture.layer import Rgba
-from kitecore.picture.outline import Grid
-from kitecore.picture.retouch import Touching, retouch, touched
-from kitecore.picture.retouch.completing import completed
+from kitecore.picture.retouch import Touching, far_of, retouch, touched
 from kitecore.picture.retouch.sourcing import source_of
+from kitecore.render.mending import Mending, Painted
 from kitecore.render.sources import Sources
 from kitecore.render.tracked import seen_at
 from kitecore.tracking.quads import between, carried
@@ -30,50 +26,41 @@ _LENGTHS: Final = ("width", "spots", "keeps", "radius")
 """Of strokes, that grow with what they go along with."""
 
 
-@dataclass(frozen=True)
-class Shown:
-    """What of a clip is shown: a take; of a video also the tick of its file, and whose lane reads it."""
-
-    media: str
-    tick: int = 0
-    lane: str = ""
-
-
 def strokes_of(clip: ClipBase) -> tuple[Stroke, ...]:
     """Those that do something to a clip's picture."""
     return clip.working_strokes if isinstance(clip, Retouchable) else ()
 
 
-def retouched(pixels: Rgba, clip: Retouchable, shown: Shown, sources: Sources) -> Rgba:
+def retouched(pixels: Rgba, mending: Mending) -> Rgba:
     """The picture of a clip as it came, after its strokes: a new one if there are any."""
-    strokes = clip.working_strokes
-    return _after(pixels, clip, strokes, shown, sources) if strokes else pixels
+    strokes = mending.clip.working_strokes
+    return _after(pixels, mending, strokes) if strokes else pixels
 
 
-def _after(
-    pixels: Rgba, clip: Retouchable, strokes: tuple[Stroke, ...], shown: Shown, sources: Sources
-) -> Rgba:
-    out = pixels.copy()
-    info = sources.picture(shown.media)
-    grid = Grid(pixels.shape[1], pixels.shape[0], info.width / info.height)
+def _after(pixels: Rgba, mending: Mending, strokes: tuple[Stroke, ...]) -> Rgba:
+    out, grid = pixels.copy(), mending.grid
     for number, stroke in enumerate(strokes):
-        change, there = _gone(clip, stroke, shown, sources)
-        if there <= 0:
-            continue
+        change, there = _gone(mending, stroke)
         now = moved_stroke(stroke, change)
+        found = touched(now, grid) if there > 0 else None
+        if found is None:
+            continue
         now = now.model_copy(update={"strength": now.strength * there})
+        # Where it was painted, everything is as it was.
+        change = None if mending.tick == stroke.since else change
+        painted = Painted(stroke, mending.at(stroke.since), change)
         patch = None
         if isinstance(stroke, FillStroke):
-            patch = _patch(clip, strokes[: number + 1], (now, change), shown, grid, sources)
-        retouch(out, now, grid, patch)
+            patch = _closed(painted, strokes[: number + 1], found)
+        elif isinstance(stroke, Sourcing):
+            patch = painted.source(pixels, out, found.box, far_of(now, grid))
+        retouch(out, now, grid, found, patch, painted.seen(pixels, found.box))
     return out
 
 
-def _gone(
-    clip: Retouchable, stroke: Stroke, shown: Shown, sources: Sources
-) -> tuple[Matrix | None, float]:
+def _gone(mending: Mending, stroke: Stroke) -> tuple[Matrix | None, float]:
     """How what a stroke goes along with has changed since it was painted, and how far it is there."""
-    seen = seen_at(clip, stroke.tracker, stroke.since, shown.tick, sources)
+    seen = seen_at(mending.clip, stroke.tracker, stroke.since, mending.tick, mending.sources)
     return (None, 1.0) if seen is None else (between(*seen[:3]), seen.there)
 
 
@@ -93,76 +80,14 @@ def moved_stroke(stroke: Stroke, change: Matrix | None) -> Stroke:
     return stroke.model_copy(update=update)
 
 
-def _patch(
-    clip: Retouchable,
-    strokes: tuple[Stroke, ...],
-    now: tuple[Stroke, Matrix | None],
-    shown: Shown,
-    grid: Grid,
-    sources: Sources,
-) -> Rgba | None:
-    """What closes the hole of the last of some strokes, where that is now.
+def _closed(painted: Painted, strokes: tuple[Stroke, ...], here: Touching) -> Rgba | None:
+    """What closes the hole of the last of some strokes, after what those before it did."""
+    key = painted.on.kept("closed", tuple(one.model_dump_json() for one in strokes))
 
-    It is made once, of the picture at the moment at which the stroke was painted, with what the
-    strokes before it did to that; then it goes along.
-    """
-    stroke, change = now
-    here, painted = touched(stroke, grid), touched(strokes[-1], grid)
-    if here is None or painted is None:
-        return None
-    key = (
-        shown.media,
-        sources.stamp(shown.media),
-        (grid.width, grid.height),
-        tuple(one.model_dump_json() for one in strokes),
-    )
+    def picture() -> Rgba:
+        return _after(painted.on.taken(), painted.on, strokes[:-1])
 
-    def make() -> Rgba:
-        left, top, right, bottom = painted.box
-        picture = _painted_on(clip, strokes, shown, (grid.width, grid.height), sources)
-        return np.ascontiguousarray(_closed(picture, painted)[top:bottom, left:right])
-
-    return _carried(sources.cache.get(key, make), painted.box, here.box, change, grid)
-
-
-def _painted_on(
-    clip: Retouchable, strokes: tuple[Stroke, ...], shown: Shown, size: Size, sources: Sources
-) -> Rgba:
-    """The picture on which the last of some strokes was painted."""
-    # A lane of its own: the clip's reader goes on where it is.
-    then = Shown(shown.media, strokes[-1].since, f"{shown.lane} painted")
-    return _after(_taken(clip, then, size, sources), clip, strokes[:-1], then, sources)
-
-
-def _taken(clip: Retouchable, shown: Shown, size: Size, sources: Sources) -> Rgba:
-    """The picture of a clip as it was taken."""
-    if isinstance(clip, VideoClip):
-        number = sources.frame_number(shown.media, shown.tick)
-        return sources.video(shown.media, number, shown.lane, size)
-    return sources.still(shown.media, size)
-
-
-def _closed(picture: Rgba, painted: Touching) -> Rgba:
-    left, top, right, bottom = painted.box
-    hole = np.zeros(picture.shape[:2], np.bool_)
-    hole[top:bottom, left:right] = painted.cover > 0
-    return completed(picture, hole)
-
-
-def _carried(patch: Rgba, of: Box, onto: Box, change: Matrix | None, grid: Grid) -> Rgba:
-    """A part of the picture as it lies in another part after a change."""
-    if change is None:
-        return patch
-    heights = moved(grid.width / 2, grid.height / 2) @ sized(grid.width / grid.aspect, grid.height)
-    whole = heights @ change @ np.linalg.inv(heights)
-    half = moved(-0.5, -0.5)
-    matrix = half @ moved(-onto[0], -onto[1]) @ whole @ moved(of[0], of[1]) @ np.linalg.inv(half)
-    size = onto[2] - onto[0], onto[3] - onto[1]
-    return np.asarray(
-        cv2.warpPerspective(
-            patch, matrix, size, flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REFLECT_101
-        )
-    )
+    return painted.closed(picture, key, here.box)
 
 
 def stroke_source(
@@ -175,10 +100,8 @@ def stroke_source(
     local = min(max(tick - clip.start, 0), clip.length - 1)
     media = clip.media_at(local)
     info = sources.picture(media)
-    size = fitting(info.width, info.height, SIDE)
-    shown = Shown(media)
+    mending = Mending(clip, media, sources, fitting(info.width, info.height, SIDE), lane=clip.id)
     if isinstance(clip, VideoClip):
-        shown = Shown(media, clip.shown_at(local, document.rate.exact.frame_ticks), clip.id)
-    pixels = retouched(_taken(clip, shown, size, sources), clip, shown, sources)
-    grid = Grid(size[0], size[1], info.width / info.height)
-    return {"source": source_of(pixels, HealStroke.model_validate(stroke), grid)}
+        mending = mending.at(clip.shown_at(local, document.rate.exact.frame_ticks))
+    pixels = retouched(mending.taken(), mending)
+    return {"source": source_of(pixels, HealStroke.model_validate(stroke), mending.grid)}

@@ -9,16 +9,17 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema
 from ninja.files import UploadedFile
 
-from kitecore.document import BLENDS, HOLDOUTS, Clip, TextClip, dumps, empty_document
+from kitecore.document import BLENDS, HOLDOUTS, Clip, Model, TextClip, dumps, empty_document
 from kitecore.document.canvas import Canvas
 from kitecore.document.clips import Crop
 from kitecore.document.clips.text import Plate
 from kitecore.document.controls import Control, controls_of
-from kitecore.document.effects import EffectBase, effect_kinds
+from kitecore.document.effects import effect_kinds
 from kitecore.document.fills import FILLS, Stop
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.document.masks import MASKS
 from kitecore.document.shapes import FORMS, Stroke
+from kitecore.document.strokes import STROKES
 from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.place import PlaceClip
 from kitecore.errors import BadInput
@@ -39,8 +40,8 @@ router = Router()
 MOST_FONTS: Final = 100
 
 
-class EffectKind(Schema):
-    """An effect that can be added: its name in documents, its title, what it does."""
+class PartKind(Schema):
+    """A part that can be added: its name in documents, its title, what it does."""
 
     kind: str
     title: str
@@ -65,7 +66,8 @@ class FreshLayerOut(Schema):
 class LayerControls(Schema):
     """Parameters of a layer's parts, by kind where there are several."""
 
-    effects: list[EffectKind]
+    effects: list[PartKind]
+    strokes: list[PartKind]
     blends: list[BlendMode]
     masks: dict[str, list[Control]]
     keys: dict[str, list[Control]]
@@ -128,7 +130,8 @@ _HOLDOUT_TITLES: Final = {
 def layer_controls(request: HttpRequest) -> LayerControls:
     """What the Layer bench needs to know of parameters, blend modes and effects."""
     return LayerControls(
-        effects=[_effect(kind, model) for kind, model in effect_kinds.items()],
+        effects=[_part(kind, model) for kind, model in effect_kinds.items()],
+        strokes=[_part(kind, model) for kind, model in STROKES.items()],
         blends=[_blend(name) for name in BLENDS],
         masks={kind: list(controls_of(model)) for kind, model in MASKS.items()},
         keys={"chroma": _own_first(ChromaKey), "luma": _own_first(LumaKey)},
@@ -151,9 +154,9 @@ def _own_first(key: type[KeyBase]) -> list[Control]:
     return sorted(controls_of(key), key=lambda one: one.name in KeyBase.model_fields)
 
 
-def _effect(kind: str, model: type[EffectBase]) -> EffectKind:
+def _part(kind: str, model: type[Model]) -> PartKind:
     title, _, does = (model.__doc__ or kind).strip().split("\n")[0].partition(": ")
-    return EffectKind(kind=kind, title=title, help=does, controls=list(controls_of(model)))
+    return PartKind(kind=kind, title=title, help=does, controls=list(controls_of(model)))
 
 
 def _blend(name: str) -> BlendMode:

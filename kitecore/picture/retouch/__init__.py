@@ -6,11 +6,13 @@ from typing import Final
 
 import numpy as np
 
+from kitecore.arrays import Coverage
 from kitecore.document.strokes import Sourcing, StrokeBase
 from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import mix_in
 from kitecore.picture.outline import Grid
-from kitecore.picture.retouch._base import Spot, retouches, rims
+from kitecore.picture.retouch._base import Spot, retouches, rims, sourced
+from kitecore.picture.retouch.seeing import still_seen
 from kitecore.picture.retouch.touching import Touching, touching
 from kitecore.registry import import_all
 
@@ -19,7 +21,7 @@ import_all(__name__)
 RIM: Final = 3
 """Pixels of a picture that are seen around every stroke."""
 
-__all__ = ["Touching", "retouch", "touched", "touching"]
+__all__ = ["Touching", "far_of", "retouch", "sourced", "still_seen", "touched"]
 
 
 def touched(stroke: StrokeBase, grid: Grid) -> Touching | None:
@@ -30,23 +32,39 @@ def touched(stroke: StrokeBase, grid: Grid) -> Touching | None:
     return touching(stroke, grid, RIM + rim)
 
 
-def retouch(pixels: Rgba, stroke: StrokeBase, grid: Grid, patch: Rgba | None = None) -> None:
+def retouch(
+    pixels: Rgba,
+    stroke: StrokeBase,
+    grid: Grid,
+    found: Touching,
+    patch: Rgba | None = None,
+    seen: Coverage | None = None,
+) -> None:
     """Do a stroke on a picture, in place.
 
     Parameters
     ----------
+    found
+        What it touches.
     patch
-        What a stroke lays that takes it from elsewhere, of the size of what it touches.
+        What a stroke lays, where that does not follow from the picture; of the size of what it
+        touches.
+    seen
+        How far each pixel of that shows what is mended, 0..255, and not something before it.
     """
-    found = touched(stroke, grid)
-    if found is None:
-        return
-    far = (0, 0)
-    if isinstance(stroke, Sourcing):
-        x, y = stroke.source
-        far = round(x * grid.width / grid.aspect), round(y * grid.height)
-    spot = Spot(pixels, found.box, found.cover, grid.height, far, patch)
-    cover = found.cover
-    if stroke.strength < 1:
-        cover = (cover * stroke.strength + 0.5).astype(np.uint8)
-    mix_in(pixels, retouches[stroke.kind](stroke, spot), cover, found.box[:2])
+    far = far_of(stroke, grid)
+    spot = Spot(pixels, found.box, found.cover, grid.height, far, patch, seen)
+    cover = found.cover * np.float32(stroke.strength)
+    if seen is not None:
+        cover *= seen / np.float32(255)
+    mix_in(
+        pixels, retouches[stroke.kind](stroke, spot), np.rint(cover).astype(np.uint8), found.box[:2]
+    )
+
+
+def far_of(stroke: StrokeBase, grid: Grid) -> tuple[int, int]:
+    """How many pixels across and down the source of a stroke lies."""
+    if not isinstance(stroke, Sourcing):
+        return 0, 0
+    x, y = stroke.source
+    return round(x * grid.width / grid.aspect), round(y * grid.height)

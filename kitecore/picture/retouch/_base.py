@@ -13,6 +13,8 @@ from kitecore.picture.layer import Rgba
 from kitecore.picture.outline import Grid
 from kitecore.registry import Registry
 
+_HALF = 128
+
 
 @dataclass(frozen=True)
 class Spot:
@@ -32,6 +34,8 @@ class Spot:
         How many pixels across and down the stroke's source lies.
     patch
         What is to lie there, of the size of the part, where that is known from elsewhere.
+    seen
+        How far each pixel shows what is mended, 0..255, and not something before it.
     """
 
     whole: Rgba
@@ -40,6 +44,7 @@ class Spot:
     unit: float
     far: tuple[int, int] = (0, 0)
     patch: Rgba | None = None
+    seen: Coverage | None = None
 
     @cached_property
     def pixels(self) -> Rgba:
@@ -49,16 +54,32 @@ class Spot:
 
     @cached_property
     def source(self) -> Rgba:
-        """What lies at its source: beyond the edges the picture is mirrored."""
-        left, top, right, bottom = self.box
-        across, down = self.far
-        height, width = self.whole.shape[:2]
-        if top + down >= 0 <= left + across and bottom + down <= height and right + across <= width:
-            part = self.whole[top + down : bottom + down, left + across : right + across]
-            return part.copy()
-        rows = mirrored(np.arange(top + down, bottom + down), height)
-        columns = mirrored(np.arange(left + across, right + across), width)
-        return np.asarray(self.whole[rows[:, None], columns[None, :]])
+        """What is laid there: what is known, or lies at its source.
+
+        Beyond the edges the picture is mirrored.
+        """
+        if self.patch is not None:
+            return self.patch
+        return sourced(self.whole, self.box, self.far)
+
+    @property
+    def taken(self) -> Coverage:
+        """0 where the picture around may be looked at."""
+        if self.seen is None:
+            return self.cover
+        return np.where(self.seen < _HALF, np.maximum(self.cover, 1), self.cover)
+
+
+def sourced(whole: Rgba, box: Box, far: tuple[int, int]) -> Rgba:
+    """What lies so far across and down from a part; beyond its edges the picture is mirrored."""
+    left, top, right, bottom = box
+    across, down = far
+    height, width = whole.shape[:2]
+    if top + down >= 0 <= left + across and bottom + down <= height and right + across <= width:
+        return whole[top + down : bottom + down, left + across : right + across].copy()
+    rows = mirrored(np.arange(top + down, bottom + down), height)
+    columns = mirrored(np.arange(left + across, right + across), width)
+    return np.asarray(whole[rows[:, None], columns[None, :]])
 
 
 def mirrored(places: NDArray[np.int_], count: int) -> NDArray[np.int_]:

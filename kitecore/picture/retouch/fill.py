@@ -10,7 +10,7 @@ from kitecore.picture.retouch.membrane import in_light
 @retouches.register("fill_stroke")
 def fill(stroke: FillStroke, spot: Spot) -> Rgba:
     """What closes the hole, in the light of this moment."""
-    return spot.pixels if spot.patch is None else in_light(spot.pixels, spot.patch, spot.cover)
+    return spot.pixels if spot.patch is None else in_light(spot.pixels, spot.patch, spot.taken)
 
 
 rims.register("fill_stroke")(around)

@@ -14,7 +14,7 @@ _AROUND: Final = 0.15
 
 @retouches.register("heal_stroke")
 def heal(stroke: HealStroke, spot: Spot) -> Rgba:
-    return in_light(spot.pixels, spot.source, spot.cover)
+    return in_light(spot.pixels, spot.source, spot.taken)
 
 
 def around(stroke: StrokeBase, grid: Grid) -> float:

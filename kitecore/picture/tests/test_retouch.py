@@ -18,6 +18,7 @@ from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, touched
 from kitecore.picture.retouch.completing import completed
 from kitecore.picture.retouch.sourcing import source_of
+from kitecore.picture.retouch.seeing import still_seen
 from kitecore.picture.retouch.touching import steadied
 
 _RUST: Final = (120, 40, 30)
@@ -62,8 +63,10 @@ def stroke_at(kind: str, pixels: Rgba, at: tuple[float, float], width: float, **
 
 
 def done(pixels: Rgba, stroke: StrokeBase) -> Rgba:
-    out = pixels.copy()
-    retouch(out, stroke, grid_of(pixels))
+    out, grid = pixels.copy(), grid_of(pixels)
+    found = touched(stroke, grid)
+    if found is not None:
+        retouch(out, stroke, grid, found)
     return out
 
 
@@ -259,6 +262,34 @@ class CompletedTest(TestCase):
             closed = completed(small, hole)
             np.testing.assert_array_equal(closed[~hole], small[~hole])
             self.assertTrue((closed[..., 3] == 255).all())
+
+
+class SeenTest(TestCase):
+    def test_noise_and_light_are_the_same_and_what_passes_is_not(self) -> None:
+        then = picture("coffee")[150:200, 250:330]
+        chance = np.random.default_rng(2)
+        darker = np.clip(then[..., :3] * 0.97 - 12 + chance.normal(0, 4, (50, 80, 3)), 0, 255)
+        now = np.dstack([darker.astype(np.uint8), then[..., 3]])
+        self.assertGreater(still_seen(now, then).mean(), 245)
+        now[:, 50:, :3] = (90, 160, 40)
+        seen = still_seen(now, then)
+        self.assertGreater(seen[:, :44].mean(), 235)
+        self.assertLess(seen[:, 56:].mean(), 40)
+
+    def test_a_stroke_leaves_what_is_before_it_alone(self) -> None:
+        clean = picture("coffee")
+        before = spoilt(clean, (435, 224), 8)
+        stroke = stroke_at("heal_stroke", clean, (435, 224), 26, source=(0.0, 0.12))
+        grid = grid_of(clean)
+        found = touched(stroke, grid)
+        assert found is not None
+        seen = np.zeros_like(found.cover)
+        seen[:, : seen.shape[1] // 2] = 255
+        out = before.copy()
+        retouch(out, stroke, grid, found, seen=seen)
+        changed = (out != before).any(axis=(0, 2))
+        self.assertTrue(changed.any())
+        self.assertFalse(changed[found.box[0] + seen.shape[1] // 2 :].any())
 
 
 class AnyStrokeTest(TestCase):

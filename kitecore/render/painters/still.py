@@ -4,8 +4,9 @@ from kitecore.arrays import Size
 from kitecore.document import SequenceClip, StillClip
 from kitecore.motion.posing import grows
 from kitecore.picture.layer import Layer, Rgba
+from kitecore.render.mending import Mending
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.retouching import Shown, retouched
+from kitecore.render.retouching import retouched
 from kitecore.render.stage import Stage
 
 
@@ -18,6 +19,6 @@ def paint_still(clip: StillClip | SequenceClip, tick: int, stage: Stage) -> Laye
 
     def fetch(size: Size) -> Rgba:
         pixels = stage.sources.still(media, size, passing=passing)
-        return retouched(pixels, clip, Shown(media), stage.sources)
+        return retouched(pixels, Mending(clip, media, stage.sources, size))
 
     return landed(clip, tick, (info.width, info.height), stage, fetch, constant=media)

@@ -9,8 +9,9 @@ from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.grading import Deep, plan_of
 from kitecore.render.masks_along import with_masks_along
+from kitecore.render.mending import Mending
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.retouching import Shown, retouched
+from kitecore.render.retouching import retouched
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
@@ -27,9 +28,9 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     def fetch(size: Size) -> Rgba | Deep:
         if deep:
             return _deep(clip, tick, size, stage)
-        shown = Shown(clip.media, clip.shown_at(tick, stage.step), clip.id)
+        shown = clip.shown_at(tick, stage.step)
         pixels = (_whole if plain else _between)(clip, tick, size, stage)
-        return retouched(pixels, clip, shown, stage.sources)
+        return retouched(pixels, Mending(clip, clip.media, stage.sources, size, shown, clip.id))
 
     return landed(clip, tick, (info.width, info.height), stage, fetch)
 

@@ -2979,7 +2979,7 @@ export interface components {
         };
         /**
          * CloneStroke
-         * @description Lays another place of the picture over this one.
+         * @description Clone: lays another place of the picture over this one.
          */
         CloneStroke: {
             /** Id */
@@ -4214,20 +4214,6 @@ export interface components {
              */
             turn: number | components["schemas"]["NumberKeys"];
         };
-        /**
-         * EffectKind
-         * @description An effect that can be added: its name in documents, its title, what it does.
-         */
-        EffectKind: {
-            /** Controls */
-            controls: components["schemas"]["Control"][];
-            /** Help */
-            help: string;
-            /** Kind */
-            kind: string;
-            /** Title */
-            title: string;
-        };
         /** EllipseForm */
         EllipseForm: {
             /**
@@ -4631,7 +4617,9 @@ export interface components {
         };
         /**
          * FillStroke
-         * @description Closes a hole from the rest of the picture, as that is at ``since``.
+         * @description Fill: closes a hole from the rest of the picture.
+         *
+         *     As that is at ``since``.
          */
         FillStroke: {
             /** Id */
@@ -5802,7 +5790,7 @@ export interface components {
         };
         /**
          * HealStroke
-         * @description Takes the grain of another place and the light from around.
+         * @description Heal: takes the grain of another place and the light from around.
          */
         HealStroke: {
             /** Id */
@@ -6401,7 +6389,7 @@ export interface components {
             /** Crop */
             crop: components["schemas"]["Control"][];
             /** Effects */
-            effects: components["schemas"]["EffectKind"][];
+            effects: components["schemas"]["PartKind"][];
             /** Fills */
             fills: {
                 [key: string]: components["schemas"]["Control"][];
@@ -6426,6 +6414,8 @@ export interface components {
             stop: components["schemas"]["Control"][];
             /** Stroke */
             stroke: components["schemas"]["Control"][];
+            /** Strokes */
+            strokes: components["schemas"]["PartKind"][];
             /** Text */
             text: components["schemas"]["Control"][];
         };
@@ -6552,7 +6542,7 @@ export interface components {
         };
         /**
          * LightStroke
-         * @description Lightens or darkens.
+         * @description Light: lightens or darkens.
          */
         LightStroke: {
             /** Id */
@@ -7835,6 +7825,20 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * PartKind
+         * @description A part that can be added: its name in documents, its title, what it does.
+         */
+        PartKind: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
         };
         /**
          * Paste
@@ -10099,7 +10103,7 @@ export interface components {
         };
         /**
          * SharpenStroke
-         * @description Makes edges clearer.
+         * @description Sharpen: makes edges clearer.
          */
         SharpenStroke: {
             /**
@@ -10376,7 +10380,7 @@ export interface components {
         };
         /**
          * SoftenStroke
-         * @description Takes spots away and keeps grain and edges.
+         * @description Soften: takes spots away and keeps grain and edges.
          */
         SoftenStroke: {
             /** Id */

@@ -34,6 +34,10 @@ export type Mask = NonNullable<PicturedClip['masks']>[number]
 export type Effect = NonNullable<PicturedClip['effects']>[number]
 export type LayerKey = NonNullable<PicturedClip['key']>
 export type Fill = SolidClip['fill']
+export type RetouchedClip = VideoClip | StillClip | SequenceClip
+export const isRetouched = (clip: Clip | null): clip is RetouchedClip =>
+  clip?.kind === 'video' || clip?.kind === 'still' || clip?.kind === 'sequence'
+export type RetouchStroke = NonNullable<StillClip['strokes']>[number]
 export type BrushStrokeOf = Schemas['BrushStroke']
 export type Contour = Schemas['Contour']
 export type PathNode = Schemas['Node']

@@ -2,7 +2,7 @@ import { isPictured, type Step } from '@/api/types'
 import { useProperties } from '@/inhand/useProperties'
 import { useScreen } from '@/player/inject'
 
-export type PartList = 'masks' | 'effects'
+export type PartList = 'masks' | 'effects' | 'strokes'
 
 /** The layer in hand, its properties by path and its lists of parts, at the playhead. */
 export function useLayer() {

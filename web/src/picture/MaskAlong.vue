@@ -8,7 +8,7 @@ import TrayItem from '@/tray/TrayItem.vue'
 import { useAlong } from './useAlong'
 
 const props = defineProps<{ owner: MaskOwner }>()
-const { clip, trackers, tick, alongOfMask } = useAlong()
+const { clip, trackers, tick, alongOfPart } = useAlong()
 const mask = computed(() => props.owner.masks.value[props.owner.taken.value] ?? null)
 const told = computed(() => trackers.value.find(({ id }) => id === mask.value?.tracker)?.name)
 
@@ -17,7 +17,7 @@ function go(tracker: string) {
   const now = mask.value
   if (!now) return
   const values: Record<string, unknown> = { tracker: tracker || null, since: tick.value }
-  const along = alongOfMask(now)
+  const along = alongOfPart(now)
   const still = typeof now.turn === 'number' && Array.isArray(now.centre)
   if (along && still && now.kind !== 'path' && now.kind !== 'brush') {
     const at = <T,>(value: unknown) => valueAt(value, props.owner.local.value) as T

@@ -34,7 +34,7 @@ const placing = usePlacing(
   player,
   computed(() => scale.value),
 )
-const { alongOfMask } = useAlong()
+const { alongOfPart } = useAlong()
 const svg = ref<SVGSVGElement | null>(null)
 
 const clip = computed<PicturedClip | null>(() => placing.clip.value)
@@ -65,7 +65,7 @@ const shown = computed<MaskNow[]>(() =>
       inwards: now('inwards', 0),
       outwards: now('outwards', 0),
     } as MaskNow
-    const along = alongOfMask(mask)
+    const along = alongOfPart(mask)
     const seen = along ? goneAlong(found, along) : found
     return index === props.taken && draft.value ? { ...seen, ...draft.value } : seen
   }),
@@ -164,7 +164,7 @@ function told(grip: Grip, index: number): string {
 /** What is dragged, as keys where the mask has some. */
 function step(): Step {
   const old = masks.value[props.taken] as unknown as Record<string, unknown> | undefined
-  const along = alongOfMask(masks.value[props.taken] ?? null)
+  const along = alongOfPart(masks.value[props.taken] ?? null)
   // Where it goes along, what is seen is not what is kept.
   const kept = along && draft.value ? goneAlong(draft.value, along, true) : draft.value
   const values = Object.entries(kept ?? {}).map(([name, value]) => [

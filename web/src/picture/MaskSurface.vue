@@ -30,7 +30,7 @@ const placing = usePlacing(
   computed(() => scale.value),
 )
 
-const { alongOfMask } = useAlong()
+const { alongOfPart } = useAlong()
 const masks = computed(() => props.owner.masks.value)
 const taken = computed(() => props.owner.taken.value)
 const mask = computed(() => masks.value[taken.value] ?? null)
@@ -44,7 +44,7 @@ const frame = computed<Frame | null>(() => {
   const whole = frameOfMask(corners, size.width / size.height, scale.value)
   const centre = valueAt(mask.value.centre, local.value) as [number, number] | undefined
   const turn = valueAt(mask.value.turn, local.value) as number | undefined
-  const along = alongOfMask(mask.value)
+  const along = alongOfPart(mask.value)
   return within(along ? framedAlong(whole, along) : whole, centre ?? [0, 0], turn ?? 0)
 })
 const path = computed<Contour[]>(() =>

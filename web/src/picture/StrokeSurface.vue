@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A sheet over the picture that a finger, or a pen moved by keys, draws one line on. */
-import { computed, ref, useId } from 'vue'
+import { computed, ref, useId, watch } from 'vue'
 import { useGrip } from '@/controls/useGrip'
 import type { DrawnPoint, Point } from './placing'
 import { usePenKeys } from './usePenKeys'
@@ -14,7 +14,11 @@ const props = defineProps<{
   /** Whether the pressure of a pen makes the line wider. */
   presses?: boolean
 }>()
-const emit = defineEmits<{ drawn: [points: DrawnPoint[]] }>()
+const emit = defineEmits<{
+  drawn: [points: DrawnPoint[]]
+  /** Where the brush is, and where the line that it draws began. */
+  at: [at: { tip: Point; from: Point | null } | null]
+}>()
 
 const sheet = ref<SVGSVGElement | null>(null)
 const points = ref<DrawnPoint[]>([])
@@ -73,6 +77,10 @@ function drawn() {
 const help = useId()
 const keys = usePenKeys(() => props, points, drawn)
 const tip = computed(() => hover.value ?? keys.pen.value)
+watch([() => points.value.length, tip], ([many]) => {
+  const last = points.value.at(-1) ?? tip.value
+  emit('at', last ? { tip: last, from: many ? (points.value[0] ?? null) : null } : null)
+})
 </script>
 
 <template>

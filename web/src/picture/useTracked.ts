@@ -1,12 +1,16 @@
 import { computed, watch } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { VideoClip } from '@/api/types'
+import { TICKS_PER_SECOND, type VideoClip } from '@/api/types'
 import { innerTick } from '@/motion/inside'
+import type { Quad } from '@/motion/quads'
 import { momentAt, type Moment } from '@/motion/tracks'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
-import { useTracking } from '@/stores/tracking'
+import { useTracking, type Change, type Tracked } from '@/stores/tracking'
 import { tickOf } from '@/time'
+
+/** Seconds that are followed before and after what a clip shows, so that it can be trimmed. */
+const HANDLES = 1
 
 export type Tracker = Schemas['Tracker']
 
@@ -24,6 +28,20 @@ export function useTracked(clip: () => VideoClip | null) {
     const video = clip()
     if (!video) return 0
     return Math.min(Math.max(Math.round(innerTick(video, outer)), 0), video.source_length)
+  }
+
+  /** Something seen at a tick of the file, followed through all that the clip shows, and a little more. */
+  function through(change: Change, at: number, corners: Quad): Tracked {
+    const video = clip()
+    const start = video?.start ?? 0
+    const ends = [sourceAt(start), sourceAt(start + (video?.length ?? 0)), at]
+    const more = HANDLES * TICKS_PER_SECOND
+    return {
+      change,
+      views: [{ at, corners }],
+      first: Math.max(0, Math.min(...ends) - more),
+      last: Math.min(video?.source_length ?? 0, Math.max(...ends) + more),
+    }
   }
 
   function foundOf(one: Tracker | null) {
@@ -45,5 +63,5 @@ export function useTracked(clip: () => VideoClip | null) {
     },
     { immediate: true },
   )
-  return { trackers, tick, sourceAt, foundOf, momentOf }
+  return { trackers, tick, sourceAt, through, foundOf, momentOf }
 }

@@ -10,7 +10,8 @@ interface Size {
   height: number
 }
 
-export const CLOSEST = 8
+/** So close that single pixels can be touched. */
+export const CLOSEST = 24
 
 /** Larger by a factor, what is at a point (from the middle of the room) staying there. */
 export function closerBy(view: View, factor: number, at: { x: number; y: number }): View {

@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import type { PicturedClip } from '@/api/types'
 import type { Map6 } from '@/api/types'
 
-export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects' | 'follow'
+export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects' | 'follow' | 'retouch'
 
 /** What Layer shows on the picture, and what is worked on there. */
 export const useLayering = defineStore('layering', () => {

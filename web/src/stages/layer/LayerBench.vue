@@ -4,6 +4,7 @@ import { computed, onBeforeUnmount, watch, type Component } from 'vue'
 import IconBefore from '~icons/tabler/chevron-left'
 import IconNext from '~icons/tabler/chevron-right'
 import BenchPair from '@/controls/BenchPair.vue'
+import { isRetouched } from '@/api/types'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useDrawing } from '@/stores/drawing'
@@ -18,6 +19,7 @@ import LayerList from './LayerList.vue'
 import LayerTools from './LayerTools.vue'
 import LookPart from './LookPart.vue'
 import MasksPart from './MasksPart.vue'
+import RetouchPart from './RetouchPart.vue'
 import ShapePart from './ShapePart.vue'
 import TextPart from './TextPart.vue'
 import { useLayer } from '@/inhand/useLayer'
@@ -47,6 +49,7 @@ const CONTENT: Record<string, { name: string; part: Component; more: object }> =
   },
 }
 const content = computed(() => CONTENT[layer.clip.value?.kind ?? ''])
+const retouched = computed(() => (isRetouched(layer.clip.value) ? layer.clip.value : null))
 const parts = computed(() => {
   const kind = layer.clip.value?.kind ?? ''
   const named = (id: LayerPart, name: string) => ({ id, name, test: `layer-part-${id}` })
@@ -56,6 +59,7 @@ const parts = computed(() => {
     ...(kind === 'adjustment' ? [] : [named('key', t('layer.layerBench.key'))]),
     named('masks', t('words.masks')),
     named('effects', t('words.effects')),
+    ...(retouched.value ? [named('retouch', t('layer.layerBench.retouch'))] : []),
     ...(kind === 'video' ? [named('follow', t('layer.layerBench.follow'))] : []),
   ]
 })
@@ -127,6 +131,7 @@ watch(
       :layer="layer"
       :clip="layer.clip.value"
     />
+    <RetouchPart v-else-if="part === 'retouch' && retouched" :layer="layer" :clip="retouched" />
     <EffectsPart v-else :layer="layer" />
     <template #empty>
       <strong>{{ $t('layer.layerBench.noLayerInHand') }}</strong>

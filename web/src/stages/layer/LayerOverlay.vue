@@ -10,11 +10,12 @@ import { useHand } from '@/stores/hand'
 import { useDrawing } from '@/stores/drawing'
 import { useLayering } from '@/stores/layering'
 import { useProject } from '@/stores/project'
-import { TICKS_PER_SECOND } from '@/api/types'
+import { isRetouched, TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import FillHandles from '@/picture/FillHandles.vue'
 import EffectSpots from './EffectSpots.vue'
 import FollowOver from './FollowOver.vue'
+import RetouchOver from './RetouchOver.vue'
 import MaskSurface from '@/picture/MaskSurface.vue'
 import { frameOfMask, type Frame } from '@/picture/masks'
 import PathHandles from '@/picture/PathHandles.vue'
@@ -189,6 +190,13 @@ function pick(event: PointerEvent) {
     />
     <FollowOver
       v-else-if="layering.part === 'follow' && clip?.kind === 'video'"
+      :clip="clip"
+      :width="width"
+      :height="height"
+    />
+    <RetouchOver
+      v-else-if="layering.part === 'retouch' && isRetouched(clip)"
+      :layer="layer"
       :clip="clip"
       :width="width"
       :height="height"

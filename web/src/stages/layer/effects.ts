@@ -1,6 +1,6 @@
 import type { Schemas } from '@/api/client'
 
-type Kind = Schemas['EffectKind']
+type Kind = Schemas['PartKind']
 
 /** Effects whose title or help holds all words that were typed; titles that begin so come first. */
 export function found(kinds: readonly Kind[], typed: string): Kind[] {

@@ -1,5 +1,5 @@
 import { computed, shallowRef } from 'vue'
-import { TICKS_PER_SECOND, type VideoClip } from '@/api/types'
+import type { VideoClip } from '@/api/types'
 import { outerTick } from '@/motion/inside'
 import { boxAround, type Quad } from '@/motion/quads'
 import { useTracked } from '@/picture/useTracked'
@@ -8,8 +8,6 @@ import { useTracking, wantedOf, type Change, type Tracked } from '@/stores/track
 import { t } from '@/texts'
 import { frameOf } from '@/time'
 
-/** Seconds that are followed before and after what a clip shows, so that it can be trimmed. */
-const HANDLES = 1
 /** How large a thing is at first, in heights of the picture. */
 const FIRST: Record<Change, [number, number]> = {
   moves: [0.035, 0.035],
@@ -21,7 +19,7 @@ const FIRST: Record<Change, [number, number]> = {
 export function useFollowing(clip: () => VideoClip) {
   const project = useProject()
   const store = useTracking()
-  const { trackers, tick, sourceAt, foundOf, momentOf } = useTracked(clip)
+  const { trackers, tick, through, foundOf, momentOf } = useTracked(clip)
 
   const tracker = computed(
     () => trackers.value.find(({ id }) => id === store.taken) ?? trackers.value[0] ?? null,
@@ -47,19 +45,10 @@ export function useFollowing(clip: () => VideoClip) {
     if (change) store.draft = { of, change, at: tick.value, quad }
   }
 
-  /** What is looked for: through all that the clip shows, and a little more. */
+  /** What is looked for: the thing that is to be followed. */
   function newTracked(): Tracked | null {
     const draft = store.draft
-    if (!draft) return null
-    const start = clip().start ?? 0
-    const ends = [sourceAt(start), sourceAt(start + clip().length), draft.at]
-    const more = HANDLES * TICKS_PER_SECOND
-    return {
-      change: draft.change,
-      views: [{ at: draft.at, corners: draft.quad }],
-      first: Math.max(0, Math.min(...ends) - more),
-      last: Math.min(clip().source_length, Math.max(...ends) + more),
-    }
+    return draft && through(draft.change, draft.at, draft.quad)
   }
 
   async function follow() {

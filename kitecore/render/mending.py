@@ -1,0 +1,137 @@
+"""A picture that strokes mend, and what each of them saw when it was painted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import cv2
+import numpy as np
+
+from kitecore.arrays import Box, Coverage, Size
+from kitecore.document import VideoClip
+from kitecore.document.clips import Retouchable
+from kitecore.document.strokes import Stroke
+from kitecore.motion.matrices import Matrix, moved, sized
+from kitecore.picture.layer import Rgba
+from kitecore.picture.outline import Grid
+from kitecore.picture.retouch import Touching, far_of, sourced, still_seen, touched
+from kitecore.picture.retouch.completing import completed
+from kitecore.render.sources import Sources
+
+
+@dataclass(frozen=True)
+class Mending:
+    """The picture of a clip in some size: of a take; of a video at a tick of its file.
+
+    ``lane`` is whose reader it is (see `Sources.decoded`).
+    """
+
+    clip: Retouchable
+    media: str
+    sources: Sources
+    size: Size
+    tick: int = 0
+    lane: str = ""
+
+    @property
+    def grid(self) -> Grid:
+        info = self.sources.picture(self.media)
+        return Grid(*self.size, info.width / info.height)
+
+    def at(self, tick: int) -> Mending:
+        """The same at the moment at which a stroke was painted; the clip's reader goes on where it is."""
+        return replace(self, tick=tick, lane=f"{self.lane} painted")
+
+    def taken(self) -> Rgba:
+        """The picture as it was taken."""
+        if isinstance(self.clip, VideoClip):
+            number = self.sources.frame_number(self.media, self.tick)
+            return self.sources.video(self.media, number, self.lane, self.size)
+        return self.sources.still(self.media, self.size)
+
+    def kept(self, what: str, *of: object) -> tuple[object, ...]:
+        """A name for something that follows from this picture."""
+        stamp = self.sources.stamp(self.media)
+        return (what, self.media, stamp, self.tick, self.size, *of)
+
+
+@dataclass(frozen=True)
+class Painted:
+    """A stroke as it was painted on a picture, and the change (in heights) that led to where it is."""
+
+    stroke: Stroke
+    on: Mending
+    change: Matrix | None
+
+    def seen(self, now: Rgba, box: Box) -> Coverage | None:
+        """How far each pixel of a part shows what it showed then; None if that is not asked."""
+        then = self._then((0, 0), box)
+        return None if then is None else still_seen(_part(now, box), then)
+
+    def source(self, now: Rgba, after: Rgba, box: Box, far: tuple[int, int]) -> Rgba | None:
+        """What lies at the source: as it is, or, behind something that passes, as it was.
+
+        Parameters
+        ----------
+        now, after
+            The picture as it was taken, and with what the strokes before did.
+        far
+            How many pixels across and down the source lies now.
+        """
+        then = self._then(far_of(self.stroke, self.on.grid), box)
+        if then is None:
+            return None
+        seen = still_seen(sourced(now, box, far), then)[..., None] / np.float32(255)
+        mixed = then + (sourced(after, box, far).astype(np.float32) - then) * seen
+        return np.asarray(np.rint(mixed), np.uint8)
+
+    def _then(self, far: tuple[int, int], box: Box) -> Rgba | None:
+        """What lay under the stroke, or so far from it, where it has gone by now."""
+        painted = touched(self.stroke, self.on.grid)
+        if self.change is None or painted is None:
+            return None
+        key = self.on.kept("then", painted.box, far)
+        then = self.on.sources.cache.get(key, lambda: sourced(self.on.taken(), painted.box, far))
+        return self._carried(then, painted.box, box)
+
+    def closed(self, picture: Callable[[], Rgba], key: tuple[object, ...], box: Box) -> Rgba | None:
+        """What closes the hole under the stroke, where it has gone by now.
+
+        It is made once, of the ``picture`` on which the stroke was painted.
+        """
+        painted = touched(self.stroke, self.on.grid)
+        if painted is None:
+            return None
+        patch = self.on.sources.cache.get(key, lambda: _closed(picture(), painted))
+        return self._carried(patch, painted.box, box)
+
+    def _carried(self, patch: Rgba, of: Box, onto: Box) -> Rgba:
+        """A part of the picture as it lies in another part after the change."""
+        if self.change is None:
+            return patch
+        grid = self.on.grid
+        heights = moved(grid.width / 2, grid.height / 2) @ sized(
+            grid.width / grid.aspect, grid.height
+        )
+        whole = heights @ self.change @ np.linalg.inv(heights)
+        half = moved(-0.5, -0.5)
+        matrix = half @ moved(-onto[0], -onto[1]) @ whole @ moved(*of[:2]) @ np.linalg.inv(half)
+        size = onto[2] - onto[0], onto[3] - onto[1]
+        return np.asarray(
+            cv2.warpPerspective(
+                patch, matrix, size, flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REFLECT_101
+            )
+        )
+
+
+def _part(picture: Rgba, box: Box) -> Rgba:
+    left, top, right, bottom = box
+    return picture[top:bottom, left:right]
+
+
+def _closed(picture: Rgba, painted: Touching) -> Rgba:
+    left, top, right, bottom = painted.box
+    hole = np.zeros(picture.shape[:2], np.bool_)
+    hole[top:bottom, left:right] = painted.cover > 0
+    return np.ascontiguousarray(_part(completed(picture, hole), painted.box))
