@@ -13,6 +13,10 @@ from huey.contrib.djhuey import HUEY
 
 from browser_tests.browser import Browser
 from studio.jobs.events import watch
+from studio.library.arrival import new_take
+from studio.library.models import Take
+from studio.library.work import take_in
+from studio.projects.models import Project
 
 
 class SiteTest(StaticLiveServerTestCase):
@@ -41,6 +45,18 @@ class SiteTest(StaticLiveServerTestCase):
         self.browser = Browser(self.live_server_url, self.size, self.touch)
         self.addCleanup(self.browser.close)
         self.browser.sign_in("pip", "a-long-one-7")
+
+    def brought_in(self, project: Project, path: Path) -> Take:
+        """A file as a take of a project, ready."""
+        take = new_take(project, path.name, path, 0)
+        take_in(take)
+
+        def ready() -> bool:
+            take.refresh_from_db()
+            return take.state == Take.State.READY
+
+        self.browser.wait(ready, what="the take is not ready")
+        return take
 
     def exported(self) -> Path:
         """The film of the open project, made on the Send bench as it is set, and fetched."""

@@ -19,9 +19,6 @@ from kitecore.edits.tests.populated import edit
 from kitecore.media.tests.material import make_video
 from kitecore.render.tests.test_tracked import made_video
 from kitecore.tracking.tests import scenes
-from studio.library.arrival import new_take
-from studio.library.models import Take
-from studio.library.work import take_in
 from studio.projects import history
 from studio.projects.models import Project
 from studio.tests.site import SECOND
@@ -49,9 +46,7 @@ class FollowingTest(SiteTest):
             options={"preset": "ultrafast", "crf": "18"},
             draw=lambda number: made_video(self.made, number),
         )
-        take = new_take(self.project, path.name, path, 0)
-        take_in(take)
-        self.browser.wait(lambda: self._ready(take), what="the take is not ready")
+        take = self.brought_in(self.project, path)
         length = COUNT * SECOND // 30
         clip = {"kind": "video", "media": take.id.hex, "name": "sign", "source_length": length}
         square = {"kind": "rectangle", "size": [MARK, MARK]}
@@ -66,10 +61,6 @@ class FollowingTest(SiteTest):
         for one, mode in ((clip, "end"), (mark, "above")):
             self.do(kind="place", clip={**one, "length": length}, mode=mode, at=0)
         self.browser.open(f"/projects/{self.project.id}/layer")
-
-    def _ready(self, take: Take) -> bool:
-        take.refresh_from_db()
-        return take.state == Take.State.READY
 
     def do(self, **fields: Any) -> None:
         self.project.refresh_from_db()

@@ -24,12 +24,22 @@ defineEmits<{
 const { phone } = usePhone()
 
 const kindOf = (one: One) => props.kinds.find(({ kind }) => kind === one.kind)
-const titleOf = (one: One) => kindOf(one)?.title ?? one.kind
+/** Of several of a kind each has its number. */
+function titleOf(one: One): string {
+  const title = kindOf(one)?.title ?? one.kind
+  const alike = props.parts.filter(({ kind }) => kind === one.kind)
+  return alike.length > 1 ? `${title} ${alike.indexOf(one) + 1}` : title
+}
 </script>
 
 <template>
   <ol class="row-of">
-    <li v-for="(one, index) in parts" :key="one.id" :data-test="test">
+    <li
+      v-for="(one, index) in parts"
+      :key="one.id"
+      :class="{ open: open === one.id }"
+      :data-test="test"
+    >
       <div class="head">
         <button
           class="btn btn-bare small"
@@ -126,6 +136,10 @@ const titleOf = (one: One) => kindOf(one)?.title ?? one.kind
 }
 .phone .row-of > li {
   flex: none;
+}
+.phone .open {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
 }
 .phone .title {
   padding: 0 8px;

@@ -52,8 +52,4 @@ onBeforeUnmount(() => {
   min-width: 0;
   white-space: normal;
 }
-[aria-pressed='true'] {
-  background: #453c4e;
-  color: var(--text);
-}
 </style>

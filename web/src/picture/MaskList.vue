@@ -232,8 +232,4 @@ function paint(erase: boolean) {
 p {
   margin: 0;
 }
-[aria-pressed='true'] {
-  background: #453c4e;
-  color: var(--text);
-}
 </style>

@@ -293,7 +293,7 @@ async function leave() {
 }
 @media (max-width: 500px) {
   .cards {
-    grid-template-columns: 1fr 1fr;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
     gap: 12px;
   }
   .cover {

@@ -38,8 +38,4 @@ defineEmits<{ take: [index: number] }>()
   padding: 2px 10px 2px 4px;
   touch-action: manipulation;
 }
-[aria-pressed='true'] {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
 </style>

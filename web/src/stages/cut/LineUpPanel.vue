@@ -255,10 +255,6 @@ li {
   color: #e0a63a;
   font-weight: 600;
 }
-[aria-pressed='true'].btn {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
 .nudges {
   display: grid;
   grid-template-columns: minmax(0, 1fr) repeat(6, auto);

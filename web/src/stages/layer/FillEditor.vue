@@ -290,7 +290,4 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
   position: absolute;
   inset: -14px;
 }
-[aria-pressed='true'] {
-  background: #453c4e;
-}
 </style>

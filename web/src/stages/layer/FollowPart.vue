@@ -184,10 +184,6 @@ function remove() {
   min-width: 74px;
   color: var(--soft);
 }
-[aria-pressed='true'] {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
 .amiss {
   color: #f0b64a;
 }

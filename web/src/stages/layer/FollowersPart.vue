@@ -81,8 +81,4 @@ const tap = (id: string, follows: boolean) =>
   min-width: 74px;
   color: var(--soft);
 }
-[aria-pressed='true'] {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
-}
 </style>

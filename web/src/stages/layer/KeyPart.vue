@@ -250,9 +250,6 @@ const told = computed(() =>
 p {
   margin: 0;
 }
-[aria-pressed='true'] {
-  background: #453c4e;
-}
 @media (pointer: coarse) {
   .swatch {
     width: 44px;

@@ -48,7 +48,7 @@ onScopeDispose(() => {
 
 /** The stroke whose row is open; to open one ends painting. */
 const open = computed({
-  get: () => store.taken,
+  get: () => (painting.value ? '' : store.taken),
   set: (id) => {
     store.taken = id
     drawing.tool = ''
@@ -75,6 +75,15 @@ const MOVES = [
           @click="take(one.id)"
         >
           {{ one.name }}
+        </BButton>
+        <BButton
+          v-if="painting"
+          size="sm"
+          variant="primary"
+          data-test="retouch-done"
+          @click="drawing.tool = ''"
+        >
+          {{ $t('layer.retouchPart.done') }}
         </BButton>
       </div>
       <p class="tiny quiet">{{ painting ? tool.help : $t('layer.retouchPart.whatItDoes') }}</p>
@@ -106,8 +115,8 @@ const MOVES = [
             @take="store.goesOn = Boolean($event)"
           />
         </template>
-        <span v-else class="tiny quiet">{{ $t('layer.retouchPart.byItselfHelp') }}</span>
       </div>
+      <p v-if="!store.source" class="tiny quiet">{{ $t('layer.retouchPart.byItselfHelp') }}</p>
     </TrayItem>
     <ControlFields
       v-if="painting"
@@ -172,10 +181,6 @@ const MOVES = [
 .name {
   min-width: 74px;
   color: var(--soft);
-}
-[aria-pressed='true'] {
-  outline: 2px solid var(--accent);
-  outline-offset: -2px;
 }
 p {
   margin: 0;

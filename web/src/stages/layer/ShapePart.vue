@@ -172,8 +172,4 @@ function toggleStroke() {
 p {
   margin: 0;
 }
-[aria-pressed='true'] {
-  background: #453c4e;
-  color: var(--text);
-}
 </style>

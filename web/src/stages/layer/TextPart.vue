@@ -282,8 +282,4 @@ textarea {
   min-width: var(--touch);
   padding: 0 3px;
 }
-[aria-pressed='true'] {
-  background: #453c4e;
-  color: var(--text);
-}
 </style>
