@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import cv2
 import numpy as np
@@ -14,8 +15,9 @@ from kitecore.document.clips import Retouchable
 from kitecore.document.strokes import Stroke
 from kitecore.motion.matrices import Matrix, moved, sized
 from kitecore.picture.layer import Rgba
+from kitecore.picture.leaning import leans
 from kitecore.picture.outline import Grid
-from kitecore.picture.retouch import Touching, far_of, sourced, still_seen, touched
+from kitecore.picture.retouch import Touching, far_of, looked_at, sourced, still_seen, touched
 from kitecore.picture.retouch.completing import completed
 from kitecore.render.sources import Sources
 
@@ -34,7 +36,7 @@ class Mending:
     tick: int = 0
     lane: str = ""
 
-    @property
+    @cached_property
     def grid(self) -> Grid:
         info = self.sources.picture(self.media)
         return Grid(*self.size, info.width / info.height)
@@ -52,8 +54,11 @@ class Mending:
 
     def kept(self, what: str, *of: object) -> tuple[object, ...]:
         """A name for something that follows from this picture."""
-        stamp = self.sources.stamp(self.media)
-        return (what, self.media, stamp, self.tick, self.size, *of)
+        return (what, self.media, self._stamp, self.tick, self.size, *of)
+
+    @cached_property
+    def _stamp(self) -> int:
+        return self.sources.stamp(self.media)
 
 
 @dataclass(frozen=True)
@@ -88,41 +93,57 @@ class Painted:
 
     def _then(self, far: tuple[int, int], box: Box) -> Rgba | None:
         """What lay under the stroke, or so far from it, where it has gone by now."""
-        painted = touched(self.stroke, self.on.grid)
-        if self.change is None or painted is None:
+        if self.change is None or self._box is None:
             return None
-        key = self.on.kept("then", painted.box, far)
-        then = self.on.sources.cache.get(key, lambda: sourced(self.on.taken(), painted.box, far))
-        return self._carried(then, painted.box, box)
+        of = self._box
+        key = self.on.kept("then", of, far)
+        then = self.on.sources.cache.get(key, lambda: sourced(self.on.taken(), of, far))
+        return self._carried(then, of, box, cv2.INTER_LINEAR)
+
+    @cached_property
+    def _box(self) -> Box | None:
+        return looked_at(self.stroke, self.on.grid)
 
     def closed(self, picture: Callable[[], Rgba], key: tuple[object, ...], box: Box) -> Rgba | None:
         """What closes the hole under the stroke, where it has gone by now.
 
         It is made once, of the ``picture`` on which the stroke was painted.
         """
-        painted = touched(self.stroke, self.on.grid)
-        if painted is None:
+        if self._box is None:
             return None
-        patch = self.on.sources.cache.get(key, lambda: _closed(picture(), painted))
-        return self._carried(patch, painted.box, box)
 
-    def _carried(self, patch: Rgba, of: Box, onto: Box) -> Rgba:
+        def make() -> Rgba:
+            painted = touched(self.stroke, self.on.grid)
+            assert painted is not None
+            return _closed(picture(), painted)
+
+        return self._carried(self.on.sources.cache.get(key, make), self._box, box, cv2.INTER_CUBIC)
+
+    def _carried(self, patch: Rgba, of: Box, onto: Box, how: int) -> Rgba:
         """A part of the picture as it lies in another part after the change."""
-        if self.change is None:
+        if self._pixels is None:
             return patch
-        grid = self.on.grid
-        heights = moved(grid.width / 2, grid.height / 2) @ sized(
-            grid.width / grid.aspect, grid.height
-        )
-        whole = heights @ self.change @ np.linalg.inv(heights)
-        half = moved(-0.5, -0.5)
-        matrix = half @ moved(-onto[0], -onto[1]) @ whole @ moved(*of[:2]) @ np.linalg.inv(half)
+        matrix = _HALF @ moved(-onto[0], -onto[1]) @ self._pixels @ moved(*of[:2]) @ _HALF_BACK
         size = onto[2] - onto[0], onto[3] - onto[1]
-        return np.asarray(
-            cv2.warpPerspective(
-                patch, matrix, size, flags=cv2.INTER_CUBIC, borderMode=cv2.BORDER_REFLECT_101
-            )
-        )
+        edge = cv2.BORDER_REFLECT_101
+        if leans(matrix):
+            return np.asarray(cv2.warpPerspective(patch, matrix, size, flags=how, borderMode=edge))
+        return np.asarray(cv2.warpAffine(patch, matrix[:2], size, flags=how, borderMode=edge))
+
+    @cached_property
+    def _pixels(self) -> Matrix | None:
+        """The change in pixels of the picture."""
+        if self.change is None:
+            return None
+        grid = self.on.grid
+        across, down = grid.width / grid.aspect, float(grid.height)
+        onto = moved(grid.width / 2, grid.height / 2) @ sized(across, down)
+        back = sized(1 / across, 1 / down) @ moved(-grid.width / 2, -grid.height / 2)
+        return np.asarray(onto @ self.change @ back)
+
+
+_HALF, _HALF_BACK = moved(-0.5, -0.5), moved(0.5, 0.5)
+"""From the corner of a pixel, from which pictures count, to its middle, and back."""
 
 
 def _part(picture: Rgba, box: Box) -> Rgba:

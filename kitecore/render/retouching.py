@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any, Final
+from typing import Any, Final, NamedTuple
 
 import numpy as np
 
@@ -26,6 +26,16 @@ _LENGTHS: Final = ("width", "spots", "keeps", "radius")
 """Of strokes, that grow with what they go along with."""
 
 
+class _Way(NamedTuple):
+    """How what a stroke goes along with has changed since it was painted, how far it is there (0..1),
+    and the picture then.
+    """
+
+    change: Matrix | None
+    there: float
+    then: Mending
+
+
 def strokes_of(clip: ClipBase) -> tuple[Stroke, ...]:
     """Those that do something to a clip's picture."""
     return clip.working_strokes if isinstance(clip, Retouchable) else ()
@@ -39,8 +49,12 @@ def retouched(pixels: Rgba, mending: Mending) -> Rgba:
 
 def _after(pixels: Rgba, mending: Mending, strokes: tuple[Stroke, ...]) -> Rgba:
     out, grid = pixels.copy(), mending.grid
+    ways: dict[tuple[str | None, int], _Way] = {}
     for number, stroke in enumerate(strokes):
-        change, there = _gone(mending, stroke)
+        along = stroke.tracker, stroke.since
+        if along not in ways:
+            ways[along] = _way(mending, stroke)
+        change, there, then = ways[along]
         now = moved_stroke(stroke, change)
         found = touched(now, grid) if there > 0 else None
         if found is None:
@@ -48,7 +62,7 @@ def _after(pixels: Rgba, mending: Mending, strokes: tuple[Stroke, ...]) -> Rgba:
         now = now.model_copy(update={"strength": now.strength * there})
         # Where it was painted, everything is as it was.
         change = None if mending.tick == stroke.since else change
-        painted = Painted(stroke, mending.at(stroke.since), change)
+        painted = Painted(stroke, then, change)
         patch = None
         if isinstance(stroke, FillStroke):
             patch = _closed(painted, strokes[: number + 1], found)
@@ -58,10 +72,10 @@ def _after(pixels: Rgba, mending: Mending, strokes: tuple[Stroke, ...]) -> Rgba:
     return out
 
 
-def _gone(mending: Mending, stroke: Stroke) -> tuple[Matrix | None, float]:
-    """How what a stroke goes along with has changed since it was painted, and how far it is there."""
+def _way(mending: Mending, stroke: Stroke) -> _Way:
+    then = mending.at(stroke.since)
     seen = seen_at(mending.clip, stroke.tracker, stroke.since, mending.tick, mending.sources)
-    return (None, 1.0) if seen is None else (between(*seen[:3]), seen.there)
+    return _Way(None, 1.0, then) if seen is None else _Way(between(*seen[:3]), seen.there, then)
 
 
 def moved_stroke(stroke: Stroke, change: Matrix | None) -> Stroke:

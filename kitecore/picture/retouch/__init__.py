@@ -6,14 +6,14 @@ from typing import Final
 
 import numpy as np
 
-from kitecore.arrays import Coverage
+from kitecore.arrays import Box, Coverage
 from kitecore.document.strokes import Sourcing, StrokeBase
 from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import mix_in
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch._base import Spot, retouches, rims, sourced
 from kitecore.picture.retouch.seeing import still_seen
-from kitecore.picture.retouch.touching import Touching, touching
+from kitecore.picture.retouch.touching import Touching, box_around, steadied, touching
 from kitecore.registry import import_all
 
 import_all(__name__)
@@ -21,15 +21,23 @@ import_all(__name__)
 RIM: Final = 3
 """Pixels of a picture that are seen around every stroke."""
 
-__all__ = ["Touching", "far_of", "retouch", "sourced", "still_seen", "touched"]
+__all__ = ["Touching", "far_of", "looked_at", "retouch", "sourced", "still_seen", "touched"]
 
 
 def touched(stroke: StrokeBase, grid: Grid) -> Touching | None:
     """The part of a picture that a stroke looks at, and how far it means each pixel; None if it lies
     beyond the picture.
     """
-    rim = rims[stroke.kind](stroke, grid) if stroke.kind in rims else 0
-    return touching(stroke, grid, RIM + rim)
+    return touching(stroke, grid, _rim(stroke, grid))
+
+
+def looked_at(stroke: StrokeBase, grid: Grid) -> Box | None:
+    """That part alone."""
+    return box_around(steadied(stroke), grid, _rim(stroke, grid))
+
+
+def _rim(stroke: StrokeBase, grid: Grid) -> float:
+    return RIM + (rims[stroke.kind](stroke, grid) if stroke.kind in rims else 0)
 
 
 def retouch(

@@ -28,9 +28,8 @@ class Touching:
     cover: Coverage
 
 
-def touching(stroke: StrokeBase, grid: Grid, rim: float) -> Touching | None:
-    """The part of a picture under a stroke, with ``rim`` pixels around it; None if there is none."""
-    stroke = steadied(stroke)
+def box_around(stroke: StrokeBase, grid: Grid, rim: float) -> Box | None:
+    """The part of a picture under an even stroke, with ``rim`` pixels around it; None if there is none."""
     across, down = grid.width / grid.aspect, grid.height
     reach = stroke.width * (0.5 + stroke.softness / 4)
     xs, ys = np.array(stroke.points).T
@@ -39,10 +38,15 @@ def touching(stroke: StrokeBase, grid: Grid, rim: float) -> Touching | None:
     top = math.floor((ys.min() - reach) * down + grid.height / 2 - rim)
     bottom = math.ceil((ys.max() + reach) * down + grid.height / 2 + rim)
     box = max(left, 0), max(top, 0), min(right, grid.width), min(bottom, grid.height)
-    if box[0] >= box[2] or box[1] >= box[3]:
-        return None
-    cover = painted_part(stroke, grid, box)
-    return Touching(box, cover) if cover.any() else None
+    return box if box[0] < box[2] and box[1] < box[3] else None
+
+
+def touching(stroke: StrokeBase, grid: Grid, rim: float) -> Touching | None:
+    """What a stroke touches of a picture, with ``rim`` pixels around it; None if that is nothing."""
+    stroke = steadied(stroke)
+    box = box_around(stroke, grid, rim)
+    cover = None if box is None else painted_part(stroke, grid, box)
+    return None if box is None or cover is None or not cover.any() else Touching(box, cover)
 
 
 def steadied(stroke: StrokeBase) -> StrokeBase:

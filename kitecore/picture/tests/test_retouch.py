@@ -17,8 +17,8 @@ from kitecore.picture.layer import Rgba
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, touched
 from kitecore.picture.retouch.completing import completed
-from kitecore.picture.retouch.sourcing import source_of
 from kitecore.picture.retouch.seeing import still_seen
+from kitecore.picture.retouch.sourcing import source_of
 from kitecore.picture.retouch.touching import steadied
 
 _RUST: Final = (120, 40, 30)
