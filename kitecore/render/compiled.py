@@ -13,7 +13,15 @@ from kitecore.colour.looks import shipped
 from kitecore.colour.planes import DRAFT_CHROMA, bake_planes
 from kitecore.colour.scopes import shares
 from kitecore.colour.table import DRAFT, bake
-from kitecore.document import Canvas, Document, Grade, ShapeClip, SolidClip, empty_document
+from kitecore.document import (
+    Canvas,
+    Document,
+    Grade,
+    ShapeClip,
+    SolidClip,
+    cutouts,
+    empty_document,
+)
 from kitecore.document.grade import Light
 from kitecore.document.inserts.compressor import Compressor
 from kitecore.document.inserts.equaliser import Cut, Equaliser
@@ -24,6 +32,7 @@ from kitecore.document.warps import GridWarp, Pin, PinWarp
 from kitecore.errors import MediaMissing
 from kitecore.media.folder import MediaFolder
 from kitecore.picture.between import flows, moved_between
+from kitecore.picture.cutting import cut_found
 from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.mixing import lay_over_deep
 from kitecore.picture.outline import Grid
@@ -76,6 +85,9 @@ def _mended(picture: Rgba) -> None:
     hole = np.zeros((64, 64), np.bool_)
     hole[30:34, 30:34] = True
     completed(picture, hole)
+    luck = np.random.default_rng(1).integers(0, 255, picture.shape, np.uint8)
+    kept = cutouts.CutStroke(points=((0.0, 0.0),), width=0.3)
+    cut_found(luck, cutouts.Cut(strokes=(kept,), edge=0.1), 1.0)
 
 
 def _film_drawn() -> None:

@@ -13,6 +13,7 @@ from kitecore.motion.plain import number
 from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import masked
+from kitecore.render.cutting import works_on
 from kitecore.render.grading import Deep, graded_picture
 from kitecore.render.retouching import strokes_of
 from kitecore.render.stage import Stage
@@ -42,7 +43,8 @@ def prepared(
 def is_plain(clip: Pictured) -> bool:
     """Whether a clip's picture comes to the canvas as it is, but for its grade."""
     odd = clip.key or clip.crop or clip.masks or clip.effects or clip.cell or clip.clipped
-    return not odd and not strokes_of(clip) and clip.warp is None and clip.moves.at_rest
+    mended = strokes_of(clip) or works_on(clip)
+    return not odd and not mended and clip.warp is None and clip.moves.at_rest
 
 
 def shown_part(

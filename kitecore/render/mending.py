@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 
 from kitecore.arrays import Box, Coverage, Size
-from kitecore.document import VideoClip
+from kitecore.document import StillClip, VideoClip
 from kitecore.document.clips import Retouchable
 from kitecore.document.strokes import Stroke
 from kitecore.motion.matrices import Matrix, moved, sized
@@ -19,6 +19,7 @@ from kitecore.picture.leaning import leans
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import Touching, far_of, looked_at, sourced, still_seen, touched
 from kitecore.picture.retouch.completing import completed
+from kitecore.render.cutting import without_pieces
 from kitecore.render.sources import Sources
 
 
@@ -50,7 +51,10 @@ class Mending:
         if isinstance(self.clip, VideoClip):
             number = self.sources.frame_number(self.media, self.tick)
             return self.sources.video(self.media, number, self.lane, self.size)
-        return self.sources.still(self.media, self.size)
+        pixels = self.sources.still(self.media, self.size)
+        if isinstance(self.clip, StillClip):
+            return without_pieces(pixels, self.clip, self.sources)
+        return pixels
 
     def kept(self, what: str, *of: object) -> tuple[object, ...]:
         """A name for something that follows from this picture."""

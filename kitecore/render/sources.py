@@ -45,6 +45,8 @@ KEPT_PLANS = 256
 """Grades whose passes are remembered (see `render.grading.plan_of`)."""
 KEPT_VOICES = 64
 KEPT_TRACKS = 256
+KEPT_CUTS = 16
+"""What strokes cut out of stills (see `render.cutting`)."""
 KEPT_SOUND = 96 * 2**20
 """Bytes of sound after chains: of twelve tracks, two stretches each."""
 IDLE = 24
@@ -118,6 +120,7 @@ class Sources:
         self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
         self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
         self._tracks: Kept[Track] = Kept(KEPT_TRACKS)
+        self.cuts: Kept[Any] = Kept(KEPT_CUTS)
         self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
 
     def folder(self, media: str) -> MediaFolder:

@@ -110,6 +110,7 @@ class SchemaTest(TestCase):
         document = load({**SAVED, "schema": "velvet-kite/11", "tracks": tracks})
         clip: Any = document.main.clips[0]
         self.assertEqual(((), True), (clip.strokes, clip.retouched))
+        self.assertEqual((None, ()), (clip.cutout, clip.taken_off))
         self.assertTrue(clip.masks[0].strokes[0].erase)
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:

@@ -13,6 +13,7 @@ from kitecore.document.document import FrameRate
 from kitecore.edits import Edit, EditBase, apply
 
 SECOND = 705_600_000
+CUTOUT = {"strokes": [{"points": [[0, 0], [0, 0.1]]}]}
 _edits: TypeAdapter[Any] = TypeAdapter(Edit)
 
 
@@ -36,7 +37,7 @@ def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
     kinds: list[dict[str, Any]] = [
         {"kind": "video", "name": "first", "length": 3 * SECOND, **source},
         {"kind": "video", "name": "second", "length": 2 * SECOND, **source},
-        {"kind": "still", "name": "still", "length": SECOND, "media": "m2"},
+        {"kind": "still", "name": "still", "length": SECOND, "media": "m2", "cutout": CUTOUT},
         {"kind": "sequence", "name": "row", "length": SECOND, "pictures": ["m1", "m2"], "each": 9},
         {"kind": "solid", "name": "inner", "length": SECOND},
         {"kind": "text", "name": "word", "length": SECOND},

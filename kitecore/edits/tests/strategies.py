@@ -216,6 +216,7 @@ MAKERS |= {
         tracked=free(st.just(TRACKER)),
         since=free(st.sampled_from([0, SECOND])),
     ),
+    "take_off": simple(clip=one, name=free(st.sampled_from(["Strand", "Wing"]))),
     "order_layer": simple(clip=one, other=one, where=free(st.sampled_from(["in_front", "behind"]))),
     "copy_above": simple(clips=some),
     "to_path": simple(clip=one),
@@ -314,6 +315,7 @@ MAKERS |= {
                     {"list": "opacity", "item": 1},
                     {"list": "masks", "item": {"kind": "nothing"}, "at": 0},
                     {"list": "trackers", "item": TRACKER},
+                    {"list": "cutout/strokes", "item": {"points": [[0, 0]]}},
                 ]
             )
         ),

@@ -10,6 +10,7 @@ from kitecore.motion.posing import grows, pose_at
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 from kitecore.render.bending import bent
+from kitecore.render.cutting import works_on
 from kitecore.render.grading import Deep
 from kitecore.render.layering import prepared
 from kitecore.render.placing import Area, land
@@ -65,7 +66,7 @@ def landed(
         return prepared(fetched, clip, tick, stage, aspect, landing.density)
 
     name = None
-    worked = (clip.key, clip.grade, clip.crop, *clip.masks, *strokes_of(clip))
+    worked = (clip.key, clip.grade, clip.crop, *clip.masks, *strokes_of(clip), *works_on(clip))
     if constant is not None and not stage.matte:
         looks = tuple(part and still_at(part, tick).model_dump_json() for part in worked)
         name = (constant, landing.pixels, looks)

@@ -1,0 +1,94 @@
+"""Which pixels are meant by strokes that keep and strokes that drop."""
+
+from __future__ import annotations
+
+from typing import Any, Final
+
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+from scipy.ndimage import gaussian_filter
+
+_SIDE: Final = 320
+"""Pixels of the longer side at which it is found."""
+_BINS: Final = 32
+_ROUNDS: Final = 2
+_GROUND: Final = 0.04
+"""Share of the picture's shorter side along its edges that counts as dropped, where nothing is."""
+
+Array = NDArray[Any]
+Mask = NDArray[np.bool_]
+
+
+def selected(picture: NDArray[np.uint8], keep: Mask, drop: Mask) -> Mask:
+    """The pixels that go with those to keep.
+
+    First by how often a colour is met under the strokes and by which stroke is nearer, then by graph
+    cuts (C. Rother, V. Kolmogorov, A. Blake, "GrabCut", 2004). What hangs together with no stroke to
+    keep is dropped. Where nothing is to be dropped, the edge of the picture is.
+
+    Parameters
+    ----------
+    picture
+        RGB, shape (height, width, 3).
+    """
+    if not keep.any():
+        return np.zeros(keep.shape, np.bool_)
+    height, width = keep.shape
+    factor = min(1.0, _SIDE / max(height, width))
+    size = max(1, round(width * factor)), max(1, round(height * factor))
+    small = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
+    kept, dropped = (_smaller(one, size) for one in (keep, drop))
+    if not dropped.any():
+        dropped = _rim(kept.shape) & ~kept
+    guess = _likely(small, kept, dropped)
+    inside = _cut(small, guess, kept, dropped)
+    whole = cv2.resize(inside.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
+    return np.asarray(((whole > 0.5) | keep) & ~drop)
+
+
+def _smaller(mask: Mask, size: tuple[int, int]) -> Mask:
+    return np.asarray(cv2.resize(mask.astype(np.float32), size, interpolation=cv2.INTER_AREA) > 0.3)
+
+
+def _rim(shape: tuple[int, ...]) -> Mask:
+    side = max(1, round(_GROUND * min(shape)))
+    rim = np.ones(shape, np.bool_)
+    rim[side:-side, side:-side] = False
+    return rim
+
+
+def _likely(picture: Array, keep: Mask, drop: Mask) -> Mask:
+    """By colour and nearness alone."""
+    places = cv2.cvtColor(picture, cv2.COLOR_RGB2LAB) // (256 // _BINS)
+    index = tuple(places.transpose(2, 0, 1).astype(int))
+
+    def met(mask: Mask) -> Array:
+        counts = np.zeros((_BINS, _BINS, _BINS), np.float32)
+        np.add.at(counts, tuple(places[mask].T.astype(int)), 1)
+        spread = gaussian_filter(counts, 1.2) + 1e-6
+        return np.asarray((spread / spread.sum())[index])
+
+    def far(mask: Mask) -> Array:
+        there = cv2.distanceTransform((~mask).astype(np.uint8), cv2.DIST_L2, 3)
+        return np.asarray(there + 1)
+
+    return np.asarray(met(keep) * far(drop) > met(drop) * far(keep))
+
+
+def _cut(picture: Array, guess: Mask, keep: Mask, drop: Mask) -> Mask:
+    labels = np.where(guess, cv2.GC_PR_FGD, cv2.GC_PR_BGD).astype(np.uint8)
+    labels[drop], labels[keep] = cv2.GC_BGD, cv2.GC_FGD
+    inside = _inside(labels)
+    if inside.all() or not inside.any():
+        return inside
+    cv2.setRNGSeed(1)
+    models = np.zeros((1, 65)), np.zeros((1, 65))
+    cv2.grabCut(picture, labels, None, *models, _ROUNDS, cv2.GC_INIT_WITH_MASK)
+    inside = _inside(labels)
+    _, parts = cv2.connectedComponents(inside.astype(np.uint8), connectivity=4)
+    return np.asarray(inside & np.isin(parts, np.unique(parts[keep & inside])))
+
+
+def _inside(labels: Array) -> Mask:
+    return np.asarray((labels == cv2.GC_FGD) | (labels == cv2.GC_PR_FGD))
