@@ -14,6 +14,7 @@ from kitecore.document.canvas import Canvas
 from kitecore.document.clips import Crop
 from kitecore.document.clips.text import Plate
 from kitecore.document.controls import Control, controls_of
+from kitecore.document.cutouts import CutOut
 from kitecore.document.effects import effect_kinds
 from kitecore.document.fills import FILLS, Stop
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
@@ -68,6 +69,7 @@ class LayerControls(Schema):
 
     effects: list[PartKind]
     strokes: list[PartKind]
+    cutout: list[Control]
     blends: list[BlendMode]
     masks: dict[str, list[Control]]
     keys: dict[str, list[Control]]
@@ -132,6 +134,7 @@ def layer_controls(request: HttpRequest) -> LayerControls:
     return LayerControls(
         effects=[_part(kind, model) for kind, model in effect_kinds.items()],
         strokes=[_part(kind, model) for kind, model in STROKES.items()],
+        cutout=list(controls_of(CutOut)),
         blends=[_blend(name) for name in BLENDS],
         masks={kind: list(controls_of(model)) for kind, model in MASKS.items()},
         keys={"chroma": _own_first(ChromaKey), "luma": _own_first(LumaKey)},

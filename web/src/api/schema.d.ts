@@ -3640,29 +3640,82 @@ export interface components {
         };
         /**
          * CutOut
-         * @description Take stretches of the timeline out of a clip, and everything after them comes earlier.
+         * @description A still without what lies around, or, with ``invert``, without what was marked.
          *
-         *     What goes with it is cut likewise: the main track, and tracks with clips that go along with it
-         *     or that it goes along with. Other tracks run on: their clips that begin after a stretch come
-         *     earlier, and what would then lie over another is shortened. Locked tracks stay as they are.
+         *     Lengths are heights of the picture. ``clean`` takes the colours of what lay behind out of soft
+         *     edges.
          */
         CutOut: {
-            /** Clip */
-            clip: string;
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
+             * Clean
+             * @description Takes colours of the ground out of the edge
+             * @default 1
              */
-            kind: "cut_out";
-            /** Seed */
-            seed?: string;
-            /** Spans */
-            spans: [
+            clean: number | components["schemas"]["NumberKeys"];
+            /**
+             * Edge
+             * @description How wide hair and soft edges are
+             * @default 0.02
+             */
+            edge: number;
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Soft
+             * @description Softer edge
+             * @default 0
+             */
+            soft: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: components["schemas"]["CutStroke"][];
+        };
+        /**
+         * CutStroke
+         * @description Says what is kept, or, with ``drop``, what is not.
+         */
+        CutStroke: {
+            /**
+             * Drop
+             * @default false
+             */
+            drop: boolean;
+            /** Points */
+            points: [
                 number,
                 number
             ][];
-            /** Within */
-            within?: string | null;
+            /**
+             * Pressures
+             * @default []
+             */
+            pressures: number[];
+            /**
+             * Softness
+             * @default 0
+             */
+            softness: number;
+            /**
+             * Width
+             * @default 0.06
+             */
+            width: number;
         };
         /**
          * DeEsser
@@ -6388,6 +6441,8 @@ export interface components {
             blends: components["schemas"]["BlendMode"][];
             /** Crop */
             crop: components["schemas"]["Control"][];
+            /** Cutout */
+            cutout: components["schemas"]["Control"][];
             /** Effects */
             effects: components["schemas"]["PartKind"][];
             /** Fills */
@@ -6757,7 +6812,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
         };
         /**
          * LoudnessOut
@@ -8100,6 +8155,28 @@ export interface components {
             variable: boolean;
             /** Width */
             width: number;
+        };
+        /**
+         * Piece
+         * @description What was taken off a still: what lay behind it is filled from around.
+         */
+        Piece: {
+            /**
+             * Edge
+             * @description How wide hair and soft edges are
+             * @default 0.02
+             */
+            edge: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: components["schemas"]["CutStroke"][];
         };
         /**
          * PieceLevels
@@ -11045,7 +11122,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -11093,6 +11170,9 @@ export interface components {
         /**
          * StillClip
          * @description A picture that does not move; as long as one likes.
+         *
+         *     Pieces that were ``taken_off`` are not seen, what lay behind them is filled; the ``cutout`` is all
+         *     that is seen of the rest.
          */
         StillClip: {
             /**
@@ -11108,6 +11188,7 @@ export interface components {
              */
             clipped: "" | "alpha" | "luma";
             crop?: components["schemas"]["Crop"] | null;
+            cutout?: components["schemas"]["kitecore__document__cutouts__CutOut"] | null;
             /**
              * Effects
              * @default []
@@ -11204,6 +11285,11 @@ export interface components {
              * @enum {string}
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /**
+             * Taken Off
+             * @default []
+             */
+            taken_off: components["schemas"]["Piece"][];
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
@@ -11222,7 +11308,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -11535,6 +11621,41 @@ export interface components {
             stars?: number | null;
             /** Tag */
             tag?: ("" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
+        };
+        /**
+         * TakeOff
+         * @description What is cut out of a still becomes a layer right above it; what lay behind it is filled.
+         *
+         *     ``pivot`` is the point that the piece turns about, in canvas pixels from the middle of the picture.
+         */
+        TakeOff: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_off";
+            /**
+             * Name
+             * @default Piece
+             */
+            name: string;
+            /**
+             * Pivot
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            pivot: [
+                number,
+                number
+            ];
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * TakeOut
@@ -12820,6 +12941,54 @@ export interface components {
             on: boolean;
         };
         /**
+         * CutOut
+         * @description A still without what lies around, or, with ``invert``, without what was marked.
+         *
+         *     Lengths are heights of the picture. ``clean`` takes the colours of what lay behind out of soft
+         *     edges.
+         */
+        kitecore__document__cutouts__CutOut: {
+            /**
+             * Clean
+             * @description Takes colours of the ground out of the edge
+             * @default 1
+             */
+            clean: number | components["schemas"]["NumberKeys"];
+            /**
+             * Edge
+             * @description How wide hair and soft edges are
+             * @default 0.02
+             */
+            edge: number;
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Soft
+             * @description Softer edge
+             * @default 0
+             */
+            soft: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: components["schemas"]["CutStroke"][];
+        };
+        /**
          * Cut
          * @description Takes away what lies beyond its frequency, by 12 dB an octave; ``on`` or not.
          */
@@ -12845,6 +13014,32 @@ export interface components {
             angle: number;
             /** At */
             at: number;
+        };
+        /**
+         * CutOut
+         * @description Take stretches of the timeline out of a clip, and everything after them comes earlier.
+         *
+         *     What goes with it is cut likewise: the main track, and tracks with clips that go along with it
+         *     or that it goes along with. Other tracks run on: their clips that begin after a stretch come
+         *     earlier, and what would then lie over another is shortened. Locked tracks stay as they are.
+         */
+        kitecore__edits__tighten__CutOut: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "cut_out";
+            /** Seed */
+            seed?: string;
+            /** Spans */
+            spans: [
+                number,
+                number
+            ][];
+            /** Within */
+            within?: string | null;
         };
     };
     responses: never;

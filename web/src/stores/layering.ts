@@ -4,7 +4,8 @@ import { ref } from 'vue'
 import type { PicturedClip } from '@/api/types'
 import type { Map6 } from '@/api/types'
 
-export type LayerPart = 'look' | 'content' | 'key' | 'masks' | 'effects' | 'follow' | 'retouch'
+export type LayerPart =
+  'look' | 'content' | 'key' | 'masks' | 'effects' | 'follow' | 'retouch' | 'cutout'
 
 /** What Layer shows on the picture, and what is worked on there. */
 export const useLayering = defineStore('layering', () => {

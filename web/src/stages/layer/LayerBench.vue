@@ -11,6 +11,7 @@ import { useDrawing } from '@/stores/drawing'
 import { useLayering, type LayerPart } from '@/stores/layering'
 import { useNotes } from '@/stores/notes'
 import { t } from '@/texts'
+import CutoutPart from './CutoutPart.vue'
 import EffectsPart from './EffectsPart.vue'
 import FollowPart from './FollowPart.vue'
 import FillEditor from './FillEditor.vue'
@@ -60,6 +61,7 @@ const parts = computed(() => {
     named('masks', t('words.masks')),
     named('effects', t('words.effects')),
     ...(retouched.value ? [named('retouch', t('layer.layerBench.retouch'))] : []),
+    ...(kind === 'still' ? [named('cutout', t('layer.layerBench.cutout'))] : []),
     ...(kind === 'video' ? [named('follow', t('layer.layerBench.follow'))] : []),
   ]
 })
@@ -132,6 +134,11 @@ watch(
       :clip="layer.clip.value"
     />
     <RetouchPart v-else-if="part === 'retouch' && retouched" :layer="layer" :clip="retouched" />
+    <CutoutPart
+      v-else-if="part === 'cutout' && layer.clip.value?.kind === 'still'"
+      :layer="layer"
+      :clip="layer.clip.value"
+    />
     <EffectsPart v-else :layer="layer" />
     <template #empty>
       <strong>{{ $t('layer.layerBench.noLayerInHand') }}</strong>

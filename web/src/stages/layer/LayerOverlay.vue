@@ -13,6 +13,7 @@ import { useProject } from '@/stores/project'
 import { isRetouched, TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import FillHandles from '@/picture/FillHandles.vue'
+import CutoutOver from './CutoutOver.vue'
 import EffectSpots from './EffectSpots.vue'
 import FollowOver from './FollowOver.vue'
 import RetouchOver from './RetouchOver.vue'
@@ -196,6 +197,13 @@ function pick(event: PointerEvent) {
     />
     <RetouchOver
       v-else-if="layering.part === 'retouch' && isRetouched(clip)"
+      :layer="layer"
+      :clip="clip"
+      :width="width"
+      :height="height"
+    />
+    <CutoutOver
+      v-else-if="layering.part === 'cutout' && clip?.kind === 'still'"
       :layer="layer"
       :clip="clip"
       :width="width"

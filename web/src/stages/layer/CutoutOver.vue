@@ -1,0 +1,105 @@
+<script setup lang="ts">
+/** Strokes on a still that say what is kept, and what is not. */
+import { computed } from 'vue'
+import type { StillClip } from '@/api/types'
+import type { Layer } from '@/inhand/useLayer'
+import { frameOfMask, type Frame } from '@/picture/masks'
+import PictureHandles from '@/picture/PictureHandles.vue'
+import { thinned, type DrawnPoint } from '@/picture/placing'
+import StrokeSurface from '@/picture/StrokeSurface.vue'
+import { usePlacing } from '@/picture/usePlacing'
+import { useTaps } from '@/picture/useTaps'
+import { useScreen } from '@/player/inject'
+import { useDrawing } from '@/stores/drawing'
+import { useCutout } from './useCutout'
+
+const props = defineProps<{ layer: Layer; clip: StillClip; width: number; height: number }>()
+const drawing = useDrawing()
+const { player } = useScreen()
+const { tapAt } = useTaps(player)
+const { strokes, add } = useCutout(props.layer, () => props.clip)
+const scale = computed(() => props.width / placing.canvas.value.width)
+const placing = usePlacing(
+  player,
+  computed(() => scale.value),
+)
+const frame = computed<Frame | null>(() => {
+  const size = placing.size.value
+  const corners = placing.corners.value
+  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
+})
+const lengthOf = (height: number) => {
+  const at = frame.value
+  if (!at) return 10
+  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: height, y: 0 })]
+  return Math.hypot(a.x - b.x, a.y - b.y)
+}
+const drawn = computed(() => {
+  const at = frame.value
+  if (!at) return []
+  return strokes.value.map(({ points, width, drop }) => {
+    const spots = points.map(([x, y]) => at.to({ x, y }))
+    if (spots.length === 1) spots.push(...spots)
+    return {
+      line: spots.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
+      wide: Math.max(2, lengthOf(width ?? 0.06)),
+      drop,
+    }
+  })
+})
+
+const exact = (value: number) => Math.round(value * 100000) / 100000
+function paint(points: DrawnPoint[]) {
+  const at = frame.value
+  if (!at) return
+  const kept = thinned(points).map((point): [number, number] => {
+    const { x, y } = at.back(point)
+    return [exact(x), exact(y)]
+  })
+  add({ points: kept, width: drawing.brush.width, drop: drawing.brush.erase })
+}
+</script>
+
+<template>
+  <template v-if="drawing.tool === 'cut'">
+    <svg class="marks" :viewBox="`0 0 ${width} ${height}`" aria-hidden="true">
+      <polyline
+        v-for="(one, index) in drawn"
+        :key="index"
+        :points="one.line"
+        :stroke-width="one.wide"
+        :class="{ drop: one.drop }"
+      />
+    </svg>
+    <StrokeSurface
+      :width="width"
+      :height="height"
+      :line="lengthOf(drawing.brush.width)"
+      :wipes="drawing.brush.erase"
+      :told="
+        drawing.brush.erase ? $t('layer.cutoutPart.paintDrop') : $t('layer.cutoutPart.paintKeep')
+      "
+      @drawn="paint"
+    />
+  </template>
+  <PictureHandles v-else :width="width" :height="height" tappable @tap="tapAt" />
+</template>
+
+<style scoped>
+.marks {
+  position: absolute;
+  inset: 0;
+  width: 100%;
+  height: 100%;
+  pointer-events: none;
+}
+polyline {
+  fill: none;
+  stroke: rgb(111 207 151 / 45%);
+  stroke-linecap: round;
+  stroke-linejoin: round;
+}
+.drop {
+  stroke: rgb(22 22 22 / 50%);
+}
+</style>

@@ -1,0 +1,211 @@
+<script setup lang="ts">
+/** Cutting something out of a still: marked by strokes, its edge, taken off as a layer of its own. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed, onScopeDispose, ref } from 'vue'
+import type { StillClip } from '@/api/types'
+import ControlFields from '@/controls/ControlFields.vue'
+import NameDialog from '@/controls/NameDialog.vue'
+import SwitchField from '@/controls/SwitchField.vue'
+import ValueField from '@/controls/ValueField.vue'
+import type { Layer } from '@/inhand/useLayer'
+import type { Spot } from '@/motion/quads'
+import { useScreen } from '@/player/inject'
+import { usePlacing } from '@/picture/usePlacing'
+import { useDrawing } from '@/stores/drawing'
+import { useHand } from '@/stores/hand'
+import { useKit } from '@/stores/kit'
+import { useProject } from '@/stores/project'
+import { t } from '@/texts'
+import TrayItem from '@/tray/TrayItem.vue'
+import { middleOfPoints } from './retouch'
+import { useCutout } from './useCutout'
+
+const props = defineProps<{ layer: Layer; clip: StillClip }>()
+const kit = useKit()
+const drawing = useDrawing()
+const hand = useHand()
+const project = useProject()
+const { player } = useScreen()
+const placing = usePlacing(player, ref(1))
+const { cutout, strokes, takeLast, again, set, trying } = useCutout(props.layer, () => props.clip)
+
+const painting = computed(() => drawing.tool === 'cut')
+function paint(drop: boolean) {
+  const same = painting.value && drawing.brush.erase === drop
+  drawing.brush.erase = drop
+  drawing.tool = same ? '' : 'cut'
+}
+onScopeDispose(() => {
+  if (painting.value) drawing.tool = ''
+})
+
+const pieces = computed(() => props.clip.taken_off ?? [])
+const name = ref('')
+const naming = ref(false)
+function ask() {
+  name.value = t('layer.cutoutPart.name', { n: pieces.value.length + 1 })
+  naming.value = true
+}
+
+/** It turns about the middle of what was marked. */
+function pivot(): Spot {
+  const kept = strokes.value.filter(({ drop }) => !drop).flatMap(({ points }) => points as Spot[])
+  const height = placing.size.value?.height ?? 0
+  if (!kept.length) return [0, 0]
+  const [x, y] = middleOfPoints(kept)
+  return [x * height, y * height]
+}
+
+async function takeOff() {
+  drawing.tool = ''
+  const { made } = await project.make({
+    kind: 'take_off',
+    clip: props.clip.id ?? '',
+    name: name.value.trim() || t('layer.cutoutPart.name', { n: 1 }),
+    pivot: pivot(),
+  })
+  const fresh = made.find((id) => project.findClip(id))
+  if (fresh) hand.take(fresh)
+}
+</script>
+
+<template>
+  <fieldset class="cutout" :disabled="layer.locked.value">
+    <TrayItem
+      :name="$t('layer.cutoutPart.mark')"
+      :told="
+        strokes.length
+          ? $t('layer.cutoutPart.marked', { n: strokes.length }, strokes.length)
+          : undefined
+      "
+    >
+      <div class="line" role="group" :aria-label="$t('layer.cutoutPart.mark')">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="painting && !drawing.brush.erase"
+          data-test="cut-keep"
+          @click="paint(false)"
+        >
+          {{ $t('layer.cutoutPart.keep') }}
+        </BButton>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="painting && drawing.brush.erase"
+          :disabled="!strokes.length"
+          data-test="cut-drop"
+          @click="paint(true)"
+        >
+          {{ $t('layer.cutoutPart.drop') }}
+        </BButton>
+        <template v-if="strokes.length">
+          <BButton size="sm" variant="secondary" data-test="cut-back" @click="takeLast">
+            {{ $t('layer.cutoutPart.takeLast') }}
+          </BButton>
+          <BButton size="sm" variant="secondary" data-test="cut-again" @click="again">
+            {{ $t('layer.cutoutPart.again') }}
+          </BButton>
+        </template>
+      </div>
+      <p class="tiny quiet">{{ $t('layer.cutoutPart.whatItDoes') }}</p>
+    </TrayItem>
+    <ValueField
+      :label="$t('layer.cutoutPart.brush')"
+      :value="drawing.brush.width * 100"
+      :low="0.5"
+      :high="20"
+      :step="0.5"
+      :digits="1"
+      unit="%"
+      @trying="drawing.brush.width = $event / 100"
+      @set="drawing.brush.width = $event / 100"
+    />
+    <template v-if="cutout">
+      <TrayItem v-if="strokes.length" :name="$t('layer.cutoutPart.pieces')">
+        <div class="line">
+          <BButton
+            size="sm"
+            variant="primary"
+            data-test="take-off"
+            :title="$t('layer.cutoutPart.takeOffHelp')"
+            @click="ask"
+          >
+            {{ $t('layer.cutoutPart.takeOff') }}
+          </BButton>
+        </div>
+        <p class="tiny quiet">{{ $t('layer.cutoutPart.takeOffHelp') }}</p>
+      </TrayItem>
+      <TrayItem :name="$t('layer.cutoutPart.shown')">
+        <div class="line">
+          <SwitchField
+            :on="cutout.on !== false"
+            data-test="cut-on"
+            @update:on="set({ on: $event })"
+          >
+            {{ $t('layer.cutoutPart.shown') }}
+          </SwitchField>
+          <SwitchField
+            :on="cutout.invert ?? false"
+            data-test="cut-invert"
+            @update:on="set({ invert: $event })"
+          >
+            {{ $t('layer.cutoutPart.invert') }}
+          </SwitchField>
+        </div>
+      </TrayItem>
+      <ControlFields
+        :controls="kit.layer?.cutout ?? []"
+        :values="cutout as unknown as Record<string, unknown>"
+        :local="layer.local.value"
+        :fixed="['edge']"
+        @trying="trying($event)"
+        @set="set($event)"
+      />
+    </template>
+    <TrayItem
+      v-if="pieces.length"
+      :name="$t('layer.cutoutPart.taken', { n: pieces.length }, pieces.length)"
+      last
+    >
+      <div class="line">
+        <BButton
+          v-for="(one, index) in pieces"
+          :key="index"
+          size="sm"
+          variant="secondary"
+          data-test="put-back"
+          @click="layer.removeItem(`taken_off/${index}`)"
+        >
+          {{ $t('layer.cutoutPart.putBack', { name: one.name }) }}
+        </BButton>
+      </div>
+    </TrayItem>
+    <NameDialog
+      v-model="name"
+      :open="naming"
+      :title="$t('layer.cutoutPart.takeOff')"
+      @ok="takeOff"
+      @hidden="naming = false"
+    />
+  </fieldset>
+</template>
+
+<style scoped>
+.cutout {
+  display: grid;
+  gap: 6px;
+  min-width: 0;
+  align-content: start;
+}
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 10px;
+  min-height: var(--touch);
+}
+p {
+  margin: 0;
+}
+</style>
