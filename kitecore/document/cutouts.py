@@ -49,6 +49,9 @@ class CutOut(Cut):
     invert: bool = False
     grow: Number = param(0.0, help="Larger or smaller", low=-0.05, high=0.05, step=0.001)
     soft: Number = param(0.0, help="Softer edge", low=0, high=0.1, step=0.001, ge=0, le=1)
+    rest: Number = param(
+        0.0, help="How much is left of what is not kept", low=0, high=1, step=0.05, ge=0, le=1
+    )
     clean: Number = param(
         1.0,
         help="Takes colours of the ground out of the edge",

@@ -18,13 +18,14 @@ from kitecore.picture.cutting.matting import enlarged
 from kitecore.picture.layer import Rgba
 from kitecore.picture.refining import refined
 from kitecore.picture.retouch.completing import completed
+from kitecore.picture.retouch.membrane import in_light
 from kitecore.render.sources import Sources
 
 _FOUND_AT: Final = 2 * SIDE
 """Pixels of the longer side of the picture that is looked at: alike in every size it is shown in."""
 _FILLED_AT: Final = 480
 """Pixels of the longer side at which large holes are filled: there is no more detail in a guess."""
-_MORE: Final = 0.006
+_MORE: Final = 0.0015
 """Heights of the picture by which a hole is larger than the piece that was in it."""
 _SEEN: Final = 0.04
 """Alpha of a piece from which on it hides what lies behind."""
@@ -77,9 +78,11 @@ def _without(pixels: Rgba, clip: StillClip, sources: Sources) -> Rgba:
     size = fitting(width, height, min(_FILLED_AT, max(width, height)))
     small_hole = cv2.resize(hole.astype(np.uint8), size, interpolation=cv2.INTER_NEAREST) > 0
     small = cv2.resize(pixels, size, interpolation=cv2.INTER_AREA)
-    behind = cv2.resize(
-        completed(np.asarray(small), small_hole), (width, height), interpolation=cv2.INTER_CUBIC
-    )
+    filled = completed(np.asarray(small), small_hole)
+    # Only what is covered of it means anything.
+    lit = in_light(small, filled, small_hole.astype(np.uint8))
+    filled[small_hole] = lit[small_hole]
+    behind = cv2.resize(filled, (width, height), interpolation=cv2.INTER_CUBIC)
     behind[..., :3] = np.minimum(behind[..., :3], behind[..., 3:])
     share = cv2.blur(hole.astype(np.float32), (2 * more + 1,) * 2)[..., None]
     share = np.maximum(share, hole[..., None])
@@ -95,11 +98,14 @@ def cut_out(pixels: Rgba, clip: StillClip, cutout: CutOut, sources: Sources) -> 
     solid = np.maximum(pixels[..., 3:], 1).astype(np.float32)
     straight = np.asarray(pixels[..., :3] / solid, np.float32)
     alpha = enlarged(one.alpha, one.picture, straight)
-    if (clean := min(max(number(cutout.clean), 0.0), 1.0)) and not cutout.invert:
+    clean = min(max(number(cutout.clean), 0.0), 1.0)
+    if clean and not cutout.invert and not number(cutout.rest):
         straight = _cleaned(straight, one, alpha, clean, (width, height))
     grow, soft = number(cutout.grow) * height, max(number(cutout.soft), 0.0) * height
     alpha = refined(alpha, grow, soft / 2, soft / 2)
     alpha = 1 - alpha if cutout.invert else alpha
+    rest = min(max(number(cutout.rest), 0.0), 1.0)
+    alpha = rest + (1 - rest) * alpha
     whole = alpha * pixels[..., 3]
     out = np.dstack([np.clip(straight, 0, 1) * whole[..., None], whole])
     return np.asarray(np.rint(out), np.uint8)

@@ -14,7 +14,9 @@ _SIDE: Final = 320
 _BINS: Final = 32
 _ROUNDS: Final = 2
 _GROUND: Final = 0.04
-"""Share of the picture's shorter side along its edges that counts as dropped, where nothing is."""
+"""Share of the picture's shorter side along its edges in which the ground is looked for."""
+_OTHERWISE: Final = 0.02
+"""How seldom, against those under strokes to keep, a colour is met there that is of the ground."""
 
 Array = NDArray[Any]
 Mask = NDArray[np.bool_]
@@ -25,7 +27,8 @@ def selected(picture: NDArray[np.uint8], keep: Mask, drop: Mask) -> Mask:
 
     First by how often a colour is met under the strokes and by which stroke is nearer, then by graph
     cuts (C. Rother, V. Kolmogorov, A. Blake, "GrabCut", 2004). What hangs together with no stroke to
-    keep is dropped. Where nothing is to be dropped, the edge of the picture is.
+    keep is dropped. Where no stroke drops anything, what lies at the edge of the picture and looks
+    otherwise shows what the ground looks like.
 
     Parameters
     ----------
@@ -39,8 +42,6 @@ def selected(picture: NDArray[np.uint8], keep: Mask, drop: Mask) -> Mask:
     size = max(1, round(width * factor)), max(1, round(height * factor))
     small = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
     kept, dropped = (_smaller(one, size) for one in (keep, drop))
-    if not dropped.any():
-        dropped = _rim(kept.shape) & ~kept
     guess = _likely(small, kept, dropped)
     inside = _cut(small, guess, kept, dropped)
     whole = cv2.resize(inside.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
@@ -73,7 +74,12 @@ def _likely(picture: Array, keep: Mask, drop: Mask) -> Mask:
         there = cv2.distanceTransform((~mask).astype(np.uint8), cv2.DIST_L2, 3)
         return np.asarray(there + 1)
 
-    return np.asarray(met(keep) * far(drop) > met(drop) * far(keep))
+    kept = met(keep)
+    if not drop.any():
+        drop = _rim(keep.shape) & (kept < _OTHERWISE * np.median(kept[keep]))
+    if not drop.any():
+        return np.ones(keep.shape, np.bool_)
+    return np.asarray(kept * far(drop) > met(drop) * far(keep))
 
 
 def _cut(picture: Array, guess: Mask, keep: Mask, drop: Mask) -> Mask:

@@ -130,6 +130,17 @@ class CutFoundTest(TestCase):
         self.assertEqual(0, alpha[y, x])
         self.assertEqual(1, alpha[round(200 * alpha.shape[0] / HIGH), x])
 
+    def test_what_reaches_the_edge_of_the_picture_is_kept_up_to_it(self) -> None:
+        chance = np.random.default_rng(4)
+        picture = np.full((120, 90, 4), 255, np.uint8)
+        for rows, colour in ((np.s_[:50], (90, 140, 220)), (np.s_[50:], (150, 100, 60))):
+            picture[rows, :, :3] = colour
+        picture[..., :3] += chance.integers(0, 20, (120, 90, 3), np.uint8)
+        tap = {"points": [(-0.1, 0.2), (0.1, 0.2)], "width": 0.05}
+        alpha = cut_found(picture, Cut.model_validate({"strokes": [tap]}), 0.75).alpha
+        self.assertGreater(alpha[55:].min(), 0.9)
+        self.assertLess(alpha[:45].max(), 0.1)
+
     def test_nothing_kept_is_nothing(self) -> None:
         for strokes in ([], [DROP]):
             cut = Cut.model_validate({"strokes": strokes})
@@ -163,6 +174,12 @@ class CutOutTest(CutFilm):
         kept = self.matte()
         self.adjust(cutout__invert=True)
         np.testing.assert_allclose(kept + self.matte(), 1, atol=0.02)
+
+    def test_the_rest_is_left_thin_on_request(self) -> None:
+        self.adjust(cutout={"strokes": [KEEP, DROP]})
+        kept = self.matte()
+        self.adjust(cutout__rest=0.25)
+        np.testing.assert_allclose(self.matte(), 0.25 + 0.75 * kept, atol=0.02)
 
     def test_it_grows_softens_and_is_switched_off(self) -> None:
         plain = self.shown()

@@ -3675,6 +3675,12 @@ export interface components {
              */
             on: boolean;
             /**
+             * Rest
+             * @description How much is left of what is not kept
+             * @default 0
+             */
+            rest: number | components["schemas"]["NumberKeys"];
+            /**
              * Soft
              * @description Softer edge
              * @default 0
@@ -12976,6 +12982,12 @@ export interface components {
              * @default true
              */
             on: boolean;
+            /**
+             * Rest
+             * @description How much is left of what is not kept
+             * @default 0
+             */
+            rest: number | components["schemas"]["NumberKeys"];
             /**
              * Soft
              * @description Softer edge

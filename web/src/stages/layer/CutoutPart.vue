@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Cutting something out of a still: marked by strokes, its edge, taken off as a layer of its own. */
 import { BButton } from 'bootstrap-vue-next'
-import { computed, onScopeDispose, ref } from 'vue'
+import { computed, onScopeDispose, ref, watch } from 'vue'
 import type { StillClip } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import NameDialog from '@/controls/NameDialog.vue'
@@ -35,8 +35,19 @@ function paint(drop: boolean) {
   drawing.brush.erase = drop
   drawing.tool = same ? '' : 'cut'
 }
+/** While it is marked the rest is seen, too, so that it can be marked. */
+const THIN = 0.35
+watch(
+  [painting, cutout],
+  ([now]) => {
+    if (now && cutout.value) trying({ rest: THIN })
+    else props.layer.endTrial()
+  },
+  { immediate: true },
+)
 onScopeDispose(() => {
   if (painting.value) drawing.tool = ''
+  props.layer.endTrial()
 })
 
 const pieces = computed(() => props.clip.taken_off ?? [])
