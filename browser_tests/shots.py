@@ -170,6 +170,11 @@ def _following(browser: Browser, folder: Path) -> None:
     browser.test("track-told")
     _settled(browser)
     browser.shot(folder / "follow.png")
+    browser.press("layer-part-retouch")
+    browser.find("[data-test=stroke-row] .title").click()
+    browser.test("stroke-source")
+    _settled(browser)
+    browser.shot(folder / "retouch.png")
 
 
 def _layering(browser: Browser, folder: Path) -> None:
@@ -267,13 +272,6 @@ def _grading(browser: Browser, folder: Path) -> None:
         )
         _kept(browser, step)
     browser.shot(folder / "grade.png")
-    browser.press("grade-zones")
-    browser.press("zone-skin")
-    _kept(browser, 8)
-    browser.press("matte")
-    _measured(browser)
-    browser.shot(folder / "grade-zones.png")
-    browser.press("matte")
     browser.resize((390, 844), touch=True)
     browser.press("grade-balance")
     _measured(browser)
