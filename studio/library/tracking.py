@@ -7,7 +7,8 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from kitecore.analysis import result_of
+from kitecore.analysis import NoParameters, result_of
+from kitecore.analysis.faces import FacesFound, read_faces
 from kitecore.analysis.track import read_track
 from kitecore.document.trackers import Tracked
 from kitecore.errors import BadInput, NotThere
@@ -44,30 +45,75 @@ class TrackOut(Schema):
     found: TrackFound | None = None
 
 
+class FacesOut(Schema):
+    """Whose faces are ``found``, when that is known; until then the ``job`` that looks for them."""
+
+    job: JobOut | None = None
+    found: FacesFound | None = None
+
+
 @router.post("/takes/{uuid:id}/tracks", response={200: TrackOut, 404: Problem, 422: Problem})
 def track(request: HttpRequest, id: UUID, given: Tracked) -> TrackOut:
     """Follow something through a take; what was found before is told at once."""
     take = own(request, id)
-    if take.state != Take.State.READY or (take.facts or {}).get("kind") != "video":
-        raise BadInput("Only in a video that is ready can something be followed.")
+    _require_video(take)
     if result_of(take.folder, "track", given) is not None:
         return TrackOut(found=_found(take, given))
-    busy = Job.objects.unfinished().filter(owner=request.user, kind="track").count()
-    if busy >= MOST_UNFINISHED:
-        raise BadInput("So much is being followed already.", todo="Wait for it, or cancel it.")
+    _require_room(request)
     job = ask_for(take, "track", given.model_dump(mode="json"), WAITED_FOR, "track")
     return TrackOut(job=job_out(job) if job else None)
 
 
+@router.post("/takes/{uuid:id}/faces", response={200: FacesOut, 404: Problem, 422: Problem})
+def faces(request: HttpRequest, id: UUID) -> FacesOut:
+    """Look for faces in a take; asked again it tells what was found, or how far it is."""
+    take = own(request, id)
+    _require_video(take)
+    if result_of(take.folder, "faces", NoParameters()) is not None:
+        return FacesOut(found=read_faces(take.folder))
+    job = (
+        Job.objects.unfinished().filter(owner=request.user, subject=f"{take.id.hex}/faces").first()
+    )
+    if job is None:
+        _require_room(request)
+        job = ask_for(take, "faces", priority=WAITED_FOR, kind="track")
+    return FacesOut(job=job_out(job) if job else None)
+
+
+@router.get("/faces/{uuid:id}", response={200: FacesOut, 404: Problem})
+def faces_job(request: HttpRequest, id: UUID) -> FacesOut:
+    job = _own_job(request, id, "faces")
+    take = own(request, UUID(job.args["take"]))
+    there = result_of(take.folder, "faces", NoParameters()) is not None
+    return FacesOut(job=job_out(job), found=read_faces(take.folder) if there else None)
+
+
 @router.get("/tracks/{uuid:id}", response={200: TrackOut, 404: Problem})
 def track_job(request: HttpRequest, id: UUID) -> TrackOut:
-    job = owned(Job, request.user, "job", id)
-    if job.kind != "track":
-        raise NotThere("That job is not there.")
+    job = _own_job(request, id, "track")
     given = Tracked.model_validate(job.args["parameters"])
     take = own(request, UUID(job.args["take"]))
     there = result_of(take.folder, "track", given) is not None
     return TrackOut(job=job_out(job), found=_found(take, given) if there else None)
+
+
+def _own_job(request: HttpRequest, id: UUID, name: str) -> Job:
+    """A job of this person that makes the analysis of a name."""
+    job = owned(Job, request.user, "job", id)
+    if job.kind != "track" or job.args["name"] != name:
+        raise NotThere("That job is not there.")
+    return job
+
+
+def _require_room(request: HttpRequest) -> None:
+    busy = Job.objects.unfinished().filter(owner=request.user, kind="track").count()
+    if busy >= MOST_UNFINISHED:
+        raise BadInput("So much is being followed already.", todo="Wait for it, or cancel it.")
+
+
+def _require_video(take: Take) -> None:
+    if take.state != Take.State.READY or (take.facts or {}).get("kind") != "video":
+        raise BadInput("Only in a video that is ready can something be followed.")
 
 
 def _found(take: Take, given: Tracked) -> TrackFound:

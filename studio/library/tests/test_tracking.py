@@ -8,6 +8,8 @@ from uuid import uuid4
 import numpy as np
 from django.test import TestCase
 
+from kitecore.analysis.tests.test_faces import SIZE as FACES_SIZE
+from kitecore.analysis.tests.test_faces import frame
 from kitecore.render.tests.test_tracked import made_video, view
 from kitecore.tracking.tests import scenes
 from studio.jobs.models import Job
@@ -76,3 +78,42 @@ class TrackingTest(People, TestCase):
         self.assertEqual(404, self.call("get", f"/tracks/{uuid4()}").status_code)
         Job.objects.filter(pk=job).update(kind="film")
         self.assertEqual(404, self.call("get", f"/tracks/{job}").status_code)
+
+
+class FacesTest(People, TestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.take = take_of(
+            self.project,
+            "walk",
+            frames=COUNT,
+            size=FACES_SIZE,
+            sound=None,
+            draw=lambda number: frame(number, walks=True),
+        )
+
+    def ask(self, **how: Any) -> Any:
+        return self.call("post", f"/takes/{self.take.id}/faces", **how)
+
+    def test_faces_are_found_and_what_is_told_can_be_followed(self) -> None:
+        told = self.ask().json()
+        self.assertIsNone(told["found"])
+        # Asked again it is the same job; it is no track.
+        self.assertEqual(told["job"]["id"], self.ask().json()["job"]["id"])
+        path = f"/tracks/{told['job']['id']}"
+        self.assertEqual(404, self.call("get", path).status_code)
+        path = f"/faces/{told['job']['id']}"
+        self.assertIsNone(self.call("get", path).json()["found"])
+        self.assertEqual(404, self.call("get", path, client=self.other).status_code)
+        work_off()
+        told = self.call("get", path).json()
+        self.assertEqual("done", told["job"]["state"])
+        [person] = self.ask().json()["found"]["persons"]
+        self.assertEqual(told["found"]["persons"], [person])
+        wanted = person["tracked"]
+        answer = self.call("post", f"/takes/{self.take.id}/tracks", wanted)
+        self.assertEqual(200, answer.status_code)
+        self.assertEqual(0, person["first"])
+
+    def test_takes_of_others_are_not_there(self) -> None:
+        self.assertEqual(404, self.ask(client=self.other).status_code)

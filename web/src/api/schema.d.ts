@@ -244,6 +244,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/faces/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Faces Job */
+        get: operations["studio_library_tracking_faces_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/health": {
         parameters: {
             query?: never;
@@ -1528,6 +1545,26 @@ export interface paths {
          * @description Look at a refused file once more.
          */
         post: operations["studio_library_api_try_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/faces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Faces
+         * @description Look for faces in a take; asked again it tells what was found, or how far it is.
+         */
+        post: operations["studio_library_tracking_faces"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4665,6 +4702,22 @@ export interface components {
                     number
                 ];
             };
+        };
+        /** FacesFound */
+        FacesFound: {
+            /**
+             * Persons
+             * @default []
+             */
+            persons: components["schemas"]["SeenFace"][];
+        };
+        /**
+         * FacesOut
+         * @description Whose faces are ``found``, when that is known; until then the ``job`` that looks for them.
+         */
+        FacesOut: {
+            found?: components["schemas"]["FacesFound"] | null;
+            job?: components["schemas"]["JobOut"] | null;
         };
         /**
          * FieldsIn
@@ -9563,6 +9616,17 @@ export interface components {
             screens: components["schemas"]["ScreenOut"][];
         };
         /**
+         * SeenFace
+         * @description A person: from when to when they are seen, and what has to be followed of them.
+         */
+        SeenFace: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            tracked: components["schemas"]["Tracked"];
+        };
+        /**
          * SequenceClip
          * @description Numbered stills as one clip: ``each`` ticks a picture, in an order that never changes.
          *
@@ -13435,6 +13499,37 @@ export interface operations {
             };
         };
     };
+    studio_library_tracking_faces_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FacesOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_api_tell_health: {
         parameters: {
             query?: never;
@@ -16431,6 +16526,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_tracking_faces: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FacesOut"];
                 };
             };
             /** @description Not Found */

@@ -1,58 +1,32 @@
 <script setup lang="ts">
 /** A cover over what is tracked. */
 import { BButton } from 'bootstrap-vue-next'
-import { computed, ref } from 'vue'
+import { ref } from 'vue'
 import type { VideoClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
-import { coverOver } from '@/motion/covers'
 import type { Moment } from '@/motion/tracks'
-import { frameOfMask } from '@/picture/masks'
-import { usePlacing } from '@/picture/usePlacing'
-import { useScreen } from '@/player/inject'
-import { useProject } from '@/stores/project'
+import { useCovering, type CoverHow, type CoverShape } from '@/picture/useCovering'
 import { t } from '@/texts'
-import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import type { Tracker } from '@/picture/useTracked'
 
 const props = defineProps<{ clip: VideoClip; tracker: Tracker; now: Moment | null }>()
-const project = useProject()
-const { player } = useScreen()
-const placing = usePlacing(player, ref(1))
 
 const HOWS = [
   { id: 'mosaic', name: t('layer.coverPart.mosaic') },
   { id: 'soft_blur', name: t('layer.coverPart.blur') },
   { id: 'plain', name: t('layer.coverPart.plain') },
 ] as const
-const how = ref<(typeof HOWS)[number]['id']>('mosaic')
+const how = ref<CoverHow>('mosaic')
 const SHAPES = [
   { id: 'ellipse', name: t('layer.coverPart.round') },
   { id: 'rectangle', name: t('layer.coverPart.square') },
 ] as const
-const shape = ref<(typeof SHAPES)[number]['id']>('ellipse')
+const shape = ref<CoverShape>('ellipse')
 
-/** How it lies on the canvas at the playhead. */
-const lies = computed(() => {
-  const [size, corners] = [placing.size.value, placing.corners.value]
-  if (!size || !corners || !props.now) return null
-  const frame = frameOfMask(corners, size.width / size.height, 1)
-  const spots = props.now.quad.map(([x, y]) => frame.to({ x, y }))
-  return coverOver(spots, placing.canvas.value, shape.value)
-})
-
-function cover() {
-  if (!lies.value) return
-  project.edit({
-    kind: 'cover_tracked',
-    clip: props.clip.id ?? '',
-    tracker: props.tracker.id ?? '',
-    how: how.value,
-    shape: shape.value,
-    at: tickOf(player.shown.value, project.rate),
-    ...lies.value,
-  })
-}
+const { ready, coverAt } = useCovering(() => props.clip)
+const cover = () =>
+  props.now && coverAt(props.tracker.id ?? '', props.now.quad, how.value, shape.value)
 </script>
 
 <template>
@@ -67,7 +41,7 @@ function cover() {
       />
       <BButton
         variant="primary"
-        :disabled="!lies"
+        :disabled="!ready || !now"
         :title="$t('layer.coverPart.help')"
         data-test="cover-it"
         @click="cover"

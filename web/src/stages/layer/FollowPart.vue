@@ -12,6 +12,7 @@ import { useTracking, type Change } from '@/stores/tracking'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
+import FacesPart from './FacesPart.vue'
 import FollowersPart from './FollowersPart.vue'
 import { useFollowing } from './useFollowing'
 
@@ -139,6 +140,7 @@ function remove() {
         </div>
       </template>
     </TrayItem>
+    <FacesPart :clip="clip" />
     <template v-if="tracker">
       <FollowersPart :layer="layer" :clip="clip" :tracker="tracker" />
       <CoverPart :clip="clip" :tracker="tracker" :now="now" />

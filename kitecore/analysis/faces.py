@@ -1,0 +1,113 @@
+"""Whose faces are seen in a take, and when."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any, Final
+
+import numpy as np
+
+from kitecore.analysis._base import Analysis, NoParameters, analyses, read_found, write_found
+from kitecore.document.model import Model, Start
+from kitecore.document.trackers import Tracked, View
+from kitecore.errors import BadInput
+from kitecore.media.folder import MediaFolder
+from kitecore.media.info import MediaInfo
+from kitecore.media.pixels import fitting, to_rgba
+from kitecore.media.proxy import PROXY_SIDE
+from kitecore.media.reader import open_original, open_proxy
+from kitecore.programs import Tell
+from kitecore.ticks import TICKS_PER_SECOND
+from kitecore.tracking.faces import Boxes, can_find_faces, faces_in
+from kitecore.tracking.persons import Person, persons_of
+
+_LOOKS: Final = 5
+"""Pictures of a second in which faces are looked for."""
+_SMALLEST: Final = 0.05
+"""Heights of the picture (of its shorter side) of the smallest face that is looked for."""
+_VIEWS: Final = 2 * TICKS_PER_SECOND
+"""From one place of a face to the next that a follower is told; between, it finds its own way."""
+_MOST_VIEWS: Final = 150
+_HANDLES: Final = TICKS_PER_SECOND // 2
+"""How long before it was first seen, and after, a face is followed."""
+
+
+class SeenFace(Model):
+    """A person: from when to when they are seen, and what has to be followed of them."""
+
+    first: Start
+    last: Start
+    tracked: Tracked
+
+
+class FacesFound(Model):
+    persons: tuple[SeenFace, ...] = ()
+
+
+def find_faces(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
+    if not can_find_faces():
+        raise BadInput(
+            "Faces cannot be found by themselves here: their model is not installed.",
+            todo="Follow the face with a box, then cover it.",
+        )
+    persons = persons_of(_faces(folder, tell))
+    shape = folder.info.picture
+    assert shape is not None
+    size = fitting(shape.width, shape.height, PROXY_SIDE)
+    found = FacesFound(persons=tuple(_seen(one, folder, size) for one in persons))
+    write_found(out, "faces", found)
+
+
+def _faces(folder: MediaFolder, tell: Tell) -> Iterator[tuple[int, Boxes]]:
+    index, (rate, per) = folder.index, folder.index.rate
+    step = max(1, round(rate / per / _LOOKS))
+    reader = open_proxy(folder) if folder.proxy.exists() else open_original(folder)
+    try:
+        for number in range(0, len(index), step):
+            frame, picture = reader.frame(number), reader.picture
+            size = fitting(picture.width, picture.height, PROXY_SIDE)
+            colours = np.ascontiguousarray(to_rgba(frame, picture, size)[..., :3])
+            yield number, faces_in(colours, round(_SMALLEST * min(size)))
+            tell("looking for faces", (number + step) / len(index))
+    finally:
+        reader.close()
+
+
+def _seen(person: Person, folder: MediaFolder, size: tuple[int, int]) -> SeenFace:
+    index = folder.index
+    ticks = [int(index.times[number]) for number in person.numbers]
+    views: list[View] = []
+    gap = max(_VIEWS, (ticks[-1] - ticks[0]) // _MOST_VIEWS)
+    for tick, box in zip(ticks, person.boxes, strict=True):
+        if not views or tick - views[-1].at >= gap:
+            views.append(View(at=tick, corners=_corners(box, size)))
+    end = min(ticks[-1] + _HANDLES, folder.info.length - 1)
+    first, last = max(ticks[0] - _HANDLES, 0), max(end, views[-1].at)
+    return SeenFace(
+        first=ticks[0],
+        last=ticks[-1],
+        tracked=Tracked(views=tuple(views), first=first, last=last),
+    )
+
+
+def _corners(box: Any, size: tuple[int, int]) -> Any:
+    """In heights of the picture, from its middle."""
+    left, top, right, bottom = (float(edge) for edge in box[:4])
+    wide, high = size
+    return tuple(
+        ((x - wide / 2) / high, (y - high / 2) / high)
+        for x, y in ((left, top), (right, top), (right, bottom), (left, bottom))
+    )
+
+
+def read_faces(folder: MediaFolder) -> FacesFound:
+    """What was found, or is found now."""
+    return read_found(folder, "faces", FacesFound)
+
+
+def _moves(info: MediaInfo) -> bool:
+    return info.kind == "video"
+
+
+analyses.register("faces")(Analysis(version=1, fits=_moves, run=find_faces))

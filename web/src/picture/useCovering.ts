@@ -1,0 +1,44 @@
+import { computed, ref } from 'vue'
+import type { VideoClip } from '@/api/types'
+import { coverOver } from '@/motion/covers'
+import type { Quad } from '@/motion/quads'
+import { useScreen } from '@/player/inject'
+import { useProject } from '@/stores/project'
+import { tickOf } from '@/time'
+import { frameOfMask } from './masks'
+import { usePlacing } from './usePlacing'
+
+export type CoverHow = 'mosaic' | 'soft_blur' | 'plain'
+export type CoverShape = 'ellipse' | 'rectangle'
+
+/** Covers over what is followed in the video in hand. */
+export function useCovering(clip: () => VideoClip) {
+  const project = useProject()
+  const { player } = useScreen()
+  const placing = usePlacing(player, ref(1))
+  const ready = computed(() => Boolean(placing.size.value && placing.corners.value))
+
+  /** Cover a thing that is at a place of the picture at the playhead, wherever it goes. */
+  async function coverAt(
+    tracker: string,
+    quad: Quad,
+    how: CoverHow = 'mosaic',
+    shape: CoverShape = 'ellipse',
+  ): Promise<boolean> {
+    const [size, corners] = [placing.size.value, placing.corners.value]
+    if (!size || !corners) return false
+    const frame = frameOfMask(corners, size.width / size.height, 1)
+    const spots = quad.map(([x, y]) => frame.to({ x, y }))
+    return project.edit({
+      kind: 'cover_tracked',
+      clip: clip().id ?? '',
+      tracker,
+      how,
+      shape,
+      at: tickOf(player.shown.value, project.rate),
+      ...coverOver(spots, placing.canvas.value, shape),
+    })
+  }
+
+  return { ready, coverAt }
+}

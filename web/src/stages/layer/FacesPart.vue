@@ -1,0 +1,153 @@
+<script setup lang="ts">
+/** Faces that the program finds by itself: a list of persons, followed and covered by a tap. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import type { VideoClip } from '@/api/types'
+import { jobText } from '@/jobs/job'
+import { outerTick } from '@/motion/inside'
+import { momentAt } from '@/motion/tracks'
+import { useCovering } from '@/picture/useCovering'
+import { useTracked } from '@/picture/useTracked'
+import { useScreen } from '@/player/inject'
+import { useProject } from '@/stores/project'
+import { useTracking, wantedOf, type Person } from '@/stores/tracking'
+import { t } from '@/texts'
+import { clockOf, frameOf } from '@/time'
+import TrayItem from '@/tray/TrayItem.vue'
+
+const props = defineProps<{ clip: VideoClip }>()
+const project = useProject()
+const store = useTracking()
+const { player } = useScreen()
+const { trackers, tick } = useTracked(() => props.clip)
+const { coverAt } = useCovering(() => props.clip)
+
+const looks = computed(() => props.clip.media in store.looked)
+const job = computed(() => store.looked[props.clip.media] ?? null)
+const busy = ref(0)
+
+/** Those that this clip shows; what follows them, once something does. */
+const persons = computed(() =>
+  (store.faces[props.clip.media] ?? []).flatMap((person, index) => {
+    const [from, to] = [frameAt(person.first), frameAt(person.last)].sort((a, b) => a - b)
+    const start = frameOf(props.clip.start ?? 0, project.rate)
+    const end = frameOf((props.clip.start ?? 0) + props.clip.length, project.rate)
+    if ((to ?? 0) < start || (from ?? 0) >= end) return []
+    const wanted = JSON.stringify(wantedOf(person.tracked))
+    const tracker = trackers.value.find((one) => JSON.stringify(wantedOf(one)) === wanted) ?? null
+    const name = t('layer.facesPart.face', { n: index + 1 })
+    const seen = `${clockOf(Math.max(from ?? 0, start), project.rate)} – ${clockOf(Math.min(to ?? 0, end), project.rate)}`
+    return [{ person, tracker, name, seen, from: Math.max(from ?? 0, start) }]
+  }),
+)
+const asked = computed(() => props.clip.media in store.faces)
+const frameAt = (source: number) => frameOf(outerTick(props.clip, source), project.rate)
+
+/** Follow a face; the id of what follows it. */
+async function follow(person: Person, name: string): Promise<string> {
+  const { media, id } = props.clip
+  busy.value += 1
+  const found = await store.ask(media, person.tracked)
+  busy.value -= 1
+  if (!found || props.clip.id !== id) return ''
+  const item = { ...person.tracked, name }
+  await project.edit({ kind: 'add_item', clips: [id ?? ''], list: 'trackers', item })
+  return trackers.value.at(-1)?.id ?? ''
+}
+
+async function take(one: (typeof persons.value)[number]) {
+  const id = one.tracker?.id ?? (await follow(one.person, one.name))
+  if (!id) return
+  store.taken = id
+  player.seek(one.from)
+}
+
+/** Every face that nothing covers yet. */
+async function coverAll() {
+  for (const { person, tracker, name } of [...persons.value]) {
+    if (tracker) continue
+    const id = await follow(person, name)
+    const found = store.foundOf(props.clip.media, person.tracked)
+    if (!id || !found) return
+    await coverAt(id, momentAt(found, tick.value).quad)
+    store.taken = id
+  }
+}
+const left = computed(() => persons.value.filter(({ tracker }) => !tracker).length)
+</script>
+
+<template>
+  <TrayItem :name="$t('layer.facesPart.faces')" :told="asked ? String(persons.length) : undefined">
+    <div class="line" role="group" :aria-label="$t('layer.facesPart.faces')">
+      <span class="name">{{ $t('layer.facesPart.faces') }}</span>
+      <template v-if="looks">
+        <span class="small" role="status">{{
+          job ? jobText(job) : $t('layer.facesPart.looking')
+        }}</span>
+        <BButton size="sm" variant="secondary" @click="store.stopLooking(clip.media)">{{
+          $t('words.cancel')
+        }}</BButton>
+      </template>
+      <BButton
+        v-else-if="!asked"
+        size="sm"
+        variant="secondary"
+        data-test="find-faces"
+        @click="store.lookForFaces(clip.media)"
+      >
+        {{ $t('layer.facesPart.find') }}
+      </BButton>
+      <template v-else>
+        <BButton
+          v-for="one in persons"
+          :key="one.name"
+          size="sm"
+          variant="secondary"
+          :aria-pressed="Boolean(one.tracker) && one.tracker?.id === store.taken"
+          :disabled="busy > 0"
+          :title="$t('layer.facesPart.followHelp')"
+          data-test="face"
+          @click="take(one)"
+        >
+          {{ one.name }} <span class="tiny quiet">{{ one.seen }}</span>
+        </BButton>
+        <BButton
+          v-if="left"
+          size="sm"
+          variant="primary"
+          :disabled="busy > 0"
+          data-test="cover-faces"
+          @click="coverAll"
+        >
+          {{ $t('layer.facesPart.coverAll') }}
+        </BButton>
+      </template>
+    </div>
+    <p class="tiny quiet" role="status">
+      {{
+        busy
+          ? $t('layer.facesPart.following')
+          : asked && !persons.length
+            ? $t('layer.facesPart.none')
+            : $t('layer.facesPart.help')
+      }}
+    </p>
+  </TrayItem>
+</template>
+
+<style scoped>
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 8px;
+  min-height: var(--touch);
+}
+.name {
+  min-width: 74px;
+  color: var(--soft);
+}
+p {
+  margin: 0;
+}
+</style>
