@@ -3,59 +3,25 @@
 from __future__ import annotations
 
 from pathlib import Path
-from tempfile import TemporaryDirectory
-from typing import Any
 
 import av
 import numpy as np
-from django.contrib.auth.models import User
 from PIL import Image
 
-from browser_tests.fingers import Fingers, Point
-from browser_tests.site import SiteTest
-from kitecore.document import Canvas, Document, StillClip, empty_document
+from browser_tests.one_take import OneTakeTest
 from kitecore.edits.tests.populated import edit
 from kitecore.render.tests.test_cutting import HIGH, WIDE, composite, figure, ground
 from studio.projects import history
 from studio.projects.models import Project
-from studio.tests.site import SECOND
 
 
-class CuttingTest(SiteTest):
-    size = (390, 844)
-    touch = True
+class CuttingTest(OneTakeTest):
+    shape = (WIDE, HIGH)
 
-    def setUp(self) -> None:
-        super().setUp()
-        document = empty_document(Canvas(width=WIDE, height=HIGH))
-        project = history.start_project(User.objects.get(), "Figure", document)
-        folder = Path(self.enterContext(TemporaryDirectory()))
+    def made(self, folder: Path) -> Path:
         path = folder / "figure.png"
         Image.fromarray(composite()).save(path)
-        take = self.brought_in(project, path)
-        clip = {"kind": "still", "media": take.id.hex, "name": "figure", "length": SECOND}
-        history.apply_edit(
-            project, project.head_id, edit(kind="place", clip=clip, mode="end", at=0)
-        )
-        self.browser.open(f"/projects/{project.id}/layer")
-        self.fingers = Fingers(self.browser)
-
-    def document(self) -> Document:
-        project = Project.objects.select_related("head").get()
-        return history.document_at(history.head_of(project))
-
-    def still(self) -> Any:
-        [clip] = self.document().main.clips
-        assert isinstance(clip, StillClip)
-        return clip
-
-    def at(self, x: float, y: float) -> Point:
-        """Where a pixel of the picture is on the screen."""
-        left, top, wide = self.browser.run(
-            "const box = document.querySelector('[data-test=stroke-surface]')"
-            ".getBoundingClientRect(); return [box.x, box.y, box.width]"
-        )
-        return left + x * wide / WIDE, top + y * wide / WIDE
+        return path
 
     def test_a_figure_is_cut_out_taken_off_and_moved_away(self) -> None:
         page = self.browser
@@ -63,24 +29,19 @@ class CuttingTest(SiteTest):
         page.press("layer-part-cutout")
         page.press("cut-keep")
         page.test("stroke-surface")
-        self.fingers.drag((self.at(180, 170), self.at(180, 450)))
-        page.wait(lambda: self.still().cutout, what="nothing was marked")
+        self.fingers.drag((self.at((180, 170)), self.at((180, 450))))
+        page.wait(lambda: self.clip.cutout, what="nothing was marked")
         page.press("cut-drop")
-        self.fingers.drag((self.at(30, 600), self.at(30, 40)))
-        page.wait(lambda: len(self.still().cutout.strokes) == 2, what="nothing was dropped")
-        self.assertEqual([False, True], [one.drop for one in self.still().cutout.strokes])
+        self.fingers.drag((self.at((30, 600)), self.at((30, 40))))
+        page.wait(lambda: len(self.clip.cutout.strokes) == 2, what="nothing was dropped")
+        self.assertEqual([False, True], [one.drop for one in self.clip.cutout.strokes])
 
         page.press("control-Pieces")
         page.press("take-off")
         page.confirm()
-        page.wait(lambda: self.still().taken_off, what="nothing was taken off")
-        self.assertIsNone(self.still().cutout)
-        [piece] = [
-            clip
-            for track in self.document().tracks
-            for clip in track.clips
-            if clip.id != self.still().id
-        ]
+        page.wait(lambda: self.clip.taken_off, what="nothing was taken off")
+        self.assertIsNone(self.clip.cutout)
+        [piece] = self.others()
         self.assertEqual("Piece 1", piece.name)
         page.wait(lambda: "Piece 1" in page.test("in-hand").text, what="it is not in hand")
 

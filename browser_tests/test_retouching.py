@@ -3,37 +3,24 @@
 from __future__ import annotations
 
 from pathlib import Path
-from tempfile import TemporaryDirectory
 from typing import Any
 
 import av
 import numpy as np
-from django.contrib.auth.models import User
-from numpy.typing import NDArray
 from selenium.webdriver.common.keys import Keys
 
-from browser_tests.fingers import Fingers, Point
-from browser_tests.site import SiteTest
-from kitecore.document import Canvas, VideoClip, empty_document
-from kitecore.edits.tests.populated import edit
+from browser_tests.one_take import OneTakeTest
 from kitecore.media.tests.material import make_video
 from kitecore.render.tests.scene import SIZE
 from kitecore.render.tests.test_retouching import COUNT, frame, spot
-from studio.projects import history
-from studio.projects.models import Project
-from studio.tests.site import SECOND
 
 
-class RetouchingTest(SiteTest):
-    size = (390, 844)
-    touch = True
+class RetouchingTest(OneTakeTest):
+    shape = SIZE
+    frames = COUNT
 
-    def setUp(self) -> None:
-        super().setUp()
-        document = empty_document(Canvas(width=SIZE[0], height=SIZE[1]))
-        project = history.start_project(User.objects.get(), "Table", document)
-        folder = Path(self.enterContext(TemporaryDirectory()))
-        path = make_video(
+    def made(self, folder: Path) -> Path:
+        return make_video(
             folder / "table.mp4",
             frames=COUNT,
             size=SIZE,
@@ -42,31 +29,9 @@ class RetouchingTest(SiteTest):
                 frame(number, spoilt=True, passes=False), format="rgb24"
             ),
         )
-        take = self.brought_in(project, path)
-        length = COUNT * SECOND // 30
-        clip = {"kind": "video", "media": take.id.hex, "name": "table", "source_length": length}
-        placed = edit(kind="place", clip={**clip, "length": length}, mode="end", at=0)
-        history.apply_edit(project, project.head_id, placed)
-        self.browser.open(f"/projects/{project.id}/layer")
-        self.fingers = Fingers(self.browser)
-
-    def clip(self) -> VideoClip:
-        project = Project.objects.select_related("head").get()
-        [clip] = history.document_at(history.head_of(project)).main.clips
-        assert isinstance(clip, VideoClip)
-        return clip
-
-    def at(self, pixels: NDArray[np.float64]) -> Point:
-        """Where a pixel of the picture is on the screen."""
-        left, top, wide = self.browser.run(
-            "const box = document.querySelector('[data-test=stroke-surface]')"
-            ".getBoundingClientRect(); return [box.x, box.y, box.width]"
-        )
-        x, y = (pixels + 0.5) * wide / SIZE[0]
-        return left + x, top + y
 
     def stroke(self) -> Any:
-        return self.clip().strokes[0]
+        return self.clip.strokes[0]
 
     def test_a_spot_is_healed_through_a_moving_take(self) -> None:
         page = self.browser
@@ -77,7 +42,7 @@ class RetouchingTest(SiteTest):
         wide = self.stroke_width(0.075)
         here, by = spot(0), np.array([2.0, 1.0])
         self.fingers.drag((self.at(here - by), self.at(here + by)))
-        page.wait(lambda: self.clip().strokes, what="nothing was painted")
+        page.wait(lambda: self.clip.strokes, what="nothing was painted")
         self.assertAlmostEqual(wide, self.stroke().width, delta=0.002)
         self.assertNotEqual((0.1, 0.0), self.stroke().source)
 
@@ -87,14 +52,14 @@ class RetouchingTest(SiteTest):
         page.press("control-Goes along")
         page.press("stroke-surroundings")
         page.wait(lambda: self.stroke().tracker, what="it stays where it is")
-        self.assertEqual(1, len(self.clip().trackers))
+        self.assertEqual(1, len(self.clip.trackers))
 
         # All are put out of sight, and shown again.
         page.press("control-Strokes")
         page.find("[data-test=retouched] + label").click()
-        page.wait(lambda: not self.clip().retouched, what="strokes are still shown")
+        page.wait(lambda: not self.clip.retouched, what="strokes are still shown")
         page.find("[data-test=retouched] + label").click()
-        page.wait(lambda: self.clip().retouched, what="strokes are not shown again")
+        page.wait(lambda: self.clip.retouched, what="strokes are not shown again")
         self.assert_clean_console()
         self.check(self.exported())
 
