@@ -123,6 +123,15 @@ class FollowingTest(SiteTest):
         page.wait(lambda: self.video().masks[0].tracker == tracker, what="the mask stays")
         self.assert_clean_console()
 
+        # The clip is held by the thing: it stays where it is.
+        page.press("layer-part-follow")
+        page.press("control-Steady")
+        page.find("[data-test=steady] + label").click()
+        page.wait(lambda: self.video().steady, what="nothing holds the clip")
+        page.find("[data-test=steady-closer] + label").click()
+        page.wait(lambda: not self.video().steady.closer, what="it is still closer")
+        self.assert_clean_console()
+
     def follower(self, name: str) -> str | None:
         """The tracker that a clip follows."""
         for _, clip in self.document().clips():

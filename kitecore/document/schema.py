@@ -164,5 +164,5 @@ def _trackers(data: Data) -> Data:
 
 @upgrades.step("velvet-kite/11", "velvet-kite/12")
 def _strokes(data: Data) -> Data:
-    """Pictures of takes gained strokes that mend them, stills cut-outs; without they are as before."""
+    """Takes gained strokes that mend them, stills cut-outs, videos a hold; without they are as before."""
     return data

@@ -18,6 +18,10 @@ MOST_TRACKERS: Final = 24
 """Of one clip."""
 MOST_VIEWS: Final = 200
 
+MOST_CLOSER: Final = 2.0
+"""By how much a picture is made larger at most that is held steady."""
+
+Taken = Literal["position", "turn", "size"]
 Corners = tuple[Vector, Vector, Vector, Vector]
 
 
@@ -69,3 +73,16 @@ class Tracker(Tracked):
     def wanted(self) -> Tracked:
         """What has to be found for it."""
         return Tracked(change=self.change, views=self.views, first=self.first, last=self.last)
+
+
+class Steady(Model):
+    """A picture held so that what a tracker follows stays where it was at ``since``, a tick of the file.
+
+    ``takes`` is what of its way is taken back; ``closer``: the picture is as much larger as keeps its
+    edges out of sight, as far as `MOST_CLOSER` goes.
+    """
+
+    tracker: Id
+    since: Start = 0
+    takes: tuple[Taken, ...] = ("position", "turn", "size")
+    closer: bool = True

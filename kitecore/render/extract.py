@@ -170,6 +170,7 @@ _LED_BY: Final = {"id", "start", "length", "place", "moves"} | {
     "source_in",
     "speed",
     "trackers",
+    "steady",
 }
 """What of a layer those that follow it take over."""
 

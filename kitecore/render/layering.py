@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.arrays import Coverage
-from kitecore.document import Pictured
+from kitecore.document import Pictured, VideoClip
 from kitecore.document.clips import Crop
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
@@ -43,7 +43,7 @@ def prepared(
 def is_plain(clip: Pictured) -> bool:
     """Whether a clip's picture comes to the canvas as it is, but for its grade."""
     odd = clip.key or clip.crop or clip.masks or clip.effects or clip.cell or clip.clipped
-    mended = strokes_of(clip) or works_on(clip)
+    mended = strokes_of(clip) or works_on(clip) or (isinstance(clip, VideoClip) and clip.steady)
     return not odd and not mended and clip.warp is None and clip.moves.at_rest
 
 

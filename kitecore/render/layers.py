@@ -8,7 +8,7 @@ from typing import Any, Final
 import cv2
 import numpy as np
 
-from kitecore.document import AdjustmentClip, Document, Pictured
+from kitecore.document import AdjustmentClip, Document, Pictured, VideoClip
 from kitecore.document.moves import Moves
 from kitecore.document.warps import PinWarp
 from kitecore.media.pixels import fitting
@@ -85,7 +85,8 @@ def extents(document: Document, tick: int, sources: Sources) -> dict[str, Any]:
 
 
 def _moved(clip: Pictured, local: int, stage: Stage) -> list[float] | None:
-    if clip.moves.at_rest:
+    held = isinstance(clip, VideoClip) and clip.steady is not None
+    if clip.moves.at_rest and not held:
         return None
     plain = clip.model_copy(update={"moves": Moves()})
     own = solid_frame(pose_at(plain, local, stage.area), stage.area)

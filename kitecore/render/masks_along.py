@@ -26,8 +26,9 @@ def masks_that_follow(clip: VideoClip) -> list[Mask]:
 
 
 def goes_along(clip: VideoClip) -> bool:
-    """Whether anything on a clip's picture goes along with one of its trackers."""
-    return bool(masks_that_follow(clip)) or any(one.tracker for one in clip.working_strokes)
+    """Whether anything on a clip's picture goes along with one of its trackers, or it is held by one."""
+    strokes = any(one.tracker for one in clip.working_strokes)
+    return strokes or clip.steady is not None or bool(masks_that_follow(clip))
 
 
 def with_masks_along(clip: VideoClip, local: int, step: int, sources: Sources) -> VideoClip:

@@ -6,12 +6,16 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
+import numpy as np
+
 from kitecore.arrays import Size
-from kitecore.document import Canvas, ClipBase, Pictured, Track
+from kitecore.document import Canvas, ClipBase, Pictured, Track, VideoClip
 from kitecore.document.moves import Follow
-from kitecore.motion.following import carried, shown_frame
+from kitecore.motion.following import carried, solid_frame
+from kitecore.motion.posing import pose_at
 from kitecore.picture.layer import Matrix, Rgba, moved, sized
 from kitecore.render.sources import Sources
+from kitecore.render.steadying import steadied
 from kitecore.render.tracked import tracked
 
 Area = tuple[float, float]
@@ -65,17 +69,36 @@ class Stage:
         return {clip.id: clip for track in self.tracks for clip in track.clips}
 
     def carried(self, clip: Pictured, local: int) -> Matrix | None:
-        """What a clip's leader does to it at a tick of its own (see `motion.following`)."""
-        if clip.moves.follow is None:
-            return None
-        return carried(clip, local, self.clips, self.area, self._tracked)
+        """What a clip's leader does to it at a tick of its own (see `motion.following`), and what
+        holds it steady.
+        """
+        above = None
+        if clip.moves.follow is not None:
+            above = carried(clip, local, self.clips, self.area, self._tracked)
+        held = self._held(clip, local)
+        if held is None:
+            return above
+        own = solid_frame(pose_at(clip, local, self.area), self.area)
+        within = own @ held @ np.linalg.inv(own)
+        return np.asarray(within if above is None else above @ within)
 
     def frame_of(self, clip: Pictured, local: int) -> Matrix:
-        """Where a clip really is, with what it follows (see `motion.following`)."""
-        return shown_frame(clip, local, self.clips, self.area, self._tracked)
+        """Where a clip really is, with what it follows and what holds it steady."""
+        own, above = (
+            solid_frame(pose_at(clip, local, self.area), self.area),
+            self.carried(clip, local),
+        )
+        return own if above is None else np.asarray(above @ own)
+
+    def _held(self, clip: Pictured, local: int) -> Matrix | None:
+        if not isinstance(clip, VideoClip):
+            return None
+        return steadied(clip, local, self.step, self.area, self.sources)
 
     def _tracked(self, leader: Pictured, follow: Follow, local: int) -> Matrix | None:
-        return tracked(leader, follow, local, self.step, self.area, self.sources)
+        within = tracked(leader, follow, local, self.step, self.area, self.sources)
+        held = self._held(leader, local)
+        return within if held is None or within is None else np.asarray(held @ within)
 
     def within(self, area: Area) -> Stage:
         return replace(self, area=area)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -34,12 +35,17 @@ def tracked(
     seen = seen_at(leader, follow.tracker, follow.since, leader.shown_at(local, step), sources)
     if seen is None:
         return None
-    change = _taken(follow, seen)
-    picture = sources.picture(leader.media)
-    fit = fit_factor(leader.place.fit, (picture.width, picture.height), area) * picture.height
-    place = leader.place
+    return about_pivot(taken(follow.inherits, seen), leader, local, area, sources)
+
+
+def about_pivot(
+    change: Matrix, clip: VideoClip, local: int, area: Area, sources: Sources
+) -> Matrix:
+    """A change of a clip's picture, in heights from its middle, in its pixels about its pivot."""
+    picture, place = sources.picture(clip.media), clip.place
+    fit = fit_factor(place.fit, (picture.width, picture.height), area) * picture.height
     wide, high = fit * (-1 if place.mirrored else 1), fit * (-1 if place.upside_down else 1)
-    pivot = pose_at(leader, local, area).pivot
+    pivot = pose_at(clip, local, area).pivot
     onto = moved(-pivot[0], -pivot[1]) @ sized(wide, high)
     whole = onto @ change @ np.linalg.inv(onto)
     return np.asarray(whole / whole[2, 2])
@@ -69,10 +75,10 @@ def seen_at(
     return Seen(one.change, track.at(begun), track.at(number), track.there(number))
 
 
-def _taken(follow: Follow, seen: Seen) -> Matrix:
+def taken(what: Sequence[str], seen: Seen) -> Matrix:
     """The change in what is taken over of it, about the middle of what is tracked."""
     change, was, now, _ = seen
-    takes = frozenset(follow.inherits)
+    takes = frozenset(what)
     if takes == {"position", "turn", "size"}:
         return between(change, was, now)
     near = between("turns" if change == "leans" else change, was, now)

@@ -83,6 +83,7 @@ OTHER: dict[str, Any] = {
     "effects": [{"kind": "glow", "id": "e"}],
     "strokes": [{"kind": "light_stroke", "id": "k", "points": [(0, 0)]}],
     "retouched": False,
+    "steady": {"tracker": "t"},
     "cutout": {"strokes": [{"points": [(0, 0)]}]},
     "taken_off": [{"strokes": [{"points": [(0, 0)]}]}],
     "cell": {"screen": "s", "rows": [1, 1], "place": 0},

@@ -14,13 +14,14 @@ import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
 import FacesPart from './FacesPart.vue'
 import FollowersPart from './FollowersPart.vue'
+import SteadyPart from './SteadyPart.vue'
 import { useFollowing } from './useFollowing'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
 const { player } = useScreen()
 const following = useFollowing(() => props.clip)
-const { trackers, tracker, found, now, frameAt, job } = following
+const { trackers, tracker, found, now, tick, frameAt, job } = following
 
 const KINDS: { id: Change; name: string; help: string }[] = [
   { id: 'moves', name: t('layer.followPart.point'), help: t('layer.followPart.pointHelp') },
@@ -144,6 +145,7 @@ function remove() {
     <template v-if="tracker">
       <FollowersPart :layer="layer" :clip="clip" :tracker="tracker" />
       <CoverPart :clip="clip" :tracker="tracker" :now="now" />
+      <SteadyPart :layer="layer" :clip="clip" :tracker="tracker" :tick="tick" />
       <ValueField
         :label="$t('layer.followPart.smooth')"
         :help="$t('layer.followPart.smoothHelp')"
