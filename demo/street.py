@@ -269,7 +269,7 @@ def _healed(edit: Callable[..., EditBase], video: str, length: int) -> Iterator[
         stroke = {
             "kind": "heal_stroke",
             "points": [middle],
-            "width": 3.4 * radius / _HIGH,
+            "width": 3.6 * radius / _HIGH,
             "source": (4 * radius / _HIGH, 0.0),
         }
         yield edit("add_parts", seed=name, clips=[video], list="strokes", parts=[stroke])

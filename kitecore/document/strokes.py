@@ -31,7 +31,7 @@ class StrokeBase(Brushed):
     id: Id = Field(default_factory=new_id)
     on: bool = True
     width: float = param(0.06, help="Size", low=0.002, high=0.5, step=0.001, ge=0.0005, le=2)
-    softness: float = param(0.4, help="Softness", low=0, high=1, step=0.05, ge=0, le=1)
+    softness: float = param(0.2, help="Softness", low=0, high=1, step=0.05, ge=0, le=1)
     strength: float = param(1.0, help="Strength", low=0, high=1, step=0.01, ge=0, le=1)
     steady: float = param(0.0, help="Evens out the line", low=0, high=1, step=0.05, ge=0, le=1)
     tracker: Id | None = None

@@ -3049,7 +3049,7 @@ export interface components {
             /**
              * Softness
              * @description Softness
-             * @default 0.4
+             * @default 0.2
              */
             softness: number;
             /**
@@ -4764,7 +4764,7 @@ export interface components {
             /**
              * Softness
              * @description Softness
-             * @default 0.4
+             * @default 0.2
              */
             softness: number;
             /**
@@ -5935,7 +5935,7 @@ export interface components {
             /**
              * Softness
              * @description Softness
-             * @default 0.4
+             * @default 0.2
              */
             softness: number;
             /**
@@ -6689,7 +6689,7 @@ export interface components {
             /**
              * Softness
              * @description Softness
-             * @default 0.4
+             * @default 0.2
              */
             softness: number;
             /**
@@ -10295,7 +10295,7 @@ export interface components {
             /**
              * Softness
              * @description Softness
-             * @default 0.4
+             * @default 0.2
              */
             softness: number;
             /**
@@ -10566,7 +10566,7 @@ export interface components {
             /**
              * Softness
              * @description Softness
-             * @default 0.4
+             * @default 0.2
              */
             softness: number;
             /**
