@@ -75,7 +75,7 @@ class Tracker(Tracked):
         return Tracked(change=self.change, views=self.views, first=self.first, last=self.last)
 
 
-class Steady(Model):
+class Steadied(Model):
     """A picture held so that what a tracker follows stays where it was at ``since``, a tick of the file.
 
     ``takes`` is what of its way is taken back; ``closer``: the picture is as much larger as keeps its
@@ -84,5 +84,5 @@ class Steady(Model):
 
     tracker: Id
     since: Start = 0
-    takes: tuple[Taken, ...] = ("position", "turn", "size")
+    takes: tuple[Taken, ...] = Field(default=("position", "turn", "size"), max_length=3)
     closer: bool = True

@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import VideoClip
-from kitecore.document.trackers import MOST_CLOSER, Steady
+from kitecore.document.trackers import MOST_CLOSER, Steadied
 from kitecore.motion.matrices import Matrix, sized
 from kitecore.render.placing import Area
 from kitecore.render.sources import Sources
@@ -39,7 +39,7 @@ def _whole(seen: Seen) -> Seen:
     return seen._replace(change="turns") if seen.change == "leans" else seen
 
 
-def _closer(clip: VideoClip, steady: Steady, sources: Sources) -> float:
+def _closer(clip: VideoClip, steady: Steadied, sources: Sources) -> float:
     """By how much the picture is larger so that its edges stay out of sight throughout the clip."""
     low, high = clip.used
     ticks = np.unique(np.linspace(low, max(high - 1, low), _LOOKS).astype(np.int64))
@@ -55,7 +55,7 @@ def _closer(clip: VideoClip, steady: Steady, sources: Sources) -> float:
 
 
 def _needed(
-    clip: VideoClip, steady: Steady, tick: int, half: NDArray[Any], sources: Sources
+    clip: VideoClip, steady: Steadied, tick: int, half: NDArray[Any], sources: Sources
 ) -> float:
     """At one moment: a corner of the picture made so much larger still lies within its way."""
     seen = seen_at(clip, steady.tracker, steady.since, tick, sources)

@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document.clips._base import Between, Retouchable, Sounding, Sourced, clip_kinds
-from kitecore.document.trackers import MOST_TRACKERS, Steady, Tracker
+from kitecore.document.trackers import MOST_TRACKERS, Steadied, Tracker
 
 
 @clip_kinds.register("video")
@@ -15,7 +15,7 @@ class VideoClip(Sourced, Retouchable, Sounding):
     kind: Literal["video"] = "video"
     between: Between = "nearest"
     trackers: tuple[Tracker, ...] = Field(default=(), max_length=MOST_TRACKERS)
-    steady: Steady | None = None
+    steady: Steadied | None = None
 
     def media_at(self, local: int) -> str:
         return self.media

@@ -2543,7 +2543,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -3357,7 +3357,7 @@ export interface components {
                 number
             ] | null;
             /** Ease */
-            ease?: (components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
+            ease?: (components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
             /** Value */
             value: unknown;
         };
@@ -3933,7 +3933,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -3995,7 +3995,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -4211,7 +4211,7 @@ export interface components {
          */
         EaseKeys: {
             /** Ease */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Keys */
             keys: components["schemas"]["KeysOf"][];
             /**
@@ -4420,7 +4420,7 @@ export interface components {
          */
         Entrance: {
             /** Ease */
-            ease?: (components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
+            ease?: (components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
             /**
              * Kind
              * @default rise
@@ -6343,7 +6343,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: number;
         };
@@ -6357,7 +6357,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: string;
         };
@@ -6371,7 +6371,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: components["schemas"]["Contour"][];
         };
@@ -6385,7 +6385,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -6402,7 +6402,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -6419,7 +6419,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -8811,7 +8811,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -10462,7 +10462,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -11048,7 +11048,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -11151,14 +11151,43 @@ export interface components {
             step: number;
         };
         /**
+         * Steadied
+         * @description A picture held so that what a tracker follows stays where it was at ``since``, a tick of the file.
+         *
+         *     ``takes`` is what of its way is taken back; ``closer``: the picture is as much larger as keeps its
+         *     edges out of sight, as far as `MOST_CLOSER` goes.
+         */
+        Steadied: {
+            /**
+             * Closer
+             * @default true
+             */
+            closer: boolean;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Takes
+             * @default [
+             *       "position",
+             *       "turn",
+             *       "size"
+             *     ]
+             */
+            takes: ("position" | "turn" | "size")[];
+            /** Tracker */
+            tracker: string;
+        };
+        /**
          * Steady
          * @description Steady: an even pace.
          */
         Steady: {
             /**
-             * Kind
-             * @default steady
-             * @constant
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
              */
             kind: "steady";
         };
@@ -12553,7 +12582,7 @@ export interface components {
              * @default 0
              */
             start: number;
-            steady?: components["schemas"]["kitecore__document__trackers__Steady"] | null;
+            steady?: components["schemas"]["Steadied"] | null;
             /**
              * Strokes
              * @default []
@@ -12734,7 +12763,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["kitecore__document__ease__Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -13067,17 +13096,6 @@ export interface components {
             strokes: components["schemas"]["CutStroke"][];
         };
         /**
-         * Steady
-         * @description Steady: an even pace.
-         */
-        kitecore__document__ease__Steady: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "steady";
-        };
-        /**
          * Cut
          * @description Takes away what lies beyond its frequency, by 12 dB an octave; ``on`` or not.
          */
@@ -13093,36 +13111,6 @@ export interface components {
              * @default false
              */
             on: boolean;
-        };
-        /**
-         * Steady
-         * @description A picture held so that what a tracker follows stays where it was at ``since``, a tick of the file.
-         *
-         *     ``takes`` is what of its way is taken back; ``closer``: the picture is as much larger as keeps its
-         *     edges out of sight, as far as `MOST_CLOSER` goes.
-         */
-        kitecore__document__trackers__Steady: {
-            /**
-             * Closer
-             * @default true
-             */
-            closer: boolean;
-            /**
-             * Since
-             * @default 0
-             */
-            since: number;
-            /**
-             * Takes
-             * @default [
-             *       "position",
-             *       "turn",
-             *       "size"
-             *     ]
-             */
-            takes: ("position" | "turn" | "size")[];
-            /** Tracker */
-            tracker: string;
         };
         /**
          * Cut
