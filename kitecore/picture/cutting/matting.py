@@ -8,7 +8,6 @@ from typing import Any, Final
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from pymatting import estimate_alpha_cf, estimate_foreground_ml, ichol
 
 Array = NDArray[Any]
 Mask = NDArray[np.bool_]
@@ -18,8 +17,8 @@ _INWARDS: Final = 0.8
 _RADIUS: Final = 2
 """Pixels of a small picture over which its alpha follows from its colours, when it is enlarged."""
 _EVEN: Final = 1e-4
-_PREPARED: Final = partial(ichol, shifts=(1e-3, 1e-2, 1e-1, 1.0))
-"""Begun with a shift: without one it fails now and then, which costs as much time again."""
+_SHIFTS: Final = (1e-3, 1e-2, 1e-1, 1.0)
+"""Of the matrix that is factorised: without one it fails now and then, which costs as much time again."""
 
 
 def matte_of(
@@ -48,7 +47,11 @@ def matte_of(
     known[keep], known[drop] = 1, 0
     if not ((known == 1).any() and (known == 0).any()):
         return hard
-    alpha = estimate_alpha_cf(picture.astype(np.float64), known, preconditioner=_PREPARED)
+    # Brought in only where it is needed: that alone takes seconds.
+    from pymatting import estimate_alpha_cf, ichol
+
+    prepared = partial(ichol, shifts=_SHIFTS)
+    alpha = estimate_alpha_cf(picture.astype(np.float64), known, preconditioner=prepared)
     return np.asarray(np.clip(alpha, 0, 1), np.float32)
 
 
@@ -59,6 +62,8 @@ def colours_of(picture: NDArray[np.float32], alpha: NDArray[np.float32]) -> NDAr
     """
     if not ((alpha > 0) & (alpha < 1)).any():
         return picture
+    from pymatting import estimate_foreground_ml
+
     found = estimate_foreground_ml(picture.astype(np.float64), alpha.astype(np.float64))
     return np.asarray(np.clip(found, 0, 1), np.float32)
 
