@@ -65,6 +65,7 @@ def compile_all() -> None:
     lay_over_deep(np.zeros((64, 64, 3), np.uint16), clear)
     bake(grade, shipped, DRAFT).over(clear)
     _mended(picture)
+    _cut_out()
     moved_between(picture, picture, 0.5, flows(picture, picture))
     sound, places = np.zeros((9600, 2), np.float32), np.linspace(2000, 4000, 3000)
     followed(sound, places)
@@ -85,7 +86,13 @@ def _mended(picture: Rgba) -> None:
     hole = np.zeros((64, 64), np.bool_)
     hole[30:34, 30:34] = True
     completed(picture, hole)
-    luck = np.random.default_rng(1).integers(0, 255, picture.shape, np.uint8)
+
+
+def _cut_out() -> None:
+    """A bright square before a dark ground, with a soft edge: the matting is not ours, but compiled too."""
+    luck = np.random.default_rng(1).integers(0, 50, (64, 64, 4), np.uint8)
+    luck[16:48, 16:48] += 150
+    luck[..., 3] = 255
     kept = cutouts.CutStroke(points=((0.0, 0.0),), width=0.3)
     cut_found(luck, cutouts.Cut(strokes=(kept,), edge=0.1), 1.0)
 

@@ -7,7 +7,9 @@ import pkgutil
 from collections.abc import Iterator
 from pathlib import Path
 from unittest import TestCase
+from unittest.mock import patch
 
+import pymatting
 from numba.core.dispatcher import Dispatcher
 
 import kitecore
@@ -36,3 +38,9 @@ class CompiledTest(TestCase):
             with self.subTest(name):
                 folder = Path(kernel.stats.cache_path)
                 self.assertTrue(list(folder.glob(f"*.{kernel.py_func.__name__}-*.nbi")))
+
+    def test_so_is_the_matting_which_takes_minutes(self) -> None:
+        for name in ("estimate_alpha_cf", "estimate_foreground_ml"):
+            used = self.enterContext(patch.object(pymatting, name, wraps=getattr(pymatting, name)))
+            compile_all()
+            self.assertTrue(used.called, name)
