@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from abc import abstractmethod
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
@@ -38,14 +39,18 @@ class OneTakeTest(SiteTest):
         clip = {"kind": facts["kind"], "media": take.id.hex, "name": "take", "length": length}
         if facts["kind"] == "video":
             clip["source_length"] = facts["length"]
-        placed = edit(kind="place", clip=clip, mode="end", at=0)
-        history.apply_edit(project, project.head_id, placed)
+        self.do(kind="place", clip=clip, mode="end", at=0)
         self.browser.open(f"/projects/{project.id}/layer")
         self.fingers = Fingers(self.browser)
 
+    @abstractmethod
     def made(self, folder: Path) -> Path:
         """The file of the take."""
-        raise NotImplementedError
+
+    def do(self, **fields: Any) -> None:
+        """An edit, as another page would send it."""
+        project = Project.objects.get()
+        history.apply_edit(project, project.head_id, edit(**fields))
 
     def document(self) -> Document:
         project = Project.objects.select_related("head").get()

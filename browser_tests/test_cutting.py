@@ -9,10 +9,7 @@ import numpy as np
 from PIL import Image
 
 from browser_tests.one_take import OneTakeTest
-from kitecore.edits.tests.populated import edit
 from kitecore.render.tests.test_cutting import HIGH, WIDE, composite, figure, ground
-from studio.projects import history
-from studio.projects.models import Project
 
 
 class CuttingTest(OneTakeTest):
@@ -46,9 +43,7 @@ class CuttingTest(OneTakeTest):
         page.wait(lambda: "Piece 1" in page.test("in-hand").text, what="it is not in hand")
 
         # Out of the picture with it: what lay behind is seen.
-        project = Project.objects.get()
-        away = edit(kind="adjust", clips=[piece.id], values={"place/position": [WIDE * 2, 0]})
-        history.apply_edit(project, project.head_id, away)
+        self.do(kind="adjust", clips=[piece.id], values={"place/position": [WIDE * 2, 0]})
         page.driver.refresh()
         page.test("in-hand")
         self.assert_clean_console()

@@ -9,14 +9,13 @@ from typing import Any, Final
 import numpy as np
 
 from kitecore.analysis._base import Analysis, NoParameters, analyses, read_found, write_found
+from kitecore.analysis._pictures import Pictures, pictures_of
 from kitecore.document.model import Model, Start
 from kitecore.document.trackers import Tracked, View
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
+from kitecore.media.index import FrameIndex
 from kitecore.media.info import MediaInfo
-from kitecore.media.pixels import fitting, to_rgba
-from kitecore.media.proxy import PROXY_SIDE
-from kitecore.media.reader import open_original, open_proxy
 from kitecore.programs import Tell
 from kitecore.ticks import TICKS_PER_SECOND
 from kitecore.tracking.faces import Boxes, can_find_faces, faces_in
@@ -51,27 +50,21 @@ def find_faces(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell)
             "Faces cannot be found by themselves here: their model is not installed.",
             todo="Follow the face with a box, then cover it.",
         )
-    persons = persons_of(_faces(folder, tell))
-    shape = folder.info.picture
-    assert shape is not None
-    size = fitting(shape.width, shape.height, PROXY_SIDE)
+    with pictures_of(folder) as pictures:
+        persons = persons_of(_faces(pictures, folder.index, tell))
+        size = pictures.size
     found = FacesFound(persons=tuple(_seen(one, folder, size) for one in persons))
     write_found(out, "faces", found)
 
 
-def _faces(folder: MediaFolder, tell: Tell) -> Iterator[tuple[int, Boxes]]:
-    index, (rate, per) = folder.index, folder.index.rate
+def _faces(pictures: Pictures, index: FrameIndex, tell: Tell) -> Iterator[tuple[int, Boxes]]:
+    rate, per = index.rate
     step = max(1, round(rate / per / _LOOKS))
-    reader = open_proxy(folder) if folder.proxy.exists() else open_original(folder)
-    try:
-        for number in range(0, len(index), step):
-            frame, picture = reader.frame(number), reader.picture
-            size = fitting(picture.width, picture.height, PROXY_SIDE)
-            colours = np.ascontiguousarray(to_rgba(frame, picture, size)[..., :3])
-            yield number, faces_in(colours, round(_SMALLEST * min(size)))
-            tell("looking for faces", (number + step) / len(index))
-    finally:
-        reader.close()
+    smallest = round(_SMALLEST * min(pictures.size))
+    for number in range(0, len(index), step):
+        colours = np.ascontiguousarray(pictures.colours(number)[..., :3])
+        yield number, faces_in(colours, smallest)
+        tell("looking for faces", min((number + step) / len(index), 1.0))
 
 
 def _seen(person: Person, folder: MediaFolder, size: tuple[int, int]) -> SeenFace:

@@ -6,21 +6,17 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import Final
 
-import cv2
 import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import gaussian_filter1d
 
 from kitecore.analysis._base import Analysis, analyse, analyses
+from kitecore.analysis._pictures import pictures_of
 from kitecore.document.trackers import Tracked, Tracker
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
 from kitecore.media.info import MediaInfo
-from kitecore.media.pixels import fitting, to_rgba
-from kitecore.media.proxy import PROXY_SIDE
-from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.programs import Tell
-from kitecore.tracking.flow import Grey
 from kitecore.tracking.quads import Quad
 from kitecore.tracking.ways import followed
 
@@ -71,10 +67,8 @@ def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> N
         raise BadInput(
             "That is too long to be followed at once.", todo="Trim the clip, then follow again."
         )
-    reader = open_proxy(folder) if folder.proxy.exists() else open_original(folder)
-    try:
-        pictures = _Pictures(reader)
-        high, wide = pictures.read(index.frame_at(wanted.views[0].at)).shape
+    with pictures_of(folder) as pictures:
+        wide, high = pictures.size
         middle = np.array([wide / 2, high / 2])
         views = {
             index.frame_at(view.at): np.array(view.corners) * high + middle for view in wanted.views
@@ -83,30 +77,13 @@ def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> N
         def told(share: float) -> None:
             tell("following", share)
 
-        way = followed(pictures.read, first, last, list(views.items()), wanted.change, told)
-    finally:
-        reader.close()
+        way = followed(pictures.grey, first, last, list(views.items()), wanted.change, told)
     np.savez(
         out / _FILE,
         first=first,
         quads=((way.quads - middle) / high).astype(np.float32),
         sure=np.rint(np.clip(way.sure, 0, 1) * 255).astype(np.uint8),
     )
-
-
-class _Pictures:
-    """Grey pictures of a take, no larger than they are looked at."""
-
-    def __init__(self, reader: VideoReader) -> None:
-        self.reader = reader
-
-    def read(self, number: int) -> Grey:
-        frame, picture = self.reader.frame(number), self.reader.picture
-        size = fitting(picture.width, picture.height, PROXY_SIDE)
-        if not (picture.turn or picture.mirrored or picture.stacked):
-            return frame.reformat(*size, format="gray").to_ndarray()  # type: ignore[return-value]
-        grey: Grey = cv2.cvtColor(to_rgba(frame, picture, size), cv2.COLOR_RGBA2GRAY)  # type: ignore[assignment]
-        return grey
 
 
 def read_track(folder: MediaFolder, wanted: Tracked) -> Track:

@@ -15,7 +15,7 @@ from kitecore.motion.matrices import Matrix, parts
 from kitecore.motion.plain import contours, number, pair
 from kitecore.render.sources import Sources
 from kitecore.render.tracked import seen_at
-from kitecore.tracking.quads import between, carried
+from kitecore.tracking.quads import carried
 
 
 def masks_that_follow(clip: VideoClip) -> list[Mask]:
@@ -50,10 +50,8 @@ def _along(clip: VideoClip, mask: Mask, local: int, step: int, sources: Sources)
     seen = seen_at(clip, mask.tracker, mask.since, clip.shown_at(local, step), sources)
     if seen is None:
         return mask
-    change, was, now, _ = seen
     # A mask is turned and sized; one of a surface by what comes nearest to that.
-    near = between("turns" if change == "leans" else change, was, now)
-    return moved_by(still_at(mask, local), near)
+    return moved_by(still_at(mask, local), seen.similar)
 
 
 def moved_by(mask: Mask, change: Matrix) -> Mask:

@@ -18,7 +18,7 @@ from kitecore.picture.retouch.sourcing import source_of
 from kitecore.render.mending import Mending, Painted
 from kitecore.render.sources import Sources
 from kitecore.render.tracked import seen_at
-from kitecore.tracking.quads import between, carried
+from kitecore.tracking.quads import carried
 
 SIDE: Final = 960
 """Pixels of the longer side of a picture in which a source is looked for."""
@@ -75,7 +75,7 @@ def _after(pixels: Rgba, mending: Mending, strokes: tuple[Stroke, ...]) -> Rgba:
 def _way(mending: Mending, stroke: Stroke) -> _Way:
     then = mending.at(stroke.since)
     seen = seen_at(mending.clip, stroke.tracker, stroke.since, mending.tick, mending.sources)
-    return _Way(None, 1.0, then) if seen is None else _Way(between(*seen[:3]), seen.there, then)
+    return _Way(None, 1.0, then) if seen is None else _Way(seen.whole, seen.there, then)
 
 
 def moved_stroke(stroke: Stroke, change: Matrix | None) -> Stroke:

@@ -29,14 +29,14 @@ def steadied(clip: VideoClip, local: int, step: int, area: Area, sources: Source
     seen = seen_at(clip, steady.tracker, steady.since, clip.shown_at(local, step), sources)
     if seen is None:
         return None
-    back = np.linalg.inv(taken(steady.takes, _whole(seen)))
+    back = np.linalg.inv(_way(steady, seen))
     by = _closer(clip, steady, sources) if steady.closer else 1.0
     return about_pivot(sized(by, by) @ back, clip, local, area, sources)
 
 
-def _whole(seen: Seen) -> Seen:
-    """Of a surface what comes nearest to a turn and a size: a picture is not laid in perspective."""
-    return seen._replace(change="turns") if seen.change == "leans" else seen
+def _way(steady: Steadied, seen: Seen) -> Matrix:
+    """What is taken back; of a surface a turn and a size, since no picture is held in perspective."""
+    return taken(steady.takes, seen._replace(change="turns") if seen.change == "leans" else seen)
 
 
 def _closer(clip: VideoClip, steady: Steadied, sources: Sources) -> float:
@@ -60,7 +60,7 @@ def _needed(
     """At one moment: a corner of the picture made so much larger still lies within its way."""
     seen = seen_at(clip, steady.tracker, steady.since, tick, sources)
     assert seen is not None
-    change = taken(steady.takes, _whole(seen))
+    change = _way(steady, seen)
     corners = half[:, None] * [[-1, 1, 1, -1], [-1, -1, 1, 1]]
     turned = np.abs(change[:2, :2] @ corners).max(axis=1)
     room = np.maximum(half - np.abs(change[:2, 2]), half / MOST_CLOSER / 4)

@@ -61,6 +61,16 @@ class Seen(NamedTuple):
     now: Quad
     there: float
 
+    @property
+    def whole(self) -> Matrix:
+        """How it has changed, as far as it may."""
+        return between(self.change, self.was, self.now)
+
+    @property
+    def similar(self) -> Matrix:
+        """The shift, turn and size that come nearest to that."""
+        return between("turns" if self.change == "leans" else self.change, self.was, self.now)
+
 
 def seen_at(
     clip: ClipBase, tracker: str | None, since: int, tick: int, sources: Sources
@@ -77,11 +87,10 @@ def seen_at(
 
 def taken(what: Sequence[str], seen: Seen) -> Matrix:
     """The change in what is taken over of it, about the middle of what is tracked."""
-    change, was, now, _ = seen
     takes = frozenset(what)
     if takes == {"position", "turn", "size"}:
-        return between(change, was, now)
-    near = between("turns" if change == "leans" else change, was, now)
+        return seen.whole
+    near, was, now = seen.similar, seen.was, seen.now
     across, _, turn, _ = parts(near)
     before, after = was.mean(axis=0), now.mean(axis=0)
     to = after if "position" in takes else before

@@ -104,3 +104,8 @@ export type Step = LooseOne<Edit>
 
 /** The six numbers of an affine map: across by across, down by across, and so on, then the shift. */
 export type Map6 = [number, number, number, number, number, number]
+
+/** The take of a clip, as addresses name it: with the dashes that clips leave out. */
+export const takeOf = (media: string) => ({
+  id: media.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5'),
+})

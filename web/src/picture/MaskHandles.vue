@@ -10,10 +10,10 @@ import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { tickOf } from '@/time'
-import { frameOfMask, maskShape, type MaskNow } from './masks'
+import { maskShape, type MaskNow } from './masks'
 import type { Point } from './placing'
 import { useAlong } from './useAlong'
-import { usePlacing } from './usePlacing'
+import { usePictureFrame } from './usePictureFrame'
 
 type Grip = 'move' | 'width' | 'height' | 'turn' | 'soft' | 'inner'
 
@@ -29,11 +29,6 @@ const props = defineProps<{
 const emit = defineEmits<{ take: [index: number] }>()
 const project = useProject()
 const { player } = useScreen()
-const scale = computed(() => props.width / placing.canvas.value.width)
-const placing = usePlacing(
-  player,
-  computed(() => scale.value),
-)
 const { alongOfPart } = useAlong()
 const svg = ref<SVGSVGElement | null>(null)
 
@@ -42,12 +37,7 @@ const masks = computed(() => props.masks)
 const local = computed(() =>
   clip.value ? tickOf(player.shown.value, project.rate) - startOf(clip.value) : 0,
 )
-/** From the picture's own measure (heights, from its middle) to the screen. */
-const frame = computed(() => {
-  const size = placing.size.value
-  const corners = placing.corners.value
-  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
-})
+const { placing, frame } = usePictureFrame(() => props.width)
 
 const draft = useDraft<Partial<MaskNow>>(() => masks.value)
 

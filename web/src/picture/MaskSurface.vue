@@ -8,12 +8,12 @@ import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
 import BrushTint from './BrushTint.vue'
 import MaskHandles from './MaskHandles.vue'
-import { frameOfMask, framedAlong, within, type Frame } from './masks'
+import { framedAlong, within, type Frame } from './masks'
 import PathHandles from './PathHandles.vue'
-import { thinned, type DrawnPoint } from './placing'
+import type { DrawnPoint } from './placing'
 import StrokeSurface from './StrokeSurface.vue'
 import { useAlong } from './useAlong'
-import { usePlacing } from './usePlacing'
+import { drawnOn, lengthOn, usePictureFrame } from './usePictureFrame'
 
 const props = defineProps<{
   owner: MaskOwner
@@ -24,11 +24,7 @@ const props = defineProps<{
 }>()
 const drawing = useDrawing()
 const { player } = useScreen()
-const scale = computed(() => props.width / placing.canvas.value.width)
-const placing = usePlacing(
-  player,
-  computed(() => scale.value),
-)
+const { frame: whole } = usePictureFrame(() => props.width)
 
 const { alongOfPart } = useAlong()
 const masks = computed(() => props.owner.masks.value)
@@ -38,14 +34,11 @@ const local = computed(() => props.owner.local.value)
 
 /** From the measure of the mask in hand (heights of the picture) to the screen. */
 const frame = computed<Frame | null>(() => {
-  const size = placing.size.value
-  const corners = placing.corners.value
-  if (!size || !corners || !mask.value) return null
-  const whole = frameOfMask(corners, size.width / size.height, scale.value)
+  if (!whole.value || !mask.value) return null
   const centre = valueAt(mask.value.centre, local.value) as [number, number] | undefined
   const turn = valueAt(mask.value.turn, local.value) as number | undefined
   const along = alongOfPart(mask.value)
-  return within(along ? framedAlong(whole, along) : whole, centre ?? [0, 0], turn ?? 0)
+  return within(along ? framedAlong(whole.value, along) : whole.value, centre ?? [0, 0], turn ?? 0)
 })
 const path = computed<Contour[]>(() =>
   mask.value?.kind === 'path'
@@ -59,28 +52,12 @@ function pathStep(path: Contour[]) {
 }
 
 function addStroke(points: DrawnPoint[]) {
-  const at = frame.value
-  if (!at) return
-  const drawn = thinned(points)
-  const stroke: BrushStrokeOf = {
-    points: drawn.map((point) => {
-      const { x, y } = at.back(point)
-      return [Math.round(x * 10000) / 10000, Math.round(y * 10000) / 10000]
-    }),
-    pressures: drawn.flatMap(({ pressure }) =>
-      pressure === undefined ? [] : [Math.round(pressure * 1000) / 1000],
-    ),
-    ...drawing.brush,
-  }
+  if (!frame.value) return
+  const stroke: BrushStrokeOf = { ...drawnOn(frame.value, points), ...drawing.brush }
   props.owner.addStroke(taken.value, stroke)
 }
 
-const line = computed(() => {
-  const at = frame.value
-  if (!at) return 10
-  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: drawing.brush.width, y: 0 })]
-  return Math.hypot(a.x - b.x, a.y - b.y)
-})
+const line = computed(() => lengthOn(frame.value, drawing.brush.width))
 </script>
 
 <template>

@@ -4,11 +4,9 @@ import { computed, ref } from 'vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
 import { isSound, middleOf, shifted, stretched, swung, withCorner, type Quad } from '@/motion/quads'
-import { useScreen } from '@/player/inject'
 import type { Change } from '@/stores/tracking'
-import { frameOfMask } from './masks'
 import PictureKnob from './PictureKnob.vue'
-import { usePlacing } from './usePlacing'
+import { usePictureFrame } from './usePictureFrame'
 
 const props = defineProps<{
   width: number
@@ -20,19 +18,8 @@ const props = defineProps<{
   lost: boolean
 }>()
 const emit = defineEmits<{ set: [quad: Quad] }>()
-const { player } = useScreen()
-const scale = computed(() => props.width / placing.canvas.value.width)
-const placing = usePlacing(
-  player,
-  computed(() => scale.value),
-)
 const svg = ref<SVGSVGElement | null>(null)
-/** From the picture's own measure (heights, from its middle) to the screen. */
-const frame = computed(() => {
-  const size = placing.size.value
-  const corners = placing.corners.value
-  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
-})
+const { frame } = usePictureFrame(() => props.width)
 const draft = useDraft<Quad>(() => props.quad)
 const quad = computed(() => draft.value ?? props.quad)
 const spots = computed(() => {

@@ -55,6 +55,15 @@ export function useTracked(clip: () => VideoClip | null) {
     return found && momentAt(found, at)
   }
 
+  /** Follow something, and keep what follows it; its id, none if it was not found. */
+  async function keep(wanted: Tracked, name: string): Promise<string> {
+    const video = clip()
+    if (!video || !(await store.ask(video.media, wanted)) || clip()?.id !== video.id) return ''
+    const item = { ...wanted, name }
+    await project.edit({ kind: 'add_item', clips: [video.id ?? ''], list: 'trackers', item })
+    return trackers.value.at(-1)?.id ?? ''
+  }
+
   // What was found for trackers that are there is fetched; what is missing is looked for.
   watch(
     () => [clip()?.media, trackers.value] as const,
@@ -63,5 +72,5 @@ export function useTracked(clip: () => VideoClip | null) {
     },
     { immediate: true },
   )
-  return { trackers, tick, sourceAt, through, foundOf, momentOf }
+  return { trackers, tick, sourceAt, through, keep, foundOf, momentOf }
 }

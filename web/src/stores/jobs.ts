@@ -11,13 +11,14 @@ const PACE = 250
 /** Long work on the server: told of by one stream of events, which is open while there is some. */
 export const useJobs = defineStore('jobs', () => {
   const notes = useNotes()
-  const looks = new Map<string, () => void>()
+  const looks = new Map<string, Set<() => void>>()
   const busy = reactive(new Set<string>())
 
   /** Look again whenever a job of one of these kinds changes. */
   function onChange(kinds: string[], look: () => unknown) {
     const paced = useThrottleFn(look, PACE, true)
-    for (const kind of kinds) looks.set(kind, () => void paced())
+    const again = () => void paced()
+    for (const kind of kinds) looks.set(kind, (looks.get(kind) ?? new Set()).add(again))
   }
 
   /** Say whether there is unfinished work in a list; the stream is open while there is any. */
@@ -26,14 +27,15 @@ export const useJobs = defineStore('jobs', () => {
     else busy.delete(list)
   }
 
-  const lookEverywhere = () => new Set(looks.values()).forEach((look) => look())
+  const lookAt = (kind: string) => looks.get(kind)?.forEach((look) => look())
+  const lookEverywhere = () => [...looks.keys()].forEach(lookAt)
 
   let close = () => {}
   watch(
     () => busy.size > 0,
     (on) => {
       close()
-      close = on ? openStream(({ kind }) => looks.get(kind)?.(), lookEverywhere) : () => {}
+      close = on ? openStream(({ kind }) => lookAt(kind), lookEverywhere) : () => {}
     },
   )
 

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef, watch } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
+import { takeOf } from '@/api/types'
 import { isUnfinished } from '@/jobs/job'
 import type { Quad } from '@/motion/quads'
 import { useHand } from './hand'
@@ -9,7 +10,6 @@ import { useNotes } from './notes'
 
 export type Found = Schemas['TrackFound']
 export type Tracked = Schemas['Tracked']
-export type Person = Schemas['SeenFace']
 export type Change = Schemas['Tracker']['change']
 
 /** A thing that is to be followed, or where a follow is being put right: at a tick of the file. */
@@ -29,16 +29,6 @@ export const wantedOf = ({ change, views, first, last }: Tracked): Tracked => ({
   last,
 })
 const nameOfWanted = (media: string, wanted: Tracked) => JSON.stringify([media, wantedOf(wanted)])
-/** The take of a clip, as addresses name it: with the dashes that clips leave out. */
-const takeOf = (media: string) => ({
-  id: media.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5'),
-})
-
-/** What is told of faces: the job that looks for them, then whose they are. */
-interface FacesAnswer {
-  job?: Schemas['JobOut'] | null
-  found?: { persons?: unknown[] } | null
-}
 
 /** Something that was asked for and is not found yet. */
 interface Asked {
@@ -118,52 +108,7 @@ export const useTracking = defineStore('tracking', () => {
     one?.settle(what)
   }
 
-  /** Faces that were found by themselves, and takes in which they are looked for. */
-  const faces = ref<Record<string, Person[]>>({})
-  const looked = ref<Record<string, Schemas['JobOut'] | null>>({})
-
-  const lookForFaces = (media: string) =>
-    hearOfFaces(
-      media,
-      need(client.POST('/api/takes/{id}/faces', { params: { path: takeOf(media) } })),
-    )
-
-  async function hearOfFaces(media: string, answer: Promise<FacesAnswer>) {
-    looked.value = { ...looked.value, [media]: looked.value[media] ?? null }
-    jobs.setBusy('faces', true)
-    try {
-      const told = await answer
-      if (!(media in looked.value)) return
-      if (told.found) faces.value = { ...faces.value, [media]: told.found.persons as Person[] }
-      else if (told.job && isUnfinished(told.job)) {
-        looked.value = { ...looked.value, [media]: told.job }
-        return
-      } else if (told.job?.state === 'failed') notes.told(told.job.problem?.message ?? '')
-    } catch (error) {
-      notes.problem(error)
-    }
-    looksNoLonger(media)
-  }
-
-  function looksNoLonger(media: string) {
-    looked.value = Object.fromEntries(
-      Object.entries(looked.value).filter(([name]) => name !== media),
-    )
-    jobs.setBusy('faces', Object.keys(looked.value).length > 0)
-  }
-
-  function stopLooking(media: string) {
-    const job = looked.value[media]
-    if (job) jobs.cancel(job.id)
-    looksNoLonger(media)
-  }
-
   jobs.onChange(['track'], () => {
-    for (const [media, job] of Object.entries(looked.value)) {
-      if (!job) continue
-      const path = { id: job.id }
-      void hearOfFaces(media, need(client.GET('/api/faces/{id}', { params: { path } })))
-    }
     for (const [name, { job }] of Object.entries(asked.value)) {
       if (!job) continue
       const path = { id: job.id }
@@ -178,16 +123,5 @@ export const useTracking = defineStore('tracking', () => {
     end(name, null)
   }
 
-  return {
-    taken,
-    draft,
-    foundOf,
-    jobOf,
-    ask,
-    cancel,
-    faces,
-    looked,
-    lookForFaces,
-    stopLooking,
-  }
+  return { taken, draft, foundOf, jobOf, ask, cancel }
 })

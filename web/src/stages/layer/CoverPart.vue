@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A cover over what is tracked. */
+import ToolLine from '@/controls/ToolLine.vue'
 import { BButton } from 'bootstrap-vue-next'
 import { ref } from 'vue'
 import type { VideoClip } from '@/api/types'
@@ -31,8 +32,7 @@ const cover = () =>
 
 <template>
   <TrayItem :name="$t('layer.coverPart.cover')">
-    <div class="line">
-      <span class="name">{{ $t('layer.coverPart.cover') }}</span>
+    <ToolLine :name="$t('layer.coverPart.cover')">
       <ChoiceGroup
         :label="$t('layer.coverPart.how')"
         :choices="HOWS"
@@ -48,29 +48,14 @@ const cover = () =>
       >
         {{ $t('layer.coverPart.coverIt') }}
       </BButton>
-    </div>
-    <div class="line">
-      <span class="name">{{ $t('layer.coverPart.form') }}</span>
+    </ToolLine>
+    <ToolLine :name="$t('layer.coverPart.form')">
       <ChoiceGroup
         :label="$t('layer.coverPart.form')"
         :choices="SHAPES"
         :taken="shape"
         @take="shape = $event"
       />
-    </div>
+    </ToolLine>
   </TrayItem>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
-}
-</style>

@@ -3,11 +3,10 @@
 import { computed } from 'vue'
 import type { StillClip } from '@/api/types'
 import type { Layer } from '@/inhand/useLayer'
-import { frameOfMask, type Frame } from '@/picture/masks'
 import PictureHandles from '@/picture/PictureHandles.vue'
-import { thinned, type DrawnPoint } from '@/picture/placing'
+import type { DrawnPoint } from '@/picture/placing'
 import StrokeSurface from '@/picture/StrokeSurface.vue'
-import { usePlacing } from '@/picture/usePlacing'
+import { drawnOn, lengthOn, usePictureFrame } from '@/picture/usePictureFrame'
 import { useTaps } from '@/picture/useTaps'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
@@ -18,22 +17,7 @@ const drawing = useDrawing()
 const { player } = useScreen()
 const { tapAt } = useTaps(player)
 const { strokes, add } = useCutout(props.layer, () => props.clip)
-const scale = computed(() => props.width / placing.canvas.value.width)
-const placing = usePlacing(
-  player,
-  computed(() => scale.value),
-)
-const frame = computed<Frame | null>(() => {
-  const size = placing.size.value
-  const corners = placing.corners.value
-  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
-})
-const lengthOf = (height: number) => {
-  const at = frame.value
-  if (!at) return 10
-  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: height, y: 0 })]
-  return Math.hypot(a.x - b.x, a.y - b.y)
-}
+const { frame } = usePictureFrame(() => props.width)
 const drawn = computed(() => {
   const at = frame.value
   if (!at) return []
@@ -42,21 +26,16 @@ const drawn = computed(() => {
     if (spots.length === 1) spots.push(...spots)
     return {
       line: spots.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
-      wide: Math.max(2, lengthOf(width ?? 0.06)),
+      wide: Math.max(2, lengthOn(at, width ?? 0.06)),
       drop,
     }
   })
 })
 
-const exact = (value: number) => Math.round(value * 100000) / 100000
 function paint(points: DrawnPoint[]) {
-  const at = frame.value
-  if (!at) return
-  const kept = thinned(points).map((point): [number, number] => {
-    const { x, y } = at.back(point)
-    return [exact(x), exact(y)]
-  })
-  add({ points: kept, width: drawing.brush.width, drop: drawing.brush.erase })
+  if (!frame.value) return
+  const { width, erase } = drawing.brush
+  add({ points: drawnOn(frame.value, points).points, width, drop: erase })
 }
 </script>
 
@@ -74,7 +53,7 @@ function paint(points: DrawnPoint[]) {
     <StrokeSurface
       :width="width"
       :height="height"
-      :line="lengthOf(drawing.brush.width)"
+      :line="lengthOn(frame, drawing.brush.width)"
       :wipes="drawing.brush.erase"
       :told="
         drawing.brush.erase ? $t('layer.cutoutPart.paintDrop') : $t('layer.cutoutPart.paintKeep')

@@ -7,6 +7,7 @@ import ControlFields from '@/controls/ControlFields.vue'
 import NameDialog from '@/controls/NameDialog.vue'
 import SwitchField from '@/controls/SwitchField.vue'
 import ValueField from '@/controls/ValueField.vue'
+import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import type { Spot } from '@/motion/quads'
 import { useScreen } from '@/player/inject'
@@ -90,7 +91,7 @@ async function takeOff() {
           : undefined
       "
     >
-      <div class="line" role="group" :aria-label="$t('layer.cutoutPart.mark')">
+      <ToolLine :label="$t('layer.cutoutPart.mark')">
         <BButton
           size="sm"
           variant="secondary"
@@ -118,7 +119,7 @@ async function takeOff() {
             {{ $t('layer.cutoutPart.again') }}
           </BButton>
         </template>
-      </div>
+      </ToolLine>
       <p class="tiny quiet">{{ $t('layer.cutoutPart.whatItDoes') }}</p>
     </TrayItem>
     <ValueField
@@ -134,7 +135,7 @@ async function takeOff() {
     />
     <template v-if="cutout">
       <TrayItem v-if="strokes.length" :name="$t('layer.cutoutPart.pieces')">
-        <div class="line">
+        <ToolLine>
           <BButton
             size="sm"
             variant="primary"
@@ -144,11 +145,11 @@ async function takeOff() {
           >
             {{ $t('layer.cutoutPart.takeOff') }}
           </BButton>
-        </div>
+        </ToolLine>
         <p class="tiny quiet">{{ $t('layer.cutoutPart.takeOffHelp') }}</p>
       </TrayItem>
       <TrayItem :name="$t('layer.cutoutPart.shown')">
-        <div class="line">
+        <ToolLine>
           <SwitchField
             :on="cutout.on !== false"
             data-test="cut-on"
@@ -163,7 +164,7 @@ async function takeOff() {
           >
             {{ $t('layer.cutoutPart.invert') }}
           </SwitchField>
-        </div>
+        </ToolLine>
       </TrayItem>
       <ControlFields
         :controls="kit.layer?.cutout ?? []"
@@ -179,7 +180,7 @@ async function takeOff() {
       :name="$t('layer.cutoutPart.taken', { n: pieces.length }, pieces.length)"
       last
     >
-      <div class="line">
+      <ToolLine>
         <BButton
           v-for="(one, index) in pieces"
           :key="index"
@@ -190,7 +191,7 @@ async function takeOff() {
         >
           {{ $t('layer.cutoutPart.putBack', { name: one.name }) }}
         </BButton>
-      </div>
+      </ToolLine>
     </TrayItem>
     <NameDialog
       v-model="name"
@@ -208,13 +209,6 @@ async function takeOff() {
   gap: 6px;
   min-width: 0;
   align-content: start;
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 10px;
-  min-height: var(--touch);
 }
 p {
   margin: 0;

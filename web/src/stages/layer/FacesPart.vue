@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Faces that the program finds by itself: a list of persons, followed and covered by a tap. */
+import ToolLine from '@/controls/ToolLine.vue'
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import type { VideoClip } from '@/api/types'
@@ -9,8 +10,9 @@ import { momentAt } from '@/motion/tracks'
 import { useCovering } from '@/picture/useCovering'
 import { useTracked } from '@/picture/useTracked'
 import { useScreen } from '@/player/inject'
+import { useFaces, type Person } from '@/stores/faces'
 import { useProject } from '@/stores/project'
-import { useTracking, wantedOf, type Person } from '@/stores/tracking'
+import { useTracking, wantedOf } from '@/stores/tracking'
 import { t } from '@/texts'
 import { clockOf, frameOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -18,17 +20,18 @@ import TrayItem from '@/tray/TrayItem.vue'
 const props = defineProps<{ clip: VideoClip }>()
 const project = useProject()
 const store = useTracking()
+const faces = useFaces()
 const { player } = useScreen()
-const { trackers, tick } = useTracked(() => props.clip)
+const { trackers, tick, keep } = useTracked(() => props.clip)
 const { coverAt } = useCovering(() => props.clip)
 
-const looks = computed(() => props.clip.media in store.looked)
-const job = computed(() => store.looked[props.clip.media] ?? null)
+const looks = computed(() => props.clip.media in faces.sought)
+const job = computed(() => faces.sought[props.clip.media] ?? null)
 const busy = ref(0)
 
 /** Those that this clip shows; what follows them, once something does. */
 const persons = computed(() =>
-  (store.faces[props.clip.media] ?? []).flatMap((person, index) => {
+  (faces.found[props.clip.media] ?? []).flatMap((person, index) => {
     const [from, to] = [frameAt(person.first), frameAt(person.last)].sort((a, b) => a - b)
     const start = frameOf(props.clip.start ?? 0, project.rate)
     const end = frameOf((props.clip.start ?? 0) + props.clip.length, project.rate)
@@ -40,19 +43,15 @@ const persons = computed(() =>
     return [{ person, tracker, name, seen, from: Math.max(from ?? 0, start) }]
   }),
 )
-const asked = computed(() => props.clip.media in store.faces)
+const asked = computed(() => props.clip.media in faces.found)
 const frameAt = (source: number) => frameOf(outerTick(props.clip, source), project.rate)
 
 /** Follow a face; the id of what follows it. */
 async function follow(person: Person, name: string): Promise<string> {
-  const { media, id } = props.clip
   busy.value += 1
-  const found = await store.ask(media, person.tracked)
+  const id = await keep(person.tracked, name)
   busy.value -= 1
-  if (!found || props.clip.id !== id) return ''
-  const item = { ...person.tracked, name }
-  await project.edit({ kind: 'add_item', clips: [id ?? ''], list: 'trackers', item })
-  return trackers.value.at(-1)?.id ?? ''
+  return id
 }
 
 async function take(one: (typeof persons.value)[number]) {
@@ -78,13 +77,12 @@ const left = computed(() => persons.value.filter(({ tracker }) => !tracker).leng
 
 <template>
   <TrayItem :name="$t('layer.facesPart.faces')" :told="asked ? String(persons.length) : undefined">
-    <div class="line" role="group" :aria-label="$t('layer.facesPart.faces')">
-      <span class="name">{{ $t('layer.facesPart.faces') }}</span>
+    <ToolLine :name="$t('layer.facesPart.faces')" :label="$t('layer.facesPart.faces')">
       <template v-if="looks">
         <span class="small" role="status">{{
           job ? jobText(job) : $t('layer.facesPart.looking')
         }}</span>
-        <BButton size="sm" variant="secondary" @click="store.stopLooking(clip.media)">{{
+        <BButton size="sm" variant="secondary" @click="faces.stop(clip.media)">{{
           $t('words.cancel')
         }}</BButton>
       </template>
@@ -93,7 +91,7 @@ const left = computed(() => persons.value.filter(({ tracker }) => !tracker).leng
         size="sm"
         variant="secondary"
         data-test="find-faces"
-        @click="store.lookForFaces(clip.media)"
+        @click="faces.look(clip.media)"
       >
         {{ $t('layer.facesPart.find') }}
       </BButton>
@@ -122,7 +120,7 @@ const left = computed(() => persons.value.filter(({ tracker }) => !tracker).leng
           {{ $t('layer.facesPart.coverAll') }}
         </BButton>
       </template>
-    </div>
+    </ToolLine>
     <p class="tiny quiet" role="status">
       {{
         busy
@@ -136,17 +134,6 @@ const left = computed(() => persons.value.filter(({ tracker }) => !tracker).leng
 </template>
 
 <style scoped>
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
-}
 p {
   margin: 0;
 }

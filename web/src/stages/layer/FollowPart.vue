@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
+import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
 import { doubtsOf } from '@/motion/tracks'
@@ -62,13 +63,13 @@ function remove() {
 <template>
   <fieldset class="following" :disabled="layer.locked.value">
     <TrayItem :name="$t('layer.followPart.trackers')" :told="told">
-      <div v-if="job" class="line">
+      <ToolLine v-if="job">
         <span class="small" role="status">{{ jobText(job) }}</span>
         <BButton size="sm" variant="secondary" @click="following.cancel">{{
           $t('words.cancel')
         }}</BButton>
-      </div>
-      <div v-else-if="store.draft" class="line">
+      </ToolLine>
+      <ToolLine v-else-if="store.draft">
         <span class="tiny">{{
           fresh ? $t('layer.followPart.layItOver') : $t('layer.followPart.putRightHelp')
         }}</span>
@@ -80,9 +81,9 @@ function remove() {
           {{ fresh ? $t('layer.followPart.followIt') : $t('layer.followPart.putRight') }}
         </BButton>
         <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
-      </div>
+      </ToolLine>
       <template v-else>
-        <div class="line" role="group" :aria-label="$t('layer.followPart.trackers')">
+        <ToolLine :label="$t('layer.followPart.trackers')">
           <BButton
             v-for="one in trackers"
             :key="one.id"
@@ -121,12 +122,11 @@ function remove() {
               >
             </template>
           </template>
-        </div>
+        </ToolLine>
         <p class="tiny quiet mb-0">
           {{ tracker ? $t('layer.followPart.dragToPutRight') : $t('layer.followPart.whatItDoes') }}
         </p>
-        <div class="line" role="group" :aria-label="$t('layer.followPart.new')">
-          <span class="name">{{ $t('layer.followPart.new') }}</span>
+        <ToolLine :name="$t('layer.followPart.new')" :label="$t('layer.followPart.new')">
           <BButton
             v-for="one in KINDS"
             :key="one.id"
@@ -138,7 +138,7 @@ function remove() {
           >
             {{ one.name }}
           </BButton>
-        </div>
+        </ToolLine>
       </template>
     </TrayItem>
     <FacesPart :clip="clip" />
@@ -176,17 +176,6 @@ function remove() {
   gap: 6px;
   min-width: 0;
   align-content: start;
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
 }
 .amiss {
   color: #f0b64a;

@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import { KIND_NAMES } from '@/api/kinds'
 import { isPictured, type VideoClip } from '@/api/types'
+import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useScreen } from '@/player/inject'
 import { endOf, startOf, useProject } from '@/stores/project'
@@ -49,8 +50,7 @@ const tap = (id: string, follows: boolean) =>
     :name="$t('layer.followersPart.goAlong')"
     :told="String(layers.filter(({ follows }) => follows).length)"
   >
-    <div class="line" role="group" :aria-label="$t('layer.followersPart.goAlong')">
-      <span class="name">{{ $t('layer.followersPart.goAlong') }}</span>
+    <ToolLine :name="$t('layer.followersPart.goAlong')" :label="$t('layer.followersPart.goAlong')">
       <BButton
         v-for="one in layers"
         :key="one.id"
@@ -65,20 +65,6 @@ const tap = (id: string, follows: boolean) =>
         {{ one.name }}
       </BButton>
       <span v-if="!layers.length" class="tiny quiet">{{ $t('layer.followersPart.none') }}</span>
-    </div>
+    </ToolLine>
   </TrayItem>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
-}
-</style>

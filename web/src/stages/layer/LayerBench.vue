@@ -49,25 +49,39 @@ const CONTENT: Record<string, { name: string; part: Component; more: object }> =
     more: { label: t('layer.layerBench.fill'), path: 'fill' },
   },
 }
-const content = computed(() => CONTENT[layer.clip.value?.kind ?? ''])
-const retouched = computed(() => (isRetouched(layer.clip.value) ? layer.clip.value : null))
-const parts = computed(() => {
-  const kind = layer.clip.value?.kind ?? ''
-  const named = (id: LayerPart, name: string) => ({ id, name, test: `layer-part-${id}` })
-  return [
-    named('look', t('layer.layerBench.laid')),
-    ...(content.value ? [named('content', content.value.name)] : []),
-    ...(kind === 'adjustment' ? [] : [named('key', t('layer.layerBench.key'))]),
-    named('masks', t('words.masks')),
-    named('effects', t('words.effects')),
-    ...(retouched.value ? [named('retouch', t('layer.layerBench.retouch'))] : []),
-    ...(kind === 'still' ? [named('cutout', t('layer.layerBench.cutout'))] : []),
-    ...(kind === 'video' ? [named('follow', t('layer.layerBench.follow'))] : []),
-  ]
+
+interface Part {
+  id: LayerPart
+  name: string
+  test: string
+  is: Component
+  /** What it is told besides the layer. */
+  more: object
+}
+const named = (id: LayerPart, name: string, is: Component, more: object = {}): Part => ({
+  id,
+  name,
+  test: `layer-part-${id}`,
+  is,
+  more,
 })
-const part = computed(() =>
-  parts.value.some((one) => one.id === layering.part) ? layering.part : 'look',
-)
+const parts = computed(() => {
+  const clip = layer.clip.value
+  const content = CONTENT[clip?.kind ?? '']
+  const found = [named('look', t('layer.layerBench.laid'), LookPart)]
+  if (content) found.push(named('content', content.name, content.part, content.more))
+  if (clip?.kind !== 'adjustment') found.push(named('key', t('layer.layerBench.key'), KeyPart))
+  found.push(named('masks', t('words.masks'), MasksPart))
+  found.push(named('effects', t('words.effects'), EffectsPart))
+  if (isRetouched(clip))
+    found.push(named('retouch', t('layer.layerBench.retouch'), RetouchPart, { clip }))
+  if (clip?.kind === 'still')
+    found.push(named('cutout', t('layer.layerBench.cutout'), CutoutPart, { clip }))
+  if (clip?.kind === 'video')
+    found.push(named('follow', t('layer.layerBench.follow'), FollowPart, { clip }))
+  return found
+})
+const part = computed(() => parts.value.find(({ id }) => id === layering.part) ?? parts.value[0])
 
 function take(id: LayerPart) {
   layering.part = id
@@ -95,7 +109,7 @@ watch(
     :left="$t('layer.layerBench.layers')"
     left-first
     :parts="parts"
-    :part="part"
+    :part="part?.id ?? 'look'"
     :filled="Boolean(layer.clip.value)"
     @take="take"
   >
@@ -119,27 +133,7 @@ watch(
       </template>
       <LayerTools />
     </template>
-    <LookPart v-if="part === 'look'" :layer="layer" />
-    <component
-      :is="content.part"
-      v-else-if="part === 'content' && content"
-      v-bind="content.more"
-      :layer="layer"
-    />
-    <KeyPart v-else-if="part === 'key'" :layer="layer" />
-    <MasksPart v-else-if="part === 'masks'" :layer="layer" />
-    <FollowPart
-      v-else-if="part === 'follow' && layer.clip.value?.kind === 'video'"
-      :layer="layer"
-      :clip="layer.clip.value"
-    />
-    <RetouchPart v-else-if="part === 'retouch' && retouched" :layer="layer" :clip="retouched" />
-    <CutoutPart
-      v-else-if="part === 'cutout' && layer.clip.value?.kind === 'still'"
-      :layer="layer"
-      :clip="layer.clip.value"
-    />
-    <EffectsPart v-else :layer="layer" />
+    <component :is="part.is" v-if="part" :key="part.id" :layer="layer" v-bind="part.more" />
     <template #empty>
       <strong>{{ $t('layer.layerBench.noLayerInHand') }}</strong>
       <span>

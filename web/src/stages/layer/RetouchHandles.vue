@@ -9,6 +9,7 @@ import type { Spot } from '@/motion/quads'
 import type { Frame } from '@/picture/masks'
 import PictureKnob from '@/picture/PictureKnob.vue'
 import type { Point } from '@/picture/placing'
+import { lengthOn } from '@/picture/usePictureFrame'
 import { useRetouching } from '@/stores/retouching'
 import { middleOfPoints, sourceOf } from './retouch'
 
@@ -36,8 +37,7 @@ const drawn = computed(() =>
     if (!frame) return []
     const own = one.id === store.taken ? { ...one, ...draft.value } : one
     const spots = own.points.map(([x, y]) => frame.to({ x, y }))
-    const [a, b] = [frame.to({ x: 0, y: 0 }), frame.to({ x: own.width ?? 0.06, y: 0 })]
-    const wide = Math.hypot(a.x - b.x, a.y - b.y)
+    const wide = lengthOn(frame, own.width ?? 0.06)
     return [{ stroke: own, frame, wide, path: pathOf(spots), at: spots[0] }]
   }),
 )

@@ -2,12 +2,10 @@
 /** Strokes on the picture: painted; or one taken, moved, and given another source. */
 import { computed, ref } from 'vue'
 import type { RetouchedClip, RetouchStroke } from '@/api/types'
-import type { Spot } from '@/motion/quads'
-import { frameOfMask, framedAlong, type Frame } from '@/picture/masks'
-import { thinned, type DrawnPoint, type Point } from '@/picture/placing'
+import { framedAlong, type Frame } from '@/picture/masks'
+import type { DrawnPoint, Point } from '@/picture/placing'
 import StrokeSurface from '@/picture/StrokeSurface.vue'
-import { usePlacing } from '@/picture/usePlacing'
-import { useScreen } from '@/player/inject'
+import { drawnOn, lengthOn, spotOf, usePictureFrame } from '@/picture/usePictureFrame'
 import { useDrawing } from '@/stores/drawing'
 import { useRetouching } from '@/stores/retouching'
 import type { Layer } from '@/inhand/useLayer'
@@ -18,42 +16,19 @@ import { useRetouch } from './useRetouch'
 const props = defineProps<{ layer: Layer; clip: RetouchedClip; width: number; height: number }>()
 const drawing = useDrawing()
 const store = useRetouching()
-const { player } = useScreen()
 const { strokes, tool, brush, paint, alongOfPart } = useRetouch(() => props.clip)
-const scale = computed(() => props.width / placing.canvas.value.width)
-const placing = usePlacing(
-  player,
-  computed(() => scale.value),
-)
 
-/** From heights of the picture to the screen. */
-const frame = computed<Frame | null>(() => {
-  const size = placing.size.value
-  const corners = placing.corners.value
-  return size && corners ? frameOfMask(corners, size.width / size.height, scale.value) : null
-})
+const { frame } = usePictureFrame(() => props.width)
 const frameOf = (stroke: RetouchStroke): Frame | null => {
   const along = alongOfPart(stroke)
   return frame.value && along ? framedAlong(frame.value, along) : frame.value
 }
-const line = computed(() => {
-  const at = frame.value
-  if (!at) return 10
-  const [a, b] = [at.to({ x: 0, y: 0 }), at.to({ x: brush.value.width ?? 0.06, y: 0 })]
-  return Math.hypot(a.x - b.x, a.y - b.y)
-})
-
-const exact = (value: number) => Math.round(value * 100000) / 100000
-function spotAt(point: Point): Spot {
-  const { x, y } = frame.value?.back(point) ?? { x: 0, y: 0 }
-  return [exact(x), exact(y)]
-}
+const line = computed(() => lengthOn(frame.value, brush.value.width ?? 0.06))
 
 function drawn(points: DrawnPoint[]) {
   if (!frame.value) return
-  const kept = thinned(points)
-  const pressures = kept.flatMap(({ pressure }) => (pressure === undefined ? [] : [pressure]))
-  paint(kept.map(spotAt), pressures.map(exact))
+  const line = drawnOn(frame.value, points)
+  paint(line.points, line.pressures)
 }
 
 const brushAt = ref<{ tip: Point; from: Point | null } | null>(null)
@@ -64,16 +39,16 @@ const marked = computed<Point | null>(() => {
   const now = brushAt.value
   const [x, y] = store.source
   if (!now) return at.to({ x, y })
-  const from = offsetFrom(spotAt(now.from ?? now.tip), store)
+  const from = offsetFrom(spotOf(at, now.from ?? now.tip), store)
   // Before the first stroke nothing has begun to move: the place itself is shown.
   if (!from || (!now.from && !store.offset) || (!now.from && !store.goesOn)) return at.to({ x, y })
-  const [tipX, tipY] = spotAt(now.tip)
+  const [tipX, tipY] = spotOf(at, now.tip)
   return at.to({ x: tipX + from[0], y: tipY + from[1] })
 })
 
 function pick(points: DrawnPoint[]) {
   const last = points.at(-1)
-  if (last) store.pick(spotAt(last))
+  if (last && frame.value) store.pick(spotOf(frame.value, last))
   drawing.tool = 'retouch'
 }
 </script>

@@ -7,6 +7,7 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import PartRows from '@/controls/PartRows.vue'
 import SwitchField from '@/controls/SwitchField.vue'
+import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { usePhone } from '@/look/phone'
 import { useDrawing } from '@/stores/drawing'
@@ -63,7 +64,7 @@ const MOVES = [
 <template>
   <fieldset class="retouch" :disabled="layer.locked.value">
     <TrayItem :name="$t('layer.retouchPart.tools')" :told="painting ? tool.name : ''">
-      <div class="line" role="group" :aria-label="$t('layer.retouchPart.tools')">
+      <div class="tools" role="group" :aria-label="$t('layer.retouchPart.tools')">
         <BButton
           v-for="one in TOOLS"
           :key="one.id"
@@ -93,8 +94,7 @@ const MOVES = [
       :name="$t('layer.retouchPart.source')"
       :told="store.source ? $t('layer.retouchPart.picked') : $t('layer.retouchPart.byItself')"
     >
-      <div class="line">
-        <span class="name">{{ $t('layer.retouchPart.source') }}</span>
+      <ToolLine :name="$t('layer.retouchPart.source')">
         <BButton
           size="sm"
           variant="secondary"
@@ -115,7 +115,7 @@ const MOVES = [
             @take="store.goesOn = Boolean($event)"
           />
         </template>
-      </div>
+      </ToolLine>
       <p v-if="!store.source" class="tiny quiet">{{ $t('layer.retouchPart.byItselfHelp') }}</p>
     </TrayItem>
     <ControlFields
@@ -171,16 +171,11 @@ const MOVES = [
   min-width: 0;
   align-content: start;
 }
-.line {
+/* All of them are seen at once, on a phone too. */
+.tools {
   display: flex;
   flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
+  gap: 6px;
 }
 p {
   margin: 0;

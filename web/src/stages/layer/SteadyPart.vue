@@ -2,7 +2,7 @@
 /** A whole clip held steady by what is followed in it. */
 import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceRow from '@/controls/ChoiceRow.vue'
 import SwitchField from '@/controls/SwitchField.vue'
 import type { Layer } from '@/inhand/useLayer'
 import type { Tracker } from '@/picture/useTracked'
@@ -22,6 +22,8 @@ const taken = computed(
   () => TAKES.find(({ takes }) => takes.length === steady.value?.takes?.length)?.id ?? 'all',
 )
 
+const closer = computed(() => steady.value?.closer !== false)
+
 /** It stands as it is at the playhead. */
 const hold = (on: boolean) =>
   props.layer.setWhole({ steady: on ? { tracker: props.tracker.id, since: props.tick } : null })
@@ -33,39 +35,25 @@ const set = (values: object) => props.layer.setWhole({ steady: { ...steady.value
     :name="$t('layer.steadyPart.steady')"
     :told="holds ? $t('words.isOn') : $t('words.isOff')"
   >
-    <div class="line">
-      <SwitchField :on="holds" data-test="steady" @update:on="hold">
-        {{ $t('layer.steadyPart.hold') }}
-      </SwitchField>
-      <template v-if="holds">
-        <ChoiceGroup
-          :label="$t('layer.steadyPart.what')"
-          :choices="TAKES"
-          :taken="taken"
-          @take="set({ takes: TAKES.find(({ id }) => id === $event)?.takes })"
-        />
-        <SwitchField
-          :on="steady?.closer !== false"
-          data-test="steady-closer"
-          @update:on="set({ closer: $event })"
-        >
-          {{ $t('layer.steadyPart.closer') }}
-        </SwitchField>
-      </template>
-    </div>
-    <p class="tiny quiet">{{ $t('layer.steadyPart.help') }}</p>
+    <SwitchField :on="holds" data-test="steady" @update:on="hold">
+      {{ $t('layer.steadyPart.hold') }}
+    </SwitchField>
+    <p class="tiny quiet mb-0">{{ $t('layer.steadyPart.help') }}</p>
   </TrayItem>
+  <template v-if="holds">
+    <ChoiceRow
+      :name="$t('layer.steadyPart.what')"
+      :choices="TAKES"
+      :taken="taken"
+      @take="set({ takes: TAKES.find(({ id }) => id === $event)?.takes })"
+    />
+    <TrayItem
+      :name="$t('layer.steadyPart.closer')"
+      :told="closer ? $t('words.isOn') : $t('words.isOff')"
+    >
+      <SwitchField :on="closer" data-test="steady-closer" @update:on="set({ closer: $event })">
+        {{ $t('layer.steadyPart.closerHelp') }}
+      </SwitchField>
+    </TrayItem>
+  </template>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 12px;
-  min-height: var(--touch);
-}
-p {
-  margin: 0;
-}
-</style>

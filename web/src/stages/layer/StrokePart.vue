@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { RetouchedClip, RetouchStroke } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
+import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -31,8 +32,7 @@ const go = async (tracker: string) =>
     :name="$t('layer.strokePart.goesAlong')"
     :told="told || $t('layer.strokePart.stays')"
   >
-    <div class="line">
-      <span class="name">{{ $t('layer.strokePart.goesAlong') }}</span>
+    <ToolLine :name="$t('layer.strokePart.goesAlong')">
       <template v-if="job">
         <span class="small" role="status">{{ jobText(job) }}</span>
         <BButton size="sm" variant="secondary" @click="along.cancel">{{
@@ -62,7 +62,7 @@ const go = async (tracker: string) =>
           <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
       </template>
-    </div>
+    </ToolLine>
   </TrayItem>
   <ControlFields
     :controls="controls"
@@ -75,17 +75,6 @@ const go = async (tracker: string) =>
 </template>
 
 <style scoped>
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px 8px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
-}
 .form-select {
   flex: 1;
   min-width: 110px;

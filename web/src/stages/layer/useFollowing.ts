@@ -19,7 +19,7 @@ const FIRST: Record<Change, [number, number]> = {
 export function useFollowing(clip: () => VideoClip) {
   const project = useProject()
   const store = useTracking()
-  const { trackers, tick, through, foundOf, momentOf } = useTracked(clip)
+  const { trackers, tick, through, keep, foundOf, momentOf } = useTracked(clip)
 
   const tracker = computed(
     () => trackers.value.find(({ id }) => id === store.taken) ?? trackers.value[0] ?? null,
@@ -54,10 +54,10 @@ export function useFollowing(clip: () => VideoClip) {
   async function follow() {
     const wanted = newTracked()
     if (!wanted || !(await looked(wanted))) return
-    const name = t('layer.followPart.tracker', { n: trackers.value.length + 1 })
-    const item = { ...wanted, name }
-    await project.edit({ kind: 'add_item', clips: [clip().id ?? ''], list: 'trackers', item })
-    store.taken = trackers.value.at(-1)?.id ?? ''
+    store.taken = await keep(
+      wanted,
+      t('layer.followPart.tracker', { n: trackers.value.length + 1 }),
+    )
     store.draft = null
   }
 
