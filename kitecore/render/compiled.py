@@ -22,6 +22,7 @@ from kitecore.document import (
     cutouts,
     empty_document,
 )
+from kitecore.document.effects import effect_kinds
 from kitecore.document.grade import Light
 from kitecore.document.inserts.compressor import Compressor
 from kitecore.document.inserts.equaliser import Cut, Equaliser
@@ -33,7 +34,8 @@ from kitecore.errors import MediaMissing
 from kitecore.media.folder import MediaFolder
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.cutting import cut_found
-from kitecore.picture.layer import Rgba, solid
+from kitecore.picture.effects import apply_effects
+from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.mixing import lay_over_deep
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, touched
@@ -66,6 +68,8 @@ def compile_all() -> None:
     bake(grade, shipped, DRAFT).over(clear)
     _mended(picture)
     _cut_out()
+    for kind in effect_kinds.values():
+        apply_effects(Layer(picture, moved(0, 0)), (kind.model_validate({}),), 1)
     moved_between(picture, picture, 0.5, flows(picture, picture))
     sound, places = np.zeros((9600, 2), np.float32), np.linspace(2000, 4000, 3000)
     followed(sound, places)

@@ -1,6 +1,6 @@
 from __future__ import annotations
 
-from typing import TypeVar
+from typing import Literal, TypeVar
 
 from pydantic import Field
 
@@ -25,14 +25,27 @@ class EffectBase(Model):
         return self
 
 
-class Running(EffectBase):
+class Seeded(EffectBase):
+    """Drawn by chance that is always the same."""
+
+    seed: int = param(1, help="Another pattern", low=1, high=100, step=1)
+
+
+class Running(Seeded):
     """Changes over time by itself; ``since`` is when it began, in ticks of its clip."""
 
     since: Tick = 0
-    seed: int = param(1, help="Another pattern", low=1, high=100, step=1)
 
     def moved(self: R, by: int) -> R:
         return self.model_copy(update={"since": self.since + by})
+
+
+class Bending(EffectBase):
+    """Takes pixels from elsewhere in the picture, which has to go on at its edges somehow."""
+
+    edges: Literal["mirrored", "clear"] = param(
+        "mirrored", help="What is seen beyond the edges of the picture", control="choice"
+    )
 
 
 effect_kinds: Registry[type[EffectBase]] = Registry("effect")

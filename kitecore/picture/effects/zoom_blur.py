@@ -17,11 +17,7 @@ MOST_GROWN = 2
 
 @effect_drawings.register("zoom_blur")
 def zoom_blur(layer: Layer, effect: ZoomBlur, tick: int) -> Layer:
-    """The mean of copies from its own size to one larger by ``amount``.
-
-    Copies are doubled: each step takes the mean of what there is and of that enlarged, which after
-    n steps is the mean of 2ⁿ sizes in even steps.
-    """
+    """Smeared by ``amount`` of its size."""
     amount = min(number(effect.amount), 200) / 100
     if amount < 0.002:
         return layer
@@ -33,15 +29,30 @@ def zoom_blur(layer: Layer, effect: ZoomBlur, tick: int) -> Layer:
     grown = layer.padded(0 if layer.endless else reach)
     middle += (grown.pixels.shape[1] - width) / 2
     steps = max(1, math.ceil(math.log2(max(2.0, amount * farthest))))
-    pixels = grown.pixels.astype(np.float32)
-    for step in range(steps):
-        factor = (1 + amount) ** (0.5 ** (step + 1))
-        pixels = (pixels + _enlarged(pixels, middle, factor)) / 2
+    pixels = smeared(grown.pixels.astype(np.float32), middle, amount, steps)
     return replace(grown, pixels=np.rint(pixels).astype(np.uint8))
 
 
-def _enlarged(pixels: np.ndarray, middle: np.ndarray, factor: float) -> np.ndarray:
+def smeared(
+    pixels: np.ndarray,
+    middle: np.ndarray,
+    amount: float,
+    steps: int,
+    border: int = cv2.BORDER_REPLICATE,
+) -> np.ndarray:
+    """The mean of copies from their own size to one larger by ``amount``, about ``middle``.
+
+    Copies are doubled: each step takes the mean of what there is and of that enlarged, which after
+    n steps is the mean of 2ⁿ sizes in even steps.
+    """
+    for step in range(steps):
+        factor = (1 + amount) ** (0.5 ** (step + 1))
+        pixels = (pixels + _enlarged(pixels, middle, factor, border)) / 2
+    return pixels
+
+
+def _enlarged(pixels: np.ndarray, middle: np.ndarray, factor: float, border: int) -> np.ndarray:
     shift = (middle - 0.5) * (1 - factor)
     matrix = np.array([[factor, 0, shift[0]], [0, factor, shift[1]]])
     size = (pixels.shape[1], pixels.shape[0])
-    return np.asarray(cv2.warpAffine(pixels, matrix, size, borderMode=cv2.BORDER_REPLICATE))
+    return np.asarray(cv2.warpAffine(pixels, matrix, size, borderMode=border))

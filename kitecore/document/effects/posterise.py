@@ -1,0 +1,15 @@
+from __future__ import annotations
+
+from typing import Literal
+
+from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.model import param
+from kitecore.document.properties import Number
+
+
+@effect_kinds.register("posterise")
+class Posterise(EffectBase):
+    """Posterise: each channel has only a few levels."""
+
+    kind: Literal["posterise"] = "posterise"
+    levels: Number = param(5.0, help="How many levels", low=2, high=32, step=1)

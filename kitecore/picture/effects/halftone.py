@@ -1,0 +1,108 @@
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Final
+
+import cv2
+import numpy as np
+from numba import njit
+from numpy.typing import NDArray
+
+from kitecore.document.effects.halftone import Halftone
+from kitecore.motion.plain import colour, number
+from kitecore.oklab import rgb_of
+from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.layer import Layer
+
+Plane = NDArray[np.uint8]
+_TURNS: Final = (0.0, 30.0, 60.0)
+"""Degrees between the rows of three inks: dots of different ones never march together."""
+
+
+@effect_drawings.register("halftone")
+def halftone(layer: Layer, effect: Halftone, tick: int) -> Layer:
+    """Dots of ink on paper, together as dark as the picture is there."""
+    cell = max(number(effect.size) * layer.density, 1.5)
+    pixels = layer.pixels
+    alpha = pixels[..., 3]
+    # As if on paper: what is clear has no ink.
+    lit = np.asarray(pixels[..., :3] + (255 - alpha)[..., None])
+    even = cv2.blur(lit, (max(1, round(cell)),) * 2, borderType=cv2.BORDER_REPLICATE)
+    angle = number(effect.angle)
+    if effect.inks == "one":
+        ink = dots(cv2.cvtColor(even, cv2.COLOR_RGB2GRAY), cell, angle)[..., None]
+        dark, ground = (
+            np.array(rgb_of(colour(one)), np.float32) for one in (effect.ink, effect.ground)
+        )
+        printed = ground + ink * (dark - ground)
+    else:
+        inks = [
+            dots(np.ascontiguousarray(even[..., channel]), cell, angle + turn)
+            for channel, turn in enumerate(_TURNS)
+        ]
+        printed = 255 * (1 - np.dstack(inks))
+    out = np.empty_like(pixels)
+    out[..., 3] = alpha
+    out[..., :3] = np.minimum(
+        np.rint(printed * (alpha[..., None] / np.float32(255))), alpha[..., None]
+    )
+    return replace(layer, pixels=out)
+
+
+def dots(light: Plane, cell: float, degrees: float) -> NDArray[np.float32]:
+    """0..1: where the ink of a grey picture is, in dots on a turned grid."""
+    angle = math.radians(degrees)
+    out = np.empty(light.shape, np.float32)
+    _fill_dots(out, light, cell, math.cos(angle), math.sin(angle), _RADII)
+    return out
+
+
+def _radii() -> NDArray[np.float32]:
+    """Radius, in cells, of a dot that is to cover so many 255ths of its cell.
+
+    Beyond half a cell a dot is cut off by its neighbours: the circle less four caps.
+    """
+    radius = np.linspace(0, math.sqrt(0.5), 2000)
+    out = np.maximum(radius, 0.5)
+    cap = out**2 * np.arccos(0.5 / out) - 0.5 * np.sqrt(np.maximum(out**2 - 0.25, 0))
+    area = np.pi * radius**2 - 4 * np.where(radius > 0.5, cap, 0)
+    return np.interp(np.linspace(0, 1, 256), area, radius).astype(np.float32)
+
+
+_RADII: Final = _radii()
+
+
+@njit(cache=True, nogil=True)
+def _fill_dots(
+    out: NDArray[np.float32],
+    light: Plane,
+    cell: float,
+    cos: float,
+    sin: float,
+    radii: NDArray[np.float32],
+) -> None:
+    height, width = out.shape
+    half, zero, one = np.float32(0.5), np.float32(0), np.float32(1)
+    for row in range(height):
+        y = np.float32((row + 0.5 - height / 2) / cell)
+        for column in range(width):
+            x = np.float32((column + 0.5 - width / 2) / cell)
+            u, v = (
+                x * np.float32(cos) + y * np.float32(sin),
+                y * np.float32(cos) - x * np.float32(sin),
+            )
+            cu, cv = np.floor(u) + half, np.floor(v) + half
+            # The picture is as light as in the middle of the dot.
+            mx = int((cu * cos - cv * sin) * cell + width / 2)
+            my = int((cu * sin + cv * cos) * cell + height / 2)
+            level = light[min(max(my, 0), height - 1), min(max(mx, 0), width - 1)]
+            far = np.float32(np.sqrt((u - cu) ** 2 + (v - cv) ** 2))
+            radius = radii[255 - level]
+            if level == 0:
+                out[row, column] = one
+            elif level == 255:
+                out[row, column] = zero
+            else:
+                edge = (radius - far) * np.float32(cell) + half
+                out[row, column] = min(max(edge, zero), one)

@@ -1,0 +1,90 @@
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.spatial import Voronoi
+
+from kitecore.kept import Kept
+from kitecore.motion.noise import generator
+
+Polygon = NDArray[np.float64]
+"""Corners (x, y) of a convex piece in order, in heights of the picture from its middle."""
+
+_EVENING: Final = 6
+"""Steps of Lloyd's method that make pieces alike."""
+
+
+@dataclass(frozen=True)
+class Breaking:
+    """How a picture breaks: into how many pieces, how unlike in size, how much smaller near a point.
+
+    ``aspect`` is its width for a height of 1; the centre counts in heights from its middle.
+    """
+
+    aspect: float
+    count: int
+    seed: int
+    unlike: float
+    near: float
+    centre: tuple[float, float]
+
+
+_kept: Final[Kept[tuple[Polygon, ...]]] = Kept(64)
+
+
+def pieces_of(breaking: Breaking) -> tuple[Polygon, ...]:
+    """Cells of Voronoi, which fill the picture without gaps."""
+    return _kept.get(breaking, lambda: tuple(_broken(breaking)))
+
+
+def _broken(breaking: Breaking) -> list[Polygon]:
+    half = np.array([breaking.aspect / 2, 0.5])
+    points = generator(breaking.seed, breaking.count).uniform(-1, 1, (breaking.count, 2)) * half
+    for _ in range(round(_EVENING * (1 - breaking.unlike))):
+        points = np.array([_middle(cell) for cell in _cells(points, half)])
+    return _cells(_drawn_to(points, breaking, half), half)
+
+
+def _drawn_to(points: Polygon, breaking: Breaking, half: Polygon) -> Polygon:
+    """Points nearer to the centre, along the way to it: they stay within the picture."""
+    centre = np.clip(np.array(breaking.centre), -half, half)
+    away = points - centre
+    farthest = float(np.hypot(*(half + np.abs(centre))))
+    share = np.hypot(away[:, 0], away[:, 1]) / farthest
+    return np.asarray(centre + away * (share**breaking.near)[:, None])
+
+
+def _cells(points: Polygon, half: Polygon) -> list[Polygon]:
+    """Of each point what is nearer to it than to any other. Points mirrored at the edges make them."""
+    mirrored = [points]
+    for axis in (0, 1):
+        for sign in (-1, 1):
+            other = points.copy()
+            other[:, axis] = sign * 2 * half[axis] - other[:, axis]
+            mirrored.append(other)
+    found = Voronoi(np.concatenate(mirrored))
+    cells = []
+    for index, point in enumerate(points):
+        region = found.regions[found.point_region[index]]
+        corners = np.clip(found.vertices[region], -half, half)
+        away = corners - point
+        cells.append(corners[np.argsort(np.arctan2(away[:, 1], away[:, 0]))])
+    return [cell for cell in cells if len(cell) > 2]
+
+
+def _middle(cell: Polygon) -> Polygon:
+    """The centroid of a convex polygon."""
+    following = np.roll(cell, -1, axis=0)
+    cross = cell[:, 0] * following[:, 1] - following[:, 0] * cell[:, 1]
+    total = cross.sum()
+    if abs(total) < 1e-15:
+        return np.asarray(cell.mean(axis=0))
+    return np.asarray(((cell + following) * cross[:, None]).sum(axis=0) / (3 * total))
+
+
+def middles_of(pieces: tuple[Polygon, ...]) -> Polygon:
+    """The centroid of each piece."""
+    return np.array([_middle(piece) for piece in pieces])
