@@ -130,7 +130,8 @@ class Browser:
             lambda: self.run(
                 "const dialog = document.querySelector('.modal.show');"
                 "return dialog?.contains(document.activeElement)"
-                " && dialog.getAnimations({subtree: true}).length === 0"
+                " && dialog.getAnimations({subtree: true}).every("
+                "(one) => one.effect.getComputedTiming().iterations === Infinity)"
             ),
             what="no dialog stands",
         )

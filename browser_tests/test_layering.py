@@ -128,7 +128,9 @@ class LayeringTest(LayeringCase):
         browser.press("plate")
         self.until(lambda: self.found("Text").plate is not None, "no plate")
         browser.press("layer-part-effects")
-        browser.test("find-effect").send_keys("gra", Keys.ENTER)
+        browser.press("find-effect")
+        browser.dialog()
+        browser.test("search-effect").send_keys("gra", Keys.ENTER)
         kinds = ["shadow", "grain"]
         self.until(lambda: [e.kind for e in self.found("Text").effects] == kinds, "no grain")
 

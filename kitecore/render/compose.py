@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Final
 
 import numpy as np
 
 from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Track, TransitionBase
-from kitecore.document.effects import Running
+from kitecore.document.effects import Timed
 from kitecore.motion import still_at
 from kitecore.motion.easing import eased
 from kitecore.motion.posing import opacity_at
@@ -202,15 +203,24 @@ def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
     layer = paint(clip, local, stage)
     if not clip.effects:
         return layer
-    running = any(isinstance(effect, Running) for effect in clip.effects)
-    if layer.constant is None or running:
-        return replace(apply_effects(layer, clip.effects, local), constant=None)
+    if layer.constant is None or any(isinstance(effect, Timed) for effect in clip.effects):
+        before = partial(_earlier, clip, stage)
+        return replace(apply_effects(layer, clip.effects, local, before), constant=None)
     now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
     name = (layer.constant, now, layer.density)
     done = stage.sources.cache.get(name, lambda: apply_effects(layer, clip.effects, local).pixels)
     border = (done.shape[0] - layer.pixels.shape[0]) // 2
     matrix = layer.matrix @ moved(-border, -border)
     return replace(layer, pixels=done, matrix=matrix, constant=name)
+
+
+def _earlier(clip: Pictured, stage: Stage, count: int, tick: int, lane: int) -> Layer:
+    """The clip after its first effects at another tick; each lane reads on by itself."""
+    there = min(max(tick, 0), clip.length - 1)
+    other = clip.model_copy(
+        update={"id": f"{clip.id}-{count}-{lane}", "effects": clip.effects[:count]}
+    )
+    return affected(other, there, stage)
 
 
 def _in_cell(clip: Pictured, local: int, stage: Stage) -> Layer:

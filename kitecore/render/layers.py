@@ -145,7 +145,7 @@ def _layer_picture(
     picture = _framed(solitary(shown, tick, stage_of(document, size, sources)))
     factor = side / max(picture.shape[:2])
     wide, high = (max(1, round(length * factor)) for length in (picture.shape[1], picture.shape[0]))
-    ground = _checks((wide, high))
+    ground = checks((wide, high))
     small = cv2.resize(picture, (wide, high), interpolation=cv2.INTER_AREA)
     lay(ground, Layer(np.asarray(small), moved(0, 0)))
     return as_jpeg(ground)
@@ -174,7 +174,8 @@ def _clips_at(document: Document, tick: int, *, clear: bool = False) -> list[Pic
     return found
 
 
-def _checks(size: tuple[int, int]) -> Rgba:
+def checks(size: tuple[int, int]) -> Rgba:
+    """A neutral ground of dark squares."""
     x, y = np.arange(size[0]) // _CHECK, np.arange(size[1]) // _CHECK
     grey = np.where((x[None, :] + y[:, None]) % 2, *_CHECKS).astype(np.uint8)
     return np.dstack([grey, grey, grey, np.full_like(grey, 255)])

@@ -15,6 +15,7 @@ from kitecore.render import hearing, layers, measuring, retouching, speaking, wh
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.levels import measured_stretch, sound_and_levels
 from kitecore.render.pieces import aac_piece, metered_piece, picture_piece
+from kitecore.render.sampling import effect_sample
 from kitecore.render.sources import Sources
 from kitecore.render.still import frame_file, measured_still, still
 
@@ -69,6 +70,11 @@ def _still(document: Document, request: Request, sources: Sources) -> bytes:
     if request.scopes is not None:
         return measured_still(document, tick, side, sources, request.scopes, matte)
     return still(document, tick, side, sources, matte=matte, onion=request.onion)
+
+
+def _sample(document: Document, request: Request, sources: Sources) -> bytes:
+    clip, kind = request.of["clip"], request.of["kind"]
+    return effect_sample(document, _tick(document, request), clip, kind, sources)
 
 
 def _frame(document: Document, request: Request, sources: Sources) -> bytes:
@@ -131,6 +137,7 @@ def _measured(measure: Callable[..., Any], *facts: str) -> Question:
 
 for _name, _question in {
     "still": Question(_still),
+    "effect": Question(_sample),
     "frame": Question(_frame, fine=True, apart=True),
     "picture": Question(_picture, apart=True),
     "sound": Question(_sound, apart=True),

@@ -15,10 +15,11 @@ from kitecore.document.clips import Crop
 from kitecore.document.clips.text import Plate
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.cutouts import CutOut
-from kitecore.document.effects import effect_kinds
+from kitecore.document.effects import Bending, EffectBase, Family, Seeded, effect_kinds
 from kitecore.document.fills import FILLS, Stop
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.document.masks import MASKS
+from kitecore.document.properties import may_have_keys
 from kitecore.document.shapes import FORMS, Stroke
 from kitecore.document.strokes import STROKES
 from kitecore.edits.fresh import fresh_layers
@@ -50,6 +51,13 @@ class PartKind(Schema):
     controls: list[Control]
 
 
+class EffectKind(PartKind):
+    """``family`` is what it is listed under; those in ``fixed`` have no keys."""
+
+    family: Family
+    fixed: list[str]
+
+
 class BlendMode(Schema):
     name: str
     title: str
@@ -67,7 +75,7 @@ class FreshLayerOut(Schema):
 class LayerControls(Schema):
     """Parameters of a layer's parts, by kind where there are several."""
 
-    effects: list[PartKind]
+    effects: list[EffectKind]
     strokes: list[PartKind]
     cutout: list[Control]
     blends: list[BlendMode]
@@ -100,6 +108,7 @@ class DrawingOut(Schema):
     remarks: list[str] = []
 
 
+_COMMON: Final = frozenset((*Bending.model_fields, *Seeded.model_fields))
 _GROUPS: Final = {
     "normal": "plain",
     "multiply": "darker",
@@ -132,7 +141,7 @@ _HOLDOUT_TITLES: Final = {
 def layer_controls(request: HttpRequest) -> LayerControls:
     """What the Layer bench needs to know of parameters, blend modes and effects."""
     return LayerControls(
-        effects=[_part(kind, model) for kind, model in effect_kinds.items()],
+        effects=[_effect(kind, model) for kind, model in effect_kinds.items()],
         strokes=[_part(kind, model) for kind, model in STROKES.items()],
         cutout=list(controls_of(CutOut)),
         blends=[_blend(name) for name in BLENDS],
@@ -160,6 +169,15 @@ def _own_first(key: type[KeyBase]) -> list[Control]:
 def _part(kind: str, model: type[Model]) -> PartKind:
     title, _, does = (model.__doc__ or kind).strip().split("\n")[0].partition(": ")
     return PartKind(kind=kind, title=title, help=does, controls=list(controls_of(model)))
+
+
+def _effect(kind: str, model: type[EffectBase]) -> EffectKind:
+    """What only this one has comes before what others have too."""
+    part = _part(kind, model)
+    controls = sorted(part.controls, key=lambda one: one.name in _COMMON)
+    fixed = [name for name, field in model.model_fields.items() if not may_have_keys(field)]
+    told = part.model_dump() | {"controls": controls}
+    return EffectKind(**told, family=model.family, fixed=fixed)
 
 
 def _blend(name: str) -> BlendMode:

@@ -6,7 +6,7 @@ import json
 from typing import Any
 from uuid import UUID
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
 from kitecore.document.strokes import HealStroke
@@ -131,6 +131,22 @@ def layer_pictures(
     """Each clip of a frame alone, small; all in one answer, since a list shows them together."""
     found = asked(request, id, revision, look, "layers", frame, side=LAYER_SIDE)
     return {"pictures": json.loads(found)}
+
+
+@router.get(f"{_BASE}/effects/{{kind}}.jpg", response={200: None, **_ANSWERS})
+def effect_sample(
+    request: HttpRequest,
+    id: UUID,
+    revision: int,
+    kind: str,
+    clip: str,
+    look: Query[Look],
+    frame: FrameNumber = 0,
+) -> HttpResponse:
+    """What an effect would do to a clip: small pictures in a row, one after another."""
+    found = asked(request, id, revision, look, "effect", frame, clip=clip, kind=kind)
+    headers = {"Cache-Control": "private, max-age=3600"}
+    return HttpResponse(found, content_type="image/jpeg", headers=headers)
 
 
 @router.post(f"{_BASE}/screens", response={200: ScreensOut, **_ANSWERS})

@@ -6,7 +6,16 @@ from typing import TYPE_CHECKING, Annotated, Union
 
 from pydantic import Field
 
-from kitecore.document.effects._base import EffectBase, Running, effect_kinds
+from kitecore.document.effects._base import (
+    FAMILIES,
+    Bending,
+    EffectBase,
+    Family,
+    Running,
+    Seeded,
+    Timed,
+    effect_kinds,
+)
 from kitecore.registry import import_all
 
 import_all(__name__)
@@ -16,4 +25,14 @@ if TYPE_CHECKING:
 else:
     Effect = Annotated[Union[tuple(effect_kinds.values())], Field(discriminator="kind")]  # noqa: UP007
 
-__all__ = ["Effect", "EffectBase", "Running", "effect_kinds"]
+__all__ = [
+    "FAMILIES",
+    "Bending",
+    "Effect",
+    "EffectBase",
+    "Family",
+    "Running",
+    "Seeded",
+    "Timed",
+    "effect_kinds",
+]

@@ -1,6 +1,6 @@
 from __future__ import annotations
 
-from typing import Literal, TypeVar
+from typing import ClassVar, Final, Literal, TypeVar, get_args
 
 from pydantic import Field
 
@@ -9,12 +9,18 @@ from kitecore.document.properties import Number
 from kitecore.registry import Registry
 
 E = TypeVar("E", bound="EffectBase")
-R = TypeVar("R", bound="Running")
+R = TypeVar("R", bound="Timed")
+
+
+Family = Literal["soft", "light", "colour", "form", "print", "time"]
+"""What effects are listed under: blur, light, colour, shape, line and print, time."""
+FAMILIES: Final[tuple[Family, ...]] = get_args(Family)
 
 
 class EffectBase(Model):
     """What every effect has. The first line of its own docstring is its name and what it does."""
 
+    family: ClassVar[Family]
     kind: str
     id: Id = Field(default_factory=new_id)
     on: bool = True
@@ -31,13 +37,17 @@ class Seeded(EffectBase):
     seed: int = param(1, help="Another pattern", low=1, high=100, step=1)
 
 
-class Running(Seeded):
-    """Changes over time by itself; ``since`` is when it began, in ticks of its clip."""
+class Timed(EffectBase):
+    """Looks otherwise from moment to moment; ``since`` is when it began, in ticks of its clip."""
 
     since: Tick = 0
 
     def moved(self: R, by: int) -> R:
         return self.model_copy(update={"since": self.since + by})
+
+
+class Running(Seeded, Timed):
+    """Changes over time by itself, by chance."""
 
 
 class Bending(EffectBase):

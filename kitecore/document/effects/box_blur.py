@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number
 class BoxBlur(EffectBase):
     """Box blur: the mean of a square around each pixel."""
 
+    family: ClassVar[Family] = "soft"
     kind: Literal["box_blur"] = "box_blur"
     radius: Number = param(
         12.0, help="Half the side of the square", unit="px", low=0, high=150, step=0.5

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Bending, effect_kinds
+from kitecore.document.effects._base import Bending, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number, Point
 class ColourSplit(Bending):
     """Colour split: red goes one way, blue the other."""
 
+    family: ClassVar[Family] = "colour"
     kind: Literal["colour_split"] = "colour_split"
     distance: Number = param(12.0, help="How far apart", unit="px", low=0, high=200, step=0.5)
     angle: Number = param(0.0, help="Which way", unit="°", low=-180, high=180, step=1)

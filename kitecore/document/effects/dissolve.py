@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Seeded, effect_kinds
+from kitecore.document.effects._base import Family, Seeded, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number
 class Dissolve(Seeded):
     """Dissolve: eaten away in flakes."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["dissolve"] = "dissolve"
     amount: Number = param(0.4, help="How much is gone", low=0, high=1, step=0.01)
     size: Number = param(80.0, help="How large the flakes are", unit="px", low=4, high=800, step=1)

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number
 class EdgeGlow(EffectBase):
     """Edge glow: the lines of the picture shine."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["edge_glow"] = "edge_glow"
     strength: Number = param(1.5, help="How bright they shine", low=0, high=8, step=0.05)
     width: Number = param(6.0, help="How far they shine", unit="px", low=0, high=200, step=0.5)

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Running, effect_kinds
+from kitecore.document.effects._base import Family, Running, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number
 class Flicker(Running):
     """Flicker: an unsteady light, now darker, now clear."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["flicker"] = "flicker"
     strength: Number = param(0.4, help="How much light is lost at most", low=0, high=1, step=0.01)
     rate: float = param(6.0, help="How often", unit="Hz", low=0.2, high=30, step=0.1)

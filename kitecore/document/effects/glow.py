@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number
 class Glow(EffectBase):
     """Glow: light around what is bright, or around the outline of the layer."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["glow"] = "glow"
     of: Literal["bright", "outline"] = param(
         "bright", help="Light comes from bright parts, or from the outline", control="choice"

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number
 class Halftone(EffectBase):
     """Halftone: printed in dots."""
 
+    family: ClassVar[Family] = "print"
     kind: Literal["halftone"] = "halftone"
     size: Number = param(
         14.0, help="From one dot to the next", unit="px", low=3, high=200, step=0.5

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Bending, Running, effect_kinds
+from kitecore.document.effects._base import Bending, Family, Running, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number
 class Haze(Bending, Running):
     """Haze: hot air rises before the picture."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["haze"] = "haze"
     strength: Number = param(
         8.0, help="How far it moves the picture", unit="px", low=0, high=100, step=0.5

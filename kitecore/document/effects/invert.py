@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 
 
@@ -10,6 +10,7 @@ from kitecore.document.model import param
 class Invert(EffectBase):
     """Invert: light for dark, in the channels chosen."""
 
+    family: ClassVar[Family] = "colour"
     kind: Literal["invert"] = "invert"
     red: bool = param(True, help="Red", control="switch")
     green: bool = param(True, help="Green", control="switch")

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Bending, effect_kinds
+from kitecore.document.effects._base import Bending, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number, Point
 class Lens(Bending):
     """Lens: bent outwards or inwards, with colours at its rim."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["lens"] = "lens"
     bend: Number = param(
         20.0, help="Outwards, or inwards below 0", unit="%", low=-100, high=100, step=0.5

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,5 +11,6 @@ from kitecore.document.properties import Number
 class Mosaic(EffectBase):
     """Mosaic: squares of one colour each."""
 
+    family: ClassVar[Family] = "soft"
     kind: Literal["mosaic"] = "mosaic"
     side: Number = param(32.0, help="Side of a square", unit="px", low=1, high=200, step=1)

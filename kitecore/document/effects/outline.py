@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number
 class Outline(EffectBase):
     """Outline: a line around what is seen."""
 
+    family: ClassVar[Family] = "print"
     kind: Literal["outline"] = "outline"
     width: Number = param(10.0, help="How wide", unit="px", low=0.5, high=200, step=0.5)
     place: Literal["outside", "middle", "inside"] = param(

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number, Point
 class PointLight(EffectBase):
     """Point light: a lamp over the picture; what it does not reach is darker."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["point_light"] = "point_light"
     centre: Point = param(
         (0.0, -200.0),

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,5 +11,6 @@ from kitecore.document.properties import Number
 class Posterise(EffectBase):
     """Posterise: each channel has only a few levels."""
 
+    family: ClassVar[Family] = "colour"
     kind: Literal["posterise"] = "posterise"
     levels: Number = param(5.0, help="How many levels", low=2, high=32, step=1)

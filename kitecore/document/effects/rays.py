@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number, Point
 class Rays(EffectBase):
     """Rays: light of bright parts falls away from a point."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["rays"] = "rays"
     strength: Number = param(1.0, help="How bright they are", low=0, high=8, step=0.05)
     length: Number = param(50.0, help="How long they are", unit="%", low=0, high=100, step=0.5)

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number
 class Reflection(EffectBase):
     """Reflection: the layer once more below itself, upside down and fading."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["reflection"] = "reflection"
     gap: Number = param(0.0, help="Gap to the ground", unit="px", low=-200, high=300, step=1)
     height: Number = param(60.0, help="How much of it is seen", unit="%", low=1, high=100, step=1)

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Bending, Running, effect_kinds
+from kitecore.document.effects._base import Bending, Family, Running, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number, Point
 class Ripple(Bending, Running):
     """Ripple: rings that run outwards from a point."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["ripple"] = "ripple"
     height: Number = param(
         18.0, help="How far a ring moves the picture", unit="px", low=0, high=200, step=0.5

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Colour, Number, Point
 class Shadow(EffectBase):
     """Shadow: falls behind the layer's outline."""
 
+    family: ClassVar[Family] = "light"
     kind: Literal["shadow"] = "shadow"
     shift: Point = param(
         (10.0, 14.0), help="Across and down", unit="px", low=-300, high=300, step=1

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Running, effect_kinds
+from kitecore.document.effects._base import Family, Running, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number
 class Shake(Running):
     """Shake: as held by an unsteady hand, or hit."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["shake"] = "shake"
     strength: Number = param(24.0, help="How far it goes", unit="px", low=0, high=200, step=1)
     turn: Number = param(1.0, help="How far it turns", unit="°", low=0, high=20, step=0.1)

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Seeded, effect_kinds
+from kitecore.document.effects._base import Family, Seeded, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number, Point
 
@@ -11,12 +11,13 @@ from kitecore.document.properties import Number, Point
 class Shards(Seeded):
     """Shards: the picture breaks into pieces that fly apart and turn."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["shards"] = "shards"
     amount: Number = param(
         0.35, help="How far it has burst: 0 whole, 1 gone its whole way", low=0, high=1, step=0.005
     )
     count: int = param(60, help="How many pieces", low=2, high=600, step=1, ge=2, le=1200)
-    spread_sizes: float = param(
+    variety: float = param(
         0.5, help="How unlike in size they are", low=0, high=1, step=0.01, ge=0, le=1
     )
     near: float = param(0.4, help="Smaller near the point", low=0, high=1, step=0.01, ge=0, le=1)

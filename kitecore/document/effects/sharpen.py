@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number
 class Sharpen(EffectBase):
     """Sharpen: edges stand out from what lies around them."""
 
+    family: ClassVar[Family] = "soft"
     kind: Literal["sharpen"] = "sharpen"
     amount: Number = param(80.0, help="How much they stand out", unit="%", low=0, high=400, step=1)
     radius: Number = param(

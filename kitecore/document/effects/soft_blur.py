@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
@@ -11,5 +11,6 @@ from kitecore.document.properties import Number
 class SoftBlur(EffectBase):
     """Soft blur: everything blurred alike, by a Gaussian."""
 
+    family: ClassVar[Family] = "soft"
     kind: Literal["soft_blur"] = "soft_blur"
     sigma: Number = param(8.0, help="Width of the blur", unit="px", low=0, high=100, step=0.5)

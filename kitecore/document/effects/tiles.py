@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number, Point
 class Tiles(EffectBase):
     """Tiles: the picture beside itself, again and again."""
 
+    family: ClassVar[Family] = "form"
     kind: Literal["tiles"] = "tiles"
     repeats: Number = param(3.0, help="How often on each side", low=1, high=20, step=0.1)
     mirrored: bool = param(True, help="Every second one turned over: no seams", control="switch")

@@ -1,8 +1,8 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import EffectBase, effect_kinds
+from kitecore.document.effects._base import EffectBase, Family, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number, Point
 
@@ -11,6 +11,7 @@ from kitecore.document.properties import Number, Point
 class ZoomBlur(EffectBase):
     """Zoom blur: smeared away from a point."""
 
+    family: ClassVar[Family] = "soft"
     kind: Literal["zoom_blur"] = "zoom_blur"
     amount: Number = param(20.0, help="How far it is smeared", unit="%", low=0, high=80, step=0.5)
     centre: Point = param(

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 
 import numpy as np
 
 from kitecore.document.effects import EffectBase
 from kitecore.motion import still_at, value_at
-from kitecore.picture.effects._base import effect_drawings, effect_reaches
+from kitecore.picture.effects._base import At, effect_drawings, effect_reaches, timed_drawings
 from kitecore.picture.layer import Layer
 from kitecore.registry import import_all
 
@@ -18,14 +20,29 @@ import_all(__name__)
 __all__ = ["apply_effects", "effect_drawings", "reach_of"]
 
 
-def apply_effects(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> Layer:
-    """The layer after its effects, in order; ``tick`` counts from the start of the clip."""
-    for effect in effects:
+Before = Callable[[int, int, int], Layer]
+"""``before(count, tick, lane)``: the layer after its first effects, at another tick of its clip."""
+
+
+def apply_effects(
+    layer: Layer, effects: tuple[EffectBase, ...], tick: int, before: Before | None = None
+) -> Layer:
+    """The layer after its effects, in order; ``tick`` counts from the start of the clip.
+
+    Effects of time do nothing where other moments cannot be looked at.
+    """
+    for count, effect in enumerate(effects):
         mix = value_at(effect.mix, tick)
         if effect.on and mix > 0:
-            done = effect_drawings[effect.kind](layer, still_at(effect, tick), tick)
-            layer = done if mix >= 1 else _mixed(layer, done, mix)
+            done = _drawn(layer, still_at(effect, tick), tick, before and partial(before, count))
+            layer = done if mix >= 1 or done is layer else _mixed(layer, done, mix)
     return layer
+
+
+def _drawn(layer: Layer, effect: EffectBase, tick: int, at: At | None) -> Layer:
+    if effect.kind not in timed_drawings:
+        return effect_drawings[effect.kind](layer, effect, tick)
+    return layer if at is None else timed_drawings[effect.kind](layer, effect, tick, at)
 
 
 def reach_of(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> int | None:

@@ -19,6 +19,17 @@ The effect comes without keys; ``tick`` counts from the start of the clip.
 
 effect_drawings: Registry[Drawing] = Registry("effect drawing")
 
+At = Callable[[int, int], Layer]
+"""``at(tick, lane)``: the layer that an effect was given, at another tick of its clip.
+
+Moments that go on side by side, each in its own lane, are read as fast as the one that is shown.
+"""
+
+TimedDrawing = Callable[[Layer, Any, int, At], Layer]
+"""``draw(layer, effect, tick, at)``, of an effect that looks at other moments of its layer."""
+
+timed_drawings: Registry[TimedDrawing] = Registry("drawing of an effect of time")
+
 Reach = Callable[[Layer, Any], float]
 """``reach(layer, effect)``: pixels from which on nothing counts for a pixel of the result."""
 

@@ -12,7 +12,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.document.effects import _base
+from kitecore.document.effects import Bending
 from kitecore.picture.layer import Layer
 
 Map = NDArray[np.float32]
@@ -27,19 +27,19 @@ TABLE_STEP: Final = 0.5
 """Pixels from one value of a table over distances to the next."""
 
 
-def room_for(layer: Layer, effect: _base.Bending, far: float) -> Layer:
+def room_for(layer: Layer, effect: Bending, far: float) -> Layer:
     """The layer, larger by as far as its pixels go if nothing lies beyond its edges."""
     mirrored = effect.edges == "mirrored"
     return layer if mirrored else layer.padded(min(math.ceil(far) + 1, MOST_ROOM))
 
 
-def border_of(layer: Layer, effect: _base.Bending) -> int:
+def border_of(layer: Layer, effect: Bending) -> int:
     """How OpenCV goes on beyond the edges of the picture."""
     clear = effect.edges == "clear" and not layer.endless
     return cv2.BORDER_CONSTANT if clear else cv2.BORDER_REFLECT_101
 
 
-def bent(layer: Layer, effect: _base.Bending, far: float, whence: Callable[[Layer], Maps]) -> Layer:
+def bent(layer: Layer, effect: Bending, far: float, whence: Callable[[Layer], Maps]) -> Layer:
     """A layer each of whose pixels comes from elsewhere, ``far`` pixels away at most."""
     grown = room_for(layer, effect, far)
     across, down = whence(grown)

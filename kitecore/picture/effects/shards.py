@@ -51,7 +51,7 @@ def _breaking(layer: Layer, effect: Shards) -> Breaking:
         aspect=width / height,
         count=effect.count,
         seed=effect.seed,
-        unlike=effect.spread_sizes,
+        unlike=effect.variety,
         near=effect.near,
         centre=(round(x, 4), round(y, 4)),
     )

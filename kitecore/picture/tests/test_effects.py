@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from scipy import ndimage
 
 from kitecore.document.controls import controls_of
-from kitecore.document.effects import EffectBase, Running, effect_kinds
+from kitecore.document.effects import EffectBase, Timed, effect_kinds
 from kitecore.document.properties import Key, NumberKeys
 from kitecore.media.premultiply import premultiply
 from kitecore.motion.noise import wave
@@ -143,7 +143,7 @@ class EveryEffectTest(TestCase):
         self.assertEqual(sorted(spread, reverse=True), spread)
 
     def test_a_running_effect_runs_on_when_its_clip_is_trimmed(self) -> None:
-        for kind in (kind for kind, model in effect_kinds.items() if issubclass(model, Running)):
+        for kind in (kind for kind, model in effect_kinds.items() if issubclass(model, Timed)):
             effect = made(kind)
             whole = apply_effects(layer(), (effect,), SECOND).pixels
             later = apply_effects(layer(), (effect.moved(-SECOND // 2),), SECOND // 2).pixels

@@ -962,6 +962,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/effects/{kind}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Effect Sample
+         * @description What an effect would do to a clip: small pictures in a row, one after another.
+         */
+        get: operations["studio_playback_layers_effect_sample"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/extents": {
         parameters: {
             query?: never;
@@ -1904,7 +1924,7 @@ export interface components {
              */
             name: string;
             /** Parts */
-            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["CloneStroke"] | components["schemas"]["HealStroke"] | components["schemas"]["FillStroke"] | components["schemas"]["SoftenStroke"] | components["schemas"]["SharpenStroke"] | components["schemas"]["LightStroke"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
+            parts: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"] | components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"] | components["schemas"]["CloneStroke"] | components["schemas"]["HealStroke"] | components["schemas"]["FillStroke"] | components["schemas"]["SoftenStroke"] | components["schemas"]["SharpenStroke"] | components["schemas"]["LightStroke"] | components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
             /** Seed */
             seed?: string;
             /** Within */
@@ -1995,7 +2015,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
@@ -2076,7 +2096,7 @@ export interface components {
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
@@ -2543,7 +2563,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -3148,6 +3168,68 @@ export interface components {
             colour: string;
         };
         /**
+         * ColourSplit
+         * @description Colour split: red goes one way, blue the other.
+         */
+        ColourSplit: {
+            /**
+             * Angle
+             * @description Which way
+             * @default 0
+             */
+            angle: number | components["schemas"]["NumberKeys"];
+            /**
+             * Centre
+             * @description Point they go away from
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /**
+             * Distance
+             * @description How far apart
+             * @default 12
+             */
+            distance: number | components["schemas"]["NumberKeys"];
+            /**
+             * Edges
+             * @description What is seen beyond the edges of the picture
+             * @default mirrored
+             * @enum {string}
+             */
+            edges: "mirrored" | "clear";
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "colour_split";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Way
+             * @description Along a direction, or away from a point
+             * @default aside
+             * @enum {string}
+             */
+            way: "aside" | "outwards";
+        };
+        /**
          * Colours
          * @description Colour tags as FFmpeg's numbers (ITU-T H.273); 2 means not tagged.
          *
@@ -3357,7 +3439,7 @@ export interface components {
                 number
             ] | null;
             /** Ease */
-            ease?: (components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
+            ease?: (components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
             /** Value */
             value: unknown;
         };
@@ -3500,7 +3582,7 @@ export interface components {
             /** Seed */
             seed?: string;
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Within */
             within?: string | null;
         };
@@ -3933,7 +4015,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -3982,32 +4064,6 @@ export interface components {
              * @default true
              */
             on: boolean;
-        };
-        /**
-         * Dissolve
-         * @description One fades into the other.
-         */
-        Dissolve: {
-            /**
-             * Ease
-             * @description Pace of the change
-             * @default {
-             *       "kind": "steady"
-             *     }
-             */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
-            /**
-             * Hold
-             * @default false
-             */
-            hold: boolean;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            kind: "dissolve";
-            /** Length */
-            length: number;
         };
         /**
          * DivideGrid
@@ -4211,7 +4267,7 @@ export interface components {
          */
         EaseKeys: {
             /** Ease */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Keys */
             keys: components["schemas"]["KeysOf"][];
             /**
@@ -4237,6 +4293,114 @@ export interface components {
             kind: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Echo
+         * @description Echo: what was seen a moment ago is seen still, more and more faintly.
+         */
+        Echo: {
+            /**
+             * Count
+             * @description How many moments
+             * @default 4
+             */
+            count: number;
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "echo";
+            /**
+             * Later
+             * @description From one to the next
+             * @default 0.1
+             */
+            later: number;
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Strength
+             * @description How much of each the next has
+             * @default 0.6
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+            /**
+             * Where
+             * @description Behind what is seen now, or added to it as light
+             * @default behind
+             * @enum {string}
+             */
+            where: "behind" | "light";
+        };
+        /**
+         * EdgeGlow
+         * @description Edge glow: the lines of the picture shine.
+         */
+        EdgeGlow: {
+            /**
+             * Colour
+             * @description Colour of the light
+             * @default #9fe8ff
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "edge_glow";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rest
+             * @description How much of the picture is seen behind
+             * @default 1
+             */
+            rest: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strength
+             * @description How bright they shine
+             * @default 1.5
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+            /**
+             * Threshold
+             * @description Weaker lines do not shine
+             * @default 12
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
+            /**
+             * Width
+             * @description How far they shine
+             * @default 6
+             */
+            width: number | components["schemas"]["NumberKeys"];
         };
         /**
          * EdgeMask
@@ -4309,6 +4473,27 @@ export interface components {
              * @default 0
              */
             turn: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * EffectKind
+         * @description ``family`` is what it is listed under; those in ``fixed`` have no keys.
+         */
+        EffectKind: {
+            /** Controls */
+            controls: components["schemas"]["Control"][];
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "soft" | "light" | "colour" | "form" | "print" | "time";
+            /** Fixed */
+            fixed: string[];
+            /** Help */
+            help: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
         };
         /** EllipseForm */
         EllipseForm: {
@@ -4420,7 +4605,7 @@ export interface components {
          */
         Entrance: {
             /** Ease */
-            ease?: (components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
+            ease?: (components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"]) | null;
             /**
              * Kind
              * @default rise
@@ -5736,7 +5921,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -5896,9 +6081,124 @@ export interface components {
             /** Tracks */
             tracks: components["schemas"]["Track"][];
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /**
+         * Halftone
+         * @description Halftone: printed in dots.
+         */
+        Halftone: {
+            /**
+             * Angle
+             * @description How the rows lie
+             * @default 30
+             */
+            angle: number | components["schemas"]["NumberKeys"];
+            /**
+             * Ground
+             * @description Colour of the paper
+             * @default #f6efe0
+             */
+            ground: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * Ink
+             * @description Colour of the ink
+             * @default #1d1a26
+             */
+            ink: string | components["schemas"]["ColourKeys"];
+            /**
+             * Inks
+             * @description One ink, or the colours of the picture
+             * @default one
+             * @enum {string}
+             */
+            inks: "one" | "own";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "halftone";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Size
+             * @description From one dot to the next
+             * @default 14
+             */
+            size: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Haze
+         * @description Haze: hot air rises before the picture.
+         */
+        Haze: {
+            /**
+             * Edges
+             * @description What is seen beyond the edges of the picture
+             * @default mirrored
+             * @enum {string}
+             */
+            edges: "mirrored" | "clear";
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "haze";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Size
+             * @description How large its swirls are
+             * @default 60
+             */
+            size: number | components["schemas"]["NumberKeys"];
+            /**
+             * Speed
+             * @description How fast it rises
+             * @default 160
+             */
+            speed: number;
+            /**
+             * Strength
+             * @description How far it moves the picture
+             * @default 8
+             */
+            strength: number | components["schemas"]["NumberKeys"];
         };
         /**
          * HealStroke
@@ -6045,8 +6345,9 @@ export interface components {
          */
         Hold: {
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
+             * Kind
+             * @default hold
+             * @constant
              */
             kind: "hold";
         };
@@ -6343,7 +6644,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: number;
         };
@@ -6357,7 +6658,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: string;
         };
@@ -6371,7 +6672,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: components["schemas"]["Contour"][];
         };
@@ -6385,7 +6686,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -6402,7 +6703,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -6419,7 +6720,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -6503,7 +6804,7 @@ export interface components {
             /** Cutout */
             cutout: components["schemas"]["Control"][];
             /** Effects */
-            effects: components["schemas"]["PartKind"][];
+            effects: components["schemas"]["EffectKind"][];
             /** Fills */
             fills: {
                 [key: string]: components["schemas"]["Control"][];
@@ -6564,6 +6865,67 @@ export interface components {
         Leaving: {
             /** Password */
             password: string;
+        };
+        /**
+         * Lens
+         * @description Lens: bent outwards or inwards, with colours at its rim.
+         */
+        Lens: {
+            /**
+             * Bend
+             * @description Outwards, or inwards below 0
+             * @default 20
+             */
+            bend: number | components["schemas"]["NumberKeys"];
+            /**
+             * Centre
+             * @description Middle of the lens
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /**
+             * Edges
+             * @description What is seen beyond the edges of the picture
+             * @default mirrored
+             * @enum {string}
+             */
+            edges: "mirrored" | "clear";
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lens";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rim
+             * @description How far colours part at the rim
+             * @default 0
+             */
+            rim: number | components["schemas"]["NumberKeys"];
+            /**
+             * Size
+             * @description Size of the picture afterwards
+             * @default 100
+             */
+            size: number | components["schemas"]["NumberKeys"];
         };
         /**
          * LevelAngles
@@ -7437,7 +7799,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -7603,7 +7965,7 @@ export interface components {
             /** Tracks */
             tracks: components["schemas"]["Track"][];
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
@@ -7894,6 +8256,67 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Outline
+         * @description Outline: a line around what is seen.
+         */
+        Outline: {
+            /**
+             * Alone
+             * @description Only the line is seen
+             * @default false
+             */
+            alone: boolean;
+            /**
+             * Colour
+             * @description Colour of the line
+             * @default #fff4e0
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "outline";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Opacity
+             * @description How strong
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Place
+             * @description Where it runs
+             * @default outside
+             * @enum {string}
+             */
+            place: "outside" | "middle" | "inside";
+            /**
+             * Softness
+             * @description How soft
+             * @default 0
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+            /**
+             * Width
+             * @description How wide
+             * @default 10
+             */
+            width: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Pace
          * @description Frames a second as a fraction; of takes with uneven pace the average.
          */
@@ -7905,6 +8328,54 @@ export interface components {
             den: number;
             /** Num */
             num: number;
+        };
+        /**
+         * Paper
+         * @description Paper: fibres and folds, lit from the side.
+         */
+        Paper: {
+            /**
+             * Angle
+             * @description Where the light comes from
+             * @default -60
+             */
+            angle: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "paper";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Size
+             * @description How coarse the fibres are
+             * @default 6
+             */
+            size: number | components["schemas"]["NumberKeys"];
+            /**
+             * Strength
+             * @description How deep they are
+             * @default 0.5
+             */
+            strength: number | components["schemas"]["NumberKeys"];
         };
         /**
          * Part
@@ -8698,6 +9169,36 @@ export interface components {
              */
             radius: number | components["schemas"]["NumberKeys"];
         };
+        /**
+         * Posterise
+         * @description Posterise: each channel has only a few levels.
+         */
+        Posterise: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "posterise";
+            /**
+             * Levels
+             * @description How many levels
+             * @default 5
+             */
+            levels: number | components["schemas"]["NumberKeys"];
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+        };
         /** PresetIn */
         PresetIn: {
             /** Content */
@@ -8811,7 +9312,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -8874,6 +9375,66 @@ export interface components {
             soft: boolean;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Rays
+         * @description Rays: light of bright parts falls away from a point.
+         */
+        Rays: {
+            /**
+             * Centre
+             * @description Point they come from
+             * @default [
+             *       0,
+             *       -300
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /**
+             * Colour
+             * @description Colour of the light
+             * @default #fff1cf
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rays";
+            /**
+             * Length
+             * @description How long they are
+             * @default 50
+             */
+            length: number | components["schemas"]["NumberKeys"];
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Strength
+             * @description How bright they are
+             * @default 1
+             */
+            strength: number | components["schemas"]["NumberKeys"];
+            /**
+             * Threshold
+             * @description From which brightness on parts shine
+             * @default 70
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
         };
         /** RectangleForm */
         RectangleForm: {
@@ -9399,6 +9960,96 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Ripple
+         * @description Ripple: rings that run outwards from a point.
+         */
+        Ripple: {
+            /**
+             * Centre
+             * @description Where they begin
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /**
+             * Edges
+             * @description What is seen beyond the edges of the picture
+             * @default mirrored
+             * @enum {string}
+             */
+            edges: "mirrored" | "clear";
+            /**
+             * Fading
+             * @description Seconds in which they lose half; 0 loses nothing
+             * @default 0
+             */
+            fading: number | components["schemas"]["NumberKeys"];
+            /**
+             * Height
+             * @description How far a ring moves the picture
+             * @default 18
+             */
+            height: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "ripple";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Reach
+             * @description How far they run
+             * @default 1500
+             */
+            reach: number | components["schemas"]["NumberKeys"];
+            /**
+             * Rings
+             * @description How many there are; 0 goes on for ever
+             * @default 0
+             */
+            rings: number;
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /**
+             * Speed
+             * @description How fast the rings run
+             * @default 600
+             */
+            speed: number;
+            /**
+             * Width
+             * @description From one ring to the next
+             * @default 120
+             */
+            width: number | components["schemas"]["NumberKeys"];
+        };
+        /**
          * Roll
          * @description Move the join at which ``clip`` begins by ``by``; nothing else moves.
          *
@@ -9652,7 +10303,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * First
              * @default 0
@@ -9756,7 +10407,7 @@ export interface components {
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
@@ -9994,7 +10645,7 @@ export interface components {
              */
             short: "refuse" | "shorten" | "hold";
             /** Transition */
-            transition: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Within */
             within?: string | null;
         };
@@ -10134,7 +10785,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fill
              * @default {
@@ -10237,9 +10888,129 @@ export interface components {
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+        };
+        /**
+         * Shards
+         * @description Shards: the picture breaks into pieces that fly apart and turn.
+         */
+        Shards: {
+            /**
+             * Amount
+             * @description How far it has burst: 0 whole, 1 gone its whole way
+             * @default 0.35
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /**
+             * Centre
+             * @description Where it bursts
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            centre: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /**
+             * Count
+             * @description How many pieces
+             * @default 60
+             */
+            count: number;
+            /**
+             * Delay
+             * @description How much later those far away begin
+             * @default 0.5
+             */
+            delay: number | components["schemas"]["NumberKeys"];
+            /**
+             * Depth
+             * @description How far they come towards you, or go below 0
+             * @default 300
+             */
+            depth: number | components["schemas"]["NumberKeys"];
+            /**
+             * Distance
+             * @description How far they fly from the point
+             * @default 700
+             */
+            distance: number | components["schemas"]["NumberKeys"];
+            /**
+             * Fall
+             * @description How far they fall
+             * @default 300
+             */
+            fall: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shards";
+            /**
+             * Light
+             * @description How much their sides differ in light
+             * @default 0.6
+             */
+            light: number | components["schemas"]["NumberKeys"];
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * Near
+             * @description Smaller near the point
+             * @default 0.4
+             */
+            near: number;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Perspective
+             * @description How near the eye is
+             * @default 0.6
+             */
+            perspective: number | components["schemas"]["NumberKeys"];
+            /**
+             * Scatter
+             * @description How much each goes its own way
+             * @default 0.3
+             */
+            scatter: number | components["schemas"]["NumberKeys"];
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Spin
+             * @description How far they turn
+             * @default 240
+             */
+            spin: number | components["schemas"]["NumberKeys"];
+            /**
+             * Thickness
+             * @description How thick they are
+             * @default 6
+             */
+            thickness: number | components["schemas"]["NumberKeys"];
+            /**
+             * Variety
+             * @description How unlike in size they are
+             * @default 0.5
+             */
+            variety: number;
         };
         /** Share */
         Share: {
@@ -10247,6 +11018,48 @@ export interface components {
             has: number;
             /** Most */
             most: number;
+        };
+        /**
+         * Sharpen
+         * @description Sharpen: edges stand out from what lies around them.
+         */
+        Sharpen: {
+            /**
+             * Amount
+             * @description How much they stand out
+             * @default 80
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "sharpen";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Radius
+             * @description How wide an edge counts
+             * @default 2
+             */
+            radius: number | components["schemas"]["NumberKeys"];
+            /**
+             * Threshold
+             * @description Steps smaller than this stay as they are
+             * @default 2
+             */
+            threshold: number | components["schemas"]["NumberKeys"];
         };
         /**
          * SharpenStroke
@@ -10462,7 +11275,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -10618,7 +11431,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fill
              * @default {
@@ -10708,7 +11521,7 @@ export interface components {
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
@@ -10843,7 +11656,7 @@ export interface components {
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
          * SoundControls
@@ -11048,7 +11861,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: [
                 number,
@@ -11293,7 +12106,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             grade?: components["schemas"]["Grade"] | null;
             /** Id */
             id?: string;
@@ -11391,7 +12204,7 @@ export interface components {
              */
             taken_off: components["schemas"]["Piece"][];
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
@@ -11676,7 +12489,7 @@ export interface components {
             /** At */
             at: number;
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
         };
         /**
          * SwitchAngles
@@ -11880,7 +12693,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fill
              * @default {
@@ -12012,7 +12825,7 @@ export interface components {
              */
             text: string;
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
             /**
@@ -12021,6 +12834,102 @@ export interface components {
              * @default 900
              */
             width: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Threshold
+         * @description Threshold: two colours, what is darker and what is lighter than a level.
+         */
+        Threshold: {
+            /**
+             * Dark
+             * @description Colour of what is darker
+             * @default #000000
+             */
+            dark: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "threshold";
+            /**
+             * Level
+             * @description Level between them
+             * @default 50
+             */
+            level: number | components["schemas"]["NumberKeys"];
+            /**
+             * Light
+             * @description Colour of what is lighter
+             * @default #ffffff
+             */
+            light: string | components["schemas"]["ColourKeys"];
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Soft
+             * @description How wide the step is
+             * @default 4
+             */
+            soft: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Tiles
+         * @description Tiles: the picture beside itself, again and again.
+         */
+        Tiles: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tiles";
+            /**
+             * Mirrored
+             * @description Every second one turned over: no seams
+             * @default true
+             */
+            mirrored: boolean;
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * Offset
+             * @description Where its middle lies
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            offset: [
+                number,
+                number
+            ] | components["schemas"]["PointKeys"] | components["schemas"]["Axes"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Repeats
+             * @description How often on each side
+             * @default 3
+             */
+            repeats: number | components["schemas"]["NumberKeys"];
         };
         /**
          * ToCell
@@ -12422,7 +13331,7 @@ export interface components {
              * Effects
              * @default []
              */
-            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["DirectionBlur"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Invert"] | components["schemas"]["Mosaic"] | components["schemas"]["PointLight"] | components["schemas"]["Reflection"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["SoftBlur"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
             /**
              * Fade In
              * @default 0
@@ -12600,7 +13509,7 @@ export interface components {
              */
             trackers: components["schemas"]["Tracker"][];
             /** Transition */
-            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
             warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
         };
@@ -12763,7 +13672,7 @@ export interface components {
              *       "kind": "steady"
              *     }
              */
-            ease: components["schemas"]["Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /**
              * Hold
              * @default false
@@ -13096,6 +14005,112 @@ export interface components {
             strokes: components["schemas"]["CutStroke"][];
         };
         /**
+         * Hold
+         * @description Hold: stays at the key's value until the next key.
+         */
+        kitecore__document__ease__Hold: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold";
+        };
+        /**
+         * Dissolve
+         * @description Dissolve: eaten away in flakes.
+         */
+        kitecore__document__effects__dissolve__Dissolve: {
+            /**
+             * Amount
+             * @description How much is gone
+             * @default 0.4
+             */
+            amount: number | components["schemas"]["NumberKeys"];
+            /**
+             * Colour
+             * @description Colour of that edge
+             * @default #ffb347
+             */
+            colour: string | components["schemas"]["ColourKeys"];
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dissolve";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rim
+             * @description How wide an edge glows
+             * @default 0
+             */
+            rim: number | components["schemas"]["NumberKeys"];
+            /**
+             * Seed
+             * @description Another pattern
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Size
+             * @description How large the flakes are
+             * @default 80
+             */
+            size: number | components["schemas"]["NumberKeys"];
+            /**
+             * Softness
+             * @description How soft their edges are
+             * @default 0.08
+             */
+            softness: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * Hold
+         * @description Fewer pictures: each stays for a while, as in a film made by hand.
+         */
+        kitecore__document__effects__hold__Hold: {
+            /** Id */
+            id?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold";
+            /**
+             * Mix
+             * @description How much of the effect is seen
+             * @default 1
+             */
+            mix: number | components["schemas"]["NumberKeys"];
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rate
+             * @description Pictures in a second
+             * @default 8
+             */
+            rate: number;
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+        };
+        /**
          * Cut
          * @description Takes away what lies beyond its frequency, by 12 dB an octave; ``on`` or not.
          */
@@ -13111,6 +14126,32 @@ export interface components {
              * @default false
              */
             on: boolean;
+        };
+        /**
+         * Dissolve
+         * @description One fades into the other.
+         */
+        kitecore__document__transitions__dissolve__Dissolve: {
+            /**
+             * Ease
+             * @description Pace of the change
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /**
+             * Hold
+             * @default false
+             */
+            hold: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dissolve";
+            /** Length */
+            length: number;
         };
         /**
          * Cut
@@ -15106,6 +16147,55 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ColourOut"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_effect_sample: {
+        parameters: {
+            query: {
+                clip: string;
+                within?: string;
+                wall?: string;
+                columns?: number;
+                left?: number;
+                right?: number;
+                speed?: number;
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-/** The effects of a layer, in order: added by search, switched, ordered, mixed, copied, kept. */
+/** The effects of a layer, in order: added from a list, switched, ordered, mixed, copied, kept. */
 import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
 import { storeToRefs } from 'pinia'
 import { computed, ref } from 'vue'
+import IconPlus from '~icons/tabler/plus'
 import type { Effect } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { omitted } from '@/motion/props'
@@ -13,8 +14,8 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import EffectChoice from './EffectChoice.vue'
 import EffectFields from './EffectFields.vue'
-import { found } from './effects'
 import type { Layer } from '@/inhand/useLayer'
 import NameDialog from '@/controls/NameDialog.vue'
 import PartRows from '@/controls/PartRows.vue'
@@ -30,25 +31,13 @@ const effects = computed<Effect[]>(() => props.layer.clip.value?.effects ?? [])
 const { effect: open } = storeToRefs(useLayering())
 /** On a phone the values of one effect stand among the controls. */
 const opened = computed(() => effects.value.find((one) => one.id === open.value))
-const wanted = ref('')
-const searching = ref(false)
-const kinds = computed(() => found(kit.layer?.effects ?? [], wanted.value))
+const choosing = ref(false)
 
 async function add(kind: string) {
   const parts = [{ kind }] as never
   const clips = props.layer.ids.value
   const { made } = await project.make({ kind: 'add_parts', clips, list: 'effects', parts })
-  wanted.value = ''
-  searching.value = false
   if (made[0]) open.value = made[0]
-}
-
-function search(event: KeyboardEvent) {
-  const first = kinds.value[0]
-  if (event.key === 'Enter' && first) add(first.kind)
-  else if (event.key === 'Escape') searching.value = false
-  else return
-  event.stopPropagation()
 }
 
 const parts = (row: readonly Effect[]) => row.map((one) => omitted(one, 'id'))
@@ -84,17 +73,9 @@ const remove = (preset: Preset) =>
   <fieldset class="effects" :disabled="layer.locked.value">
     <TrayItem :name="$t('words.effects')" :told="effects.length ? String(effects.length) : ''">
       <div class="finder">
-        <input
-          v-model="wanted"
-          type="search"
-          class="form-control form-control-sm"
-          :placeholder="$t('layer.effectsPart.addAnEffect')"
-          :aria-label="$t('layer.effectsPart.addAnEffectSearch')"
-          data-test="find-effect"
-          @focus="searching = true"
-          @input="searching = true"
-          @keydown="search"
-        />
+        <button class="btn btn-primary btn-sm" data-test="find-effect" @click="choosing = true">
+          <IconPlus aria-hidden="true" /> {{ $t('layer.effectsPart.addAnEffect') }}
+        </button>
         <BDropdown
           size="sm"
           variant="secondary"
@@ -133,22 +114,7 @@ const remove = (preset: Preset) =>
           </template>
         </BDropdown>
       </div>
-      <ul v-if="searching" class="found" data-test="found-effects">
-        <li v-for="one in kinds" :key="one.kind">
-          <button :data-test="`effect-${one.kind}`" @click="add(one.kind)">
-            <strong>{{ one.title }}</strong> <span class="tiny quiet">{{ one.help }}</span>
-          </button>
-        </li>
-        <li v-if="!kinds.length" class="quiet tiny none">
-          {{ $t('layer.effectsPart.noEffectIsCalledThat') }}
-        </li>
-        <li>
-          <button class="quiet tiny" @click="searching = false">
-            {{ $t('layer.effectsPart.closeTheList') }}
-          </button>
-        </li>
-      </ul>
-      <p v-else-if="!effects.length" class="tiny quiet">
+      <p v-if="!effects.length" class="tiny quiet">
         {{ $t('layer.effectsPart.noneYetEffectsWorkOne') }}
       </p>
       <PartRows
@@ -164,6 +130,7 @@ const remove = (preset: Preset) =>
       </PartRows>
     </TrayItem>
     <EffectFields v-if="phone && opened" :key="opened.id" :layer="layer" :effect="opened" />
+    <EffectChoice v-model="choosing" :layer="layer" @take="add" />
     <NameDialog
       v-model="name"
       :open="naming"
@@ -184,38 +151,8 @@ const remove = (preset: Preset) =>
   display: flex;
   gap: 6px;
 }
-.finder .form-control {
-  min-height: calc(var(--touch) - 4px);
-}
-.found {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-  display: grid;
-  gap: 4px;
-}
-.found {
-  background: var(--rail);
-  border-radius: var(--fold);
-  padding: 4px;
-  gap: 0;
-}
-.found button {
-  width: 100%;
-  border: 0;
-  background: none;
-  color: var(--text);
-  text-align: left;
-  padding: 6px 8px;
-  min-height: calc(var(--touch) - 6px);
-  border-radius: 7px 7px 2px 7px;
-}
-.found button:hover,
-.found button:focus-visible {
-  background: var(--raised);
-}
-.none {
-  padding: 8px;
+.finder .btn {
+  min-height: var(--touch);
 }
 p {
   margin: 0;

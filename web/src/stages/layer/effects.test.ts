@@ -2,16 +2,34 @@ import { expect, test } from 'vitest'
 import { found } from './effects'
 
 const kinds = [
-  { kind: 'zoom_blur', title: 'Zoom blur', help: 'smeared away from a point', controls: [] },
-  { kind: 'shadow', title: 'Shadow', help: 'falls behind, soft as a blur', controls: [] },
-  { kind: 'box_blur', title: 'Box blur', help: 'the mean of a square', controls: [] },
+  {
+    kind: 'zoom_blur',
+    title: 'Zoom blur',
+    help: 'smeared away from a point',
+    family: 'soft' as const,
+  },
+  {
+    kind: 'shadow',
+    title: 'Shadow',
+    help: 'falls behind, soft as a blur',
+    family: 'light' as const,
+  },
+  { kind: 'box_blur', title: 'Box blur', help: 'the mean of a square', family: 'soft' as const },
 ]
+const names = (...asked: [string, ('soft' | 'light' | 'favourites' | '')?, string[]?]) =>
+  found(kinds, ...asked).map((one) => one.kind)
 
 test('finds by any words of title and help, titles that begin so first', () => {
-  expect(found(kinds, 'blur').map((one) => one.kind)).toEqual(['box_blur', 'shadow', 'zoom_blur'])
-  expect(found(kinds, 'zoom').map((one) => one.kind)).toEqual(['zoom_blur'])
-  expect(found(kinds, 'sh').map((one) => one.kind)).toEqual(['shadow'])
-  expect(found(kinds, 'blur point').map((one) => one.kind)).toEqual(['zoom_blur'])
-  expect(found(kinds, '  ')).toHaveLength(3)
-  expect(found(kinds, 'nothing')).toEqual([])
+  expect(names('blur')).toEqual(['box_blur', 'shadow', 'zoom_blur'])
+  expect(names('zoom')).toEqual(['zoom_blur'])
+  expect(names('sh')).toEqual(['shadow'])
+  expect(names('blur point')).toEqual(['zoom_blur'])
+  expect(names('  ')).toHaveLength(3)
+  expect(names('nothing')).toEqual([])
+})
+
+test('of a family, or of the favourites, only those', () => {
+  expect(names('blur', 'soft')).toEqual(['box_blur', 'zoom_blur'])
+  expect(names('', 'favourites', ['shadow'])).toEqual(['shadow'])
+  expect(names('', 'favourites')).toEqual([])
 })

@@ -1,15 +1,27 @@
 import type { Schemas } from '@/api/client'
 
-type Kind = Schemas['PartKind']
+type Kind = Pick<Schemas['EffectKind'], 'kind' | 'title' | 'help' | 'family'>
 
-/** Effects whose title or help holds all words that were typed; titles that begin so come first. */
-export function found(kinds: readonly Kind[], typed: string): Kind[] {
+export const FAVOURITES = 'favourites'
+export type Family = Kind['family'] | typeof FAVOURITES
+/**
+ * Effects of a family, or of all, whose title or help holds all words that were typed; titles that
+ * begin so come first.
+ */
+export function found<One extends Kind>(
+  kinds: readonly One[],
+  typed: string,
+  family: Family | '' = '',
+  favourites: readonly string[] = [],
+): One[] {
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean)
   const first = words[0] ?? ''
+  const within = (one: One) =>
+    family === '' || (family === FAVOURITES ? favourites.includes(one.kind) : one.family === family)
   return kinds
     .filter((one) => {
       const text = `${one.title} ${one.help}`.toLowerCase()
-      return words.every((word) => text.includes(word))
+      return within(one) && words.every((word) => text.includes(word))
     })
     .map((one) => ({ one, starts: first && one.title.toLowerCase().startsWith(first) ? 0 : 1 }))
     .sort((a, b) => a.starts - b.starts || a.one.title.localeCompare(b.one.title))
