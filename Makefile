@@ -17,7 +17,7 @@ serve: setup
 	@$(PY) tools/serve.py
 
 test: setup lint
-	@$(PY) manage.py test --noinput
+	@$(PY) -m tools.tests
 
 lint: setup
 	$(PY) -m ruff check .

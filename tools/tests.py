@@ -1,0 +1,98 @@
+"""All tests, in parts that run side by side: each with a database, a queue and a folder of its own.
+
+Django's runner does the work; here its parts are handed out and their counts put together.
+"""
+
+from __future__ import annotations
+
+import os
+import re
+import subprocess
+import sys
+import tempfile
+import time
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Final, NamedTuple
+
+ROOT: Final = Path(__file__).parents[1]
+AT_ONCE: Final = 2
+"""Parts at a time: tests in a browser and of processes need a core of their own."""
+
+PARTS: Final = (
+    ("browser_tests",),
+    ("studio",),
+    ("kitecore.render",),
+    ("kitecore.edits", "kitecore.picture"),
+)
+"""Labels that run together, the longest first. What none of them names is one part more; a package
+whose modules are `SPREAD` is cut into several.
+"""
+SPREAD: Final = {"browser_tests": 4, "studio": 3}
+
+
+class Result(NamedTuple):
+    passed: int
+    failed: int
+    skipped: int
+    ran: int
+
+
+def modules() -> list[str]:
+    """All test modules, by their dotted names."""
+    found = (
+        path.relative_to(ROOT).with_suffix("")
+        for top in ("browser_tests", "demo", "kitecore", "studio", "tools")
+        for path in (ROOT / top).rglob("test*.py")
+    )
+    return sorted(".".join(path.parts) for path in found)
+
+
+def parts() -> list[list[str]]:
+    """Which modules run together; each of them once."""
+    left = modules()
+    made = []
+    for labels in PARTS:
+        mine = [one for one in left if one.startswith(tuple(f"{label}." for label in labels))]
+        left = [one for one in left if one not in mine]
+        count = SPREAD.get(labels[0], 1)
+        # Every so-and-so-many-th: what lies beside each other is often as long.
+        made += [mine[first::count] for first in range(count)]
+    return [part for part in [*made, left] if part]
+
+
+def run(part: list[str]) -> Result:
+    """Run one part and print what it said, as a whole."""
+    with tempfile.NamedTemporaryFile("r") as summary:
+        kept = os.environ | {"VELVET_KITE_SUMMARY": summary.name}
+        command = [sys.executable, "manage.py", "test", "--noinput", *part]
+        done = subprocess.run(
+            command, cwd=ROOT, env=kept, text=True, stdout=subprocess.PIPE, stderr=subprocess.STDOUT
+        )
+        told = summary.read()
+    sys.stdout.write(f"\n{'=' * 70}\n{part[0]} and {len(part) - 1} more\n{done.stdout}")
+    sys.stdout.flush()
+    counts = {word: int(number) for number, word in re.findall(r"(\d+) (\w+)", told)}
+    ran = int((re.search(r"Ran (\d+) test", done.stdout) or [0, "0"])[1])
+    # One that ended before it could count failed as a whole.
+    lost = 1 if done.returncode and not counts.get("failed") else 0
+    failed = counts.get("failed", 0) + lost
+    return Result(counts.get("passed", 0), failed, counts.get("skipped", 0), ran)
+
+
+def main() -> int:
+    began = time.monotonic()
+    with ThreadPoolExecutor(AT_ONCE) as pool:
+        results = list(pool.map(run, parts()))
+    passed, failed, skipped, ran = (sum(one) for one in zip(*results, strict=True))
+    print(f"\n{'-' * 70}\nRan {ran} tests in {time.monotonic() - began:.3f}s\n")
+    print("OK" if not failed else f"FAILED ({failed})")
+    summary = f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else "")
+    print(summary)
+    if path := os.environ.get("VELVET_KITE_SUMMARY"):
+        Path(path).write_text(summary + "\n")
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
