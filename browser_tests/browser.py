@@ -6,7 +6,7 @@ import shutil
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, Final
 
 from selenium import webdriver
 from selenium.webdriver.common.by import By
@@ -27,6 +27,10 @@ FLAGS = (
     "--force-color-profile=srgb",
     "--hide-scrollbars",
 )
+
+
+PATIENCE: Final = 60.0
+"""Seconds for which anything is waited for: on a busy machine all takes its time."""
 
 
 class Browser:
@@ -69,7 +73,7 @@ class Browser:
     def open(self, path: str) -> None:
         self.driver.get(self.base + path)
 
-    def wait(self, condition: Callable[[], Any], seconds: float = 20, what: str = "") -> Any:
+    def wait(self, condition: Callable[[], Any], seconds: float = PATIENCE, what: str = "") -> Any:
         """The first true value of ``condition``."""
 
         def look(driver: object) -> Any:
@@ -82,7 +86,7 @@ class Browser:
 
         return WebDriverWait(self.driver, seconds, poll_frequency=0.05).until(look, what)
 
-    def find(self, selector: str, seconds: float = 20) -> WebElement:
+    def find(self, selector: str, seconds: float = PATIENCE) -> WebElement:
         """The first shown element that fits a CSS selector."""
 
         element: WebElement = self.wait(
@@ -96,7 +100,7 @@ class Browser:
     def all(self, selector: str) -> list[WebElement]:
         return self.driver.find_elements(By.CSS_SELECTOR, selector)
 
-    def test(self, name: str, seconds: float = 20) -> WebElement:
+    def test(self, name: str, seconds: float = PATIENCE) -> WebElement:
         """The element marked with ``data-test``."""
         return self.find(f'[data-test="{name}"]', seconds)
 

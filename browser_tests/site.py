@@ -63,7 +63,7 @@ class SiteTest(StaticLiveServerTestCase):
         browser = self.browser
         browser.press("stage-send")
         browser.press("export")
-        link = browser.find(".film a[download]", seconds=120).get_attribute("href")
+        link = browser.find(".film a[download]", seconds=300).get_attribute("href")
         path = Path(tempfile.mkdtemp(dir=browser.folder)) / "film.mp4"
         path.write_bytes(browser.fetched(link or ""))
         return path

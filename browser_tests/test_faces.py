@@ -34,12 +34,12 @@ class FacesTest(OneTakeTest):
         page.press("layer-part-follow")
         page.press("control-Faces")
         page.press("find-faces")
-        page.test("face", seconds=60)
+        page.test("face")
         self.assertEqual(1, len(page.all("[data-test=face]")))
         self.assertIn("Face 1", page.test("face").text)
         page.press("cover-faces")
 
-        page.wait(self.others, seconds=40, what="nothing was covered")
+        page.wait(self.others, what="nothing was covered")
         [tracker] = self.clip.trackers
         [cover] = self.others()
         assert isinstance(cover, AdjustmentClip) and cover.moves.follow is not None

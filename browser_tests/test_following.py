@@ -75,7 +75,7 @@ class FollowingTest(OneTakeTest):
         self.onto("track-thing", quad.mean(axis=0))
         self.onto("track-corner-2", quad[2])
         page.press("follow-it")
-        page.wait(lambda: len(self.clip.trackers) == 1, seconds=60, what="nothing was followed")
+        page.wait(lambda: len(self.clip.trackers) == 1, what="nothing was followed")
         self.assertIn("Found in every frame", page.test("track-told").text)
 
         # The square goes along by one tap, a cover lies over the thing.

@@ -51,7 +51,7 @@ class RetouchingTest(OneTakeTest):
         page.find("[data-test=stroke-row] .title").click()
         page.press("control-Goes along")
         page.press("stroke-surroundings")
-        page.wait(lambda: self.stroke().tracker, seconds=60, what="it stays where it is")
+        page.wait(lambda: self.stroke().tracker, what="it stays where it is")
         self.assertEqual(1, len(self.clip.trackers))
 
         # All are put out of sight, and shown again.

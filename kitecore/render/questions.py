@@ -11,7 +11,7 @@ from typing import Any
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
-from kitecore.render import hearing, layers, measuring, retouching, speaking, whose_turn
+from kitecore.render import driving, hearing, layers, measuring, retouching, speaking, whose_turn
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.levels import measured_stretch, sound_and_levels
 from kitecore.render.pieces import aac_piece, metered_piece, picture_piece
@@ -148,6 +148,7 @@ for _name, _question in {
     "voice": _measured(speaking.spoken_stretches, "tracks"),
     "turns": _measured(whose_turn.turns, "clip"),
     "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
+    "driven": _measured(driving.driven, "clip", "driving"),
     "stepping": _measured(speaking.stepping_keys, "track"),
     "beats": _measured(hearing.clip_beats, "clip"),
     "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),

@@ -28,6 +28,7 @@ from kitecore.errors import BadInput
 from kitecore.exchange.svg import MOST_BYTES as MOST_SVG
 from kitecore.fonts import SHIPPED_FONTS
 from kitecore.fonts.reading import MOST_BYTES as MOST_FONT
+from kitecore.render.driving import Driving
 from kitecore.render.worker import Request
 from kitecore.ticks import TICKS_PER_SECOND
 from studio.kit.models import Font, font_folder, may_use_fonts
@@ -76,6 +77,7 @@ class LayerControls(Schema):
     """Parameters of a layer's parts, by kind where there are several."""
 
     effects: list[EffectKind]
+    driving: list[Control]
     strokes: list[PartKind]
     cutout: list[Control]
     blends: list[BlendMode]
@@ -142,6 +144,7 @@ def layer_controls(request: HttpRequest) -> LayerControls:
     """What the Layer bench needs to know of parameters, blend modes and effects."""
     return LayerControls(
         effects=[_effect(kind, model) for kind, model in effect_kinds.items()],
+        driving=list(controls_of(Driving)),
         strokes=[_part(kind, model) for kind, model in STROKES.items()],
         cutout=list(controls_of(CutOut)),
         blends=[_blend(name) for name in BLENDS],

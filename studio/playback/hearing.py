@@ -14,8 +14,10 @@ from ninja import Field, Query, Router, Schema
 from kitecore.document import Document, dumps
 from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Tick
+from kitecore.document.properties import NumberKeys
 from kitecore.document.track import MOST_TRACKS
 from kitecore.edits import Edit
+from kitecore.render.driving import Driving
 from kitecore.render.levels import Loudness, PieceLevels, Stretch, loudness_of, stretches_of
 from kitecore.render.questions import Request
 from kitecore.sound.inserts.equaliser import curve_of
@@ -237,6 +239,26 @@ def stepping(
     """A track's gain with its stepping back, as keys."""
     data = asked(request, id, revision, look, "stepping", 0, track=track)
     return [KeyOut(**key) for key in json.loads(data)]
+
+
+class DrivingIn(Schema):
+    """A clip of which a value is led, and by what."""
+
+    clip: str
+    driving: Driving
+
+
+@router.post(
+    "/projects/{uuid:id}/revisions/{int:revision}/driven",
+    response={200: NumberKeys, 404: Problem, 422: Problem},
+)
+def driven(
+    request: HttpRequest, id: UUID, revision: int, given: DrivingIn, look: Query[Look]
+) -> NumberKeys:
+    """Keys of a value that is led by the sound, or by a wave."""
+    told = given.driving.model_dump()
+    data = asked(request, id, revision, look, "driven", 0, clip=given.clip, driving=told)
+    return NumberKeys.model_validate({"keys": json.loads(data)})
 
 
 class CurveIn(Schema):

@@ -962,6 +962,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/driven": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Driven
+         * @description Keys of a value that is led by the sound, or by a wave.
+         */
+        post: operations["studio_playback_hearing_driven"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/effects/{kind}.jpg": {
         parameters: {
             query?: never;
@@ -4245,6 +4265,73 @@ export interface components {
             remarks: string[];
         };
         /**
+         * Driving
+         * @description What leads a value, and how quickly it is followed.
+         */
+        Driving: {
+            /**
+             * Attack
+             * @description How quickly it goes up
+             * @default 0.02
+             */
+            attack: number;
+            /**
+             * By
+             * @description What of the sound leads it, or a wave
+             * @default level
+             * @enum {string}
+             */
+            by: "level" | "low" | "middle" | "high" | "beats" | "wave";
+            /**
+             * Fading
+             * @description Seconds in which it loses half; 0: none
+             * @default 0
+             */
+            fading: number;
+            /**
+             * High
+             * @default 1
+             */
+            high: number;
+            /**
+             * Low
+             * @default 0
+             */
+            low: number;
+            /**
+             * Rate
+             * @description How often a wave goes
+             * @default 2
+             */
+            rate: number;
+            /**
+             * Release
+             * @description How quickly it goes back
+             * @default 0.25
+             */
+            release: number;
+            /**
+             * Seed
+             * @description Another wave
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: string[];
+        };
+        /**
+         * DrivingIn
+         * @description A clip of which a value is led, and by what.
+         */
+        DrivingIn: {
+            /** Clip */
+            clip: string;
+            driving: components["schemas"]["Driving"];
+        };
+        /**
          * Duplicate
          * @description A copy right after each clip; on free tracks where there is no room, on a new track.
          */
@@ -6803,6 +6890,8 @@ export interface components {
             crop: components["schemas"]["Control"][];
             /** Cutout */
             cutout: components["schemas"]["Control"][];
+            /** Driving */
+            driving: components["schemas"]["Control"][];
             /** Effects */
             effects: components["schemas"]["EffectKind"][];
             /** Fills */
@@ -16146,6 +16235,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ColourOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_hearing_driven: {
+        parameters: {
+            query?: {
+                within?: string;
+                wall?: string;
+                columns?: number;
+                left?: number;
+                right?: number;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrivingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NumberKeys"];
                 };
             };
             /** @description Not Found */

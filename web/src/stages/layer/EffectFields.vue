@@ -1,14 +1,26 @@
 <script setup lang="ts">
-/** The values of one effect. */
+/** The values of one effect, when it begins, and what leads its values. */
 import { computed } from 'vue'
-import ControlFields from '@/controls/ControlFields.vue'
-import { useKit } from '@/stores/kit'
-import type { Layer } from '@/inhand/useLayer'
 import type { Effect } from '@/api/types'
+import ControlFields from '@/controls/ControlFields.vue'
+import type { Layer } from '@/inhand/useLayer'
+import { useKit } from '@/stores/kit'
+import TrayItem from '@/tray/TrayItem.vue'
+import { lengthLabel } from '@/time'
+import DrivePart from './DrivePart.vue'
 
 const props = defineProps<{ layer: Layer; effect: Effect }>()
 const kit = useKit()
 const kind = computed(() => kit.layer?.effects.find((one) => one.kind === props.effect.kind))
+/** Numbers that have keys can be led. */
+const led = computed(() =>
+  (kind.value?.controls ?? []).filter(
+    (one) => typeof one.default === 'number' && !kind.value?.fixed.includes(one.name),
+  ),
+)
+const since = computed(() => ('since' in props.effect ? (props.effect.since ?? 0) : null))
+const set = (values: Record<string, unknown>) =>
+  props.layer.setPart('effects', props.effect.id ?? '', values)
 </script>
 
 <template>
@@ -18,6 +30,35 @@ const kind = computed(() => kit.layer?.effects.find((one) => one.kind === props.
     :local="layer.local.value"
     :fixed="kind?.fixed"
     @trying="layer.tryPart('effects', effect.id ?? '', $event)"
-    @set="layer.setPart('effects', effect.id ?? '', $event)"
+    @set="set"
   />
+  <TrayItem
+    v-if="since !== null"
+    :name="$t('layer.effectFields.begins')"
+    :told="lengthLabel(since)"
+  >
+    <div class="line">
+      <span>{{ $t('layer.effectFields.beginsAt', { at: lengthLabel(since) }) }}</span>
+      <button
+        class="btn btn-secondary btn-sm"
+        data-test="begins-here"
+        @click="set({ since: layer.local.value })"
+      >
+        {{ $t('layer.effectFields.here') }}
+      </button>
+    </div>
+  </TrayItem>
+  <DrivePart v-if="led.length" :layer="layer" :effect="effect" :controls="led" />
 </template>
+
+<style scoped>
+.line {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px 12px;
+}
+.btn {
+  min-height: var(--touch);
+}
+</style>

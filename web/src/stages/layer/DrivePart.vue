@@ -1,0 +1,180 @@
+<script setup lang="ts">
+/** A value of an effect led by the sound of the film, or by a wave: asked for once, it has keys. */
+import { BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { client, need, type Schemas } from '@/api/client'
+import { isSounding, type Effect } from '@/api/types'
+import ControlFields from '@/controls/ControlFields.vue'
+import { rowOf } from '@/controls/rows'
+import type { Layer } from '@/inhand/useLayer'
+import { useKit, type Control } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { t } from '@/texts'
+import TrayItem from '@/tray/TrayItem.vue'
+
+const props = defineProps<{ layer: Layer; effect: Effect; controls: readonly Control[] }>()
+const kit = useKit()
+const notes = useNotes()
+const project = useProject()
+
+const open = ref(false)
+const busy = ref(false)
+const name = ref('')
+const driving = ref<Record<string, unknown>>({})
+const chosen = computed(
+  () => props.controls.find((one) => one.name === name.value) ?? props.controls[0],
+)
+/** How it is shown: shares in percent. */
+const row = computed(() => (chosen.value ? rowOf(chosen.value, chosen.value.default)[0] : null))
+/** The least and the most, as they are shown. */
+const ends = ref<[number, number]>([0, 1])
+
+const WAVE = ['rate', 'fading', 'seed']
+const FOLLOWED = ['attack', 'release']
+const asked = computed(() => {
+  const by = driving.value.by ?? 'level'
+  const shown = by === 'wave' ? WAVE : by === 'beats' ? ['release'] : FOLLOWED
+  return (kit.layer?.driving ?? []).filter((one) => one.name === 'by' || shown.includes(one.name))
+})
+const values = computed(() => ({
+  ...Object.fromEntries((kit.layer?.driving ?? []).map((one) => [one.name, one.default])),
+  ...driving.value,
+}))
+const tracks = computed(() => project.tracks.filter((one) => (one.clips ?? []).some(isSounding)))
+const heard = ref<string[]>([])
+
+function choose(control: string) {
+  name.value = control
+  const { low, default: most } = chosen.value ?? {}
+  const factor = row.value?.factor ?? 1
+  ends.value = [(low ?? 0) * factor, Number(most ?? 1) * factor]
+}
+
+function begin() {
+  choose(chosen.value?.name ?? '')
+  open.value = true
+}
+
+const hear = (track: string, on: boolean) =>
+  (heard.value = on ? [...heard.value, track] : heard.value.filter((one) => one !== track))
+
+async function make() {
+  const control = chosen.value
+  if (!control) return
+  const [low, high] = ends.value.map((end) => end / (row.value?.factor ?? 1))
+  busy.value = true
+  try {
+    const { keys } = await need(
+      client.POST('/api/projects/{id}/revisions/{revision}/driven', {
+        params: { path: { id: project.id, revision: project.revision }, query: project.look },
+        body: {
+          clip: props.layer.ids.value[0] ?? '',
+          driving: {
+            ...driving.value,
+            low,
+            high,
+            tracks: heard.value,
+          } as Schemas['Driving'],
+        },
+      }),
+    )
+    props.layer.setPart('effects', props.effect.id ?? '', { [control.name]: { keys } })
+    notes.told(t('layer.drivePart.made', { n: keys.length }))
+    open.value = false
+  } catch (error) {
+    notes.problem(error)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <TrayItem :name="$t('layer.drivePart.led')" last>
+    <button
+      class="btn btn-secondary btn-sm"
+      :disabled="layer.ids.value.length !== 1"
+      data-test="drive"
+      @click="begin"
+    >
+      {{ $t('layer.drivePart.lead') }}
+    </button>
+    <p class="tiny quiet mb-0">{{ $t('layer.drivePart.help') }}</p>
+    <BModal
+      v-model="open"
+      :title="$t('layer.drivePart.title')"
+      :ok-title="$t('layer.drivePart.make')"
+      :cancel-title="$t('words.cancel')"
+      cancel-variant="secondary"
+      :ok-disabled="busy"
+      :busy="busy"
+      scrollable
+      lazy
+      @ok.prevent="make"
+    >
+      <div class="fields">
+        <label class="row-of">
+          <span>{{ $t('layer.drivePart.value') }}</span>
+          <select
+            class="form-select"
+            data-first
+            data-test="drive-value"
+            :value="chosen?.name"
+            @change="choose(($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="one in controls" :key="one.name" :value="one.name">
+              {{ rowOf(one, one.default)[0]?.label }}
+            </option>
+          </select>
+        </label>
+        <label v-for="(_, end) in ends" :key="end" class="row-of">
+          <span>{{ end ? $t('layer.drivePart.most') : $t('layer.drivePart.least') }}</span>
+          <input
+            v-model.number="ends[end]"
+            type="number"
+            class="form-control"
+            step="any"
+            :data-test="end ? 'drive-most' : 'drive-least'"
+          />
+          <span class="tiny quiet">{{ row?.unit }}</span>
+        </label>
+        <ControlFields
+          :controls="asked"
+          :values="values"
+          :local="0"
+          :fixed="[...WAVE, ...FOLLOWED]"
+          @set="driving = { ...driving, ...$event }"
+        />
+        <fieldset v-if="values.by !== 'wave' && tracks.length > 1">
+          <legend class="tiny">{{ $t('layer.drivePart.whose') }}</legend>
+          <label v-for="track in tracks" :key="track.id" class="form-check">
+            <input
+              type="checkbox"
+              class="form-check-input"
+              :checked="heard.includes(track.id ?? '')"
+              @change="hear(track.id ?? '', ($event.target as HTMLInputElement).checked)"
+            />
+            {{ track.name }}
+          </label>
+        </fieldset>
+      </div>
+    </BModal>
+  </TrayItem>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 10px;
+}
+.row-of {
+  display: grid;
+  grid-template-columns: 90px 1fr auto;
+  align-items: center;
+  gap: 8px;
+}
+fieldset label {
+  min-height: var(--touch);
+}
+</style>
