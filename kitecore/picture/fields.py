@@ -35,6 +35,13 @@ def noise_field(
         Cells by which it has gone on, across and down; counted from the middle of the picture, so
         that it looks alike at every size.
     """
+    return enlarged(coarse_noise(size, cell, shift, *seeds), size)
+
+
+def coarse_noise(
+    size: Size, cell: tuple[float, float], shift: tuple[float, float], *seeds: int
+) -> Field:
+    """The same in as few values as tell it; to be `enlarged`."""
     grid = generator(*seeds).uniform(-1, 1, (_SIDE, _SIDE)).astype(np.float32)
     counts = tuple(
         max(1, math.ceil(side / max(1.0, one / _FINE)))
@@ -44,8 +51,11 @@ def noise_field(
         _weights(side, count, one, by)
         for side, count, one, by in zip(size, counts, cell, shift, strict=True)
     )
-    small = down @ grid @ across.T
-    return np.asarray(cv2.resize(small, size, interpolation=cv2.INTER_LINEAR), np.float32)
+    return np.asarray(down @ grid @ across.T)
+
+
+def enlarged(coarse: Field, size: Size) -> Field:
+    return np.asarray(cv2.resize(coarse, size, interpolation=cv2.INTER_LINEAR))
 
 
 def octaves(

@@ -84,25 +84,21 @@ def _fill_dots(
 ) -> None:
     height, width = out.shape
     half, zero, one = np.float32(0.5), np.float32(0), np.float32(1)
+    size, c, s = np.float32(cell), np.float32(cos), np.float32(sin)
+    middle, centre = np.float32(width / 2), np.float32(height / 2)
+    last, lowest = np.int32(width - 1), np.int32(height - 1)
     for row in range(height):
-        y = np.float32((row + 0.5 - height / 2) / cell)
+        y = (np.float32(row) + half - centre) / size
         for column in range(width):
-            x = np.float32((column + 0.5 - width / 2) / cell)
-            u, v = (
-                x * np.float32(cos) + y * np.float32(sin),
-                y * np.float32(cos) - x * np.float32(sin),
-            )
+            x = (np.float32(column) + half - middle) / size
+            u, v = x * c + y * s, y * c - x * s
             cu, cv = np.floor(u) + half, np.floor(v) + half
             # The picture is as light as in the middle of the dot.
-            mx = int((cu * cos - cv * sin) * cell + width / 2)
-            my = int((cu * sin + cv * cos) * cell + height / 2)
-            level = light[min(max(my, 0), height - 1), min(max(mx, 0), width - 1)]
-            far = np.float32(np.sqrt((u - cu) ** 2 + (v - cv) ** 2))
-            radius = radii[255 - level]
-            if level == 0:
-                out[row, column] = one
-            elif level == 255:
-                out[row, column] = zero
-            else:
-                edge = (radius - far) * np.float32(cell) + half
-                out[row, column] = min(max(edge, zero), one)
+            mx = np.int32((cu * c - cv * s) * size + middle)
+            my = np.int32((cu * s + cv * c) * size + centre)
+            level = light[min(max(my, np.int32(0)), lowest), min(max(mx, np.int32(0)), last)]
+            du, dv = u - cu, v - cv
+            edge = (radii[255 - level] - np.sqrt(du * du + dv * dv)) * size + half
+            # All ink and none have no edge, however small the dots.
+            edge = one if level == 0 else (zero if level == 255 else edge)
+            out[row, column] = min(max(edge, zero), one)

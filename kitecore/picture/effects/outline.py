@@ -36,13 +36,15 @@ def outline(layer: Layer, effect: Outline, tick: int) -> Layer:
 
 def _drawn(pixels: Rgba, line: NDArray[np.float32], effect: Outline) -> Rgba:
     """The line over the picture; one that lies outside is seen only where the picture is not."""
-    tint = (*rgb_of(colour(effect.colour)), 255)
+    share = np.asarray(cv2.convertScaleAbs(line, alpha=255))
+    tint = rgb_of(colour(effect.colour))
     if effect.place == "outside" and not effect.alone:
-        free = (255 - pixels[..., 3]).astype(np.float32) / 255
-        added = (line * free)[..., None] * np.array(tint, np.float32)
-        return np.asarray(pixels + np.rint(added).astype(np.uint8))
-    share = line[..., None]
-    return np.asarray(np.rint(pixels * (1 - share) + share * np.array(tint)), np.uint8)
+        share = np.asarray(cv2.multiply(share, 255 - pixels[..., 3], scale=1 / 255))
+        under = pixels
+    else:
+        under = np.asarray(cv2.multiply(pixels, cv2.merge([255 - share] * 4), scale=1 / 255))
+    parts = [cv2.convertScaleAbs(share, alpha=channel / 255) for channel in tint]
+    return np.asarray(cv2.add(under, cv2.merge([*parts, share])))
 
 
 def _line(alpha: Coverage, low: float, high: float, soft: float) -> NDArray[np.float32]:
@@ -54,22 +56,24 @@ def _line(alpha: Coverage, low: float, high: float, soft: float) -> NDArray[np.f
     by = math.ceil(high + soft) + 2
     rows = slice(max(box[1] - by, 0), box[3] + by)
     columns = slice(max(box[0] - by, 0), box[2] + by)
-    far = distance_from(np.ascontiguousarray(alpha[rows, columns]))
+    far = distance_from(np.ascontiguousarray(alpha[rows, columns]), within=low > -np.inf)
     slope = max(soft, 1.0)
-    inner = np.clip((far - np.float32(low)) / slope + 0.5, 0, 1)
+    inner = 1.0 if low == -np.inf else np.clip((far - np.float32(low)) / slope + 0.5, 0, 1)
     line[rows, columns] = np.minimum(np.clip((high - far) / slope + 0.5, 0, 1), inner)
     return line
 
 
-def distance_from(alpha: Coverage) -> NDArray[np.float32]:
-    """Pixels from the edge of what is seen, outwards positive.
+def distance_from(alpha: Coverage, *, within: bool = True) -> NDArray[np.float32]:
+    """Pixels from the edge of what is seen, outwards positive; not ``within``: 0 inside.
 
     Where the edge runs through a pixel is told by its alpha (S. Gustavson and R. Strand,
     "Anti-aliased Euclidean distance transform", 2011). What the picture's edge cuts off ends there.
     """
     share = np.pad(alpha, 1).astype(np.float32) / np.float32(255)
     seen = share > 0.5
-    far = np.where(seen, -_to(~seen, share), _to(seen, share))
+    far = _to(seen, share)
+    if within:
+        far = np.where(seen, -_to(~seen, share), far)
     return np.asarray(far[1:-1, 1:-1], np.float32)
 
 

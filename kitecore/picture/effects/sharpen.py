@@ -4,6 +4,7 @@ from dataclasses import replace
 
 import numpy as np
 from numba import njit
+from numpy.typing import NDArray
 
 from kitecore.document.effects.sharpen import Sharpen
 from kitecore.motion.plain import number
@@ -23,7 +24,7 @@ def sharpen(layer: Layer, effect: Sharpen, tick: int) -> Layer:
         return layer
     around = softened(layer.pixels, sigma)
     step = min(max(number(effect.threshold), 0.0), 100.0) * 2.55
-    return replace(layer, pixels=_standing_out(layer.pixels, around, amount, step))
+    return replace(layer, pixels=_standing_out(layer.pixels, around, _more(amount, step)))
 
 
 @effect_reaches.register("sharpen")
@@ -31,22 +32,27 @@ def reach(layer: Layer, effect: Sharpen) -> float:
     return 3 * length_of(effect.radius, layer, _MOST_RADIUS) + MARGIN
 
 
+def _more(amount: float, step: float) -> NDArray[np.int32]:
+    """What is added for each difference from -255 to 255, in 256ths."""
+    apart = np.arange(-255, 256)
+    over = np.maximum(np.abs(apart) - step, 0) * np.sign(apart)
+    return np.rint(over * amount * 256).astype(np.int32)
+
+
 @njit(cache=True, nogil=True)
-def _standing_out(pixels: Rgba, around: Rgba, amount: float, step: float) -> Rgba:
+def _standing_out(pixels: Rgba, around: Rgba, more: NDArray[np.int32]) -> Rgba:
     out = np.empty_like(pixels)
-    gain, least = np.float32(amount), np.float32(step)
     for row in range(pixels.shape[0]):
         for column in range(pixels.shape[1]):
-            alpha = np.float32(pixels[row, column, 3])
-            out[row, column, 3] = pixels[row, column, 3]
-            # Colours are compared as if both were as solid as the pixel itself.
-            share = alpha / max(np.float32(around[row, column, 3]), np.float32(1))
+            alpha = int(pixels[row, column, 3])
+            beside = int(around[row, column, 3])
+            out[row, column, 3] = alpha
             for channel in range(3):
-                level = np.float32(pixels[row, column, channel])
-                more = level - np.float32(around[row, column, channel]) * share
-                over = max(abs(more) - least, np.float32(0)) * gain
-                level += over if more > 0 else -over
-                out[row, column, channel] = np.uint8(
-                    min(max(level, np.float32(0)), alpha) + np.float32(0.5)
-                )
+                level = int(pixels[row, column, channel])
+                near = int(around[row, column, channel])
+                if beside != alpha:
+                    # Colours are compared as if both were as solid as the pixel itself.
+                    near = min((near * alpha + beside // 2) // max(beside, 1), 255)
+                level += (int(more[level - near + 255]) + 128) >> 8
+                out[row, column, channel] = min(max(level, 0), alpha)
     return out

@@ -6,10 +6,14 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
-from kitecore.picture.layer import Rgba
+from kitecore.picture.layer import Rgba, packed
+from kitecore.picture.sampling import Packed, sample
 from kitecore.picture.shards.faces import Faces
 
 Array = NDArray[np.float64]
+Line = NDArray[np.uint32]
+Shares = NDArray[np.int64]
+"""How much of each pixel of a row is covered, 0..256."""
 
 _OVER = 0.5
 """Pixels by which faces reach over their edges: where two touch, each pixel is all of one of them."""
@@ -18,51 +22,75 @@ _OVER = 0.5
 def draw_faces(canvas: Rgba, picture: Rgba, faces: Faces) -> None:
     """Draw faces onto a canvas, in place, in their order."""
     edges = np.empty((int(np.diff(faces.starts).max()), 3))
-    _draw(canvas, picture, faces.corners, faces.starts, faces.whence, faces.tints, edges)
+    row = np.empty(canvas.shape[1], np.int64)
+    source = packed(np.ascontiguousarray(picture))
+    _draw(
+        packed(canvas), source, faces.corners, faces.starts, faces.whence, faces.tints, edges, row
+    )
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, nogil=True, error_model="numpy")
 def _draw(
-    canvas: Rgba,
-    picture: Rgba,
+    canvas: Packed,
+    picture: Packed,
     corners: Array,
     starts: NDArray[np.int64],
     whence: Array,
     tints: Array,
     edges: Array,
+    row_of: Shares,
 ) -> None:
     for face in range(len(starts) - 1):
         polygon = corners[starts[face] : starts[face + 1]]
         count = _edges_of(polygon, edges)
         top = max(math.floor(polygon[:, 1].min() - 1), 0)
         bottom = min(math.ceil(polygon[:, 1].max() + 1), canvas.shape[0])
-        textured = whence[face, 2, 2] != 0
         for row in range(top, bottom):
             y = row + 0.5
-            low, high = 0.0, float(canvas.shape[1])
-            for edge in range(count):
-                a, rest = edges[edge, 0], edges[edge, 1] * y + edges[edge, 2] + 0.5 + _OVER
-                if a > 1e-9:
-                    low = max(low, -rest / a)
-                elif a < -1e-9:
-                    high = min(high, -rest / a)
-                elif rest < 0:
-                    high = -1.0
-            for column in range(int(low), min(math.ceil(high), canvas.shape[1])):
+            low, high = _span(edges, count, y, 0.5 + _OVER, canvas.shape[1])
+            # Between these a pixel is all of the face.
+            first, last = _span(edges, count, y, _OVER - 0.5, canvas.shape[1])
+            begin, end = int(low), min(math.ceil(high), canvas.shape[1])
+            if end <= begin:
+                continue
+            shares = row_of[: end - begin]
+            for column in range(begin, end):
                 x = column + 0.5
-                share = 1.0
-                for edge in range(count):
-                    far = edges[edge, 0] * x + edges[edge, 1] * y + edges[edge, 2]
-                    share = min(share, far + 0.5 + _OVER)
-                if share <= 0:
-                    continue
-                if textured:
-                    _textured(canvas, picture, row, column, whence[face], tints[face, 0], share)
-                else:
-                    _flat(canvas, row, column, tints[face], share)
+                inside = first <= x <= last
+                shares[column - begin] = 256 if inside else _covered(edges, count, x, y)
+            line = canvas[row, begin:end]
+            if whence[face, 2, 2] != 0:
+                _textured(line, picture, begin + 0.5, y, whence[face], tints[face, 0], shares)
+            else:
+                _flat(line, tints[face], shares)
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, nogil=True, error_model="numpy")
+def _span(edges: Array, count: int, y: float, over: float, width: int) -> tuple[float, float]:
+    """From where to where a row lies no more than ``over`` pixels outside of all edges."""
+    low, high = 0.0, float(width)
+    for edge in range(count):
+        a, rest = edges[edge, 0], edges[edge, 1] * y + edges[edge, 2] + over
+        if a > 1e-9:
+            low = max(low, -rest / a)
+        elif a < -1e-9:
+            high = min(high, -rest / a)
+        elif rest < 0:
+            return 0.0, -1.0
+    return low, high
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _covered(edges: Array, count: int, x: float, y: float) -> int:
+    """How much of a pixel a face covers, 0..256, by the distances of its middle from the edges."""
+    share = 1.0
+    for edge in range(count):
+        far = edges[edge, 0] * x + edges[edge, 1] * y + edges[edge, 2]
+        share = min(share, far + 0.5 + _OVER)
+    return int(max(share, 0.0) * 256 + 0.5)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
 def _edges_of(polygon: Array, edges: Array) -> int:
     """Lines a x + b y + c = 0 of a convex polygon, positive inside, in pixels; how many there are."""
     total = 0.0
@@ -84,53 +112,49 @@ def _edges_of(polygon: Array, edges: Array) -> int:
     return count
 
 
-@njit(inline="always")
-def _textured(canvas, picture, row, column, whence, light, share):  # type: ignore[no-untyped-def]
-    """A pixel of a face that shows the picture: a bilinear sample, lit, over what is there."""
-    x, y = column + 0.5, row + 0.5
-    w = whence[2, 0] * x + whence[2, 1] * y + whence[2, 2]
-    u = (whence[0, 0] * x + whence[0, 1] * y + whence[0, 2]) / w - 0.5
-    v = (whence[1, 0] * x + whence[1, 1] * y + whence[1, 2]) / w - 0.5
-    u = min(max(u, 0.0), picture.shape[1] - 1.0)
-    v = min(max(v, 0.0), picture.shape[0] - 1.0)
-    left, top = int(u), int(v)
-    right, bottom = min(left + 1, picture.shape[1] - 1), min(top + 1, picture.shape[0] - 1)
-    fu, fv = np.float32(u - left), np.float32(v - top)
-    one = np.float32(1)
-    w00, w10 = (one - fu) * (one - fv), fu * (one - fv)
-    w01, w11 = (one - fu) * fv, fu * fv
-    part = np.float32(share)
-    alpha = (
-        picture[top, left, 3] * w00
-        + picture[top, right, 3] * w10
-        + picture[bottom, left, 3] * w01
-        + picture[bottom, right, 3] * w11
-    )
-    rest = one - alpha * part / np.float32(255)
-    for channel in range(3):
-        level = (
-            picture[top, left, channel] * w00
-            + picture[top, right, channel] * w10
-            + picture[bottom, left, channel] * w01
-            + picture[bottom, right, channel] * w11
-        )
-        level = min(level * np.float32(light), alpha)
-        canvas[row, column, channel] = np.uint8(
-            level * part + canvas[row, column, channel] * rest + np.float32(0.5)
-        )
-    canvas[row, column, 3] = np.uint8(
-        alpha * part + canvas[row, column, 3] * rest + np.float32(0.5)
-    )
+@njit(cache=True, nogil=True, error_model="numpy")
+def _textured(
+    line: Line, picture: Packed, x: float, y: float, whence: Array, light: float, shares: Shares
+) -> None:
+    """Pixels of a face that shows the picture: bilinear samples, lit, over what is there."""
+    u0 = whence[0, 1] * y + whence[0, 2]
+    v0 = whence[1, 1] * y + whence[1, 2]
+    w0 = whence[2, 1] * y + whence[2, 2]
+    du, dv, dw = whence[0, 0], whence[1, 0], whence[2, 0]
+    wide, high = (picture.shape[1] - 1) * 65536.0, (picture.shape[0] - 1) * 65536.0
+    lit = int(light * 256 + 0.5)
+    for column in range(len(shares)):
+        at = x + column
+        w = 65536.0 / (w0 + dw * at)
+        u = min(max((u0 + du * at) * w - 32768.0, 0.0), wide)
+        v = min(max((v0 + dv * at) * w - 32768.0, 0.0), high)
+        pixel = np.int64(sample(picture, np.int64(u), np.int64(v)))
+        alpha, part = pixel >> 24, shares[column]
+        if lit != 256:
+            red = min(((pixel & 255) * lit + 128) >> 8, alpha)
+            green = min((((pixel >> 8) & 255) * lit + 128) >> 8, alpha)
+            blue = min((((pixel >> 16) & 255) * lit + 128) >> 8, alpha)
+            pixel = red | green << 8 | blue << 16 | alpha << 24
+        if alpha == 255 and part == 256:
+            line[column] = np.uint32(pixel)
+        else:
+            line[column] = _over(pixel, np.int64(line[column]), part)
 
 
 @njit(inline="always")
-def _flat(canvas, row, column, tint, share):  # type: ignore[no-untyped-def]
-    """A pixel of a side, solid in one colour."""
-    part = np.float32(share)
-    rest = np.float32(1) - part
-    for channel in range(3):
-        level = np.float32(tint[channel]) * part + canvas[row, column, channel] * rest
-        canvas[row, column, channel] = np.uint8(level + np.float32(0.5))
-    canvas[row, column, 3] = np.uint8(
-        np.float32(255) * part + canvas[row, column, 3] * rest + np.float32(0.5)
-    )
+def _over(pixel, under, part):  # type: ignore[no-untyped-def]
+    """A premultiplied pixel, as much of it as covers, over another."""
+    rest = 65536 - (((pixel >> 24) * part * 257) >> 8)
+    out = 0
+    for shift in range(0, 32, 8):
+        level, below = (pixel >> shift) & 255, (under >> shift) & 255
+        out |= min((level * part * 256 + below * rest + 32768) >> 16, 255) << shift
+    return np.uint32(out)
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _flat(line: Line, tint: Array, shares: Shares) -> None:
+    """Pixels of a side, solid in one colour."""
+    pixel = int(tint[0]) | int(tint[1]) << 8 | int(tint[2]) << 16 | 255 << 24
+    for column in range(len(shares)):
+        line[column] = _over(pixel, np.int64(line[column]), shares[column])

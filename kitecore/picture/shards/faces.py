@@ -1,10 +1,10 @@
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
+from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.picture.layer import Rgba
@@ -68,29 +68,32 @@ def faces_of(
     picture, rest
         Whose pieces they are, and where its middle is in its own pixels.
     """
-    corners: list[Array] = []
-    whence: list[Array] = []
-    tints: list[Array] = []
-    for index in np.argsort(poses.now[:, 2], kind="stable"):
-        piece, turn, now = pieces[index], poses.turns[index], poses.now[index]
-        flat = np.zeros((len(piece), 3))
-        flat[:, :2] = piece - poses.rest[index]
-        thick = view.thickness if poses.gone[index] > 0 else 0.0
-        front, back = (
-            _on_screen((flat - [0, 0, depth]) @ turn.T + now, view) for depth in (0, thick)
-        )
-        towards = _area(front) > 0
-        if thick > 0:
-            for side, tint in _sides(front, back, piece, picture, rest, view):
-                corners.append(side)
-                whence.append(np.zeros((3, 3)))
-                tints.append(tint)
-        face, depth = (front, 0.0) if towards else (back, thick)
-        corners.append(face)
-        whence.append(_whence(turn, now, poses.rest[index], depth, rest, view))
-        tints.append(np.full(3, _lit(turn[:, 2], view.light)))
-    starts = np.cumsum([0, *(len(face) for face in corners)])
-    return Faces(np.concatenate(corners), starts, np.array(whence), np.array(tints))
+    counts = np.array([len(piece) for piece in pieces])
+    starts = np.cumsum([0, *counts])
+    owner = np.repeat(np.arange(len(pieces)), counts)
+    at_rest = np.concatenate(pieces)
+    flat = np.zeros((len(at_rest), 3))
+    flat[:, :2] = at_rest - poses.rest[owner]
+    thick = np.where(poses.gone > 0, view.thickness, 0.0)
+    fronts = _on_screen(_turned(flat, poses, owner), view)
+    flat[:, 2] = -thick[owner]
+    backs = _on_screen(_turned(flat, poses, owner), view)
+    sides = _side_tints(at_rest, poses.rest[owner], starts, picture, rest, view)
+    order = np.argsort(poses.now[:, 2], kind="stable")
+    corners, begins, shown, towards = _in_order(order, starts, fronts, backs, sides[:, 3], thick)
+    whence = np.zeros((len(begins) - 1, 3, 3))
+    tints = sides[np.where(shown < 0, -shown - 1, 0), :3]
+    depth = np.where(towards, 0.0, thick)
+    flats = shown >= 0
+    whence[flats] = _whence(poses, depth, rest, view)[shown[flats]]
+    lights = np.array([_lit(turn[:, 2], view.light) for turn in poses.turns])
+    tints[flats] = lights[shown[flats]][:, None]
+    return Faces(corners, begins, whence, tints)
+
+
+def _turned(flat: Array, poses: Poses, owner: NDArray[np.int64]) -> Array:
+    turned = np.einsum("nij,nj->ni", poses.turns[owner], flat)
+    return np.asarray(turned + poses.now[owner])
 
 
 def _on_screen(points: Array, view: View) -> Array:
@@ -98,28 +101,74 @@ def _on_screen(points: Array, view: View) -> Array:
     return np.asarray(points[:, :2] * near * view.scale + view.middle)
 
 
+def _side_tints(
+    corners: Array,
+    middles: Array,
+    starts: NDArray[np.int64],
+    picture: Rgba,
+    rest: tuple[float, float],
+    view: View,
+) -> Array:
+    """Of the side that begins at each corner its colour in shade, and whether anything is seen there."""
+    following = np.arange(len(corners)) + 1
+    following[starts[1:] - 1] = starts[:-1]
+    spots = (corners + corners[following]) / 2 * (1 - _WITHIN) + middles * _WITHIN
+    x, y = (spots * view.scale + rest).astype(np.int64).T
+    height, width = picture.shape[:2]
+    tints = picture[np.clip(y, 0, height - 1), np.clip(x, 0, width - 1)].astype(np.float64)
+    tints[:, :3] *= _EDGE - view.light * _SHADE
+    tints[:, 3] = tints[:, 3] > _SOLID
+    return np.asarray(tints)
+
+
+@njit(cache=True, nogil=True)
+def _in_order(
+    order: NDArray[np.int64],
+    starts: NDArray[np.int64],
+    fronts: Array,
+    backs: Array,
+    solid: Array,
+    thick: Array,
+) -> tuple[Array, NDArray[np.int64], NDArray[np.int64], NDArray[np.bool_]]:
+    """Corners of all faces that look at the eye, where each begins, what it shows (a piece, or of
+    which corner the side, as -1 - corner), and which pieces show their front.
+    """
+    total, most = len(fronts), 5 * len(fronts)
+    corners, begins = np.empty((most, 2)), np.empty(total + len(order) + 1, np.int64)
+    shown = np.empty(total + len(order), np.int64)
+    towards = np.empty(len(order), np.bool_)
+    count, faces = 0, 0
+    for piece in order:
+        first, last = starts[piece], starts[piece + 1]
+        towards[piece] = _area(fronts[first:last]) > 0
+        if thick[piece] > 0:
+            for one in range(first, last):
+                other = one + 1 if one + 1 < last else first
+                side = corners[count : count + 4]
+                side[0], side[1], side[2], side[3] = (
+                    fronts[one],
+                    backs[one],
+                    backs[other],
+                    fronts[other],
+                )
+                if solid[one] > 0 and _area(side) > 0:
+                    begins[faces], shown[faces] = count, -1 - one
+                    count, faces = count + 4, faces + 1
+        begins[faces], shown[faces] = count, piece
+        corners[count : count + last - first] = (fronts if towards[piece] else backs)[first:last]
+        count, faces = count + last - first, faces + 1
+    begins[faces] = count
+    return corners[:count], begins[: faces + 1], shown[:faces], towards
+
+
+@njit(cache=True, nogil=True)
 def _area(polygon: Array) -> float:
-    following = np.roll(polygon, -1, axis=0)
-    return float((polygon[:, 0] * following[:, 1] - following[:, 0] * polygon[:, 1]).sum())
-
-
-def _sides(
-    front: Array, back: Array, piece: Polygon, picture: Rgba, rest: tuple[float, float], view: View
-) -> Iterator[tuple[Array, Array]]:
-    """The sides between front and back that look at the eye, and their colours."""
-    following = np.roll(np.arange(len(piece)), -1)
-    middle = piece.mean(axis=0)
-    for one, other in enumerate(following):
-        side = np.array([front[one], back[one], back[other], front[other]])
-        if _area(side) <= 0:
-            continue
-        spot = (piece[one] + piece[other]) / 2 * (1 - _WITHIN) + middle * _WITHIN
-        x, y = spot * view.scale + rest
-        row = min(max(int(y), 0), picture.shape[0] - 1)
-        column = min(max(int(x), 0), picture.shape[1] - 1)
-        pixel = picture[row, column].astype(np.float64)
-        if pixel[3] > _SOLID:
-            yield side, pixel[:3] * (_EDGE - view.light * _SHADE)
+    """Twice the area, positive if its corners go round as they do at rest."""
+    total = 0.0
+    for one in range(len(polygon)):
+        other = one + 1 if one + 1 < len(polygon) else 0
+        total += polygon[one, 0] * polygon[other, 1] - polygon[other, 0] * polygon[one, 1]
+    return total
 
 
 def _lit(normal: Array, light: float) -> float:
@@ -130,17 +179,17 @@ def _lit(normal: Array, light: float) -> float:
     return min(max(1 + light * (share - 1), 0.0), _BRIGHTEST)
 
 
-def _whence(
-    turn: Array, now: Array, middle: Array, depth: float, rest: tuple[float, float], view: View
-) -> Array:
-    """From the screen to the picture's pixels: the way of a flat face to the screen, turned back."""
-    origin = now - turn @ np.array([*middle, depth])
-    plane = np.column_stack([turn[:, 0], turn[:, 1], origin])
+def _whence(poses: Poses, depth: Array, rest: tuple[float, float], view: View) -> Array:
+    """From the screen to the picture's pixels, for each piece: the way of its face to the screen,
+    turned back.
+    """
+    inner = np.column_stack([poses.rest, depth])
+    origins = poses.now - np.einsum("nij,nj->ni", poses.turns, inner)
+    planes = np.stack([poses.turns[:, :, 0], poses.turns[:, :, 1], origins], axis=2)
     # x = eye · X / (eye - Z), in heights.
-    lens = np.array([[view.eye, 0, 0], [0, view.eye, 0], [0, 0, -1.0]]) @ plane
-    lens[2, 2] += view.eye
-    screen = _placed(view.scale, view.middle)
-    own = _placed(view.scale, rest)
+    lens = np.array([[view.eye, 0, 0], [0, view.eye, 0], [0, 0, -1.0]]) @ planes
+    lens[:, 2, 2] += view.eye
+    screen, own = _placed(view.scale, view.middle), _placed(view.scale, rest)
     return np.asarray(own @ np.linalg.pinv(screen @ lens))
 
 

@@ -81,11 +81,14 @@ class FlightTest(TestCase):
     def test_what_is_seen_on_the_screen_comes_from_the_piece(self) -> None:
         breaking = Breaking(1.3, 12, 4, 0.5, 0.3, (0.1, 0.0))
         pieces, pixels = pieces_of(breaking), photograph()
-        view = View(200, (130, 100), eye=1.5, thickness=0.0, light=0.5)
+        view = View(200, (130, 100), eye=1.5, thickness=0.05, light=0.5)
         poses = flown(pieces, breaking, FLIGHT)
         faces = faces_of(pieces, poses, pixels, (130, 100), view)
         order = np.argsort(poses.now[:, 2], kind="stable")
-        for face, index in enumerate(order):
+        shown = [face for face, whence in enumerate(faces.whence) if whence[2, 2]]
+        self.assertEqual(len(pieces), len(shown))
+        self.assertGreater(len(faces.whence), len(pieces))
+        for face, index in zip(shown, order, strict=True):
             corners = faces.corners[faces.starts[face] : faces.starts[face + 1]]
             found = np.column_stack([corners, np.ones(len(corners))]) @ faces.whence[face].T
             wanted = pieces[index] * 200 + (130, 100)
