@@ -13,7 +13,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo import compositing, mixing, moving, report, street
+from demo import burst, compositing, mixing, moving, report, street
 from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
 from kitecore.document import VideoClip, empty_document
 from kitecore.edits import EditBase
@@ -56,6 +56,8 @@ class Command(BaseCommand):
         self._project(user, compositing.NAME, [*layers, *shared], compositing.layer_edits)
         moved = [path for path in files if path.name in moving.SHARED]
         self._project(user, moving.NAME, moved, moving.moving_edits)
+        torn = [path for path in files if path.name in burst.SHARED]
+        self._project(user, burst.NAME, torn, burst.burst_edits)
         heard = [path for path in files if path.name in mixing.SHARED]
         shelf = [settings.DATA_DIR / "demo" / name for name in mixing.TAKES]
         self._project(user, mixing.NAME, [*heard, *shelf], mixing.mix_edits)
