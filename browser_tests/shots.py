@@ -76,6 +76,7 @@ def take_all(base: str, folder: Path) -> None:
         _mixing(browser, folder)
         _switching(browser, folder)
         _following(browser, folder)
+        _bursting(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -177,8 +178,21 @@ def _following(browser: Browser, folder: Path) -> None:
     browser.shot(folder / "retouch.png")
 
 
+def _bursting(browser: Browser, folder: Path) -> None:
+    """A kite in shards, with what the effect is made of."""
+    browser.open("/")
+    open_project(browser, "Burst")
+    _stage(browser, "layer", 90)
+    go(browser, 64)
+    browser.press("layer-kite")
+    browser.press("layer-part-effects")
+    browser.find("[data-test=effect-row] .title").click()
+    _settled(browser)
+    browser.shot(folder / "effects.png")
+
+
 def _layering(browser: Browser, folder: Path) -> None:
-    """A keyed presenter, a title, all of it on a phone."""
+    """A keyed presenter, and all of it on a phone."""
     browser.open("/")
     open_project(browser, "Paper layers")
     _stage(browser, "layer", 40)
@@ -187,14 +201,6 @@ def _layering(browser: Browser, folder: Path) -> None:
     browser.find('[data-test="screen"]')
     _settled(browser)
     browser.shot(folder / "layer.png")
-    go(browser, 330)
-    browser.press("layer-Title")
-    browser.press("layer-part-content")
-    browser.find('[data-test="fill-handles"]')
-    _settled(browser)
-    browser.shot(folder / "layer-text.png")
-    go(browser, 40)
-    browser.press("layer-pip-green")
     browser.press("layer-part-look")
     browser.resize((390, 844), touch=True)
     _settled(browser)
