@@ -66,12 +66,29 @@ class HearingTest(People, TestCase):
         self.assertAlmostEqual(0, curve[0], delta=0.1)
         self.assertAlmostEqual(6, curve[1], delta=0.01)
 
+    def test_a_value_is_led_by_the_sound_of_its_clip(self) -> None:
+        [clip] = self.document()["tracks"][0]["clips"]
+        given = {"clip": clip["id"], "driving": {"by": "level", "low": 2.0, "high": 5.0}}
+        answer = self.call("post", f"{self.base}/driven", given)
+        keys = answer.json()["keys"]
+        self.assertAlmostEqual(5, max(key["value"] for key in keys), delta=0.2)
+        part = {"kind": "soft_blur", "sigma": {"keys": keys}}
+        self.edit(kind="add_parts", clips=[clip["id"]], list="effects", parts=[part])
+        [clip] = self.document()["tracks"][0]["clips"]
+        self.assertEqual(len(keys), len(clip["effects"][0]["sigma"]["keys"]))
+        nobody = self.call("post", f"{self.base}/driven", given | {"clip": "nobody"})
+        self.assertEqual(404, nobody.status_code)
+
     def test_others_hear_nothing(self) -> None:
         for path in ("levels?first=0&last=5", "clips/x/loudness"):
             answer = self.call("get", f"{self.base}/{path}", client=self.other)
             self.assertEqual(404, answer.status_code)
-        for path in ("loudness", "noise"):
-            given = {"first": 0, "last": 5} if path == "noise" else {}
+        bodies: dict[str, Any] = {
+            "loudness": {},
+            "noise": {"first": 0, "last": 5},
+            "driven": {"clip": "x", "driving": {}},
+        }
+        for path, given in bodies.items():
             answer = self.call("post", f"{self.base}/{path}", given, client=self.other)
             self.assertEqual(404, answer.status_code)
 

@@ -93,6 +93,19 @@ class LayersTest(People, TestCase):
         self.assertEqual(128, max(pixels.shape[:2]))
         self.assertGreater(pixels[64, 64].min(), 200)
 
+    def test_an_effect_is_shown_at_work_in_a_row_of_pictures(self) -> None:
+        answer = self.call("get", f"{self.base}/effects/invert.jpg?frame=3&clip={self.disc}")
+        self.assertEqual("image/jpeg", answer["Content-Type"])
+        pixels = np.asarray(Image.open(io.BytesIO(answer.content)))
+        self.assertEqual((128, 8 * 72), pixels.shape[:2])
+        self.assertGreater(pixels[64, 36].min(), 200)
+        self.assertLess(pixels[64, 4 * 72 + 36].max(), 60)
+
+    def test_no_effect_of_that_name_or_no_such_clip_is_told(self) -> None:
+        for kind, clip in (("nothing", self.disc), ("invert", "nobody")):
+            answer = self.call("get", f"{self.base}/effects/{kind}.jpg?clip={clip}")
+            self.assertIn(answer.status_code, (404, 422), kind)
+
     def test_a_screen_and_a_tapped_colour_are_found(self) -> None:
         at = {"clip": self.ground, "frame": 3}
         [screen] = self.call("post", f"{self.base}/screens", at).json()["screens"]
@@ -126,6 +139,11 @@ class LayersTest(People, TestCase):
         self.assertEqual(404, answer.status_code)
 
     def test_only_for_its_owner(self) -> None:
-        for path in ("extents", f"bending/{self.disc}", "layers"):
+        for path in (
+            "extents",
+            f"bending/{self.disc}",
+            "layers",
+            f"effects/glow.jpg?clip={self.disc}",
+        ):
             answer = self.call("get", f"{self.base}/{path}", client=self.other)
             self.assertEqual(404, answer.status_code)
