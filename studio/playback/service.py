@@ -38,6 +38,8 @@ _ERRORS: dict[str, type[KiteError]] = {
 
 PATIENCE = 60.0
 """Seconds after which a request counts as stuck."""
+STARTING = 60.0
+"""Seconds more for the first, which waits for the process itself."""
 
 
 class _Silent(Exception):
@@ -113,9 +115,10 @@ class RenderProcess:
         return answer
 
     def _exchange(self, request: Request) -> Answer:
+        fresh = self._process is None or self._process.poll() is not None
         line = self._started()
         line.send(request)
-        if not line.poll(PATIENCE):
+        if not line.poll(PATIENCE + (STARTING if fresh else 0)):
             raise _Silent
         answer: Answer = line.recv()
         return answer
@@ -188,7 +191,7 @@ def render(job: Job) -> bytes:
     process = pool.pieces if questions[job.request.what].apart else pool.stills
     future = process.submit(job)
     try:
-        return future.result(timeout=2 * PATIENCE)
+        return future.result(timeout=2 * PATIENCE + STARTING)
     except FutureTimeout:
         future.cancel()
         raise TookTooLong("Too much is being drawn at once.") from None
