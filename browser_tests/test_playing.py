@@ -70,7 +70,7 @@ class PlayingTest(PhoneCase):
         )
         self.assertEqual(0, browser.run("return window.stops"))
         self.assertFalse(self.stopped())
-        browser.wait(self.stopped, 60, what="it does not end")
+        browser.wait(self.stopped, 180, what="it does not end")
         self.assertEqual(180, browser.frame())
         self.assertEqual(1, browser.run("return window.stops"))
         self.assert_clean_console()

@@ -1,4 +1,4 @@
-"""All tests, in parts that run side by side: each with a database, a queue and a folder of its own.
+"""All tests, in two lanes of parts, each with a database, a queue and a folder of its own.
 
 Django's runner does the work; here its parts are handed out and their counts put together.
 """
@@ -16,17 +16,14 @@ from pathlib import Path
 from typing import Final, NamedTuple
 
 ROOT: Final = Path(__file__).parents[1]
-AT_ONCE: Final = 2
-"""Parts at a time: tests in a browser and of processes need a core of their own."""
-
-PARTS: Final = (
+LANES: Final = (
     ("browser_tests",),
-    ("studio",),
-    ("kitecore.render",),
-    ("kitecore.edits", "kitecore.picture"),
+    ("studio", "kitecore.render", "kitecore.edits", "kitecore.picture"),
 )
-"""Labels that run together, the longest first. What none of them names is one part more; a package
-whose modules are `SPREAD` is cut into several.
+"""What runs side by side. Two browsers at a time would wait for each other: theirs is a lane of its own.
+
+Each label is a part; what none of them names comes last in the last lane. A package in `SPREAD` is cut
+into several parts, so that what has been found out is told early.
 """
 SPREAD: Final = {"browser_tests": 4, "studio": 3}
 
@@ -48,17 +45,21 @@ def modules() -> list[str]:
     return sorted(".".join(path.parts) for path in found)
 
 
-def parts() -> list[list[str]]:
-    """Which modules run together; each of them once."""
+def lanes() -> list[list[list[str]]]:
+    """Which modules run together, one part after another in each lane; each module once."""
     left = modules()
-    made = []
-    for labels in PARTS:
-        mine = [one for one in left if one.startswith(tuple(f"{label}." for label in labels))]
-        left = [one for one in left if one not in mine]
-        count = SPREAD.get(labels[0], 1)
-        # Every so-and-so-many-th: what lies beside each other is often as long.
-        made += [mine[first::count] for first in range(count)]
-    return [part for part in [*made, left] if part]
+    made: list[list[list[str]]] = []
+    for labels in LANES:
+        lane: list[list[str]] = []
+        for label in labels:
+            mine = [one for one in left if one.startswith(f"{label}.")]
+            left = [one for one in left if one not in mine]
+            count = SPREAD.get(label, 1)
+            # Every so-and-so-many-th: what lies beside each other is often as long.
+            lane += [mine[first::count] for first in range(count)]
+        made.append(lane)
+    made[-1].append(left)
+    return made
 
 
 def run(part: list[str]) -> Result:
@@ -82,8 +83,9 @@ def run(part: list[str]) -> Result:
 
 def main() -> int:
     began = time.monotonic()
-    with ThreadPoolExecutor(AT_ONCE) as pool:
-        results = list(pool.map(run, parts()))
+    with ThreadPoolExecutor(len(LANES)) as pool:
+        ways = list(pool.map(lambda lane: [run(part) for part in lane], lanes()))
+    results = [result for way in ways for result in way]
     passed, failed, skipped, ran = (sum(one) for one in zip(*results, strict=True))
     print(f"\n{'-' * 70}\nRan {ran} tests in {time.monotonic() - began:.3f}s\n")
     print("OK" if not failed else f"FAILED ({failed})")

@@ -30,7 +30,7 @@ def dissolve(layer: Layer, effect: Dissolve, tick: int) -> Layer:
     field = _fields.get(key, lambda: octaves((width, height), (cell, cell), effect.seed))
     # From nothing gone to all of it, edges and glow too.
     over = field - np.float32(amount * (1 + soft + rim) - soft - rim)
-    left = np.clip((over - rim) / soft if rim == 0 else over / soft, 0, 1)
+    left = np.clip(over / soft, 0, 1)
     rgb = layer.pixels[..., :3].astype(np.float32)
     if rim > 0:
         glow = np.clip(1 - (over - soft) / rim, 0, 1)[..., None]

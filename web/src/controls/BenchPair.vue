@@ -134,8 +134,9 @@ watch(
   scrollbar-width: none;
 }
 .tools :deep(.choices button) {
-  flex: 1;
-  padding: 4px 8px;
+  flex: 1 0 auto;
+  padding: 4px 6px;
+  white-space: nowrap;
 }
 .second {
   min-height: var(--touch);

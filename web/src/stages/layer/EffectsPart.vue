@@ -42,10 +42,12 @@ async function add(kind: string) {
 
 const parts = (row: readonly Effect[]) => row.map((one) => omitted(one, 'id'))
 
-function copyAll() {
-  clipboard.effects = [...effects.value]
-  notes.told(t('layer.effectsPart.effectsCopied', effects.value.length))
+function copy(row: readonly Effect[]) {
+  clipboard.effects = [...row]
+  notes.told(t('layer.effectsPart.effectsCopied', row.length))
 }
+const titleOf = (one: Effect) =>
+  kit.layer?.effects.find(({ kind }) => kind === one.kind)?.title ?? one.kind
 
 const naming = ref(false)
 const name = ref('')
@@ -85,8 +87,11 @@ const remove = (preset: Preset) =>
           data-test="effects-more"
         >
           <template #button-content>{{ $t('words.kit') }}</template>
-          <BDropdownItemButton :disabled="!effects.length" @click="copyAll">
+          <BDropdownItemButton :disabled="!effects.length" @click="copy(effects)">
             {{ $t('layer.effectsPart.copyAllEffects') }}
+          </BDropdownItemButton>
+          <BDropdownItemButton v-if="opened" data-test="copy-effect" @click="copy([opened])">
+            {{ $t('layer.effectsPart.copyOne', { name: titleOf(opened) }) }}
           </BDropdownItemButton>
           <BDropdownItemButton
             :disabled="!clipboard.effects.length"
