@@ -17,7 +17,7 @@ from kitecore.registry import import_all
 
 import_all(__name__)
 
-__all__ = ["apply_effects", "effect_drawings", "reach_of"]
+__all__ = ["apply_effects", "effect_drawings", "reach_of", "timed_drawings"]
 
 
 Before = Callable[[int, int, int], Layer]
