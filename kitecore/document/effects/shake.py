@@ -2,13 +2,13 @@ from __future__ import annotations
 
 from typing import ClassVar, Literal
 
-from kitecore.document.effects._base import Family, Running, effect_kinds
+from kitecore.document.effects._base import Bending, Family, Running, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
 
 
 @effect_kinds.register("shake")
-class Shake(Running):
+class Shake(Bending, Running):
     """Shake: as held by an unsteady hand, or hit."""
 
     family: ClassVar[Family] = "form"
@@ -16,6 +16,3 @@ class Shake(Running):
     strength: Number = param(24.0, help="How far it goes", unit="px", low=0, high=200, step=1)
     turn: Number = param(1.0, help="How far it turns", unit="°", low=0, high=20, step=0.1)
     rate: float = param(4.0, help="How often", unit="Hz", low=0.2, high=30, step=0.1, gt=0, le=120)
-    edges: Literal["mirrored", "clear"] = param(
-        "mirrored", help="What is seen beyond the edges of the picture", control="choice"
-    )

@@ -41,9 +41,14 @@ MOST_LENGTH: Final = 2000.0
 """Canvas pixels: a longer reach of an effect counts as that."""
 
 
+def bounded(prop: Number, low: float, high: float) -> float:
+    """A number within what can be drawn."""
+    return min(max(number(prop), low), high)
+
+
 def length_of(prop: Number, layer: Layer, most: float = MOST_LENGTH) -> float:
     """A length in pixels of the layer, within what can be drawn."""
-    return min(max(number(prop), -most), most) * layer.density
+    return bounded(prop, -most, most) * layer.density
 
 
 def from_middle(layer: Layer) -> tuple[NDArray[np.float32], NDArray[np.float32]]:

@@ -13,14 +13,16 @@ from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.document.effects import Bending
-from kitecore.picture.layer import Layer
+from kitecore.picture.layer import Layer, Rgba
 
+Channel = NDArray[np.uint8]
 Map = NDArray[np.float32]
 Maps = tuple[Map, Map]
 """For each pixel the column and the row that it comes from, counted from the first one's middle."""
 
 MOST_ROOM: Final = 600
 """Pixels by which a picture grows at most."""
+_WAYS: Final = (1, 0, -1)
 _FARTHEST: Final = 4
 """Sides of the picture beyond itself from which pixels come at most."""
 TABLE_STEP: Final = 0.5
@@ -46,6 +48,17 @@ def bent(layer: Layer, effect: Bending, far: float, whence: Callable[[Layer], Ma
     border = border_of(layer, effect)
     pixels = cv2.remap(grown.pixels, across, down, cv2.INTER_LINEAR, borderMode=border)
     return replace(grown, pixels=np.asarray(pixels))
+
+
+def parted(pixels: Rgba, border: int, gone: Callable[[Channel, int], Channel]) -> Rgba:
+    """Red, green and blue each on a way of its own, 1, 0 and -1, with its own alpha; of the alphas the
+    greatest.
+    """
+    *colours, alpha = cv2.split(pixels)
+    drawn = [gone(colour, way) for colour, way in zip(colours, _WAYS, strict=True)]
+    solid = border != cv2.BORDER_CONSTANT and int(alpha.min()) == 255
+    most = alpha if solid else np.maximum.reduce([gone(alpha, way) for way in _WAYS])
+    return np.asarray(cv2.merge([*drawn, most]))
 
 
 def middle_of(layer: Layer, spot: tuple[float, float]) -> tuple[float, float]:

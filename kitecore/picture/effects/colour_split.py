@@ -6,15 +6,12 @@ from dataclasses import replace
 
 import cv2
 import numpy as np
-from numpy.typing import NDArray
 
 from kitecore.document.effects.colour_split import ColourSplit
 from kitecore.motion.plain import number, pair
 from kitecore.picture.effects._base import effect_drawings, effect_reaches, length_of
-from kitecore.picture.effects._bending import border_of, middle_of, room_for
-from kitecore.picture.layer import Layer, Matrix, Rgba, moved, sized
-
-Channel = NDArray[np.uint8]
+from kitecore.picture.effects._bending import Channel, border_of, middle_of, parted, room_for
+from kitecore.picture.layer import Layer, Matrix, moved, sized
 
 
 @effect_drawings.register("colour_split")
@@ -25,27 +22,19 @@ def colour_split(layer: Layer, effect: ColourSplit, tick: int) -> Layer:
         return layer
     grown = room_for(layer, effect, abs(far))
     way = _aside(far, effect) if effect.way == "aside" else _outwards(far, effect, grown)
-    return replace(grown, pixels=apart(grown.pixels, way, border_of(layer, effect)))
+    border, size = border_of(layer, effect), grown.pixels.shape[1::-1]
+
+    def gone(channel: Channel, sign: int) -> Channel:
+        if not sign:
+            return channel
+        return np.asarray(cv2.warpAffine(channel, way(sign)[:2], size, borderMode=border))
+
+    return replace(grown, pixels=parted(grown.pixels, border, gone))
 
 
 @effect_reaches.register("colour_split")
 def reach(layer: Layer, effect: ColourSplit) -> float:
     return abs(length_of(effect.distance, layer)) + 1
-
-
-def apart(pixels: Rgba, way: Callable[[int], Matrix], border: int) -> Rgba:
-    """Red by ``way(1)``, blue by ``way(-1)``, each with its own alpha; of the alphas the greatest."""
-    red, green, blue, alpha = cv2.split(pixels)
-    solid = border != cv2.BORDER_CONSTANT and int(alpha.min()) == 255
-    red, red_alpha = (_gone(one, way(1), border) for one in (red, alpha))
-    blue, blue_alpha = (_gone(one, way(-1), border) for one in (blue, alpha))
-    most = alpha if solid else np.maximum(np.maximum(red_alpha, blue_alpha), alpha)
-    return np.asarray(cv2.merge([red, green, blue, most]))
-
-
-def _gone(channel: Channel, matrix: Matrix, border: int) -> Channel:
-    size = channel.shape[1], channel.shape[0]
-    return np.asarray(cv2.warpAffine(channel, matrix[:2], size, borderMode=border))
 
 
 def _aside(far: float, effect: ColourSplit) -> Callable[[int], Matrix]:

@@ -9,7 +9,7 @@ from kitecore.document.effects.dissolve import Dissolve
 from kitecore.kept import Kept
 from kitecore.motion.plain import colour, number
 from kitecore.oklab import rgb_of
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import bounded, effect_drawings
 from kitecore.picture.fields import Field, octaves
 from kitecore.picture.layer import Layer
 
@@ -19,11 +19,11 @@ _fields: Final[Kept[Field]] = Kept(64 << 20, lambda field: field.nbytes)
 @effect_drawings.register("dissolve")
 def dissolve(layer: Layer, effect: Dissolve, tick: int) -> Layer:
     """Where noise is lower than the amount nothing is left; just above it the edge glows."""
-    amount = min(max(number(effect.amount), 0.0), 1.0)
+    amount = bounded(effect.amount, 0.0, 1.0)
     if amount == 0:
         return layer
-    soft = min(max(number(effect.softness), 0.0), 1.0) + 1e-3
-    rim = min(max(number(effect.rim), 0.0), 1.0) * 0.3
+    soft = bounded(effect.softness, 0.0, 1.0) + 1e-3
+    rim = bounded(effect.rim, 0.0, 1.0) * 0.3
     height, width = layer.pixels.shape[:2]
     cell = max(number(effect.size) * layer.density, 0.5)
     key = (width, height, cell, effect.seed)

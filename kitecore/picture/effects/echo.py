@@ -7,9 +7,8 @@ from typing import Final
 import numpy as np
 
 from kitecore.document.effects.echo import Echo
-from kitecore.motion.plain import number
 from kitecore.picture.composite import lay
-from kitecore.picture.effects._base import At, timed_drawings
+from kitecore.picture.effects._base import At, bounded, timed_drawings
 from kitecore.picture.layer import Layer, moved
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -21,7 +20,7 @@ _LEAST: Final = 0.5 / 255
 @timed_drawings.register("echo")
 def echo(layer: Layer, effect: Echo, tick: int, at: At) -> Layer:
     """Earlier moments, each where the layer was then, from the earliest to the layer itself."""
-    strength = min(max(number(effect.strength), 0.0), 1.0)
+    strength = bounded(effect.strength, 0.0, 1.0)
     step = round(effect.later * TICKS_PER_SECOND)
     moments = [
         (number, strength**number)

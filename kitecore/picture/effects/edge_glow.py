@@ -9,7 +9,7 @@ from kitecore.arrays import Coverage
 from kitecore.document.effects.edge_glow import EdgeGlow
 from kitecore.motion.plain import colour, number
 from kitecore.oklab import rgb_of
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened
 
@@ -22,8 +22,8 @@ _STEEP = 0.25
 @effect_drawings.register("edge_glow")
 def edge_glow(layer: Layer, effect: EdgeGlow, tick: int) -> Layer:
     """Light where colours change, and around it; added to the picture."""
-    strength = min(max(number(effect.strength), 0.0), 100.0)
-    rest = min(max(number(effect.rest), 0.0), 1.0)
+    strength = bounded(effect.strength, 0.0, 100.0)
+    rest = bounded(effect.rest, 0.0, 1.0)
     width = max(0.0, length_of(effect.width, layer, 400))
     lines = softened(lines_of(layer, number(effect.threshold) / 100), width / 2)
     # What is wide is spread thin; as bright as it was, it is wide and bright.

@@ -6,14 +6,13 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.exposure import Exposure
-from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings, effect_reaches
+from kitecore.picture.effects._base import bounded, effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer, Rgba
 
 
 @effect_drawings.register("exposure")
 def exposure(layer: Layer, effect: Exposure, tick: int) -> Layer:
-    return replace(layer, pixels=exposed(layer.pixels, min(max(number(effect.stops), -20.0), 20.0)))
+    return replace(layer, pixels=exposed(layer.pixels, bounded(effect.stops, -20.0, 20.0)))
 
 
 @effect_reaches.register("exposure")

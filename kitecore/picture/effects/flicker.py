@@ -7,15 +7,14 @@ import numpy as np
 
 from kitecore.document.effects.flicker import Flicker
 from kitecore.motion.noise import wave
-from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings, effect_reaches
+from kitecore.picture.effects._base import bounded, effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer
 from kitecore.ticks import TICKS_PER_SECOND
 
 
 @effect_drawings.register("flicker")
 def flicker(layer: Layer, effect: Flicker, tick: int) -> Layer:
-    share = 1 - min(max(number(effect.strength), 0.0), 1.0) * lost_at(effect, tick)
+    share = 1 - bounded(effect.strength, 0.0, 1.0) * lost_at(effect, tick)
     gains = (share, share, share, share if effect.what == "opacity" else 1.0)
     return replace(layer, pixels=np.asarray(cv2.multiply(layer.pixels, gains)))
 

@@ -9,7 +9,7 @@ import numpy as np
 from kitecore.document.effects.glow import Glow
 from kitecore.motion.plain import colour, number
 from kitecore.oklab import rgb_of
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.softening import softened
 
@@ -19,7 +19,7 @@ def glow(layer: Layer, effect: Glow, tick: int) -> Layer:
     """Light around bright parts is added to the picture; around the outline it lies behind it."""
     sigma = max(0.0, length_of(effect.width, layer, 600)) / 2
     grown = layer.padded(math.ceil(3 * sigma))
-    strength, tint = min(max(number(effect.strength), 0.0), 20.0), rgb_of(colour(effect.colour))
+    strength, tint = bounded(effect.strength, 0.0, 20.0), rgb_of(colour(effect.colour))
     if effect.of == "outline":
         shape = softened(grown.pixels[..., 3], sigma).astype(np.float32) * strength
         light = _tinted(np.minimum(shape, 255), tint)

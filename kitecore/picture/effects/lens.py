@@ -9,15 +9,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document.effects.lens import Lens
-from kitecore.motion.plain import number, pair
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.motion.plain import pair
+from kitecore.picture.effects._base import bounded, effect_drawings
 from kitecore.picture.effects._bending import (
     MOST_ROOM,
+    Channel,
     Maps,
     bent,
     border_of,
     distances,
     middle_of,
+    parted,
     radial,
     room_for,
 )
@@ -32,9 +34,9 @@ _RIM: Final = 0.05
 @effect_drawings.register("lens")
 def lens(layer: Layer, effect: Lens, tick: int) -> Layer:
     """Each pixel from r (1 + k r²), r = 1 at the corner; a lens breaks red less than blue."""
-    bend = min(max(number(effect.bend) / 100, -1.0), 1.0)
-    rim = min(max(number(effect.rim) / 100, 0.0), 1.0)
-    size = min(max(number(effect.size) / 100, 0.05), 20.0)
+    bend = bounded(effect.bend, -100.0, 100.0) / 100
+    rim = bounded(effect.rim, 0.0, 100.0) / 100
+    size = bounded(effect.size, 5.0, 2000.0) / 100
     if bend == 0 and rim == 0 and size == 1:
         return layer
     corner = math.hypot(*layer.pixels.shape[:2]) / 2
@@ -47,13 +49,12 @@ def lens(layer: Layer, effect: Lens, tick: int) -> Layer:
     if rim == 0:
         return bent(layer, effect, MOST_ROOM, lambda grown: maps(grown, 0.0))
     grown, border = room_for(layer, effect, MOST_ROOM), border_of(layer, effect)
-    drawn = [
-        cv2.remap(grown.pixels, *maps(grown, by), cv2.INTER_LINEAR, borderMode=border)
-        for by in (rim * _RIM, 0.0, -rim * _RIM)
-    ]
-    pixels = np.dstack([one[..., channel] for channel, one in enumerate(drawn)])
-    alpha = np.maximum.reduce([one[..., 3] for one in drawn])
-    return replace(grown, pixels=np.dstack([pixels, alpha]))
+    ways = {way: maps(grown, way * rim * _RIM) for way in (1, 0, -1)}
+
+    def gone(channel: Channel, way: int) -> Channel:
+        return np.asarray(cv2.remap(channel, *ways[way], cv2.INTER_LINEAR, borderMode=border))
+
+    return replace(grown, pixels=parted(grown.pixels, border, gone))
 
 
 def factors_of(

@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 
 from kitecore.arrays import Coverage, box_of
 from kitecore.document.effects.outline import Outline
-from kitecore.motion.plain import colour, number
+from kitecore.motion.plain import colour
 from kitecore.oklab import rgb_of
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer, Rgba
 
 _MOST_WIDTH = 400
@@ -21,7 +21,7 @@ _MOST_WIDTH = 400
 def outline(layer: Layer, effect: Outline, tick: int) -> Layer:
     """A line along the edge of what is seen: behind it, over it, or half and half."""
     width = max(0.0, length_of(effect.width, layer, _MOST_WIDTH))
-    opacity = min(max(number(effect.opacity), 0.0), 1.0)
+    opacity = bounded(effect.opacity, 0.0, 1.0)
     if width < 0.05 or opacity == 0:
         return layer
     soft = max(0.0, length_of(effect.softness, layer, _MOST_WIDTH))

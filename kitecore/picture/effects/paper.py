@@ -9,7 +9,7 @@ import numpy as np
 from kitecore.document.effects.paper import Paper
 from kitecore.kept import Kept
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings, scaled_light
+from kitecore.picture.effects._base import bounded, effect_drawings, scaled_light
 from kitecore.picture.fields import Field, noise_field
 from kitecore.picture.layer import Layer
 
@@ -24,7 +24,7 @@ _sheets: Final[Kept[tuple[Field, Field]]] = Kept(64 << 20, lambda pair: 2 * pair
 @effect_drawings.register("paper")
 def paper(layer: Layer, effect: Paper, tick: int) -> Layer:
     """A sheet of fibres lit from the side: what rises towards the light is brighter."""
-    strength = min(max(number(effect.strength), 0.0), 10.0)
+    strength = bounded(effect.strength, 0.0, 10.0)
     if strength == 0:
         return layer
     height, width = layer.pixels.shape[:2]

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from kitecore.document.effects.rays import Rays
 from kitecore.motion.plain import colour, number, pair
 from kitecore.oklab import rgb_of
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.picture.effects._base import bounded, effect_drawings
 from kitecore.picture.effects._bending import middle_of
 from kitecore.picture.effects.zoom_blur import smeared
 from kitecore.picture.layer import Layer
@@ -24,8 +24,8 @@ _FARTHEST: Final = 0.95
 @effect_drawings.register("rays")
 def rays(layer: Layer, effect: Rays, tick: int) -> Layer:
     """What is brighter than a level, smeared away from a point; added to the picture."""
-    strength = min(max(number(effect.strength), 0.0), 100.0)
-    length = min(max(number(effect.length), 0.0) / 100, _FARTHEST)
+    strength = bounded(effect.strength, 0.0, 100.0)
+    length = bounded(effect.length, 0.0, 100 * _FARTHEST) / 100
     if strength == 0:
         return layer
     height, width = layer.pixels.shape[:2]

@@ -7,7 +7,7 @@ import numpy as np
 
 from kitecore.document.effects.reflection import Reflection
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened
 
@@ -24,7 +24,7 @@ def reflection(layer: Layer, effect: Reflection, tick: int) -> Layer:
     below = layer.pixels.shape[0] - ground
     grown = layer.padded(max(0, reach + gap - below))
     border = (grown.pixels.shape[0] - layer.pixels.shape[0]) // 2
-    fade = min(max(number(effect.opacity), 0.0), 1.0) * (
+    fade = bounded(effect.opacity, 0.0, 1.0) * (
         1 - (np.arange(reach, dtype=np.float32) + 0.5) / reach
     )
     turned = grown.pixels[border + ground - reach : border + ground][::-1]

@@ -7,9 +7,9 @@ import cv2
 import numpy as np
 
 from kitecore.document.effects.shadow import Shadow
-from kitecore.motion.plain import colour, number, pair
+from kitecore.motion.plain import colour, pair
 from kitecore.oklab import rgb_of
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened
 
@@ -25,9 +25,7 @@ def shadow(layer: Layer, effect: Shadow, tick: int) -> Layer:
     outline = cv2.warpAffine(np.ascontiguousarray(grown.pixels[..., 3]), moved, (width, height))
     shape = softened(np.asarray(outline), sigma).astype(np.float32)
     # Only as much as the picture leaves free: it lies behind.
-    shape *= min(max(number(effect.opacity), 0.0), 1.0) * (
-        1 - grown.pixels[..., 3].astype(np.float32) / 255
-    )
+    shape *= bounded(effect.opacity, 0.0, 1.0) * (1 - grown.pixels[..., 3].astype(np.float32) / 255)
     tint = rgb_of(colour(effect.colour))
     fallen = np.dstack([*(shape * (channel / 255) for channel in tint), shape])
     pixels = grown.pixels + np.rint(fallen).astype(np.uint8)

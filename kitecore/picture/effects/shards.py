@@ -8,7 +8,7 @@ import numpy as np
 
 from kitecore.document.effects.shards import Shards
 from kitecore.motion.plain import number, pair
-from kitecore.picture.effects._base import effect_drawings, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer, moved
 from kitecore.picture.shards import Breaking, Faces, Flight, draw_faces, faces_of, flown, pieces_of
 from kitecore.picture.shards.faces import View
@@ -23,7 +23,7 @@ _FARTHEST_EYE: Final = 1e4
 @effect_drawings.register("shards")
 def shards(layer: Layer, effect: Shards, tick: int) -> Layer:
     """Pieces on their ways, the nearest in front; at an amount of 0 the picture itself."""
-    amount = min(max(number(effect.amount), 0.0), 1.0)
+    amount = bounded(effect.amount, 0.0, 1.0)
     if amount == 0:
         return layer
     height, width = layer.pixels.shape[:2]
@@ -33,9 +33,9 @@ def shards(layer: Layer, effect: Shards, tick: int) -> Layer:
     view = View(
         scale=height,
         middle=(width / 2, height / 2),
-        eye=_eye(min(max(number(effect.perspective), 0.0), 1.0)),
+        eye=_eye(bounded(effect.perspective, 0.0, 1.0)),
         thickness=max(0.0, length_of(effect.thickness, layer)) / height,
-        light=min(max(number(effect.light), 0.0), 1.0),
+        light=bounded(effect.light, 0.0, 1.0),
     )
     faces = faces_of(pieces, poses, layer.pixels, view.middle, view)
     border = 0 if layer.endless else _room(faces, layer)
@@ -69,7 +69,7 @@ def _flight(layer: Layer, effect: Shards, amount: float) -> Flight:
         fall=fall,
         depth=depth,
         spin=number(effect.spin),
-        delay=min(max(number(effect.delay), 0.0), 0.95),
+        delay=bounded(effect.delay, 0.0, 0.95),
     )
 
 

@@ -7,8 +7,7 @@ from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.document.effects.sharpen import Sharpen
-from kitecore.motion.plain import number
-from kitecore.picture.effects._base import effect_drawings, effect_reaches, length_of
+from kitecore.picture.effects._base import bounded, effect_drawings, effect_reaches, length_of
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.softening import MARGIN, softened
 
@@ -18,12 +17,12 @@ _MOST_RADIUS = 100
 @effect_drawings.register("sharpen")
 def sharpen(layer: Layer, effect: Sharpen, tick: int) -> Layer:
     """An unsharp mask: what differs from its surroundings by more than a step differs more."""
-    amount = min(max(number(effect.amount), 0.0), 10_000.0) / 100
+    amount = bounded(effect.amount, 0.0, 10_000.0) / 100
     sigma = max(0.0, length_of(effect.radius, layer, _MOST_RADIUS))
     if amount == 0 or sigma < 0.1:
         return layer
     around = softened(layer.pixels, sigma)
-    step = min(max(number(effect.threshold), 0.0), 100.0) * 2.55
+    step = bounded(effect.threshold, 0.0, 100.0) * 2.55
     return replace(layer, pixels=_standing_out(layer.pixels, around, _more(amount, step)))
 
 

@@ -7,15 +7,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document.effects.tiles import Tiles
-from kitecore.motion.plain import number, pair
-from kitecore.picture.effects._base import effect_drawings
+from kitecore.motion.plain import pair
+from kitecore.picture.effects._base import bounded, effect_drawings
 from kitecore.picture.layer import Layer, Rgba
 
 
 @effect_drawings.register("tiles")
 def tiles(layer: Layer, effect: Tiles, tick: int) -> Layer:
     """The picture made smaller, and beside itself in both directions."""
-    repeats = min(max(number(effect.repeats), 1.0), 100.0)
+    repeats = bounded(effect.repeats, 1.0, 100.0)
     shift = [length * layer.density for length in pair(effect.offset)]
     if repeats == 1 and shift == [0, 0]:
         return layer
