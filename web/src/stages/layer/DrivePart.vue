@@ -7,6 +7,7 @@ import { isSounding, type Effect } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import { rowOf } from '@/controls/rows'
 import type { Layer } from '@/inhand/useLayer'
+import { useAsking } from '@/stores/useAsking'
 import { useKit, type Control } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -17,9 +18,9 @@ const props = defineProps<{ layer: Layer; effect: Effect; controls: readonly Con
 const kit = useKit()
 const notes = useNotes()
 const project = useProject()
+const { here, ask, busy } = useAsking()
 
 const open = ref(false)
-const busy = ref(false)
 const name = ref('')
 const driving = ref<Record<string, unknown>>({})
 const chosen = computed(
@@ -63,30 +64,21 @@ async function make() {
   const control = chosen.value
   if (!control) return
   const [low, high] = ends.value.map((end) => end / (row.value?.factor ?? 1))
-  busy.value = true
-  try {
-    const { keys } = await need(
+  const wanted = { ...driving.value, low, high, tracks: heard.value } as Schemas['Driving']
+  const clip = props.layer.ids.value[0] ?? ''
+  const made = await ask(() =>
+    need(
       client.POST('/api/projects/{id}/revisions/{revision}/driven', {
-        params: { path: { id: project.id, revision: project.revision }, query: project.look },
-        body: {
-          clip: props.layer.ids.value[0] ?? '',
-          driving: {
-            ...driving.value,
-            low,
-            high,
-            tracks: heard.value,
-          } as Schemas['Driving'],
-        },
+        params: here(),
+        body: { clip, driving: wanted },
       }),
-    )
-    props.layer.setPart('effects', props.effect.id ?? '', { [control.name]: { keys } })
-    notes.told(t('layer.drivePart.made', { n: keys.length }))
-    open.value = false
-  } catch (error) {
-    notes.problem(error)
-  } finally {
-    busy.value = false
-  }
+    ),
+  )
+  if (!made) return
+  const { keys } = made
+  props.layer.setPart('effects', props.effect.id ?? '', { [control.name]: { keys } })
+  notes.told(t('layer.drivePart.made', { n: keys.length }))
+  open.value = false
 }
 </script>
 

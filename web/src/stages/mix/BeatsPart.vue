@@ -9,7 +9,7 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { chosenBeats, type Pace } from './beats'
-import { useAsking } from './useAsking'
+import { useAsking } from '@/stores/useAsking'
 
 const props = defineProps<{ sound: Properties }>()
 const project = useProject()

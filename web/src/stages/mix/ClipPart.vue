@@ -9,7 +9,7 @@ import { useNotes } from '@/stores/notes'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { shifted } from './shifted'
-import { useAsking } from './useAsking'
+import { useAsking } from '@/stores/useAsking'
 
 const props = defineProps<{ sound: Properties }>()
 const notes = useNotes()

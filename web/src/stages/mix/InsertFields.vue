@@ -14,7 +14,7 @@ import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import type { ChainOwner } from './chain'
 import EqualiserPart from './EqualiserPart.vue'
-import { useAsking } from './useAsking'
+import { useAsking } from '@/stores/useAsking'
 
 const props = defineProps<{ chain: ChainOwner; insert: Insert }>()
 const kit = useKit()

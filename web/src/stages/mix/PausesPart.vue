@@ -10,7 +10,7 @@ import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { clockOf, frameOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
-import { useAsking } from './useAsking'
+import { useAsking } from '@/stores/useAsking'
 
 type Span = [number, number]
 

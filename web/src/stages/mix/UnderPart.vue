@@ -10,7 +10,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
-import { useAsking } from './useAsking'
+import { useAsking } from '@/stores/useAsking'
 import { useStrip } from './useStrip'
 
 const props = defineProps<{ of: string }>()
