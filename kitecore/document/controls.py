@@ -5,11 +5,14 @@ from __future__ import annotations
 from typing import Any, get_args
 
 from kitecore.document.model import Model
-from kitecore.document.properties import Keys
+from kitecore.document.properties import Keys, may_have_keys
 
 
 class Control(Model):
-    """One parameter. ``low`` and ``high`` bound the control, not the value; ``choices`` are all."""
+    """One parameter. ``low`` and ``high`` bound the control, not the value; ``choices`` are all;
+
+    ``keyed`` is whether it may have keys.
+    """
 
     name: str
     help: str = ""
@@ -20,6 +23,7 @@ class Control(Model):
     step: float | None = None
     default: Any = None
     choices: tuple[str, ...] = ()
+    keyed: bool = False
 
 
 def controls_of(model: type[Model]) -> tuple[Control, ...]:
@@ -34,5 +38,6 @@ def controls_of(model: type[Model]) -> tuple[Control, ...]:
         facts: dict[str, Any] = dict(extra)
         if facts["control"] == "choice":
             facts["choices"] = get_args(field.annotation)
-        found.append(Control(name=name, help=field.description or "", default=default, **facts))
+        facts |= {"help": field.description or "", "default": default}
+        found.append(Control(name=name, keyed=may_have_keys(field), **facts))
     return tuple(found)

@@ -9,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import File, Form, Router, Schema
 from ninja.files import UploadedFile
 
-from kitecore.document import BLENDS, HOLDOUTS, Clip, Model, TextClip, dumps, empty_document
+from kitecore.document import BLENDS, HOLDOUTS, Clip, TextClip, dumps, empty_document
 from kitecore.document.canvas import Canvas
 from kitecore.document.clips import Crop
 from kitecore.document.clips.text import Plate
@@ -19,7 +19,6 @@ from kitecore.document.effects import Bending, EffectBase, Family, Seeded, effec
 from kitecore.document.fills import FILLS, Stop
 from kitecore.document.keying import ChromaKey, KeyBase, LumaKey
 from kitecore.document.masks import MASKS
-from kitecore.document.properties import may_have_keys
 from kitecore.document.shapes import FORMS, Stroke
 from kitecore.document.strokes import STROKES
 from kitecore.edits.fresh import fresh_layers
@@ -32,6 +31,7 @@ from kitecore.render.driving import Driving
 from kitecore.render.worker import Request
 from kitecore.ticks import TICKS_PER_SECOND
 from studio.kit.models import Font, font_folder, may_use_fonts
+from studio.kit.parts import PartKind, part_of
 from studio.kit.reading import read_apart
 from studio.owned import owned
 from studio.playback.service import render
@@ -43,20 +43,10 @@ router = Router()
 MOST_FONTS: Final = 100
 
 
-class PartKind(Schema):
-    """A part that can be added: its name in documents, its title, what it does."""
-
-    kind: str
-    title: str
-    help: str
-    controls: list[Control]
-
-
 class EffectKind(PartKind):
-    """``family`` is what it is listed under; those in ``fixed`` have no keys."""
+    """``family`` is what it is listed under."""
 
     family: Family
-    fixed: list[str]
 
 
 class BlendMode(Schema):
@@ -145,7 +135,7 @@ def layer_controls(request: HttpRequest) -> LayerControls:
     return LayerControls(
         effects=[_effect(kind, model) for kind, model in effect_kinds.items()],
         driving=list(controls_of(Driving)),
-        strokes=[_part(kind, model) for kind, model in STROKES.items()],
+        strokes=[part_of(kind, model) for kind, model in STROKES.items()],
         cutout=list(controls_of(CutOut)),
         blends=[_blend(name) for name in BLENDS],
         masks={kind: list(controls_of(model)) for kind, model in MASKS.items()},
@@ -169,18 +159,11 @@ def _own_first(key: type[KeyBase]) -> list[Control]:
     return sorted(controls_of(key), key=lambda one: one.name in KeyBase.model_fields)
 
 
-def _part(kind: str, model: type[Model]) -> PartKind:
-    title, _, does = (model.__doc__ or kind).strip().split("\n")[0].partition(": ")
-    return PartKind(kind=kind, title=title, help=does, controls=list(controls_of(model)))
-
-
 def _effect(kind: str, model: type[EffectBase]) -> EffectKind:
     """What only this one has comes before what others have too."""
-    part = _part(kind, model)
-    controls = sorted(part.controls, key=lambda one: one.name in _COMMON)
-    fixed = [name for name, field in model.model_fields.items() if not may_have_keys(field)]
-    told = part.model_dump() | {"controls": controls}
-    return EffectKind(**told, family=model.family, fixed=fixed)
+    told = part_of(kind, model).model_dump()
+    told["controls"].sort(key=lambda one: one["name"] in _COMMON)
+    return EffectKind(**told, family=model.family)
 
 
 def _blend(name: str) -> BlendMode:

@@ -10,20 +10,10 @@ from kitecore.document.controls import Control, controls_of
 from kitecore.document.inserts import InsertBase, insert_kinds
 from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Model
-from kitecore.document.properties import may_have_keys
 from kitecore.document.strips import PURPOSES, FilmStrip, Strip, Under
+from studio.kit.parts import PartKind, part_of
 
 router = Router()
-
-
-class InsertKind(Schema):
-    """An insert: its name in documents, its title, what it does, and what of it has no keys."""
-
-    kind: str
-    title: str
-    help: str
-    controls: list[Control]
-    fixed: list[str]
 
 
 class Band(Schema):
@@ -49,7 +39,7 @@ class SoundControls(Schema):
     strip: list[Control]
     film: list[Control]
     under: list[Control]
-    inserts: list[InsertKind]
+    inserts: list[PartKind]
     bands: list[Band]
     purposes: list[PurposeOut]
 
@@ -63,7 +53,7 @@ def sound_controls(request: HttpRequest) -> SoundControls:
         strip=list(controls_of(Strip)),
         film=[one for one in controls_of(FilmStrip) if one.name not in strip],
         under=list(controls_of(Under)),
-        inserts=[_insert(kind, model) for kind, model in insert_kinds.items()],
+        inserts=[part_of(kind, model) for kind, model in insert_kinds.items()],
         bands=[_band(name) for name in Equaliser.model_fields if name not in _OF_ALL],
         purposes=[
             PurposeOut(name=name, title=one.title, target=one.target, ceiling=one.ceiling)
@@ -73,14 +63,6 @@ def sound_controls(request: HttpRequest) -> SoundControls:
 
 
 _OF_ALL = {*InsertBase.model_fields}
-
-
-def _insert(kind: str, model: type[InsertBase]) -> InsertKind:
-    title, _, does = (model.__doc__ or kind).strip().split("\n")[0].partition(": ")
-    fixed = [name for name, field in model.model_fields.items() if not may_have_keys(field)]
-    return InsertKind(
-        kind=kind, title=title, help=does, controls=list(controls_of(model)), fixed=fixed
-    )
 
 
 def _band(name: str) -> Band:

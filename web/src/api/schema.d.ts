@@ -3392,7 +3392,9 @@ export interface components {
         };
         /**
          * Control
-         * @description One parameter. ``low`` and ``high`` bound the control, not the value; ``choices`` are all.
+         * @description One parameter. ``low`` and ``high`` bound the control, not the value; ``choices`` are all;
+         *
+         *     ``keyed`` is whether it may have keys.
          */
         Control: {
             /**
@@ -3414,6 +3416,11 @@ export interface components {
             help: string;
             /** High */
             high?: number | null;
+            /**
+             * Keyed
+             * @default false
+             */
+            keyed: boolean;
             /** Low */
             low?: number | null;
             /** Name */
@@ -4563,7 +4570,7 @@ export interface components {
         };
         /**
          * EffectKind
-         * @description ``family`` is what it is listed under; those in ``fixed`` have no keys.
+         * @description ``family`` is what it is listed under.
          */
         EffectKind: {
             /** Controls */
@@ -4573,8 +4580,6 @@ export interface components {
              * @enum {string}
              */
             family: "soft" | "light" | "colour" | "form" | "print" | "time";
-            /** Fixed */
-            fixed: string[];
             /** Help */
             help: string;
             /** Kind */
@@ -6506,22 +6511,6 @@ export interface components {
              * @default
              */
             transform: string;
-        };
-        /**
-         * InsertKind
-         * @description An insert: its name in documents, its title, what it does, and what of it has no keys.
-         */
-        InsertKind: {
-            /** Controls */
-            controls: components["schemas"]["Control"][];
-            /** Fixed */
-            fixed: string[];
-            /** Help */
-            help: string;
-            /** Kind */
-            kind: string;
-            /** Title */
-            title: string;
         };
         /**
          * IntoGroup
@@ -11759,7 +11748,7 @@ export interface components {
             /** Film */
             film: components["schemas"]["Control"][];
             /** Inserts */
-            inserts: components["schemas"]["InsertKind"][];
+            inserts: components["schemas"]["PartKind"][];
             /** Purposes */
             purposes: components["schemas"]["PurposeOut"][];
             /** Strip */

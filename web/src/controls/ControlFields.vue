@@ -16,8 +16,6 @@ const props = defineProps<{
   values: Record<string, unknown>
   /** Tick from the start of the clip at which keys are read and set. */
   local: number
-  /** Names of parameters that cannot have keys. */
-  fixed?: string[]
 }>()
 const emit = defineEmits<{
   trying: [values: Record<string, unknown>]
@@ -39,10 +37,9 @@ function changed(row: Row, value: unknown): Record<string, unknown> {
   return { [name]: changedAt(prop, props.local, whole) }
 }
 
-const unkeyed = new Set(['choice', 'switch'])
 function keyed(row: Row) {
-  const { name, control } = row.control
-  if (unkeyed.has(control ?? '') || props.fixed?.includes(name)) return undefined
+  const { name, keyed } = row.control
+  if (!keyed) return undefined
   return keyedState(props.values[name], props.local)
 }
 

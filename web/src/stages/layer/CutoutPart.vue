@@ -170,7 +170,6 @@ async function takeOff() {
         :controls="kit.layer?.cutout ?? []"
         :values="cutout as unknown as Record<string, unknown>"
         :local="layer.local.value"
-        :fixed="['edge']"
         @trying="trying($event)"
         @set="set($event)"
       />

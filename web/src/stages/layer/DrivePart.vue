@@ -135,7 +135,6 @@ async function make() {
           :controls="asked"
           :values="values"
           :local="0"
-          :fixed="[...WAVE, ...FOLLOWED]"
           @set="driving = { ...driving, ...$event }"
         />
         <fieldset v-if="values.by !== 'wave' && tracks.length > 1">

@@ -14,9 +14,7 @@ const kit = useKit()
 const kind = computed(() => kit.layer?.effects.find((one) => one.kind === props.effect.kind))
 /** Numbers that have keys can be led. */
 const led = computed(() =>
-  (kind.value?.controls ?? []).filter(
-    (one) => typeof one.default === 'number' && !kind.value?.fixed.includes(one.name),
-  ),
+  (kind.value?.controls ?? []).filter((one) => one.keyed && typeof one.default === 'number'),
 )
 const since = computed(() => ('since' in props.effect ? (props.effect.since ?? 0) : null))
 const set = (values: Record<string, unknown>) =>
@@ -28,7 +26,6 @@ const set = (values: Record<string, unknown>) =>
     :controls="kind?.controls ?? []"
     :values="effect as unknown as Record<string, unknown>"
     :local="layer.local.value"
-    :fixed="kind?.fixed"
     @trying="layer.tryPart('effects', effect.id ?? '', $event)"
     @set="set"
   />

@@ -29,7 +29,6 @@ const { strokes, stroke, tool, brush, setBrush, controlsOf } = useRetouch(() => 
 
 const painting = computed(() => drawing.tool === 'retouch' || drawing.tool === 'source')
 const controls = computed(() => controlsOf(tool.value.kind))
-const names = (all: { name: string }[]) => all.map(({ name }) => name)
 const shown = computed(() => props.clip.retouched !== false)
 
 const tray = inject(TRAY, null)
@@ -124,7 +123,6 @@ const MOVES = [
       :controls="controls"
       :values="brush"
       :local="0"
-      :fixed="names(controls)"
       @trying="setBrush($event)"
       @set="setBrush($event)"
     />

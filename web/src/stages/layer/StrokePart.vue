@@ -68,7 +68,6 @@ const go = async (tracker: string) =>
     :controls="controls"
     :values="stroke as unknown as Record<string, unknown>"
     :local="0"
-    :fixed="controls.map(({ name }) => name)"
     @trying="layer.tryPart('strokes', stroke.id ?? '', $event)"
     @set="layer.setPart('strokes', stroke.id ?? '', $event)"
   />

@@ -89,7 +89,6 @@ async function learn() {
       :controls="kind?.controls ?? []"
       :values="insert as unknown as Record<string, unknown>"
       :local="chain.local.value"
-      :fixed="kind?.fixed"
       @set="set"
     />
   </template>

@@ -161,7 +161,6 @@ async function makeItSo() {
       :controls="(kit.sound?.film ?? []).filter((one) => one.name !== 'purpose')"
       :values="film as unknown as Record<string, unknown>"
       :local="0"
-      :fixed="['ceiling', 'target']"
       @set="strip.setWhole({ ...$event, ...('target' in $event && { purpose: 'own' }) })"
     />
   </fieldset>

@@ -140,7 +140,6 @@ const set = (values: Record<string, unknown>) =>
       :controls="kit.sound?.under ?? []"
       :values="under as unknown as Record<string, unknown>"
       :local="0"
-      :fixed="['amount', 'fade', 'ahead']"
       @set="set"
     />
   </fieldset>

@@ -157,7 +157,6 @@ const toKeys = (which: Way | 'meanwhile') =>
           :controls="controls(moves[way.id] as Entrance)"
           :values="moves[way.id] as unknown as Record<string, unknown>"
           :local="layer.local.value"
-          :fixed="['strength', 'later']"
           @trying="layer.tryWhole(change(way.id, $event))"
           @set="layer.setWhole(change(way.id, $event))"
         />
@@ -212,7 +211,6 @@ const toKeys = (which: Way | 'meanwhile') =>
           :controls="shakeKind?.controls ?? []"
           :values="shake as unknown as Record<string, unknown>"
           :local="layer.local.value"
-          :fixed="['rate', 'seed']"
           @trying="layer.tryPart('effects', shake.id ?? '', $event)"
           @set="layer.setPart('effects', shake.id ?? '', $event)"
         />
@@ -223,7 +221,6 @@ const toKeys = (which: Way | 'meanwhile') =>
           :controls="kit.move?.meanwhile ?? []"
           :values="one as unknown as Record<string, unknown>"
           :local="layer.local.value"
-          :fixed="['rate', 'seed']"
           @trying="layer.tryWhole(inside(one.id ?? '', $event))"
           @set="layer.setWhole(inside(one.id ?? '', $event))"
         />
