@@ -34,6 +34,7 @@ from studio.playback.api import router as playback
 from studio.playback.colours import router as colours
 from studio.playback.hearing import router as hearing
 from studio.playback.layers import router as layers
+from studio.playback.mouths import router as mouths
 from studio.problems import Problem, Stale
 from studio.projects.api import router as projects
 
@@ -50,6 +51,7 @@ api.add_router("", kit_layers, tags=["kit"])
 api.add_router("", kit_moves, tags=["kit"])
 api.add_router("", kit_sounds, tags=["kit"])
 api.add_router("", layers, tags=["playback"])
+api.add_router("", mouths, tags=["playback"])
 api.add_router("", colours, tags=["playback"])
 api.add_router("", hearing, tags=["playback"])
 api.add_router("", playback, tags=["playback"])

@@ -12,11 +12,13 @@ from kitecore.document.clips import (
     Place,
     Sounding,
     Sourced,
+    can_sound,
     clip_kinds,
 )
 from kitecore.document.clips._holding import Holding
 from kitecore.document.clips.adjustment import AdjustmentClip
 from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.mouth import MouthClip, Turn
 from kitecore.document.clips.multicam import MulticamClip, Switch
 from kitecore.document.clips.sequence import SequenceClip
 from kitecore.document.clips.shape import ShapeClip
@@ -63,6 +65,7 @@ __all__ = [
     "Marker",
     "Mask",
     "Model",
+    "MouthClip",
     "MulticamClip",
     "Paced",
     "Pictured",
@@ -82,9 +85,11 @@ __all__ = [
     "Track",
     "Transition",
     "TransitionBase",
+    "Turn",
     "VideoClip",
     "Zone",
     "all_clips",
+    "can_sound",
     "check",
     "clip_kinds",
     "derived_id",

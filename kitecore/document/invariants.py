@@ -6,6 +6,7 @@ from kitecore.document.changes import TrackChange, changed_tracks
 from kitecore.document.clips import ClipBase
 from kitecore.document.clips._holding import DEEPEST, Holding
 from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.mouth import MouthClip
 from kitecore.document.clips.multicam import MulticamClip
 from kitecore.document.document import Document
 from kitecore.document.track import Track
@@ -84,6 +85,8 @@ def _check_clip(track: Track, clip: ClipBase, rate: Rate) -> None:
             _check_track(inner, inner.clips, 0, rate)
     if isinstance(clip, MulticamClip):
         _check_angles(clip, rate)
+    if isinstance(clip, MouthClip) and not clip.is_whole:
+        raise BrokenDocument("A mouth has poses, each with a name of its own and a picture.")
     before, after = clip.reach
     if before < 0 or after < 0:
         raise BrokenDocument(f"“{clip.name}” would go on after its source has ended.")

@@ -7,8 +7,9 @@ from typing import Final, Literal
 
 from pydantic import Field
 
-from kitecore.document.clips import Clip, ClipBase, Pictured, Sounding
+from kitecore.document.clips import Clip, ClipBase, Pictured, can_sound
 from kitecore.document.clips.group import GroupClip
+from kitecore.document.clips.mouth import MouthClip
 from kitecore.document.clips.multicam import MulticamClip
 from kitecore.document.model import Id, Model, Name, new_id
 from kitecore.document.strips import TrackStrip
@@ -41,7 +42,7 @@ class Track(Model):
 
     def accepts(self, clip: ClipBase) -> bool:
         """Whether such a clip may lie here."""
-        return isinstance(clip, Sounding if self.kind == "sound" else Pictured)
+        return can_sound(type(clip)) if self.kind == "sound" else isinstance(clip, Pictured)
 
     def with_clips(self, clips: tuple[ClipBase, ...]) -> Track:
         return self.model_copy(update={"clips": clips})
@@ -60,6 +61,6 @@ def transition_out(clip: ClipBase, after: ClipBase | None) -> TransitionBase | N
 
 
 # A clip may hold tracks and a track holds clips: only now is either of them whole.
-for holding in (GroupClip, MulticamClip):
+for holding in (GroupClip, MouthClip, MulticamClip):
     holding.model_rebuild(force=True, _types_namespace={"Track": Track})
 Track.model_rebuild(force=True)

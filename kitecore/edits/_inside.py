@@ -8,6 +8,7 @@ from kitecore.document import Document, Holding, Track
 from kitecore.edits._angles import require_angles
 from kitecore.edits._base import require_open
 from kitecore.edits._refill import refilled
+from kitecore.edits._turns import with_poses_alone
 from kitecore.errors import EditRefused, NotThere
 
 Change = Callable[[Document], Document]
@@ -45,7 +46,7 @@ def _changed(
             if inner is None:
                 continue
             require_open(track)
-            filled = clip.model_copy(update={"tracks": inner})
+            filled = with_poses_alone(clip.model_copy(update={"tracks": inner}))
             require_angles(clip, filled)
             new = refilled(track, clip, filled, document.rate.exact.frame_ticks)
             return tuple(new if one.id == track.id else one for one in tracks)

@@ -52,7 +52,7 @@ def _retimed(track: Track, rate: Rate) -> Track:
         moved_by = clip.start - start
         clip = clip.with_keys_moved(moved_by) if moved_by else clip
         if isinstance(clip, Holding):
-            clip = _retimed_within(clip, rate)
+            clip = retimed_within(clip, rate)
             end = min(end, start + max(0, clip.length + min(0, clip.reach[1])))
             end -= (end - start) % rate.frame_ticks
             if end <= start:
@@ -62,7 +62,8 @@ def _retimed(track: Track, rate: Rate) -> Track:
     return settled(track, tuple(out))
 
 
-def _retimed_within(clip: Holding, rate: Rate) -> Holding:
+def retimed_within(clip: Holding, rate: Rate) -> Holding:
+    """What a clip holds, on the frames of a rate."""
     if isinstance(clip, MulticamClip):
         return on_rate(clip, rate)
     inner = tuple(_retimed(track, rate) for track in clip.tracks)

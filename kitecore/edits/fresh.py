@@ -7,10 +7,12 @@ from typing import Any, Final, Literal
 
 from pydantic import Field
 
-from kitecore.document import ClipBase, Document, clip_kinds
+from kitecore.document import ClipBase, Document, Holding, clip_kinds
 from kitecore.document.model import Length, Start
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._fitting import DRAWN
+from kitecore.edits.canvas import retimed_within
+from kitecore.edits.fresh_mouth import mouth
 from kitecore.edits.place import PlaceClip
 from kitecore.registry import Registry
 from kitecore.ticks import TICKS_PER_SECOND
@@ -75,6 +77,11 @@ _LAYERS: Final = {
         "From one colour to another; its ends are dragged on the picture",
         {"kind": "solid", "fill": {"kind": "straight"}},
     ),
+    "mouth": FreshLayer(
+        "Mouth",
+        "Drawn lips with all poses; they talk with a voice, in Move",
+        mouth(),
+    ),
     "adjustment": FreshLayer(
         "Adjustment",
         "Its grade and effects work on all that lies below",
@@ -100,6 +107,8 @@ class AddLayer(EditBase):
     def apply(self, document: Document) -> Document:
         canvas = document.canvas
         clip = fresh_clip(self.layer, min(canvas.width, canvas.height) / SHORT_SIDE, self.length)
+        if isinstance(clip, Holding):
+            clip = retimed_within(clip, document.rate.exact)
         return PlaceClip(seed=self.seed, clip=clip, mode="above", at=self.at).apply(document)
 
 
@@ -113,6 +122,7 @@ def fresh_clip(layer: str, factor: float = 1.0, length: int = FRESH_LENGTH) -> C
     """
     fresh = fresh_layers[layer]
     data = {"name": fresh.title} | fresh.clip | {"id": "fresh", "length": length}
-    if data["kind"] in DRAWN and factor != 1:
-        data["place"] = {"size": [round(factor, 3)] * 2}
+    own_size = data["kind"] in DRAWN or data.get("place", {}).get("fit") == "own"
+    if own_size and factor != 1:
+        data["place"] = data.get("place", {}) | {"size": [round(factor, 3)] * 2}
     return clip_kinds[data["kind"]].model_validate(data)

@@ -19,7 +19,7 @@ from kitecore.sound.sides import chosen, panned
 
 def sounds(clip: ClipBase, sources: Sources) -> bool:
     """Whether a clip has anything to be heard."""
-    if not isinstance(clip, Sounding) or clip.muted:
+    if not isinstance(clip, Sounding) or clip.silent or clip.muted:
         return False
     if isinstance(clip, Sourced):
         return sources.folder(clip.media).info.sound is not None

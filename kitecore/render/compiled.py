@@ -45,9 +45,12 @@ from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
 from kitecore.sound.beats import beats_of
 from kitecore.sound.inserts import chained
+from kitecore.sound.ramps import RATE
 from kitecore.sound.stretch import followed
 from kitecore.sound.truepeak import true_levels
 from kitecore.sound.varispeed import interpolated
+from kitecore.speech.aligning import aligned
+from kitecore.speech.features import energies_of
 from kitecore.ticks import TICKS_PER_SECOND
 
 _SIZE: Final = (48, 64)
@@ -76,6 +79,7 @@ def compile_all() -> None:
     interpolated(sound, places, np.ones_like(places))
     chain = (Equaliser(low_cut=Cut(on=True)), Compressor())
     true_levels(sound)
+    aligned(*(energies_of(sound[..., 0].copy(), RATE) for _ in range(2)))
     beats_of(np.tile(np.eye(1, 24_000, dtype=np.float32)[0], 6))
     chained(chain, lambda first, count: np.zeros((count, 2), np.float32), 0, 480)
 

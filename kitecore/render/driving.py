@@ -89,7 +89,7 @@ def _shares(document: Document, clip: ClipBase, wanted: Driving, sources: Source
     if wanted.by == "wave":
         return waving(count, wanted.rate, wanted.seed, wanted.fading)
     first = sample_at(clip.start)
-    tracks = _among(document.tracks, wanted.tracks)
+    tracks = among(document.tracks, wanted.tracks)
     sound = mixed(tracks, first, count * HOP, sources).mean(axis=1)
     if not np.abs(sound).max() > 0:
         raise EditRefused("Nothing is heard under this clip.", todo="Choose tracks with sound.")
@@ -101,7 +101,7 @@ def _shares(document: Document, clip: ClipBase, wanted: Driving, sources: Source
     return led(shares_of(powers_of(sound, wanted.by)), wanted.attack, wanted.release)
 
 
-def _among(tracks: tuple[Track, ...], ids: tuple[str, ...]) -> tuple[Track, ...]:
+def among(tracks: tuple[Track, ...], ids: tuple[str, ...]) -> tuple[Track, ...]:
     """All tracks, or some of them, heard though others may be alone."""
     if not ids:
         return tracks

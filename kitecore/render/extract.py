@@ -5,19 +5,21 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Iterable
 from functools import cache
-from typing import Final
+from typing import Final, TypeGuard
 
 from kitecore.document import (
     ClipBase,
     Document,
     GroupClip,
     Holding,
+    MouthClip,
     MulticamClip,
     Pictured,
     Sounding,
     Track,
     VideoClip,
     all_clips,
+    can_sound,
 )
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
@@ -67,7 +69,7 @@ def _extracted(track: Track, span: Span, heard: bool) -> Track:
         )
         whole = heard or crosses or _runs_by_its_ends(clip)
         part = clip if whole else _within(clip, span)
-        parts.append(_switched(part, heard) if isinstance(part, MulticamClip) else part)
+        parts.append(_switched(part, heard) if _switches(part, heard) else part)
     return track.with_clips(tuple(parts))
 
 
@@ -124,7 +126,7 @@ def _mattering(kind: type[ClipBase], heard: bool) -> set[str]:
     """Fields of a kind of clip that matter; what is in a group and how sound crosses are told apart."""
     if not heard:
         return set(kind.model_fields) - NEITHER - HEARD_ONLY - {"tracks"}
-    of_sound = HEARD if issubclass(kind, Sounding) else {"start", "length"}
+    of_sound = HEARD if can_sound(kind) else {"start", "length"}
     return set(kind.model_fields) & of_sound - {"tracks", "transition"}
 
 
@@ -133,13 +135,19 @@ def _within(clip: ClipBase, span: Span) -> ClipBase:
     return clip.trimmed(seen.start, seen.end).model_copy(update={"transition": None})
 
 
-def _switched(clip: MulticamClip, heard: bool) -> GroupClip:
-    """A multicam clip as a group of what is shown, or heard, of its angles."""
+def _switches(clip: ClipBase, heard: bool) -> TypeGuard[MulticamClip | MouthClip]:
+    """Whether now one and now another of the things that a clip holds is seen, or heard."""
+    return isinstance(clip, MulticamClip) or (isinstance(clip, MouthClip) and not heard)
+
+
+def _switched(clip: MulticamClip | MouthClip, heard: bool) -> GroupClip:
+    """A multicam clip or a mouth as a group of what is shown, or heard, of what it holds."""
     low, high = clip.used
     tracks = clip.heard(low, high) if heard else clip.seen(low, high)
     shown = tuple(_extracted(track, Span(low, max(high, low + 1)), heard) for track in tracks)
     facts = {name: getattr(clip, name) for name in Holding.model_fields if name != "kind"}
-    return GroupClip.model_construct(**{**facts, "tracks": shown})
+    canvas = clip.canvas if isinstance(clip, MouthClip) else None
+    return GroupClip.model_construct(**{**facts, "tracks": shown, "canvas": canvas})
 
 
 def _runs_by_its_ends(clip: ClipBase) -> bool:

@@ -11,7 +11,16 @@ from typing import Any
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
-from kitecore.render import driving, hearing, layers, measuring, retouching, speaking, whose_turn
+from kitecore.render import (
+    driving,
+    hearing,
+    layers,
+    measuring,
+    mouths,
+    retouching,
+    speaking,
+    whose_turn,
+)
 from kitecore.render.instruments import ScopesWanted
 from kitecore.render.levels import measured_stretch, sound_and_levels
 from kitecore.render.pieces import aac_piece, metered_piece, picture_piece
@@ -77,6 +86,16 @@ def _sample(document: Document, request: Request, sources: Sources) -> bytes:
     return effect_sample(document, _tick(document, request), clip, kind, sources)
 
 
+def _voice(document: Document, request: Request, sources: Sources) -> bytes:
+    of = request.of
+    ticks, tracks = (of["low"], of["high"]), of["tracks"]
+    return mouths.voice_picture(document, of["clip"], ticks, tracks, request.long_side, sources)
+
+
+def _poses(document: Document, request: Request, sources: Sources) -> bytes:
+    return mouths.pose_pictures(document, request.of["clip"], sources)
+
+
 def _frame(document: Document, request: Request, sources: Sources) -> bytes:
     return frame_file(document, _tick(document, request), request.long_side, sources)
 
@@ -138,6 +157,8 @@ def _measured(measure: Callable[..., Any], *facts: str) -> Question:
 for _name, _question in {
     "still": Question(_still),
     "effect": Question(_sample),
+    "voice_picture": Question(_voice, apart=True),
+    "poses": Question(_poses),
     "frame": Question(_frame, fine=True, apart=True),
     "picture": Question(_picture, apart=True),
     "sound": Question(_sound, apart=True),
@@ -149,6 +170,7 @@ for _name, _question in {
     "turns": _measured(whose_turn.turns, "clip"),
     "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
     "driven": _measured(driving.driven, "clip", "driving"),
+    "mouthed": _measured(mouths.mouthed, "clip", "voice"),
     "stepping": _measured(speaking.stepping_keys, "track"),
     "beats": _measured(hearing.clip_beats, "clip"),
     "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),

@@ -10,26 +10,28 @@ from ninja import Router, Schema
 from kitecore.document import Place
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.ease import EASES
+from kitecore.document.mouthways import MOUTH_WAYS
 from kitecore.document.moves import Entrance, EntranceKind, Meanwhile, MeanwhileKind, Moves, Unit
+from kitecore.document.poses import POSES
 from kitecore.document.warps import GridWarp, PinWarp
+from kitecore.speech.reading import LANGUAGES
+from studio.kit.parts import PartKind, part_of
 
 router = Router()
 
 
-class EaseKind(Schema):
-    """An easing: its name in documents, its title, what it does."""
+class Named(Schema):
+    """Something by its name in documents, and what it is."""
 
-    kind: str
-    title: str
+    name: str
     help: str
-    controls: list[Control]
 
 
 class MoveControls(Schema):
     """Parameters of what moves a layer."""
 
     place: list[Control]
-    eases: list[EaseKind]
+    eases: list[PartKind]
     entrances: list[str]
     units: list[str]
     entrance: list[Control]
@@ -38,6 +40,9 @@ class MoveControls(Schema):
     moves: list[Control]
     pins: list[Control]
     grid: list[Control]
+    poses: list[Named]
+    mouth_ways: list[PartKind]
+    languages: list[Named]
 
 
 @router.get("/kit/move", response=MoveControls)
@@ -45,7 +50,7 @@ def move_controls(request: HttpRequest) -> MoveControls:
     """What the Move bench needs to know of places, easings and ready-made motions."""
     return MoveControls(
         place=list(controls_of(Place)),
-        eases=[_ease(kind) for kind in EASES],
+        eases=[part_of(kind, model) for kind, model in EASES.items()],
         entrances=list(get_args(EntranceKind)),
         units=list(get_args(Unit)),
         entrance=list(controls_of(Entrance)),
@@ -54,10 +59,7 @@ def move_controls(request: HttpRequest) -> MoveControls:
         moves=list(controls_of(Moves)),
         pins=list(controls_of(PinWarp)),
         grid=list(controls_of(GridWarp)),
+        poses=[Named(name=name, help=does) for name, does in POSES.items()],
+        mouth_ways=[part_of(kind, model) for kind, model in MOUTH_WAYS.items()],
+        languages=[Named(name=name, help=title) for name, title in LANGUAGES.items()],
     )
-
-
-def _ease(kind: str) -> EaseKind:
-    model = EASES[kind]
-    title, _, does = (model.__doc__ or kind).strip().split("\n")[0].partition(": ")
-    return EaseKind(kind=kind, title=title, help=does, controls=list(controls_of(model)))

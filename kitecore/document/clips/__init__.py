@@ -18,6 +18,7 @@ from kitecore.document.clips._base import (
     Retouchable,
     Sounding,
     Sourced,
+    can_sound,
     clip_kinds,
 )
 from kitecore.registry import import_all
@@ -42,5 +43,6 @@ __all__ = [
     "Retouchable",
     "Sounding",
     "Sourced",
+    "can_sound",
     "clip_kinds",
 ]

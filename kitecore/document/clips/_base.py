@@ -1,7 +1,7 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from typing import Annotated, Literal, TypeVar
+from typing import Annotated, ClassVar, Literal, TypeVar
 
 from pydantic import AfterValidator, Field
 
@@ -269,12 +269,13 @@ FadeShape = Literal["smooth", "straight", "early", "late"]
 
 
 class Sounding(ClipBase):
-    """Can be heard. Where its source runs slower than ``silent_below`` it is silent.
+    """Can be heard, unless its kind is ``silent``. Where its source runs slower than ``silent_below`` it is silent.
 
     Its sound is paced and pitched, its channels are chosen; then it goes through the chain, its gain,
     its fades and its pan.
     """
 
+    silent: ClassVar[bool] = False
     gain: Number = param(0.0, help="Gain", unit="dB", low=-60, high=12, step=0.1)
     pan: Number = param(0.0, help="Left and right", low=-1, high=1, step=0.01, ge=-1, le=1)
     pitch: Number = param(
@@ -291,6 +292,11 @@ class Sounding(ClipBase):
     silent_below: float = param(
         0.25, help="Silent when slower than", unit="×", low=0, high=1, step=0.05
     )
+
+
+def can_sound(kind: type[ClipBase]) -> bool:
+    """Whether clips of a kind are ever heard."""
+    return issubclass(kind, Sounding) and not kind.silent
 
 
 clip_kinds: Registry[type[ClipBase]] = Registry("kind of clip")

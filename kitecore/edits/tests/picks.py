@@ -7,7 +7,7 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from kitecore.document import Document, GroupClip, MulticamClip
+from kitecore.document import Document, GroupClip, MouthClip, MulticamClip
 from kitecore.document.properties import Keys
 from kitecore.edits.tests.populated import SECOND
 
@@ -27,6 +27,10 @@ class Pick:
         self.multicam = st.sampled_from(
             [clip.id for clip in clips if isinstance(clip, MulticamClip)] or ["gone"]
         )
+        mouths = [clip for clip in clips if isinstance(clip, MouthClip)]
+        self.mouth = st.sampled_from([clip.id for clip in mouths] or ["gone"])
+        turns = [one.at for clip in mouths for one in clip.turns]
+        self.turn = st.sampled_from(turns or [7])
         groups = [clip for clip in clips if isinstance(clip, GroupClip)]
         self.group = st.sampled_from([clip.id for clip in groups] or ["gone"])
         inner = [clip.id for group in groups for track in group.tracks for clip in track.clips]

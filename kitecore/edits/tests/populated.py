@@ -48,6 +48,14 @@ def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
     above = {"kind": "shape", "name": "above", "length": 2 * SECOND, "opacity": {"keys": keys}}
     yield _placed(above, "above", SECOND)
     yield _placed({"kind": "adjustment", "name": "over", "length": SECOND}, "above", 4 * SECOND)
+    yield lambda document: {"kind": "add_layer", "layer": "mouth", "at": 2 * SECOND}
+    yield lambda document: {
+        "kind": "say",
+        "clip": _ids(document, "Mouth")[0],
+        "taps": [
+            {"at": n * SECOND, "pose": p} for n, p in ((2, "open"), (3, "closed"), (4, "round"))
+        ],
+    }
     yield _placed({"kind": "sound", "name": "hum", "length": 4 * SECOND, **source}, "above")
     yield lambda document: {"kind": "group", "clips": _ids(document, "inner", "word")}
     yield lambda document: {

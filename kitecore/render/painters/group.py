@@ -5,7 +5,7 @@ from typing import Final
 import numpy as np
 
 from kitecore.arrays import Size
-from kitecore.document import Canvas, GroupClip, Holding
+from kitecore.document import Canvas, GroupClip, Holding, MouthClip
 from kitecore.motion.posing import pose_at
 from kitecore.picture.layer import Layer, Matrix, Rgba
 from kitecore.picture.transitions._base import mixed
@@ -24,6 +24,7 @@ _NEAR: Final = 1e-6
 
 
 @painters.register("group")
+@painters.register("mouth")
 @painters.register("multicam")
 def paint_holding(clip: Holding, tick: int, stage: Stage) -> Layer:
     """What is seen of what the clip holds, composited on its own and then placed as one picture.
@@ -49,7 +50,7 @@ def paint_holding(clip: Holding, tick: int, stage: Stage) -> Layer:
 
 
 def _own_canvas(clip: Holding) -> Canvas | None:
-    return clip.canvas if isinstance(clip, GroupClip) else None
+    return clip.canvas if isinstance(clip, GroupClip | MouthClip) else None
 
 
 def _drawn(clip: Holding, tick: int, stage: Stage) -> Rgba:

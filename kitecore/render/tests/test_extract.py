@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 from unittest import TestCase
 
-from kitecore.document import ClipBase, Document, Sounding, Track, empty_document
+from kitecore.document import ClipBase, Document, Track, can_sound, empty_document
 from kitecore.document.clips import clip_kinds
 from kitecore.edits._properties import adjusted
 from kitecore.media.folder import MediaFolder
@@ -33,6 +33,14 @@ ANGLES = [
     }
     for n, kind in enumerate(("main", "picture"))
 ]
+TURNS = [{"at": 0, "pose": "open"}, {"at": 3 * SECOND // 2, "pose": "closed"}]
+POSES = [
+    {"id": name, "kind": "picture", "name": name, "clips": [SOLID | {"id": name, "fill": fill}]}
+    for name, fill in (
+        ("closed", {"kind": "plain", "colour": "#112233"}),
+        ("open", {"kind": "plain", "colour": "#445566"}),
+    )
+]
 SMALLEST: dict[str, dict[str, Any]] = {
     "video": {"media": "a" * 32, "source_length": 9 * SECOND},
     "sound": {"media": "a" * 32, "source_length": 9 * SECOND},
@@ -40,6 +48,7 @@ SMALLEST: dict[str, dict[str, Any]] = {
     "sequence": {"pictures": ["a" * 32, "b" * 32], "each": SECOND},
     "group": {"tracks": INNER},
     "multicam": {"tracks": ANGLES, "switches": [{"at": 0, "angle": 0}], "hears": [0, 1]},
+    "mouth": {"tracks": POSES, "turns": TURNS},
     "text": {"text": "Kite"},
     "shape": {},
     "solid": {},
@@ -72,6 +81,8 @@ OTHER: dict[str, Any] = {
     "scene": "other",
     "switches": [{"at": 0, "angle": 1}],
     "hears": [1, 1],
+    "turns": [{"at": 2 * SECOND, "pose": "closed"}],
+    "way": {"kind": "bouncing"},
     "place": {"turn": 5},
     "opacity": 0.5,
     "blend": "screen",
@@ -123,6 +134,7 @@ OF_KIND: dict[tuple[str, str], Any] = {
         ANGLES[0] | {"clips": [ANGLES[0]["clips"][0] | {"tracks": OTHER["tracks"]}]},
         ANGLES[1],
     ],
+    ("mouth", "tracks"): [POSES[0], POSES[1] | {"clips": [SOLID]}],
 }
 """The same where a kind needs its own."""
 
@@ -180,7 +192,7 @@ class FieldTest(TestCase):
     def _is_heard(self, field: str, model: type[ClipBase]) -> bool:
         if field in ("start", "length", "transition"):
             return True
-        return issubclass(model, Sounding) and field in BOTH | HEARD
+        return can_sound(model) and field in BOTH | HEARD
 
     def test_the_inside_of_a_group_counts_as_its_own(self) -> None:
         video = {"kind": "video", "id": "v", "length": 3 * SECOND} | SMALLEST["video"]

@@ -922,6 +922,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/clips/{clip}/poses.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pose Pictures
+         * @description All poses of a mouth beside each other.
+         */
+        get: operations["studio_playback_mouths_pose_pictures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/clips/{clip}/turns": {
         parameters: {
             query?: never;
@@ -934,6 +954,26 @@ export interface paths {
          * @description Which angle of a multicam clip hears best who speaks, from when on.
          */
         get: operations["studio_playback_hearing_turns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/clips/{clip}/voice.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Voice Picture
+         * @description Waveform and spectrogram of what is heard between two moments of a mouth.
+         */
+        get: operations["studio_playback_mouths_voice_picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1156,6 +1196,26 @@ export interface paths {
          * @description The stage that leads a clip's colours to those of another.
          */
         post: operations["studio_playback_colours_match"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/revisions/{revision}/mouthed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mouthed
+         * @description What a mouth would do with the voice.
+         */
+        post: operations["studio_playback_mouths_mouthed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1951,6 +2011,28 @@ export interface components {
             within?: string | null;
         };
         /**
+         * AddPose
+         * @description One more pose: a take, or a copy of another pose to be changed.
+         */
+        AddPose: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_pose";
+            /** Like */
+            like?: string | null;
+            /** Name */
+            name: string;
+            /** Seed */
+            seed?: string;
+            take?: components["schemas"]["TakePart"] | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddTrack
          * @description An empty track on top of those of its kind.
          */
@@ -2388,7 +2470,7 @@ export interface components {
             /** Seed */
             seed?: string;
             /** Source */
-            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            source: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MouthClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Within */
             within?: string | null;
         };
@@ -2624,6 +2706,29 @@ export interface components {
              * @enum {string}
              */
             kind: "bounce";
+        };
+        /**
+         * Bouncing
+         * @description Bouncing: swapped, and each swings in width and height as it comes.
+         */
+        Bouncing: {
+            /**
+             * Bounce
+             * @description How far it swings
+             * @default 0.2
+             */
+            bounce: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bouncing";
+            /**
+             * Settling
+             * @description How long it swings
+             * @default 0.35
+             */
+            settling: number;
         };
         /**
          * BoxBlur
@@ -3023,6 +3128,23 @@ export interface components {
              * @default 1
              */
             spill: number | components["schemas"]["NumberKeys"];
+        };
+        /**
+         * ClearTurns
+         * @description All changes go: the mouth rests.
+         */
+        ClearTurns: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clear_turns";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * ClipAt
@@ -3439,7 +3561,7 @@ export interface components {
          */
         Copied: {
             /** Clip */
-            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MouthClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /** Lane */
             lane: number;
             /**
@@ -4264,7 +4386,7 @@ export interface components {
          */
         DrawingOut: {
             /** Clip */
-            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MouthClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /**
              * Remarks
              * @default []
@@ -4373,20 +4495,6 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
-        };
-        /**
-         * EaseKind
-         * @description An easing: its name in documents, its title, what it does.
-         */
-        EaseKind: {
-            /** Controls */
-            controls: components["schemas"]["Control"][];
-            /** Help */
-            help: string;
-            /** Kind */
-            kind: string;
-            /** Title */
-            title: string;
         };
         /**
          * Echo
@@ -7311,7 +7419,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
         };
         /**
          * LoudnessOut
@@ -7438,6 +7546,30 @@ export interface components {
             on: boolean;
         };
         /**
+         * MakeMouth
+         * @description Clips become the poses of a mouth, where the first of them lay.
+         *
+         *     Those that are named like a pose are that one; the others are the next that are free.
+         */
+        MakeMouth: {
+            /** Clips */
+            clips: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "make_mouth";
+            /**
+             * Name
+             * @default Mouth
+             */
+            name: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * MarkBeats
          * @description Beats of a clip as markers on it, in place of those it had; none takes them away.
          *
@@ -7496,6 +7628,23 @@ export interface components {
              * @enum {string}
              */
             tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+        };
+        /**
+         * MarkersFromPoses
+         * @description A marker on the mouth for each change of pose that is seen, by its name.
+         */
+        MarkersFromPoses: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "markers_from_poses";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * Match
@@ -7713,6 +7862,250 @@ export interface components {
             side: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * MouthClip
+         * @description A mouth that talks: each of its tracks is a pose, by its name, and holds one clip.
+         *
+         *     ``way`` is how it goes from pose to pose; where poses cannot move they are swapped. With a
+         *     ``canvas`` its picture has that size. It makes no sound and never ends.
+         */
+        MouthClip: {
+            /**
+             * Between
+             * @default nearest
+             * @enum {string}
+             */
+            between: "nearest" | "blended" | "motion";
+            /**
+             * Blend
+             * @default normal
+             */
+            blend: string;
+            canvas?: components["schemas"]["Canvas"] | null;
+            cell?: components["schemas"]["Cell"] | null;
+            /**
+             * Chain
+             * @default []
+             */
+            chain: (components["schemas"]["Compressor"] | components["schemas"]["DeEsser"] | components["schemas"]["Delay"] | components["schemas"]["Denoise"] | components["schemas"]["Equaliser"] | components["schemas"]["Gate"] | components["schemas"]["RoomSound"])[];
+            /**
+             * Channels
+             * @description Which sides are heard
+             * @default both
+             * @enum {string}
+             */
+            channels: "both" | "left" | "right" | "swapped" | "mono";
+            /**
+             * Clipped
+             * @default
+             * @enum {string}
+             */
+            clipped: "" | "alpha" | "luma";
+            crop?: components["schemas"]["Crop"] | null;
+            /**
+             * Effects
+             * @default []
+             */
+            effects: (components["schemas"]["BoxBlur"] | components["schemas"]["ColourSplit"] | components["schemas"]["DirectionBlur"] | components["schemas"]["kitecore__document__effects__dissolve__Dissolve"] | components["schemas"]["Echo"] | components["schemas"]["EdgeGlow"] | components["schemas"]["Exposure"] | components["schemas"]["Flicker"] | components["schemas"]["Glow"] | components["schemas"]["Grain"] | components["schemas"]["Halftone"] | components["schemas"]["Haze"] | components["schemas"]["kitecore__document__effects__hold__Hold"] | components["schemas"]["Invert"] | components["schemas"]["Lens"] | components["schemas"]["Mosaic"] | components["schemas"]["Outline"] | components["schemas"]["Paper"] | components["schemas"]["PointLight"] | components["schemas"]["Posterise"] | components["schemas"]["Rays"] | components["schemas"]["Reflection"] | components["schemas"]["Ripple"] | components["schemas"]["Shadow"] | components["schemas"]["Shake"] | components["schemas"]["Shards"] | components["schemas"]["Sharpen"] | components["schemas"]["SoftBlur"] | components["schemas"]["Threshold"] | components["schemas"]["Tiles"] | components["schemas"]["Vignette"] | components["schemas"]["ZoomBlur"])[];
+            /**
+             * Fade In
+             * @default 0
+             */
+            fade_in: number;
+            /**
+             * Fade In Shape
+             * @description How it fades in
+             * @default smooth
+             * @enum {string}
+             */
+            fade_in_shape: "smooth" | "straight" | "early" | "late";
+            /**
+             * Fade Out
+             * @default 0
+             */
+            fade_out: number;
+            /**
+             * Fade Out Shape
+             * @description How it fades out
+             * @default smooth
+             * @enum {string}
+             */
+            fade_out_shape: "smooth" | "straight" | "early" | "late";
+            /**
+             * Gain
+             * @description Gain
+             * @default 0
+             */
+            gain: number | components["schemas"]["NumberKeys"];
+            grade?: components["schemas"]["Grade"] | null;
+            /** Id */
+            id?: string;
+            /**
+             * Keep Pitch
+             * @default true
+             */
+            keep_pitch: boolean;
+            /** Key */
+            key?: (components["schemas"]["ChromaKey"] | components["schemas"]["LumaKey"]) | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mouth";
+            /** Length */
+            length: number;
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * Masks
+             * @default []
+             */
+            masks: (components["schemas"]["EllipseMask"] | components["schemas"]["RectangleMask"] | components["schemas"]["EdgeMask"] | components["schemas"]["PathMask"] | components["schemas"]["BrushMask"])[];
+            /**
+             * @default {
+             *       "along": false,
+             *       "comes": null,
+             *       "follow": null,
+             *       "goes": null,
+             *       "meanwhile": [],
+             *       "shutter": 0
+             *     }
+             */
+            moves: components["schemas"]["Moves"];
+            /**
+             * Muted
+             * @default false
+             */
+            muted: boolean;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Opacity
+             * @description Opacity
+             * @default 1
+             */
+            opacity: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pan
+             * @description Left and right
+             * @default 0
+             */
+            pan: number | components["schemas"]["NumberKeys"];
+            /**
+             * Pitch
+             * @description Pitch, in semitones
+             * @default 0
+             */
+            pitch: number | components["schemas"]["NumberKeys"];
+            /**
+             * @default {
+             *       "fit": "whole",
+             *       "lean": 0,
+             *       "mirrored": false,
+             *       "pivot": [
+             *         0,
+             *         0
+             *       ],
+             *       "position": [
+             *         0,
+             *         0
+             *       ],
+             *       "size": [
+             *         1,
+             *         1
+             *       ],
+             *       "turn": 0,
+             *       "upside_down": false
+             *     }
+             */
+            place: components["schemas"]["Place"];
+            /** Rides */
+            rides?: string | null;
+            /**
+             * Silent Below
+             * @description Silent when slower than
+             * @default 0.25
+             */
+            silent_below: number;
+            /**
+             * Source In
+             * @default 0
+             */
+            source_in: number;
+            /**
+             * @default {
+             *       "points": [
+             *         {
+             *           "at": 0,
+             *           "bends": false,
+             *           "soft": null,
+             *           "speed": 1
+             *         }
+             *       ],
+             *       "soft": true
+             *     }
+             */
+            speed: components["schemas"]["Speed"];
+            /**
+             * Start
+             * @default 0
+             */
+            start: number;
+            /**
+             * Tag
+             * @default
+             * @enum {string}
+             */
+            tag: "" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose";
+            /** Tracks */
+            tracks: components["schemas"]["Track"][];
+            /** Transition */
+            transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
+            /**
+             * Turns
+             * @default []
+             */
+            turns: components["schemas"]["Turn"][];
+            /** Warp */
+            warp?: (components["schemas"]["PinWarp"] | components["schemas"]["GridWarp"]) | null;
+            /**
+             * Way
+             * @default {
+             *       "kind": "swapped"
+             *     }
+             */
+            way: components["schemas"]["Swapped"] | components["schemas"]["Bouncing"] | components["schemas"]["Moving"];
+        };
+        /**
+         * MouthedIn
+         * @description A mouth, in whatever group, and what leads it.
+         */
+        MouthedIn: {
+            /** Clip */
+            clip: string;
+            voice: components["schemas"]["Voice"];
+        };
+        /**
+         * MouthedOut
+         * @description Poses from the first on up to ``until``, or pauses; moments are of the mouth's own time.
+         */
+        MouthedOut: {
+            /** Pauses */
+            pauses: [
+                number,
+                number
+            ][];
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+            /** Until */
+            until: number;
+        };
+        /**
          * Move
          * @description Move a clip so that it starts at ``to``, on its own or another track.
          *
@@ -7763,23 +8156,29 @@ export interface components {
          */
         MoveControls: {
             /** Eases */
-            eases: components["schemas"]["EaseKind"][];
+            eases: components["schemas"]["PartKind"][];
             /** Entrance */
             entrance: components["schemas"]["Control"][];
             /** Entrances */
             entrances: string[];
             /** Grid */
             grid: components["schemas"]["Control"][];
+            /** Languages */
+            languages: components["schemas"]["Named"][];
             /** Meanwhile */
             meanwhile: components["schemas"]["Control"][];
             /** Meanwhiles */
             meanwhiles: string[];
+            /** Mouth Ways */
+            mouth_ways: components["schemas"]["PartKind"][];
             /** Moves */
             moves: components["schemas"]["Control"][];
             /** Pins */
             pins: components["schemas"]["Control"][];
             /** Place */
             place: components["schemas"]["Control"][];
+            /** Poses */
+            poses: components["schemas"]["Named"][];
             /** Units */
             units: string[];
         };
@@ -7830,6 +8229,34 @@ export interface components {
             which: "comes" | "goes" | "meanwhile";
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Moving
+         * @description Moving: points, places, sizes and colours go from pose to pose, where all have the same.
+         */
+        Moving: {
+            /**
+             * Ease
+             * @default {
+             *       "kind": "bezier",
+             *       "x1": 0.42,
+             *       "x2": 0.58,
+             *       "y1": 0,
+             *       "y2": 1
+             *     }
+             */
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "moving";
+            /**
+             * Lasting
+             * @description How long a change takes
+             * @default 0.1
+             */
+            lasting: number;
         };
         /**
          * MulticamClip
@@ -8069,6 +8496,16 @@ export interface components {
             tag?: ("" | "sky" | "amber" | "olive" | "sea" | "violet" | "rose") | null;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Named
+         * @description Something by its name in documents, and what it is.
+         */
+        Named: {
+            /** Help */
+            help: string;
+            /** Name */
+            name: string;
         };
         /**
          * NeutralOut
@@ -8973,7 +9410,7 @@ export interface components {
              */
             at: number;
             /** Clip */
-            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
+            clip: components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MouthClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9248,6 +9685,44 @@ export interface components {
             radius: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * PoseTurns
+         * @description Another pose from some changes until the next ones.
+         */
+        PoseTurns: {
+            /** At */
+            at: number[];
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "pose_turns";
+            /** Pose */
+            pose: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * PosesFromMarkers
+         * @description Markers named like a pose, on the mouth or over it on the timeline, become that pose there.
+         */
+        PosesFromMarkers: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "poses_from_markers";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Posterise
          * @description Posterise: each channel has only a few levels.
          */
@@ -9360,6 +9835,34 @@ export interface components {
              *     }
              */
             rate: components["schemas"]["FrameRate"];
+        };
+        /**
+         * ProposePoses
+         * @description Poses found in a voice, from the first moment up to ``until``; what was chosen by hand stays.
+         *
+         *     Proposals for poses that the mouth does not have are shown as its pose of rest.
+         */
+        ProposePoses: {
+            /**
+             * Anew
+             * @default false
+             */
+            anew: boolean;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "propose_poses";
+            /** Seed */
+            seed?: string;
+            /** Turns */
+            turns: components["schemas"]["Turn"][];
+            /** Until */
+            until: number;
+            /** Within */
+            within?: string | null;
         };
         /** PurposeOut */
         PurposeOut: {
@@ -9804,6 +10307,25 @@ export interface components {
             within?: string | null;
         };
         /**
+         * RemovePose
+         * @description A pose goes; where the mouth had it, it rests.
+         */
+        RemovePose: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_pose";
+            /** Pose */
+            pose: string;
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * RemoveSwitch
          * @description A switch goes: the angle before it goes on.
          */
@@ -9836,6 +10358,25 @@ export interface components {
             seed?: string;
             /** Track */
             track: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * RemoveTurns
+         * @description Some changes go: the pose before each goes on.
+         */
+        RemoveTurns: {
+            /** At */
+            at: number[];
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remove_turns";
+            /** Seed */
+            seed?: string;
             /** Within */
             within?: string | null;
         };
@@ -9966,6 +10507,28 @@ export interface components {
              * @default 0
              */
             turn: number;
+        };
+        /**
+         * RestIn
+         * @description The mouth rests in some stretches; from their ends on it has the poses that it had.
+         */
+        RestIn: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rest_in";
+            /** Seed */
+            seed?: string;
+            /** Spans */
+            spans: [
+                number,
+                number
+            ][];
+            /** Within */
+            within?: string | null;
         };
         /**
          * Resync
@@ -10170,6 +10733,27 @@ export interface components {
             within?: string | null;
         };
         /**
+         * RollTurn
+         * @description A change of pose comes later, or earlier; it stops a frame before its neighbours.
+         */
+        RollTurn: {
+            /** At */
+            at: number;
+            /** By */
+            by: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "roll_turn";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Room
          * @description ``library`` in bytes.
          */
@@ -10287,6 +10871,30 @@ export interface components {
         SamplesIn: {
             /** Names */
             names: string[];
+        };
+        /**
+         * Say
+         * @description Poses as they were tapped, at moments of the timeline.
+         *
+         *     Each holds until the next change that there is; with ``until``, a tick of the timeline, those
+         *     between the first tap and that moment go.
+         */
+        Say: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "say";
+            /** Seed */
+            seed?: string;
+            /** Taps */
+            taps: components["schemas"]["Tapped"][];
+            /** Until */
+            until?: number | null;
+            /** Within */
+            within?: string | null;
         };
         /**
          * ScopesWanted
@@ -10552,6 +11160,25 @@ export interface components {
             within?: string | null;
         };
         /**
+         * SetMouthWay
+         * @description How a mouth goes from pose to pose.
+         */
+        SetMouthWay: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "mouth_way";
+            /** Seed */
+            seed?: string;
+            /** Way */
+            way: components["schemas"]["Swapped"] | components["schemas"]["Bouncing"] | components["schemas"]["Moving"];
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * SetPart
          * @description Set fields of one part, by its id.
          */
@@ -10576,6 +11203,28 @@ export interface components {
             values: {
                 [key: string]: unknown;
             };
+            /** Within */
+            within?: string | null;
+        };
+        /**
+         * SetPose
+         * @description Another name, or another picture, of a pose; the mouth goes on having it when it had it.
+         */
+        SetPose: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "set_pose";
+            /** Name */
+            name?: string | null;
+            /** Pose */
+            pose: string;
+            /** Seed */
+            seed?: string;
+            take?: components["schemas"]["TakePart"] | null;
             /** Within */
             within?: string | null;
         };
@@ -12113,7 +12762,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -12299,7 +12948,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -12556,6 +13205,17 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Swapped
+         * @description Swapped: one pose, then the next.
+         */
+        Swapped: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swapped";
+        };
+        /**
          * Switch
          * @description From ``at``, a tick of the multicam clip's own time, ``angle`` is shown, by its index.
          *
@@ -12723,6 +13383,16 @@ export interface components {
             media: string;
             /** Name */
             name: string;
+        };
+        /**
+         * Tapped
+         * @description From a tick of the timeline on, a pose.
+         */
+        Tapped: {
+            /** At */
+            at: number;
+            /** Pose */
+            pose: string;
         };
         /**
          * Target
@@ -13054,7 +13724,7 @@ export interface components {
              * Clips
              * @default []
              */
-            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
+            clips: (components["schemas"]["AdjustmentClip"] | components["schemas"]["GroupClip"] | components["schemas"]["MouthClip"] | components["schemas"]["MulticamClip"] | components["schemas"]["SequenceClip"] | components["schemas"]["ShapeClip"] | components["schemas"]["SolidClip"] | components["schemas"]["SoundClip"] | components["schemas"]["StillClip"] | components["schemas"]["TextClip"] | components["schemas"]["VideoClip"])[];
             /**
              * Closes Gaps
              * @default false
@@ -13260,6 +13930,26 @@ export interface components {
         TripleKeys: {
             /** Keys */
             keys: components["schemas"]["Key_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______"][];
+        };
+        /**
+         * Turn
+         * @description From ``at``, a tick of the mouth's own time, it has a pose, until the next turn.
+         *
+         *     ``by_hand``: somebody chose it, so that what is proposed later leaves it alone. ``sure``: how surely
+         *     it was found in the sound, 0..1; none where it was not found there.
+         */
+        Turn: {
+            /** At */
+            at: number;
+            /**
+             * By Hand
+             * @default false
+             */
+            by_hand: boolean;
+            /** Pose */
+            pose: string;
+            /** Sure */
+            sure?: number | null;
         };
         /**
          * TurnOut
@@ -13660,10 +14350,56 @@ export interface components {
              */
             strength: number | components["schemas"]["NumberKeys"];
         };
+        /**
+         * Voice
+         * @description What leads a mouth: the sound of tracks alone, or with words that are said in it.
+         *
+         *     All tracks that are heard where none is named. ``by`` pauses: only where nobody speaks is told.
+         */
+        Voice: {
+            /**
+             * By
+             * @default sound
+             * @enum {string}
+             */
+            by: "sound" | "words" | "pauses";
+            /**
+             * Language
+             * @default en
+             */
+            language: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: string[];
+        };
         /** VoiceIn */
         VoiceIn: {
             /** Tracks */
             tracks: string[];
+        };
+        /** VoiceRange */
+        VoiceRange: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: string[];
+            /**
+             * Width
+             * @default 800
+             */
+            width: number;
         };
         /**
          * Wheel
@@ -16145,6 +16881,46 @@ export interface operations {
             };
         };
     };
+    studio_playback_mouths_pose_pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_playback_hearing_turns: {
         parameters: {
             query?: {
@@ -16173,6 +16949,51 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TurnOut"][];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_mouths_voice_picture: {
+        parameters: {
+            query: {
+                low: number;
+                high: number;
+                width?: number;
+                tracks?: string[];
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -16726,6 +17547,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Match"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_mouths_mouthed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MouthedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MouthedOut"];
                 };
             };
             /** @description Not Found */
