@@ -17,10 +17,10 @@ from scipy.signal import butter, fftconvolve, sosfilt
 from kitecore.document.poses import POSES
 from kitecore.speech.ear import WEIGHTS, context_of, softened
 from kitecore.speech.features import LOOKS, energies_of, features_of
-from kitecore.speech.phonemes import poses_of
+from kitecore.speech.phonemes import lips_meet, poses_of
 from kitecore.speech.reading import Reading, read
 
-HIDDEN = 96
+HIDDEN = 128
 ROUNDS = 14
 BATCH = 512
 TEXTS = (
@@ -79,10 +79,17 @@ VOICES = [
 EARS = np.random.default_rng(11)
 
 
+TOUCH = len(POSES)
+"""What is told apart besides the poses: lips that meet, which in a pause they only rest."""
+
+
 def labels_of(reading: Reading, count: int) -> np.ndarray:
-    """Index of the pose at each look."""
+    """Index of the pose at each look, or `TOUCH`."""
     names, labels = list(POSES), np.zeros(count, np.int64)
     for said in reading.said:
+        if lips_meet(said.sign):
+            labels[round(said.begin * LOOKS) : round(said.end * LOOKS)] = TOUCH
+            continue
         at = said.begin
         for pose, share in poses_of(said.sign):
             end = at + share * (said.end - said.begin)
@@ -129,7 +136,7 @@ def lessons() -> tuple[np.ndarray, np.ndarray]:
 
 def taught(seen: np.ndarray, known: np.ndarray) -> dict[str, np.ndarray]:
     """Weights, by Adam with a pace that falls to nothing."""
-    wide, many = seen.shape[1], len(POSES)
+    wide, many = seen.shape[1], TOUCH + 1
     weights = {
         "w1": EARS.normal(0, np.sqrt(2 / wide), (wide, HIDDEN)),
         "b1": np.zeros(HIDDEN),

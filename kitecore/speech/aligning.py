@@ -9,8 +9,7 @@ from numba import njit
 from numpy.typing import NDArray
 from scipy.ndimage import binary_opening
 
-from kitecore.document.poses import POSES, REST
-from kitecore.speech.ear import likely_poses
+from kitecore.speech.ear import RESTING, likely_poses
 from kitecore.speech.features import Floats, features_of
 
 _BAND: Final = 0.3
@@ -52,7 +51,7 @@ def aligned(reading: Floats, recording: Floats) -> NDArray[np.float64]:
 
 def pauses_of(energies: Floats) -> NDArray[np.bool_]:
     """Whether each look lies in a pause: the lips are at rest for longer than any sound takes."""
-    closed = likely_poses(energies)[:, list(POSES).index(REST)] > _SURE
+    closed = likely_poses(energies)[:, RESTING] > _SURE
     return np.asarray(binary_opening(closed, np.ones(_PAUSE)), np.bool_)
 
 

@@ -10,21 +10,20 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.document.poses import POSES, REST
+from kitecore.document.poses import POSES
 from kitecore.speech.aligning import aligned, pauses_of
-from kitecore.speech.ear import likely_poses
+from kitecore.speech.ear import RESTING, likely_poses, listened
 from kitecore.speech.features import FLOOR, LOOKS, Floats, energies_of
 from kitecore.speech.phonemes import lips_meet, poses_of
 from kitecore.speech.reading import Reading
 
 _NAMES: Final = tuple(POSES)
-_CLOSED: Final = _NAMES.index(REST)
 _SHORTEST: Final = 0.06
 """Seconds that a pose lasts at least, and two frames."""
 _CHANGE: Final = 0.7
 """What a change of pose costs: the logarithm of how much likelier it has to make things."""
 _MUST: Final = 60.0
-_MET: Final = 0.22
+_MET: Final = 0.3
 """How likely closed lips are where they are sure to have met."""
 _ABOVE, _DEEPEST, _LEAST = 9.0, 35.0, 18.0
 """Decibels above the noise, and below the loudest, from which on something is said."""
@@ -56,8 +55,8 @@ def by_sound(energies: Floats, frames: int, rate: float) -> list[Posed]:
     rate
         Frames a second.
     """
-    likely = likely_poses(energies)
-    return _posed(likely, likely, _touches(likely), frames, rate)
+    heard = listened(energies)
+    return _posed(heard.poses, heard.poses, _touches(heard.touch), frames, rate)
 
 
 def by_words(energies: Floats, reading: Reading, frames: int, rate: float) -> list[Posed]:
@@ -74,7 +73,7 @@ def by_words(energies: Floats, reading: Reading, frames: int, rate: float) -> li
         return float(np.interp(seconds * LOOKS - first, np.arange(len(places)), places))
 
     told, touches = np.zeros_like(likely), []
-    told[:, _CLOSED] = 1
+    told[:, RESTING] = 1
     for said in reading.said:
         begin, end = there(said.begin), there(said.end)
         if lips_meet(said.sign):
@@ -85,7 +84,7 @@ def by_words(energies: Floats, reading: Reading, frames: int, rate: float) -> li
             told[round(at) : round(to)] = 0
             told[round(at) : round(to), _NAMES.index(pose)] = 1
             at = to
-    told[pauses_of(energies)] = np.eye(len(_NAMES))[_CLOSED]
+    told[pauses_of(energies)] = np.eye(len(_NAMES))[RESTING]
     return _posed(told, likely, touches, frames, rate)
 
 
@@ -101,12 +100,12 @@ def _spoken(energies: Floats) -> tuple[int, int]:
     return (int(heard[0]), int(heard[-1]) + 1) if len(heard) else (0, 0)
 
 
-def _touches(likely: Floats) -> list[tuple[float, float]]:
-    """Where lips meet within speech, in looks: closed for a while, but no pause."""
+def _touches(touch: Floats) -> list[tuple[float, float]]:
+    """Where lips meet for long enough, in looks."""
     found, at = [], 0
-    for closed, run in groupby(likely[:, _CLOSED] > _MET):
+    for closed, run in groupby(touch > _MET):
         count = len(list(run))
-        if closed and _TOUCH <= count < LOOKS // 4:
+        if closed and count >= _TOUCH:
             found.append((float(at), float(at + count)))
         at += count
     return found
@@ -127,7 +126,7 @@ def _posed(
         middle = (begin + end) / 2 / LOOKS * rate
         at = min(max(round(middle - least / 2), 0), max(frames - least, 0))
         scores[at : at + least] -= _MUST
-        scores[at : at + least, _CLOSED] += _MUST
+        scores[at : at + least, RESTING] += _MUST
     surely = _by_frames(likely, frames, rate)
     found, at = [], 0
     for pose, run in groupby(best_runs(scores, least)):
@@ -141,7 +140,7 @@ def _by_frames(looks: Floats, frames: int, rate: float) -> Scores:
     """Means over the looks of each frame; beyond the last look the mouth rests."""
     edges = np.arange(frames + 1) / rate * LOOKS
     sums = np.concatenate([np.zeros((1, len(_NAMES))), np.cumsum(looks, axis=0, dtype=np.float64)])
-    rest = np.eye(len(_NAMES))[_CLOSED]
+    rest = np.eye(len(_NAMES))[RESTING]
     places = np.arange(len(sums))
     at = np.stack([np.interp(edges, places, column) for column in sums.T], axis=1)
     at += np.clip(edges - places[-1], 0, None)[:, None] * rest

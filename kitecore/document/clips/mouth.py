@@ -144,7 +144,7 @@ class MouthClip(Holding):
             clip = morphed(states, [at for at, _ in stops], way.ease)
         except Unlike:
             return None
-        return _lasting(clip.at(begin), self.stretch(last)[1] - begin)
+        return _lasting(clip.at(begin), max(high - begin, 1))
 
     def _half(self, index: int, lasting: float) -> int:
         """Ticks before and after a turn in which it comes: no more than half of the turns beside it."""

@@ -9,6 +9,7 @@ import IconAdjust from '~icons/tabler/adjustments-horizontal'
 import IconShape from '~icons/tabler/hexagon'
 import IconText from '~icons/tabler/letter-t'
 import IconAngles from '~icons/tabler/layout-board'
+import IconMouth from '~icons/tabler/mood-smile'
 import { t } from '@/texts'
 import type { Clip, Tag } from './types'
 
@@ -21,6 +22,7 @@ export const KIND_NAMES: Record<Clip['kind'], string> = {
   sequence: t('api.kinds.sequence'),
   group: t('api.kinds.group'),
   multicam: t('api.kinds.multicam'),
+  mouth: t('api.kinds.mouth'),
   text: t('api.kinds.text'),
   shape: t('api.kinds.shape'),
   adjustment: t('api.kinds.adjustment'),
@@ -34,6 +36,7 @@ export const KIND_ICONS: Record<Clip['kind'], Component> = {
   sequence: IconPhotos,
   group: IconStack,
   multicam: IconAngles,
+  mouth: IconMouth,
   text: IconText,
   shape: IconShape,
   adjustment: IconAdjust,

@@ -10,8 +10,10 @@ export type SolidClip = Schemas['SolidClip']
 export type SequenceClip = Schemas['SequenceClip']
 export type GroupClip = Schemas['GroupClip']
 export type MulticamClip = Schemas['MulticamClip']
+export type MouthClip = Schemas['MouthClip']
+export type MouthTurn = Schemas['Turn']
 /** What holds tracks of a time of their own. */
-export type HoldingClip = GroupClip | MulticamClip
+export type HoldingClip = GroupClip | MulticamClip | MouthClip
 export type TextClip = Schemas['TextClip']
 export type ShapeClip = Schemas['ShapeClip']
 export type AdjustmentClip = Schemas['AdjustmentClip']
@@ -24,6 +26,7 @@ export type PicturedClip =
   | SequenceClip
   | GroupClip
   | MulticamClip
+  | MouthClip
   | TextClip
   | ShapeClip
   | AdjustmentClip
@@ -68,11 +71,18 @@ export function isDrawn(clip: Clip): clip is DrawnClip {
 }
 
 export function isHolding(clip: Clip): clip is HoldingClip {
-  return clip.kind === 'group' || clip.kind === 'multicam'
+  return clip.kind === 'group' || clip.kind === 'multicam' || clip.kind === 'mouth'
 }
 
 export function isSounding(clip: Clip): clip is SoundingClip {
-  return clip.kind === 'video' || clip.kind === 'sound' || isHolding(clip)
+  return clip.kind !== 'mouth' && isPaced(clip)
+}
+
+/** Whether anything may be heard of a clip. */
+export function mayBeHeard(clip: Clip): boolean {
+  if (!isHolding(clip)) return isSounding(clip)
+  if (clip.kind === 'mouth') return false
+  return clip.tracks.some((track) => (track.clips ?? []).some(mayBeHeard))
 }
 
 export function isPaced(clip: Clip): clip is PacedClip {

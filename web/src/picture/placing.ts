@@ -168,7 +168,7 @@ export function pictureSize(
   extent?: [number, number],
 ): Size | null {
   if (clip.kind === 'solid') return area
-  if (clip.kind === 'group') return clip.canvas ?? canvas
+  if (clip.kind === 'group' || clip.kind === 'mouth') return clip.canvas ?? canvas
   if (clip.kind === 'multicam' || clip.kind === 'adjustment') return canvas
   if (isDrawn(clip)) return extent ? { width: extent[0], height: extent[1] } : null
   return take?.facts?.picture ?? null

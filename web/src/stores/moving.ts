@@ -7,7 +7,7 @@ import { read } from '@/motion/props'
 import { useHand } from '@/stores/hand'
 import { useProject } from '@/stores/project'
 
-export type MovePart = 'keys' | 'ready' | 'warp' | 'path'
+export type MovePart = 'keys' | 'ready' | 'warp' | 'path' | 'mouth'
 /** What a finger does on the picture: place the layer, or one of the tools. */
 export type MoveTool = '' | 'draw' | 'pin'
 

@@ -215,11 +215,11 @@ watch(
 .sequence .face {
   background: var(--still);
 }
-:is(.group, .multicam) .face {
+:is(.group, .multicam, .mouth) .face {
   background: var(--group);
   box-shadow: inset 0 0 0 1px #ffffff40;
 }
-:is(.group, .multicam) .face canvas {
+:is(.group, .multicam, .mouth) .face canvas {
   opacity: 0.45;
 }
 .chip {

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from pathlib import Path
 from typing import Any
 
@@ -13,7 +14,7 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand
 from django.db import connections
 
-from demo import burst, compositing, mixing, moving, report, street
+from demo import burst, compositing, mixing, moving, report, speaking, street
 from demo.project import CAMERA_TAKES, CAMERAS, NAME, Source, camera_edits, edits_of
 from kitecore.document import VideoClip, empty_document
 from kitecore.edits import EditBase
@@ -58,6 +59,9 @@ class Command(BaseCommand):
         self._project(user, moving.NAME, moved, moving.moving_edits)
         torn = [path for path in files if path.name in burst.SHARED]
         self._project(user, burst.NAME, torn, burst.burst_edits)
+        said = {path.name: path for path in files if path.name in speaking.SHARED}
+        speak = partial(speaking.speaking_edits, voice=said[speaking.VOICE])
+        self._project(user, speaking.NAME, list(said.values()), speak)
         heard = [path for path in files if path.name in mixing.SHARED]
         shelf = [settings.DATA_DIR / "demo" / name for name in mixing.TAKES]
         self._project(user, mixing.NAME, [*heard, *shelf], mixing.mix_edits)

@@ -3,7 +3,7 @@
 import { BModal } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
-import { isSounding, type Effect } from '@/api/types'
+import { mayBeHeard, type Effect } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import { rowOf } from '@/controls/rows'
 import type { Layer } from '@/inhand/useLayer'
@@ -42,7 +42,7 @@ const values = computed(() => ({
   ...Object.fromEntries((kit.layer?.driving ?? []).map((one) => [one.name, one.default])),
   ...driving.value,
 }))
-const tracks = computed(() => project.tracks.filter((one) => (one.clips ?? []).some(isSounding)))
+const tracks = computed(() => project.tracks.filter((one) => (one.clips ?? []).some(mayBeHeard)))
 const heard = ref<string[]>([])
 
 function choose(control: string) {

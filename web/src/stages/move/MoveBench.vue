@@ -14,6 +14,7 @@ import { useMoving } from '@/stores/moving'
 import { useNotes } from '@/stores/notes'
 import { t } from '@/texts'
 import KeysPart from './KeysPart.vue'
+import MouthPart from './MouthPart.vue'
 import MoveTools from './MoveTools.vue'
 import PathPart from './PathPart.vue'
 import PlacePanel from './PlacePanel.vue'
@@ -36,6 +37,7 @@ const ALL = [
   { id: 'ready', name: t('move.moveBench.inAndOut'), test: 'move-part-ready' },
   { id: 'warp', name: t('move.moveBench.warp'), test: 'move-part-warp' },
   { id: 'path', name: t('move.moveBench.path'), test: 'move-part-path' },
+  { id: 'mouth', name: t('move.moveBench.mouth'), test: 'move-part-mouth' },
 ] as const
 const parts = computed(() => (heard.value ? ALL.slice(0, 1) : ALL))
 const part = computed(() => (heard.value ? 'keys' : moving.part))
@@ -97,7 +99,8 @@ onBeforeUnmount(() => {
     <KeysPart v-if="part === 'keys'" :layer="held" />
     <ReadyPart v-else-if="part === 'ready'" :layer="layer" />
     <WarpPart v-else-if="part === 'warp'" :layer="layer" />
-    <PathPart v-else :layer="layer" />
+    <PathPart v-else-if="part === 'path'" :layer="layer" />
+    <MouthPart v-else :layer="layer" />
     <template #empty>
       <strong>{{ $t('words.nothingInHand') }}</strong>
       <span>

@@ -1,0 +1,168 @@
+<script setup lang="ts">
+/** Has a mouth led by the voice of the film: by its sound alone, or by the words that are said. */
+import { BModal } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import { client, need, type Schemas } from '@/api/client'
+import { mayBeHeard, type MouthClip } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import SwitchField from '@/controls/SwitchField.vue'
+import { useAsking } from '@/stores/useAsking'
+import { useKit } from '@/stores/kit'
+import { useMouth } from '@/stores/mouth'
+import { useNotes } from '@/stores/notes'
+import { useProject } from '@/stores/project'
+import { t } from '@/texts'
+
+const props = defineProps<{ clip: MouthClip }>()
+const open = defineModel<boolean>({ required: true })
+const kit = useKit()
+const mouth = useMouth()
+const notes = useNotes()
+const project = useProject()
+const { ask, busy } = useAsking()
+
+const BY = [
+  { id: 'sound', name: t('move.voiceDialog.sound'), test: 'voice-by-sound' },
+  { id: 'words', name: t('move.voiceDialog.words'), test: 'voice-by-words' },
+] as const
+const by = ref<'sound' | 'words'>('sound')
+const anew = ref(false)
+const id = computed(() => props.clip.id ?? '')
+const words = computed({
+  get: () => mouth.words[id.value] ?? '',
+  set: (text) => (mouth.words = { ...mouth.words, [id.value]: text }),
+})
+const heard = computed(() => mouth.voices[id.value] ?? [])
+/** Of the film, wherever the mouth lies. */
+const tracks = computed(() =>
+  (project.document?.tracks ?? []).filter((one) => (one.clips ?? []).some(mayBeHeard)),
+)
+function hear(track: string, on: boolean) {
+  const now = on ? [...heard.value, track] : heard.value.filter((one) => one !== track)
+  mouth.voices = { ...mouth.voices, [id.value]: now }
+}
+
+const byHand = computed(() => (props.clip.turns ?? []).some((turn) => turn.by_hand))
+const ready = computed(() => by.value === 'sound' || Boolean(words.value.trim()))
+
+const voiced = (voice: Partial<Schemas['Voice']>) =>
+  ask(() =>
+    need(
+      client.POST('/api/projects/{id}/revisions/{revision}/mouthed', {
+        params: { path: { id: project.id, revision: project.revision } },
+        body: {
+          clip: id.value,
+          voice: { by: 'sound', text: '', language: mouth.language, tracks: heard.value, ...voice },
+        },
+      }),
+    ),
+  )
+
+async function lead() {
+  const found = await voiced({ by: by.value, text: by.value === 'words' ? words.value : '' })
+  if (!found) return
+  const { turns, until } = found
+  const done = await project.edit({
+    kind: 'propose_poses',
+    clip: id.value,
+    turns,
+    until,
+    anew: anew.value,
+  })
+  if (!done) return
+  const sure = turns.reduce((sum, one) => sum + (one.sure ?? 0), 0) / Math.max(1, turns.length)
+  notes.told(t('move.voiceDialog.made', { n: turns.length, sure: Math.round(sure * 100) }))
+  open.value = false
+}
+
+async function rest() {
+  const found = await voiced({ by: 'pauses' })
+  if (!found) return
+  if (!found.pauses.length) notes.told(t('move.voiceDialog.noPauses'))
+  else
+    await project.edit({
+      kind: 'rest_in',
+      clip: id.value,
+      spans: found.pauses as [number, number][],
+    })
+}
+defineExpose({ rest })
+</script>
+
+<template>
+  <BModal
+    v-model="open"
+    :title="$t('move.voiceDialog.title')"
+    :ok-title="$t('move.voiceDialog.lead')"
+    :cancel-title="$t('words.cancel')"
+    cancel-variant="secondary"
+    :ok-disabled="busy || !ready"
+    :busy="busy"
+    scrollable
+    lazy
+    @ok.prevent="lead"
+  >
+    <div class="fields">
+      <ChoiceGroup
+        :label="$t('move.voiceDialog.by')"
+        :choices="BY"
+        :taken="by"
+        @take="by = $event"
+      />
+      <p class="tiny quiet mb-0">
+        {{ by === 'sound' ? $t('move.voiceDialog.soundHelp') : $t('move.voiceDialog.wordsHelp') }}
+      </p>
+      <template v-if="by === 'words'">
+        <textarea
+          v-model="words"
+          class="form-control"
+          rows="4"
+          maxlength="6000"
+          data-test="voice-words"
+          :aria-label="$t('move.voiceDialog.words')"
+          :placeholder="$t('move.voiceDialog.placeholder')"
+        />
+        <label class="row-of">
+          <span>{{ $t('move.voiceDialog.language') }}</span>
+          <select v-model="mouth.language" class="form-select" data-test="voice-language">
+            <option v-for="one in kit.move?.languages ?? []" :key="one.name" :value="one.name">
+              {{ one.help }}
+            </option>
+          </select>
+        </label>
+      </template>
+      <fieldset v-if="tracks.length > 1">
+        <legend class="tiny">{{ $t('move.voiceDialog.whose') }}</legend>
+        <label v-for="track in tracks" :key="track.id" class="form-check">
+          <input
+            type="checkbox"
+            class="form-check-input"
+            :data-test="`voice-of-${track.name}`"
+            :checked="heard.includes(track.id ?? '')"
+            @change="hear(track.id ?? '', ($event.target as HTMLInputElement).checked)"
+          />
+          {{ track.name }}
+        </label>
+      </fieldset>
+      <SwitchField v-if="byHand" :on="anew" data-test="voice-anew" @update:on="anew = $event">
+        {{ $t('move.voiceDialog.anew') }}
+      </SwitchField>
+    </div>
+  </BModal>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  gap: 10px;
+}
+.row-of {
+  display: grid;
+  grid-template-columns: 90px 1fr;
+  align-items: center;
+  gap: 8px;
+}
+fieldset label {
+  min-height: var(--touch);
+}
+</style>
