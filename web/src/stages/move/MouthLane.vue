@@ -67,7 +67,7 @@ watch(
 
 const tiles = computed(() => {
   const { low, high } = shown.value
-  const first = Math.floor(low / TILE)
+  const first = Math.max(0, Math.floor(low / TILE))
   const count = Math.ceil(high / TILE) - first
   return Array.from({ length: Math.min(count, 40) }, (_, n) => {
     const from = (first + n) * TILE

@@ -62,14 +62,10 @@ async function lead() {
   const found = await voiced({ by: by.value, text: by.value === 'words' ? words.value : '' })
   if (!found) return
   const { turns, until } = found
-  const done = await project.edit({
-    kind: 'propose_poses',
-    clip: id.value,
-    turns,
-    until,
-    anew: anew.value,
-  })
-  if (!done) return
+  let same = false
+  const step = { kind: 'propose_poses' as const, clip: id.value, turns, until, anew: anew.value }
+  const done = await project.edit(step, ({ code }) => (same = code === 'nothing_changes'))
+  if (!done && !same) return
   const sure = turns.reduce((sum, one) => sum + (one.sure ?? 0), 0) / Math.max(1, turns.length)
   notes.told(t('move.voiceDialog.made', { n: turns.length, sure: Math.round(sure * 100) }))
   open.value = false
