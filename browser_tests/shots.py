@@ -77,6 +77,7 @@ def take_all(base: str, folder: Path) -> None:
         _switching(browser, folder)
         _following(browser, folder)
         _bursting(browser, folder)
+        _speaking(browser, folder)
         browser.open("/")
         open_project(browser, "Four folds up")
         browser.resize((390, 844), touch=True)
@@ -189,6 +190,24 @@ def _bursting(browser: Browser, folder: Path) -> None:
     browser.find("[data-test=effect-row] .title").click()
     _settled(browser)
     browser.shot(folder / "effects.png")
+
+
+def _speaking(browser: Browser, folder: Path) -> None:
+    """A mouth within a bird, with its voice; on a phone, too."""
+    browser.open("/")
+    open_project(browser, "Pip speaks")
+    _stage(browser, "move", 40)
+    take(browser, "Pip")
+    browser.press("verb-open-group")
+    take(browser, "Mouth")
+    browser.press("move-part-mouth")
+    browser.wait(lambda: browser.all("[data-test=mouth-lane] img"))
+    _settled(browser)
+    browser.shot(folder / "mouth.png")
+    browser.resize((390, 844), touch=True)
+    _settled(browser)
+    browser.shot(folder / "mouth-phone.png")
+    browser.resize((1280, 800))
 
 
 def _layering(browser: Browser, folder: Path) -> None:

@@ -53,7 +53,7 @@ def _retimed(track: Track, rate: Rate) -> Track:
         clip = clip.with_keys_moved(moved_by) if moved_by else clip
         if isinstance(clip, Holding):
             clip = retimed_within(clip, rate)
-            end = min(end, start + max(0, clip.length + min(0, clip.reach[1])))
+            end = min(end, start + max(0, clip.length + clip.reach[1]))
             end -= (end - start) % rate.frame_ticks
             if end <= start:
                 continue

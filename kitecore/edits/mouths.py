@@ -6,13 +6,24 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kitecore.document import Document, Id, Marker, Model, Turn, derived_id
+from kitecore.document import (
+    ClipBase,
+    Document,
+    GroupClip,
+    Holding,
+    Id,
+    Marker,
+    Model,
+    Turn,
+    derived_id,
+)
 from kitecore.document.clips.mouth import MOST_TURNS, PoseName, may_move
 from kitecore.document.marker import MOST_MARKERS
 from kitecore.document.model import LONGEST, Start, Tick
 from kitecore.document.mouthways import MouthWay
 from kitecore.document.poses import REST
 from kitecore.edits._base import EditBase, edit_kinds, seconds_label
+from kitecore.edits._lanes import renamed
 from kitecore.edits._turns import (
     by_hand,
     in_order,
@@ -260,6 +271,42 @@ class MarkersFromPoses(EditBase):
             for number, (at, name) in enumerate(seen)
         )
         return document.with_clip(clip.model_copy(update={"markers": markers}))
+
+
+@edit_kinds.register("lay_out_mouth")
+class LayOutMouth(EditBase):
+    """A mouth becomes a group of ordinary clips, with the keys by which it moves."""
+
+    kind: Literal["lay_out_mouth"] = "lay_out_mouth"
+    clip: Id
+
+    def label(self) -> str:
+        return "Lay a mouth out as clips"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_mouth(document, self.clip)
+        step = document.rate.exact.frame_ticks
+        low, high = clip.used
+        low, high = low // step * step, max(-(-high // step), low // step + 1) * step
+        [seen] = clip.seen(low, high)
+        parts = (one.trimmed(max(one.start, low), min(one.end, high)) for one in seen.clips)
+        on_frames = tuple(_on_frames(one, step) for one in parts if one.end - one.start >= step)
+        facts = {name: getattr(clip, name) for name in GroupClip.model_fields if name != "kind"}
+        row = seen.model_copy(update={"kind": "main", "name": clip.name, "clips": on_frames})
+        group = GroupClip(**{**facts, "tracks": (row,)})
+        renewed = renamed(group, self.seed).model_copy(update={"id": clip.id})
+        return document.with_clip(renewed)
+
+
+def _on_frames(clip: ClipBase, step: int) -> ClipBase:
+    """A clip, and what is in it, of whole frames."""
+    update: dict[str, object] = {"length": max(clip.length // step, 1) * step}
+    if isinstance(clip, Holding):
+        update["tracks"] = tuple(
+            track.with_clips(tuple(_on_frames(one, step) for one in track.clips))
+            for track in clip.tracks
+        )
+    return clip.model_copy(update=update)
 
 
 @edit_kinds.register("mouth_way")

@@ -41,6 +41,8 @@ TRIED: list[dict[str, Any]] = [
 ]
 OF_ANGLES = ("gather_angles", "add_angle")
 """Edits that need something that runs, and a multicam clip."""
+OF_MOUTHS = ("add_pose", "set_pose")
+"""Edits of a mouth that has a pose called "a"."""
 KEPT: list[tuple[str, dict[str, Any]]] = [
     ("grade", {"lut": {"look": MARK + "look"}}),
     ("grade", {"zones": [{"id": "z", "adjust": {"lut": {"look": MARK + "look"}}}]}),
@@ -63,7 +65,10 @@ class Ownership(People, TestCase):
         self.edit(kind="place", clip=self.text)
         run = {"media": own.id.hex, "name": "a", "kind": "video", "length": SECOND}
         self.edit(kind="gather_angles", takes=[run])
-        self.clip, self.angles = (clip["id"] for clip in self.document()["tracks"][0]["clips"])
+        pose = {"id": "p", "kind": "main", "name": "a", "clips": [self.text | {"id": "q"}]}
+        self.edit(kind="place", clip={"kind": "mouth", "length": SECOND, "tracks": [pose]})
+        clips = self.document()["tracks"][0]["clips"]
+        self.clip, self.angles, self.mouth = (clip["id"] for clip in clips)
 
     def _kit_of(self, owner: Any) -> dict[str, str]:
         return {
@@ -80,6 +85,9 @@ class Ownership(People, TestCase):
         if any(f'"{kind}"' in text for kind in OF_ANGLES):
             clip = self.angles
             text = text.replace('"kind": "still"', f'"kind": "video", "length": {SECOND}')
+        if any(f'"{kind}"' in text for kind in OF_MOUTHS):
+            clip, named = self.mouth, '"name": "a"'
+            text = text.replace(named, '"name": "b"') if "add_pose" in text else text
         text = text.replace('"clip": "c"', f'"clip": "{clip}"')
         return json.loads(text.replace('["c"]', f'["{self.clip}"]'))
 

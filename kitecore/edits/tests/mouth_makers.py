@@ -53,6 +53,7 @@ MAKERS |= {
         clip=held,
         way=free(st.sampled_from([{"kind": "swapped"}, {"kind": "bouncing"}, {"kind": "moving"}])),
     ),
+    "lay_out_mouth": simple(clip=held),
     "make_mouth": simple(clips=some),
     "add_pose": simple(
         clip=held,

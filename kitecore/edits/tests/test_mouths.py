@@ -3,7 +3,15 @@ from __future__ import annotations
 from typing import Any
 from unittest import TestCase
 
-from kitecore.document import Document, MouthClip, StillClip, all_clips, empty_document
+from kitecore.document import (
+    Document,
+    GroupClip,
+    MouthClip,
+    StillClip,
+    all_clips,
+    empty_document,
+)
+from kitecore.document.properties import keys_in
 from kitecore.edits import apply
 from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import EditRefused, NothingChanges
@@ -183,6 +191,21 @@ class PoseTest(TestCase):
         with self.assertRaises(EditRefused):
             apply(document, edit(kind="remove", clips=every, within=mouth_of(document).id))
 
+    def test_laid_out_it_is_a_group_of_clips_with_keys(self) -> None:
+        document = done(begun(), "say", taps=[tap(2, "open"), tap(3, "round")])
+        clip = mouth_of(document)
+        moving = done(document, "lay_out_mouth")
+        [group] = [one for _, one in moving.clips() if one.id == clip.id]
+        assert isinstance(group, GroupClip)
+        [whole] = group.tracks[0].clips
+        self.assertEqual(clip.length, whole.length)
+        self.assertGreater(len(keys_in(whole.tracks[0].clips[0])), 0)  # type: ignore[attr-defined]
+        swapped = done(document, "mouth_way", way={"kind": "swapped"})
+        [group] = [one for _, one in done(swapped, "lay_out_mouth").clips() if one.id == clip.id]
+        assert isinstance(group, GroupClip)
+        row = [(one.start / SECOND, one.end / SECOND, one.name) for one in group.tracks[0].clips]
+        self.assertEqual([(0, 1, "closed"), (1, 2, "open"), (2, 3, "round")], row)
+
     def test_a_sound_is_no_pose(self) -> None:
         document = empty_document()
         source = {"media": "m", "source_length": 9 * SECOND, "length": SECOND}
@@ -191,3 +214,11 @@ class PoseTest(TestCase):
         ids = [clip.id for _, clip in document.clips()]
         with self.assertRaises(EditRefused):
             apply(document, edit(kind="make_mouth", clips=ids))
+
+    def test_a_pose_of_one_frame_lasts_through_another_rate(self) -> None:
+        document = begun()
+        pose = mouth_of(document).tracks[1].clips[0].id
+        short = {"kind": "trim", "clip": pose, "edge": "end", "to": 0}
+        document = apply(document, edit(**short, within=mouth_of(document).id))
+        after = apply(document, edit(kind="set_rate", rate={"num": 30000, "den": 1001}))
+        self.assertEqual(list(mouth_of(document).poses), list(mouth_of(after).poses))

@@ -215,6 +215,19 @@ const markers = computed(() => (props.clip.markers ?? []).length + project.marke
       </ToolLine>
       <p class="tiny quiet mb-0">{{ $t('move.mouthBench.markersHelp') }}</p>
     </TrayItem>
+    <TrayItem :name="$t('move.mouthBench.layOut')" last>
+      <ToolLine :label="$t('move.mouthBench.layOut')">
+        <BButton
+          size="sm"
+          variant="secondary"
+          data-test="lay-out-mouth"
+          @click="project.edit({ kind: 'lay_out_mouth', clip: id })"
+        >
+          {{ $t('move.mouthBench.layOut') }}
+        </BButton>
+      </ToolLine>
+      <p class="tiny quiet mb-0">{{ $t('move.mouthBench.layOutHelp') }}</p>
+    </TrayItem>
   </fieldset>
 </template>
 
