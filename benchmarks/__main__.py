@@ -21,6 +21,7 @@ from benchmarks import (
     scopes,
     site,
     sound,
+    speech,
     tracking,
 )
 from benchmarks.rows import Row
@@ -44,6 +45,7 @@ def main() -> None:
         lambda: layers.layers(shop),
         lambda: move.moving(shop),
         sound.sound,
+        speech.speech,
         cameras.cameras,
         tracking.tracking,
         retouching.retouching,

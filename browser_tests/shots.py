@@ -99,12 +99,8 @@ def _tapped_in_strip(browser: Browser) -> None:
     _settled(browser)
 
 
-SLANTED = "saved · step 20"
-"""What the page says after the four steps of the pictures up to there."""
-
-
 def _cutting(browser: Browser, folder: Path) -> None:
-    """A join, a ramp and a split screen; the demo is put back as it was."""
+    """A join and a ramp; the demo is put back as it was."""
     before = browser.run("return document.querySelector('.saved').textContent")
     take(browser, "window")
     go(browser, 108)
@@ -120,27 +116,6 @@ def _cutting(browser: Browser, folder: Path) -> None:
     _settled(browser)
     browser.run("document.querySelector('[data-test=ramp]').scrollIntoView({block: 'center'})")
     browser.shot(folder / "ramp.png")
-    browser.press("several")
-    take(browser, "bird")
-    take(browser, "reel")
-    browser.press("part-screen")
-    browser.press("layout-1-2")
-    browser.find('[data-test="cell-2"]')
-    browser.find('[aria-label="Slant, exact"]')
-    browser.run(
-        "const field = document.querySelector('[aria-label=\"Slant, exact\"]');"
-        "field.value = '8'; field.dispatchEvent(new Event('change'))"
-    )
-    browser.wait(
-        lambda: browser.run("return document.querySelector('.saved').textContent") == SLANTED
-    )
-    browser.driver.refresh()
-    browser.find(".clip")
-    go(browser, 190)
-    take(browser, "bird")
-    browser.press("part-screen")
-    _settled(browser)
-    browser.shot(folder / "split-screen.png")
     while browser.run("return document.querySelector('.saved').textContent") != before:
         browser.press("undo")
         browser.wait(
@@ -172,11 +147,6 @@ def _following(browser: Browser, folder: Path) -> None:
     browser.test("track-told")
     _settled(browser)
     browser.shot(folder / "follow.png")
-    browser.press("layer-part-retouch")
-    browser.find("[data-test=stroke-row] .title").click()
-    browser.test("stroke-source")
-    _settled(browser)
-    browser.shot(folder / "retouch.png")
 
 
 def _bursting(browser: Browser, folder: Path) -> None:

@@ -191,6 +191,19 @@ class PoseTest(TestCase):
         with self.assertRaises(EditRefused):
             apply(document, edit(kind="remove", clips=every, within=mouth_of(document).id))
 
+    def test_a_copy_keeps_poses_and_says_the_same(self) -> None:
+        document = done(begun(), "say", taps=[tap(2, "open"), tap(3, "round")])
+        clip = mouth_of(document)
+        copy = {"lane": 0, "of": "picture", "clip": clip.model_dump(mode="json")}
+        after = apply(document, edit(kind="paste", copies=[copy], at=9 * SECOND, seed="copy"))
+        both = [one for _, one in after.clips() if isinstance(one, MouthClip)]
+        self.assertEqual(2, len(both))
+        self.assertEqual(both[0].turns, both[1].turns)
+        self.assertEqual(list(both[0].poses), list(both[1].poses))
+        self.assertEqual(
+            0, len({one.id for one in both[0].tracks} & {o.id for o in both[1].tracks})
+        )
+
     def test_laid_out_it_is_a_group_of_clips_with_keys(self) -> None:
         document = done(begun(), "say", taps=[tap(2, "open"), tap(3, "round")])
         clip = mouth_of(document)

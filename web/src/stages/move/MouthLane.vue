@@ -7,6 +7,7 @@ import TimeZoom from '@/controls/TimeZoom.vue'
 import { useGrip } from '@/controls/useGrip'
 import { useTimeWindow } from '@/controls/useTimeWindow'
 import { usePhone } from '@/look/phone'
+import { digitOf } from '@/motion/angles'
 import type { Posed } from '@/motion/mouth'
 import { poseTint } from './poses'
 
@@ -106,6 +107,9 @@ const blocks = computed(() =>
 )
 /** Only borders that a finger can tell apart are dragged. */
 const borders = computed(() => blocks.value.filter((one) => one.at >= 0 && one.width >= 10))
+/** By its name where there is room, else by its digit. */
+const named = (one: { pose: string; width: number }) =>
+  one.width > 46 ? one.pose : digitOf(props.poses.indexOf(one.pose))
 const words = (one: Posed) => (one.sure === null ? '' : `${Math.round(one.sure * 100)} %`)
 </script>
 
@@ -151,7 +155,7 @@ const words = (one: Posed) => (one.sure === null ? '' : `${Math.round(one.sure *
             background: poseTint(poses, one.pose),
           }"
         >
-          <template v-if="one.width > 34">{{ one.pose }}</template>
+          <template v-if="one.width > 10">{{ named(one) }}</template>
           <i v-if="one.byHand && one.width > 8" class="hand" />
         </span>
         <template v-if="!locked">
@@ -226,7 +230,7 @@ const words = (one: Posed) => (one.sure === null ? '' : `${Math.round(one.sure *
   top: 2px;
   bottom: 0;
   overflow: hidden;
-  padding: 8px 5px 0;
+  padding: 8px 3px 0;
   border-left: 1px solid #17141b;
   border-radius: 5px 5px 2px 5px;
   color: #17141b;

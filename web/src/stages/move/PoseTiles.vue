@@ -112,11 +112,6 @@ kbd {
   color: inherit;
   font-size: 0.72rem;
 }
-@media (pointer: coarse) {
-  kbd {
-    display: none;
-  }
-}
 /* On a phone voice, poses and tiles stand in one tray. */
 .phone .tiles {
   flex: none;
