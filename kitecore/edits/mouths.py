@@ -7,23 +7,15 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from kitecore.document import (
-    ClipBase,
     Document,
-    GroupClip,
-    Holding,
     Id,
-    Marker,
     Model,
     Turn,
-    derived_id,
 )
-from kitecore.document.clips.mouth import MOST_TURNS, PoseName, may_move
-from kitecore.document.marker import MOST_MARKERS
+from kitecore.document.clips.mouth import MOST_TURNS, PoseName
 from kitecore.document.model import LONGEST, Start, Tick
-from kitecore.document.mouthways import MouthWay
 from kitecore.document.poses import REST
 from kitecore.edits._base import EditBase, edit_kinds, seconds_label
-from kitecore.edits._lanes import renamed
 from kitecore.edits._turns import (
     by_hand,
     in_order,
@@ -215,117 +207,3 @@ class ClearTurns(EditBase):
 
     def apply(self, document: Document) -> Document:
         return with_turns(document, open_mouth(document, self.clip), ())
-
-
-@edit_kinds.register("poses_from_markers")
-class PosesFromMarkers(EditBase):
-    """Markers named like a pose, on the mouth or over it on the timeline, become that pose there."""
-
-    kind: Literal["poses_from_markers"] = "poses_from_markers"
-    clip: Id
-
-    def label(self) -> str:
-        return "Make poses of markers"
-
-    def apply(self, document: Document) -> Document:
-        clip = open_mouth(document, self.clip)
-        mine = [(clip.start + one.at, one.name) for one in clip.markers]
-        above = [(one.at, one.name) for one in document.markers if clip.start <= one.at < clip.end]
-        known = {name.casefold(): name for name in clip.poses}
-        new = [
-            Turn(at=own_time(document, clip, at), pose=known[name.casefold()], by_hand=True)
-            for at, name in (*above, *mine)
-            if name.casefold() in known
-        ]
-        if not new:
-            raise EditRefused(
-                "No marker here has the name of a pose.", todo="Name markers like poses first."
-            )
-        return with_turns(document, clip, in_order([*clip.turns, *new]))
-
-
-@edit_kinds.register("markers_from_poses")
-class MarkersFromPoses(EditBase):
-    """A marker on the mouth for each change of pose that is seen, by its name."""
-
-    kind: Literal["markers_from_poses"] = "markers_from_poses"
-    clip: Id
-
-    def label(self) -> str:
-        return "Make markers of poses"
-
-    def apply(self, document: Document) -> Document:
-        clip = open_mouth(document, self.clip)
-        seen = [
-            (local, one.pose)
-            for one in clip.turns
-            if (local := round((one.at - clip.source_in) / (clip.speed.constant or 1))) >= 0
-            and local < clip.length
-        ]
-        if not clip.speed.plain or not seen:
-            raise EditRefused("Its poses cannot become markers: there are none, or it is paced.")
-        if len(seen) > MOST_MARKERS:
-            raise EditRefused(f"A clip has at most {MOST_MARKERS} markers.")
-        markers = tuple(
-            Marker(id=derived_id(self.seed, number), at=at, name=name)
-            for number, (at, name) in enumerate(seen)
-        )
-        return document.with_clip(clip.model_copy(update={"markers": markers}))
-
-
-@edit_kinds.register("lay_out_mouth")
-class LayOutMouth(EditBase):
-    """A mouth becomes a group of ordinary clips, with the keys by which it moves."""
-
-    kind: Literal["lay_out_mouth"] = "lay_out_mouth"
-    clip: Id
-
-    def label(self) -> str:
-        return "Lay a mouth out as clips"
-
-    def apply(self, document: Document) -> Document:
-        clip = open_mouth(document, self.clip)
-        step = document.rate.exact.frame_ticks
-        low, high = clip.used
-        low, high = low // step * step, max(-(-high // step), low // step + 1) * step
-        [seen] = clip.seen(low, high)
-        parts = (one.trimmed(max(one.start, low), min(one.end, high)) for one in seen.clips)
-        on_frames = tuple(_on_frames(one, step) for one in parts if one.end - one.start >= step)
-        facts = {name: getattr(clip, name) for name in GroupClip.model_fields if name != "kind"}
-        row = seen.model_copy(update={"kind": "main", "name": clip.name, "clips": on_frames})
-        group = GroupClip(**{**facts, "tracks": (row,)})
-        renewed = renamed(group, self.seed).model_copy(update={"id": clip.id})
-        return document.with_clip(renewed)
-
-
-def _on_frames(clip: ClipBase, step: int) -> ClipBase:
-    """A clip, and what is in it, of whole frames."""
-    update: dict[str, object] = {"length": max(clip.length // step, 1) * step}
-    if isinstance(clip, Holding):
-        update["tracks"] = tuple(
-            track.with_clips(tuple(_on_frames(one, step) for one in track.clips))
-            for track in clip.tracks
-        )
-    return clip.model_copy(update=update)
-
-
-@edit_kinds.register("mouth_way")
-class SetMouthWay(EditBase):
-    """How a mouth goes from pose to pose."""
-
-    kind: Literal["mouth_way"] = "mouth_way"
-    clip: Id
-    way: MouthWay
-
-    def label(self) -> str:
-        return f"Have poses {self.way.kind}"
-
-    def apply(self, document: Document) -> Document:
-        clip = open_mouth(document, self.clip)
-        if self.way.kind == "moving" and not may_move(clip):
-            raise EditRefused(
-                "These poses cannot move from one to the next: they are not drawn with the same "
-                "layers and points.",
-                todo="Draw each from a copy of another, or have them swapped.",
-            )
-        return document.with_clip(clip.model_copy(update={"way": self.way}))
