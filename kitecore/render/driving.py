@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from typing import Any, Final, Literal
+from typing import Annotated, Any, Final, Literal
 
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Track
-from kitecore.document.model import Model, Real, param
+from kitecore.document.model import Id, Model, Real, param
 from kitecore.document.properties import MOST_KEYS
+from kitecore.document.track import MOST_TRACKS
 from kitecore.errors import EditRefused
 from kitecore.motion.thinning import thinned
 from kitecore.render.samples import mixed
@@ -25,6 +27,9 @@ _NEAR: Final = 0.02
 """Of the way from the least to the most: keys are left out that change less than that."""
 
 Numbers = NDArray[np.float64]
+
+
+TrackIds = Annotated[tuple[Id, ...], Field(max_length=MOST_TRACKS)]
 
 
 class Driving(Model):
@@ -52,7 +57,7 @@ class Driving(Model):
         ge=0,
     )
     seed: int = param(1, help="Another wave", low=1, high=100, step=1)
-    tracks: tuple[str, ...] = ()
+    tracks: TrackIds = ()
     """Whose sound; all that is heard where none is named."""
     low: Real = 0.0
     high: Real = 1.0

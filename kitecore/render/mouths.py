@@ -7,11 +7,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any, Final, Literal
+from typing import Annotated, Any, Final, Literal
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from pydantic import AfterValidator, Field
 
 from kitecore.document import Document, Holding, MouthClip, Paced, Track
 from kitecore.document.canvas import Canvas
@@ -21,7 +22,7 @@ from kitecore.media.pixels import fitting
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Rgba
 from kitecore.render.compose import affected
-from kitecore.render.driving import among
+from kitecore.render.driving import TrackIds, among
 from kitecore.render.frame import stage_of
 from kitecore.render.layers import checks
 from kitecore.render.samples import mixed
@@ -32,7 +33,7 @@ from kitecore.sound.ramps import RATE, SAMPLE_TICKS, sample_at
 from kitecore.sound.stepping import STEP, spoken, stretches
 from kitecore.speech.features import Floats, energies_of
 from kitecore.speech.mouthing import Posed, by_sound, by_words
-from kitecore.speech.reading import MOST_LETTERS, read
+from kitecore.speech.reading import LANGUAGES, MOST_LETTERS, read
 from kitecore.ticks import TICKS_PER_SECOND
 
 LONGEST: Final = 10 * 60
@@ -49,6 +50,12 @@ _DARK, _LOW, _HIGH = (
 )
 
 
+def _known_language(name: str) -> str:
+    if name not in LANGUAGES:
+        raise ValueError(f"there is no language {name!r}; known: {', '.join(LANGUAGES)}")
+    return name
+
+
 class Voice(Model):
     """What leads a mouth: the sound of tracks alone, or with words that are said in it.
 
@@ -56,9 +63,9 @@ class Voice(Model):
     """
 
     by: Literal["sound", "words", "pauses"] = "sound"
-    tracks: tuple[str, ...] = ()
-    text: str = ""
-    language: str = "en"
+    tracks: TrackIds = ()
+    text: str = Field(default="", max_length=MOST_LETTERS)
+    language: Annotated[str, AfterValidator(_known_language)] = "en"
 
 
 @dataclass(frozen=True)
@@ -137,9 +144,7 @@ def mouthed(
     energies = energies_of(_heard(document, seat, wanted.tracks, sources), RATE)
     frames, rate = (seat.high - seat.low) // step, TICKS_PER_SECOND / step
     if wanted.by == "words":
-        found = by_words(
-            energies, read(wanted.text[: MOST_LETTERS + 1], wanted.language), frames, rate
-        )
+        found = by_words(energies, read(wanted.text, wanted.language), frames, rate)
     else:
         found = by_sound(energies, frames, rate)
     return {"turns": _turns(found, seat, step), "pauses": [], "until": seat.high}

@@ -13,7 +13,6 @@ from kitecore.document.clips.mouth import Turn
 from kitecore.document.model import Start
 from kitecore.document.track import MOST_TRACKS
 from kitecore.render.mouths import Voice
-from kitecore.speech.reading import MOST_LETTERS
 from studio.playback.asking import asked
 from studio.playback.watched import PLAIN
 from studio.problems import Problem
@@ -51,11 +50,8 @@ class VoiceRange(Schema):
 @router.post(f"{_BASE}/mouthed", response={200: MouthedOut, **_ANSWERS})
 def mouthed(request: HttpRequest, id: UUID, revision: int, given: MouthedIn) -> Any:
     """What a mouth would do with the voice."""
-    voice = given.voice.model_copy(update={"text": given.voice.text[: MOST_LETTERS + 1]})
-    data = asked(
-        request, id, revision, PLAIN, "mouthed", 0, clip=given.clip, voice=voice.model_dump()
-    )
-    return json.loads(data)
+    of = {"clip": given.clip, "voice": given.voice.model_dump()}
+    return json.loads(asked(request, id, revision, PLAIN, "mouthed", 0, **of))
 
 
 @router.get(f"{_BASE}/clips/{{clip}}/voice.jpg", response={200: None, **_ANSWERS})

@@ -40,6 +40,10 @@ class MouthTest(People, TestCase):
     def test_what_cannot_be_is_told_in_words(self) -> None:
         self.assertEqual(422, self.led(by="words", text=" ").status_code)
         self.assertEqual(422, self.led(by="song").status_code)
+        for language in ("../../up", "mb/mb-en1", ""):
+            refused = self.led(by="words", text="Hello", language=language)
+            self.assertEqual(422, refused.status_code)
+        self.assertEqual(422, self.led(by="words", text="x" * 7000).status_code)
         self.mouth["id"] = "nobody"
         self.assertEqual(404, self.led().status_code)
 

@@ -4,6 +4,7 @@ import { isPaced, type Clip, type Marker, type Take } from '@/api/types'
 import { t } from '@/texts'
 import AngleBand from '@/timeline/AngleBand.vue'
 import ClipMarks from '@/timeline/ClipMarks.vue'
+import PoseBand from '@/timeline/PoseBand.vue'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/api/kinds'
@@ -159,6 +160,13 @@ watch(
         :from="nearFrom - left"
         :to="nearTo - left"
         :rolls="inHand && !locked"
+      />
+      <PoseBand
+        v-else-if="clip.kind === 'mouth'"
+        :clip="clip"
+        :px-per-second="pxPerSecond"
+        :from="nearFrom - left"
+        :to="nearTo - left"
       />
       <span v-if="clip.tag" class="tag" :style="{ background: tagColour(clip.tag) }" />
     </div>

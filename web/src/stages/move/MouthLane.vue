@@ -9,7 +9,7 @@ import { useTimeWindow } from '@/controls/useTimeWindow'
 import { usePhone } from '@/look/phone'
 import { digitOf } from '@/motion/angles'
 import type { Posed } from '@/motion/mouth'
-import { poseTint } from './poses'
+import { poseTint } from '@/look/poses'
 
 const props = defineProps<{
   rows: readonly Posed[]

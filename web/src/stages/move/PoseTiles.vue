@@ -2,7 +2,7 @@
 /** The poses of a mouth as pictures: tapped, or held, while the film plays. */
 import { ref, watch } from 'vue'
 import { digitOf } from '@/motion/angles'
-import { poseTint } from './poses'
+import { poseTint } from '@/look/poses'
 
 const props = defineProps<{
   poses: readonly string[]
