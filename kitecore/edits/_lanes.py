@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from kitecore.document import ClipBase, Holding, Pictured, Track, derived_id
+from kitecore.document.effects import Beside, EffectBase
 from kitecore.edits._strips import relinked_strip
 from kitecore.ticks import Span
 
@@ -83,7 +84,16 @@ def relinked(clip: ClipBase, new: dict[str, str]) -> ClipBase:
     if follow is not None and follow.clip in new and isinstance(clip, Pictured):
         led = follow.model_copy(update={"clip": new[follow.clip]})
         update["moves"] = clip.moves.model_copy(update={"follow": led})
+    if isinstance(clip, Pictured) and any(isinstance(one, Beside) for one in clip.effects):
+        update["effects"] = tuple(_reading(one, new) for one in clip.effects)
     return clip.model_copy(update=update) if update else clip
+
+
+def _reading(effect: EffectBase, new: dict[str, str]) -> EffectBase:
+    """An effect that reads the copy of the layer that it read before."""
+    if not isinstance(effect, Beside) or effect.layer not in new:
+        return effect
+    return effect.model_copy(update={"layer": new[effect.layer]})
 
 
 def split_at(clips: Clips, tick: int, seed: str) -> Clips:

@@ -10,13 +10,13 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Track, TransitionBase
-from kitecore.document.effects import Timed
+from kitecore.document.effects import Beside, Timed
 from kitecore.motion import still_at
 from kitecore.motion.easing import eased
 from kitecore.motion.posing import opacity_at
 from kitecore.picture.cells import cell_mask
 from kitecore.picture.composite import lay
-from kitecore.picture.effects import apply_effects
+from kitecore.picture.effects import Other, apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
@@ -43,6 +43,8 @@ Showing = Pictured | Crossing
 
 _UNDER: Final = 1.0
 """Pixels that a cell reaches under the next."""
+_FLAT: Final = 1e-9
+"""A picture that is squeezed to less has no pixels to look at."""
 
 
 def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage) -> None:
@@ -203,15 +205,37 @@ def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
     layer = paint(clip, local, stage)
     if not clip.effects:
         return layer
-    if layer.constant is None or any(isinstance(effect, Timed) for effect in clip.effects):
-        before = partial(_earlier, clip, stage)
-        return replace(apply_effects(layer, clip.effects, local, before), constant=None)
+    if layer.constant is None or any(isinstance(effect, Timed | Beside) for effect in clip.effects):
+        before, others = partial(_earlier, clip, stage), partial(_other, clip, stage)
+        return replace(apply_effects(layer, clip.effects, local, before, others), constant=None)
     now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
     name = (layer.constant, now, layer.density)
     done = stage.sources.cache.get(name, lambda: apply_effects(layer, clip.effects, local).pixels)
     border = (done.shape[0] - layer.pixels.shape[0]) // 2
     matrix = layer.matrix @ moved(-border, -border)
     return replace(layer, pixels=done, matrix=matrix, constant=name)
+
+
+def _other(clip: Pictured, stage: Stage, name: str, tick: int) -> Other | None:
+    """Another clip's picture at the same moment, before effects that read others in their turn.
+
+    One that is over, or has not begun, is as it is at its nearest end.
+    """
+    other = stage.clips.get(name)
+    if not isinstance(other, Pictured) or isinstance(other, AdjustmentClip) or name == clip.id:
+        return None
+    own = tuple(one for one in other.effects if not isinstance(one, Beside))
+    there = min(max(clip.start + tick - other.start, 0), other.length - 1)
+    shown = affected(other.model_copy(update={"effects": own}), there, stage)
+    return lambda layer: _over(shown, layer)
+
+
+def _over(shown: Layer, layer: Layer) -> Rgba:
+    """A layer's pixels as they lie over those of another."""
+    pixels = np.zeros_like(layer.pixels)
+    if abs(np.linalg.det(layer.matrix)) > _FLAT:
+        lay(pixels, replace(shown, matrix=np.linalg.inv(layer.matrix) @ shown.matrix))
+    return pixels
 
 
 def _earlier(clip: Pictured, stage: Stage, count: int, tick: int, lane: int) -> Layer:

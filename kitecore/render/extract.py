@@ -21,6 +21,7 @@ from kitecore.document import (
     all_clips,
     can_sound,
 )
+from kitecore.document.effects import Beside
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.render.masks_along import goes_along
@@ -170,6 +171,18 @@ def _leaders(document: Document, part: Document) -> list[str]:
     return [found[name] for name in sorted(found)]
 
 
+def _read(document: Document, part: Document) -> list[ClipBase]:
+    """Layers that effects of a part read, wherever those are."""
+    wanted = {
+        effect.layer
+        for clip in all_clips(part.tracks)
+        if isinstance(clip, Pictured)
+        for effect in clip.effects
+        if isinstance(effect, Beside)
+    }
+    return [clip for clip in all_clips(document.tracks) if clip.id in wanted]
+
+
 _SOUNDING_STRIP: Final = {"gain", "pan", "chain", "ceiling"}
 """What of the film's strip is heard; its target is only aimed at."""
 
@@ -196,7 +209,10 @@ def content_key(
     if heard:
         texts.append(document.strip.model_dump_json(include=_SOUNDING_STRIP))
     else:
-        proxies = sorted(media for media in part.media_ids() if find(media).proxy.exists())
+        others = _read(document, part)
+        media_ids = part.media_ids().union(*(clip.uses() for clip in others))
+        proxies = sorted(media for media in media_ids if find(media).proxy.exists())
         texts += [part.canvas.model_dump_json(), *_leaders(document, part), *proxies]
+        texts += [clip_text(clip, heard=False) for clip in others]
     texts += map(str, (RENDER_VERSION, span.start, span.end, *facts))
     return hashlib.blake2b("\n".join(texts).encode(), digest_size=16).hexdigest()

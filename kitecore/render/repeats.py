@@ -10,7 +10,7 @@ import av
 
 from kitecore.arrays import Size
 from kitecore.document import Document, Holding, Pictured, SequenceClip, Track, VideoClip
-from kitecore.document.effects import Timed
+from kitecore.document.effects import Beside, Timed
 from kitecore.document.properties import keys_in
 from kitecore.kept import KeptOf
 from kitecore.render.compose import showing_at
@@ -55,7 +55,7 @@ def look_at(tracks: tuple[Track, ...], tick: int, step: int, sources: Sources) -
 
 def is_steady(clip: Pictured) -> bool:
     """Whether nothing of a clip changes over time but what its source, or its group, shows."""
-    running = any(isinstance(effect, Timed) for effect in clip.effects)
+    running = any(isinstance(effect, Timed | Beside) for effect in clip.effects)
     hull = clip.model_copy(update={"tracks": ()}) if isinstance(clip, Holding) else clip
     return clip.moves.at_rest and not running and not keys_in(hull)
 

@@ -10,7 +10,7 @@ import numpy as np
 
 from kitecore.document import AdjustmentClip, Document, Pictured
 from kitecore.document.controls import Control, controls_of
-from kitecore.document.effects import EffectBase, Running, Timed, effect_kinds
+from kitecore.document.effects import Beside, EffectBase, Running, Timed, effect_kinds
 from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
 from kitecore.picture.composite import lay
@@ -57,6 +57,8 @@ def effect_sample(
     shots = []
     for step in range(STEPS):
         effect, later = shown(kind, step / STEPS, local)
+        if isinstance(effect, Beside):
+            effect = effect.model_copy(update={"layer": _other(document, clip_id, tick)})
         picture = checks(size)
         if under is not None:
             lay(picture, apply_effects(under, (effect,), local))
@@ -65,6 +67,17 @@ def effect_sample(
             lay(picture, affected(with_it, min(local + later, clip.length - 1), stage))
         shots.append(cv2.resize(picture, small, interpolation=cv2.INTER_AREA))
     return as_jpeg(np.ascontiguousarray(np.hstack(shots)))
+
+
+def _other(document: Document, clip_id: str, tick: int) -> str:
+    """A layer that is seen at a moment besides a clip."""
+    found = (
+        clip.id
+        for _, clip in document.clips()
+        if isinstance(clip, Pictured) and clip.start <= tick < clip.end
+        if clip.id != clip_id and not isinstance(clip, AdjustmentClip)
+    )
+    return next(found, "")
 
 
 def shown(kind: str, share: float, local: int) -> tuple[EffectBase, int]:

@@ -9,6 +9,7 @@ from pydantic import Field
 from kitecore.document.effects._base import (
     FAMILIES,
     Bending,
+    Beside,
     EffectBase,
     Family,
     Running,
@@ -28,6 +29,7 @@ else:
 __all__ = [
     "FAMILIES",
     "Bending",
+    "Beside",
     "Effect",
     "EffectBase",
     "Family",

@@ -58,4 +58,10 @@ class Bending(EffectBase):
     )
 
 
+class Beside(EffectBase):
+    """Reads another layer, named by its clip's id; without one it does nothing."""
+
+    layer: Id | Literal[""] = param("", help="The layer that is read", control="layer")
+
+
 effect_kinds: Registry[type[EffectBase]] = Registry("effect")

@@ -9,40 +9,73 @@ from functools import partial
 
 import numpy as np
 
-from kitecore.document.effects import EffectBase
+from kitecore.document.effects import Beside, EffectBase
 from kitecore.motion import still_at, value_at
-from kitecore.picture.effects._base import At, effect_drawings, effect_reaches, timed_drawings
+from kitecore.picture.effects._base import (
+    At,
+    Other,
+    effect_drawings,
+    effect_reaches,
+    paired_drawings,
+    timed_drawings,
+)
 from kitecore.picture.layer import Layer
 from kitecore.registry import import_all
 
 import_all(__name__)
 
-__all__ = ["apply_effects", "effect_drawings", "reach_of", "timed_drawings"]
+__all__ = [
+    "Other",
+    "apply_effects",
+    "effect_drawings",
+    "paired_drawings",
+    "reach_of",
+    "timed_drawings",
+]
 
 
 Before = Callable[[int, int, int], Layer]
 """``before(count, tick, lane)``: the layer after its first effects, at another tick of its clip."""
 
 
+Others = Callable[[str, int], Other | None]
+"""``others(clip, tick)``: how to look at another clip by its id; none if there is none."""
+
+
 def apply_effects(
-    layer: Layer, effects: tuple[EffectBase, ...], tick: int, before: Before | None = None
+    layer: Layer,
+    effects: tuple[EffectBase, ...],
+    tick: int,
+    before: Before | None = None,
+    others: Others | None = None,
 ) -> Layer:
     """The layer after its effects, in order; ``tick`` counts from the start of the clip.
 
-    Effects of time do nothing where other moments cannot be looked at.
+    Effects of time do nothing where other moments cannot be looked at, and those that read another
+    layer where there is none.
     """
     for count, effect in enumerate(effects):
         mix = value_at(effect.mix, tick)
         if effect.on and mix > 0:
-            done = _drawn(layer, still_at(effect, tick), tick, before and partial(before, count))
+            at = before and partial(before, count)
+            done = _drawn(layer, still_at(effect, tick), tick, at, others)
             layer = done if mix >= 1 or done is layer else _mixed(layer, done, mix)
     return layer
 
 
-def _drawn(layer: Layer, effect: EffectBase, tick: int, at: At | None) -> Layer:
+def _drawn(
+    layer: Layer, effect: EffectBase, tick: int, at: At | None, others: Others | None
+) -> Layer:
+    if isinstance(effect, Beside):
+        return _paired(layer, effect, tick, others)
     if effect.kind not in timed_drawings:
         return effect_drawings[effect.kind](layer, effect, tick)
     return layer if at is None else timed_drawings[effect.kind](layer, effect, tick, at)
+
+
+def _paired(layer: Layer, effect: Beside, tick: int, others: Others | None) -> Layer:
+    other = others(effect.layer, tick) if others else None
+    return layer if other is None else paired_drawings[effect.kind](layer, effect, tick, other)
 
 
 def reach_of(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> int | None:

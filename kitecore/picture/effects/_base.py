@@ -30,6 +30,14 @@ TimedDrawing = Callable[[Layer, Any, int, At], Layer]
 
 timed_drawings: Registry[TimedDrawing] = Registry("drawing of an effect of time")
 
+Other = Callable[[Layer], Rgba]
+"""``other(layer)``: premultiplied pixels of another layer, as they lie over those of this one."""
+
+PairedDrawing = Callable[[Layer, Any, int, Other], Layer]
+"""``draw(layer, effect, tick, other)``, of an effect that reads another layer."""
+
+paired_drawings: Registry[PairedDrawing] = Registry("drawing of an effect that reads another layer")
+
 Reach = Callable[[Layer, Any], float]
 """``reach(layer, effect)``: pixels from which on nothing counts for a pixel of the result."""
 

@@ -8,13 +8,17 @@ import { useKit } from '@/stores/kit'
 import TrayItem from '@/tray/TrayItem.vue'
 import { lengthLabel } from '@/time'
 import DrivePart from './DrivePart.vue'
+import LayerChoice from './LayerChoice.vue'
 
 const props = defineProps<{ layer: Layer; effect: Effect }>()
 const kit = useKit()
 const kind = computed(() => kit.layer?.effects.find((one) => one.kind === props.effect.kind))
+const controls = computed(() =>
+  (kind.value?.controls ?? []).filter(({ control }) => control !== 'layer'),
+)
 /** Numbers that have keys can be led. */
 const led = computed(() =>
-  (kind.value?.controls ?? []).filter((one) => one.keyed && typeof one.default === 'number'),
+  controls.value.filter((one) => one.keyed && typeof one.default === 'number'),
 )
 const since = computed(() => ('since' in props.effect ? (props.effect.since ?? 0) : null))
 const set = (values: Record<string, unknown>) =>
@@ -22,8 +26,14 @@ const set = (values: Record<string, unknown>) =>
 </script>
 
 <template>
+  <LayerChoice
+    v-if="'layer' in effect"
+    :own="layer.ids.value"
+    :layer="effect.layer ?? ''"
+    @set="set({ layer: $event })"
+  />
   <ControlFields
-    :controls="kind?.controls ?? []"
+    :controls="controls"
     :values="effect as unknown as Record<string, unknown>"
     :local="layer.local.value"
     @trying="layer.tryPart('effects', effect.id ?? '', $event)"

@@ -16,6 +16,7 @@ import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import EffectChoice from './EffectChoice.vue'
 import EffectFields from './EffectFields.vue'
+import { othersOf, readsLayer } from './effects'
 import type { Layer } from '@/inhand/useLayer'
 import NameDialog from '@/controls/NameDialog.vue'
 import PartRows from '@/controls/PartRows.vue'
@@ -34,8 +35,10 @@ const opened = computed(() => effects.value.find((one) => one.id === open.value)
 const choosing = ref(false)
 
 async function add(kind: string) {
-  const parts = [{ kind }] as never
   const clips = props.layer.ids.value
+  const chosen = kit.layer?.effects.find((one) => one.kind === kind)
+  const [below] = chosen && readsLayer(chosen) ? othersOf(project.tracks, clips) : []
+  const parts = [{ kind, ...(below ? { layer: below.id } : {}) }] as never
   const { made } = await project.make({ kind: 'add_parts', clips, list: 'effects', parts })
   if (made[0]) open.value = made[0]
 }

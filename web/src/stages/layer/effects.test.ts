@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
-import { found } from './effects'
+import type { Track } from '@/api/types'
+import { found, othersOf } from './effects'
 
 const kinds = [
   {
@@ -32,4 +33,14 @@ test('of a family, or of the favourites, only those', () => {
   expect(names('blur', 'soft')).toEqual(['box_blur', 'zoom_blur'])
   expect(names('', 'favourites', ['shadow'])).toEqual(['shadow'])
   expect(names('', 'favourites')).toEqual([])
+})
+
+test('other layers are offered by name and track, without sounds and adjustments', () => {
+  const clip = (id: string, kind: string, name = '') => ({ id, kind, name })
+  const tracks = [
+    { name: 'Main', clips: [clip('a', 'video', 'window'), clip('b', 'adjustment')] },
+    { name: 'Above', clips: [clip('c', 'text'), clip('d', 'sound')] },
+  ] as unknown as Track[]
+  expect(othersOf(tracks, ['a'])).toEqual([{ id: 'c', name: 'text · Above' }])
+  expect(othersOf(tracks, []).map(({ id }) => id)).toEqual(['a', 'c'])
 })
