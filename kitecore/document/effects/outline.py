@@ -20,4 +20,14 @@ class Outline(EffectBase):
     softness: Number = param(0.0, help="How soft", unit="px", low=0, high=100, step=0.5)
     opacity: Number = param(1.0, help="How strong", low=0, high=1, step=0.01)
     colour: Colour = param("#fff4e0", help="Colour of the line", control="colour")
+    gradient: bool = param(False, help="It goes over into another colour", control="switch")
+    second: Colour = param("#d0746a", help="The other colour", control="colour")
+    angle: Number = param(
+        90.0,
+        help="Way to the other colour, clockwise from right",
+        unit="°",
+        low=-180,
+        high=180,
+        step=1,
+    )
     alone: bool = param(False, help="Only the line is seen", control="switch")

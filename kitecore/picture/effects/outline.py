@@ -2,19 +2,22 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from typing import Final
 
 import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.arrays import Coverage, box_of
+from kitecore.arrays import Box, Coverage, box_of
 from kitecore.document.effects.outline import Outline
-from kitecore.motion.plain import colour
-from kitecore.oklab import rgb_of
+from kitecore.motion.plain import colour, number
+from kitecore.oklab import mix, rgb_of
 from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.layer import Layer, Rgba
 
 _MOST_WIDTH = 400
+_STEPS: Final = 256
+"""Colours of a gradient."""
 
 
 @effect_drawings.register("outline")
@@ -37,14 +40,40 @@ def outline(layer: Layer, effect: Outline, tick: int) -> Layer:
 def _drawn(pixels: Rgba, line: NDArray[np.float32], effect: Outline) -> Rgba:
     """The line over the picture; one that lies outside is seen only where the picture is not."""
     share = np.asarray(cv2.convertScaleAbs(line, alpha=255))
-    tint = rgb_of(colour(effect.colour))
     if effect.place == "outside" and not effect.alone:
         share = np.asarray(cv2.multiply(share, 255 - pixels[..., 3], scale=1 / 255))
         under = pixels
     else:
         under = np.asarray(cv2.multiply(pixels, cv2.merge([255 - share] * 4), scale=1 / 255))
-    parts = [cv2.convertScaleAbs(share, alpha=channel / 255) for channel in tint]
-    return np.asarray(cv2.add(under, cv2.merge([*parts, share])))
+    return np.asarray(cv2.add(under, cv2.merge([*_tinted(share, effect), share])))
+
+
+def _tinted(share: Coverage, effect: Outline) -> list[Coverage]:
+    """Red, green and blue of the line, premultiplied by how much of it is there."""
+    first = colour(effect.colour)
+    box = box_of(share) if effect.gradient else None
+    if box is None:
+        channels = rgb_of(first)
+        return [np.asarray(cv2.convertScaleAbs(share, alpha=one / 255)) for one in channels]
+    along = (_along(share.shape, box, number(effect.angle)) * (_STEPS - 1)).astype(np.uint8)
+    other = colour(effect.second)
+    row = [rgb_of(mix(first, other, step / (_STEPS - 1))) for step in range(_STEPS)]
+    table = np.array(row, np.uint8)
+    return [
+        np.asarray(cv2.multiply(share, np.take(table[:, n], along), scale=1 / 255))
+        for n in range(3)
+    ]
+
+
+def _along(shape: tuple[int, ...], box: Box, degrees: float) -> NDArray[np.float32]:
+    """0..1: from one end of a box to the other, at an angle."""
+    cos, sin = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    middle = (box[0] + box[2]) / 2, (box[1] + box[3]) / 2
+    half = (abs(cos) * (box[2] - box[0]) + abs(sin) * (box[3] - box[1])) / 2
+    x = np.arange(shape[1], dtype=np.float32) + np.float32(0.5 - middle[0])
+    y = np.arange(shape[0], dtype=np.float32) + np.float32(0.5 - middle[1])
+    way = (x[None, :] * np.float32(cos) + y[:, None] * np.float32(sin)) / np.float32(half)
+    return np.asarray(np.clip((way + 1) / 2, 0, 1))
 
 
 def _line(alpha: Coverage, low: float, high: float, soft: float) -> NDArray[np.float32]:

@@ -16,6 +16,7 @@ from kitecore.document.effects import EffectBase, Timed, effect_kinds
 from kitecore.document.properties import Key, NumberKeys
 from kitecore.media.premultiply import premultiply
 from kitecore.motion.noise import wave
+from kitecore.oklab import mix, rgb_of
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, moved, solid
 
@@ -253,6 +254,23 @@ class OutlineTest(TestCase):
         pixels = np.zeros((80, 80, 4), np.uint8)
         pixels[30:50, 30:50] = 255
         return Layer(pixels, moved(0, 0))
+
+    def test_a_line_goes_over_into_another_colour(self) -> None:
+        values = {"width": 6.0, "colour": "#ff0000", "second": "#0000ff", "gradient": True}
+        for angle, ends in ((0.0, ((40, 26), (40, 53))), (90.0, ((26, 40), (53, 40)))):
+            effect = effect_kinds["outline"](angle=angle, **values)
+            done = apply_effects(self._square(), (effect,), 0).pixels
+            border = (done.shape[0] - 80) // 2
+            first, last = (done[y + border, x + border].astype(int) for y, x in ends)
+            with self.subTest(angle):
+                self.assertGreater(first[0], 200)
+                self.assertGreater(last[2], 200)
+                self.assertEqual([255, 255], [first[3], last[3]])
+            # Halfway it is the colour that lies between both in OKLab.
+            half = (26, 40) if angle == 0 else (40, 26)
+            between = rgb_of(mix("#ff0000", "#0000ff", 0.5))
+            there = done[half[0] + border, half[1] + border, :3].astype(int)
+            self.assertLess(np.abs(there - np.array(between)).max(), 8)
 
     def test_a_shadow_falls_by_its_shift_behind_the_layer(self) -> None:
         effect = effect_kinds["shadow"](

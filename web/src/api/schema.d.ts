@@ -8855,11 +8855,23 @@ export interface components {
              */
             alone: boolean;
             /**
+             * Angle
+             * @description Way to the other colour, clockwise from right
+             * @default 90
+             */
+            angle: number | components["schemas"]["NumberKeys"];
+            /**
              * Colour
              * @description Colour of the line
              * @default #fff4e0
              */
             colour: string | components["schemas"]["ColourKeys"];
+            /**
+             * Gradient
+             * @description It goes over into another colour
+             * @default false
+             */
+            gradient: boolean;
             /** Id */
             id?: string;
             /**
@@ -8891,6 +8903,12 @@ export interface components {
              * @enum {string}
              */
             place: "outside" | "middle" | "inside";
+            /**
+             * Second
+             * @description The other colour
+             * @default #d0746a
+             */
+            second: string | components["schemas"]["ColourKeys"];
             /**
              * Softness
              * @description How soft
