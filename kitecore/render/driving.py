@@ -1,4 +1,4 @@
-"""Keys for a value that is led by the sound of the film, or by a wave."""
+"""Keys for a value that is led by the sound of the film, by what is followed in it, or by a wave."""
 
 from __future__ import annotations
 
@@ -14,6 +14,7 @@ from kitecore.document.properties import MOST_KEYS
 from kitecore.document.track import MOST_TRACKS
 from kitecore.errors import EditRefused
 from kitecore.motion.thinning import thinned
+from kitecore.render.leading import Measure, followed_shares
 from kitecore.render.samples import mixed
 from kitecore.render.sources import Sources
 from kitecore.sound.beats import beats_of
@@ -35,9 +36,13 @@ TrackIds = Annotated[tuple[Id, ...], Field(max_length=MOST_TRACKS)]
 class Driving(Model):
     """What leads a value, and how quickly it is followed."""
 
-    by: Literal["level", "low", "middle", "high", "beats", "wave"] = param(
-        "level", help="What of the sound leads it, or a wave", control="choice"
+    by: Literal["level", "low", "middle", "high", "beats", "wave", "followed"] = param(
+        "level",
+        help="What of the sound leads it, a wave, or something that is followed",
+        control="choice",
     )
+    tracker: Id | Literal[""] = param("", help="What is followed", control="tracker")
+    measure: Measure = param("across", help="What of its way leads", control="choice")
     attack: float = param(
         0.02, help="How quickly it goes up", unit="s", low=0, high=1, step=0.01, ge=0, le=10
     )
@@ -91,6 +96,11 @@ def driven(
 
 def _shares(document: Document, clip: ClipBase, wanted: Driving, sources: Sources) -> Numbers:
     count = clip.length * LOOKS // TICKS_PER_SECOND + 1
+    if wanted.by == "followed":
+        frames = followed_shares(document, clip, wanted.tracker, wanted.measure, sources)
+        step = document.rate.exact.frame_ticks
+        at = (np.arange(len(frames)) + 0.5) * step / TICKS_PER_SECOND * LOOKS
+        return np.interp(np.arange(count), at, frames)
     if wanted.by == "wave":
         return waving(count, wanted.rate, wanted.seed, wanted.fading)
     first = sample_at(clip.start)

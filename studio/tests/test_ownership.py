@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import re
 from collections import Counter
+from itertools import count
 from typing import Any
 from unittest.mock import patch
 
@@ -68,6 +69,7 @@ class Ownership(People, TestCase):
         pose = {"id": "p", "kind": "main", "name": "a", "clips": [self.text | {"id": "q"}]}
         self.edit(kind="place", clip={"kind": "mouth", "length": SECOND, "tracks": [pose]})
         clips = self.document()["tracks"][0]["clips"]
+        self.fresh = count()
         self.clip, self.angles, self.mouth = (clip["id"] for clip in clips)
 
     def _kit_of(self, owner: Any) -> dict[str, str]:
@@ -86,8 +88,10 @@ class Ownership(People, TestCase):
             clip = self.angles
             text = text.replace('"kind": "still"', f'"kind": "video", "length": {SECOND}')
         if any(f'"{kind}"' in text for kind in OF_MOUTHS):
-            clip, named = self.mouth, '"name": "a"'
-            text = text.replace(named, '"name": "b"') if "add_pose" in text else text
+            clip = self.mouth
+            if "add_pose" in text:
+                # Each pose has a name of its own.
+                text = text.replace('"name": "a"', f'"name": "{next(self.fresh)}"')
         text = text.replace('"clip": "c"', f'"clip": "{clip}"')
         return json.loads(text.replace('["c"]', f'["{self.clip}"]'))
 

@@ -48,7 +48,7 @@ def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
     above = {"kind": "shape", "name": "above", "length": 2 * SECOND, "opacity": {"keys": keys}}
     yield _placed(above, "above", SECOND)
     yield _placed({"kind": "adjustment", "name": "over", "length": SECOND}, "above", 4 * SECOND)
-    yield lambda document: {"kind": "add_layer", "layer": "mouth", "at": 2 * SECOND}
+    yield lambda document: _placed(_mouth(document), "above", 2 * SECOND)(document)
     yield lambda document: {
         "kind": "say",
         "clip": _ids(document, "Mouth")[0],
@@ -93,3 +93,18 @@ def _placed(clip: dict[str, Any], mode: str, at: int = 0) -> Callable[[Document]
 
 def _ids(document: Document, *names: str) -> list[str]:
     return [clip.id for _, clip in document.clips() if clip.name in names]
+
+
+def _mouth(document: Document) -> dict[str, Any]:
+    """With three poses that can move from one to the next."""
+    length = document.rate.exact.frame_ticks * 20
+    poses = {
+        name: {"kind": "shape", "name": name, "length": length, "opacity": opacity}
+        for name, opacity in (("closed", 0.2), ("open", 1.0), ("round", 0.6))
+    }
+    tracks = [
+        {"kind": "picture" if place else "main", "name": name, "clips": [pose]}
+        for place, (name, pose) in enumerate(poses.items())
+    ]
+    way = {"kind": "moving"}
+    return {"kind": "mouth", "name": "Mouth", "length": 3 * SECOND, "way": way, "tracks": tracks}

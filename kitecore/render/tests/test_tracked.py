@@ -13,10 +13,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.analysis.track import read_track
+from kitecore.document.properties import NumberKeys
 from kitecore.document.trackers import Tracked, Tracker, View
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import EditRefused
 from kitecore.media.folder import MediaFolder
+from kitecore.motion import value_at
+from kitecore.render.driving import driven
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
@@ -265,3 +268,32 @@ class TrackedTest(TrackedFilm):
             self.scene.do(kind="follow", clips=[red], leader=leader, tracker="other", at=0)
         self.scene.do(kind="remove_item", clips=[leader], item=f"trackers/{self.thing}")
         np.testing.assert_allclose(self.middle(0), self.middle(40), atol=0.1)
+
+
+class LeadingTest(TrackedFilm):
+    """Values that are led by what is followed."""
+
+    def led(self, measure: str, **more: Any) -> list[float]:
+        layer = {"kind": "solid", "length": COUNT * FRAME}
+        if not any(clip.kind == "solid" for _, clip in self.scene.document.clips()):
+            self.scene.do(kind="place", clip=layer, mode="above", at=0, seed="led")
+        [ground] = [c for _, c in self.scene.document.clips() if c.kind == "solid"]
+        driving = {"by": "followed", "tracker": self.thing, "measure": measure} | more
+        found = driven(self.scene.document, ground.id, driving, self.sources)
+        keys = NumberKeys.model_validate({"keys": found})
+        return [value_at(keys, number * FRAME) for number in range(COUNT)]
+
+    def test_they_go_as_the_thing_goes(self) -> None:
+        self.tracked("turns")
+        where = np.array([self.made["turns"].quad(number).mean(axis=0) for number in range(COUNT)])
+        for measure, way in (("across", where[:, 0]), ("down", where[:, 1])):
+            with self.subTest(measure):
+                values = np.array(self.led(measure, low=2.0, high=6.0))
+                wanted = 2 + 4 * (way - way.min()) / np.ptp(way)
+                self.assertLess(np.abs(values - wanted).max(), 0.4)
+
+    def test_what_does_not_change_or_is_not_there_is_refused(self) -> None:
+        self.tracked("turns")
+        self.thing = "nobody"
+        with self.assertRaises(EditRefused):
+            self.led("across")

@@ -12,7 +12,7 @@ from kitecore.document.poses import POSES, REST
 from kitecore.speech.features import energies_of
 from kitecore.speech.mouthing import Posed, best_runs, by_sound, by_words
 from kitecore.speech.reading import read
-from kitecore.speech.tests.made import FPS, LINES, NAMES, Heard, heard, row
+from kitecore.speech.tests.made import FPS, LINES, NAMES, Heard, heard, read_aloud, row
 
 VOICES = ("en+f3", "en-gb-scotland", "en-us+Andrea", "en+croak")
 Pose = Callable[[Heard], list[Posed]]
@@ -24,7 +24,7 @@ def sound_alone(line: Heard) -> list[Posed]:
 
 def words_too(line: Heard) -> list[Posed]:
     energies = energies_of(line.sound, line.reading.rate)
-    return by_words(energies, read(line.line, "en+m1"), line.frames, FPS)
+    return by_words(energies, read_aloud(line.line), line.frames, FPS)
 
 
 class MadeSpeechTest(TestCase):
@@ -74,7 +74,7 @@ class MadeSpeechTest(TestCase):
             frames = round(line.frames * rate / FPS)
             for posed in (
                 by_sound(energies, frames, rate),
-                by_words(energies, read(line.line), frames, rate),
+                by_words(energies, read_aloud(line.line), frames, rate),
             ):
                 self.assertEqual((0, frames), (posed[0].begin, posed[-1].end))
                 for one, after in pairwise(posed):

@@ -4462,11 +4462,11 @@ export interface components {
             attack: number;
             /**
              * By
-             * @description What of the sound leads it, or a wave
+             * @description What of the sound leads it, a wave, or something that is followed
              * @default level
              * @enum {string}
              */
-            by: "level" | "low" | "middle" | "high" | "beats" | "wave";
+            by: "level" | "low" | "middle" | "high" | "beats" | "wave" | "followed";
             /**
              * Fading
              * @description Seconds in which it loses half; 0: none
@@ -4483,6 +4483,13 @@ export interface components {
              * @default 0
              */
             low: number;
+            /**
+             * Measure
+             * @description What of its way leads
+             * @default across
+             * @enum {string}
+             */
+            measure: "across" | "down" | "size" | "turn";
             /**
              * Rate
              * @description How often a wave goes
@@ -4501,6 +4508,12 @@ export interface components {
              * @default 1
              */
             seed: number;
+            /**
+             * Tracker
+             * @description What is followed
+             * @default
+             */
+            tracker: string | "";
             /**
              * Tracks
              * @default []

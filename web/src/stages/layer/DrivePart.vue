@@ -33,9 +33,31 @@ const ends = ref<[number, number]>([0, 1])
 
 const WAVE = ['rate', 'fading', 'seed']
 const FOLLOWED = ['attack', 'release']
+/** What is asked for besides; where nothing stands here, how quickly the sound is followed. */
+const SETTINGS: Record<string, string[]> = {
+  wave: WAVE,
+  beats: ['release'],
+  followed: ['measure'],
+}
+/** What is followed in videos. */
+const followed = computed(() =>
+  project.tracks.flatMap((track) =>
+    (track.clips ?? []).flatMap((clip) =>
+      clip.kind === 'video'
+        ? (clip.trackers ?? []).map((one) => ({
+            id: one.id ?? '',
+            name: t('layer.drivePart.followedIn', {
+              tracker: one.name || '…',
+              name: clip.name ?? '',
+            }),
+          }))
+        : [],
+    ),
+  ),
+)
 const asked = computed(() => {
   const by = driving.value.by ?? 'level'
-  const shown = by === 'wave' ? WAVE : by === 'beats' ? ['release'] : FOLLOWED
+  const shown = SETTINGS[String(by)] ?? FOLLOWED
   return (kit.layer?.driving ?? []).filter((one) => one.name === 'by' || shown.includes(one.name))
 })
 const values = computed(() => ({
@@ -137,7 +159,19 @@ async function make() {
           :local="0"
           @set="driving = { ...driving, ...$event }"
         />
-        <fieldset v-if="values.by !== 'wave' && tracks.length > 1">
+        <label v-if="values.by === 'followed'" class="row-of">
+          <span>{{ $t('layer.drivePart.followed') }}</span>
+          <select
+            class="form-select"
+            data-test="drive-tracker"
+            :value="values.tracker"
+            @change="driving = { ...driving, tracker: ($event.target as HTMLSelectElement).value }"
+          >
+            <option value="">{{ $t('words.none') }}</option>
+            <option v-for="one in followed" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select>
+        </label>
+        <fieldset v-if="!['wave', 'followed'].includes(String(values.by)) && tracks.length > 1">
           <legend class="tiny">{{ $t('layer.drivePart.whose') }}</legend>
           <label v-for="track in tracks" :key="track.id" class="form-check">
             <input
