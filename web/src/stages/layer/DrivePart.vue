@@ -57,7 +57,7 @@ const followed = computed(() =>
 )
 const asked = computed(() => {
   const by = driving.value.by ?? 'level'
-  const shown = SETTINGS[String(by)] ?? FOLLOWED
+  const shown = SETTINGS[by as string] ?? FOLLOWED
   return (kit.layer?.driving ?? []).filter((one) => one.name === 'by' || shown.includes(one.name))
 })
 const values = computed(() => ({
