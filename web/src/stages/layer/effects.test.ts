@@ -36,11 +36,12 @@ test('of a family, or of the favourites, only those', () => {
 })
 
 test('other layers are offered by name and track, without sounds and adjustments', () => {
-  const clip = (id: string, kind: string, name = '') => ({ id, kind, name })
+  const clip = (id: string, kind: string, start = 0) => ({ id, kind, start, length: 5 })
   const tracks = [
-    { name: 'Main', clips: [clip('a', 'video', 'window'), clip('b', 'adjustment')] },
-    { name: 'Above', clips: [clip('c', 'text'), clip('d', 'sound')] },
+    { name: 'Main', clips: [clip('a', 'video'), clip('b', 'adjustment'), clip('e', 'solid', 5)] },
+    { name: 'Above', clips: [clip('c', 'text', 4), clip('d', 'sound')] },
   ] as unknown as Track[]
-  expect(othersOf(tracks, ['a'])).toEqual([{ id: 'c', name: 'text · Above' }])
-  expect(othersOf(tracks, []).map(({ id }) => id)).toEqual(['a', 'c'])
+  expect(othersOf(tracks, ['a'])[0]).toEqual({ id: 'c', name: 'text · Above' })
+  expect(othersOf(tracks, ['a']).map(({ id }) => id)).toEqual(['c', 'e'])
+  expect(othersOf(tracks, []).map(({ id }) => id)).toEqual(['a', 'e', 'c'])
 })

@@ -1,6 +1,6 @@
 import type { Schemas } from '@/api/client'
 import { KIND_NAMES } from '@/api/kinds'
-import { isPictured, type Track } from '@/api/types'
+import { isPictured, type Clip, type Track } from '@/api/types'
 
 type Kind = Pick<Schemas['EffectKind'], 'kind' | 'title' | 'help' | 'family'>
 
@@ -34,18 +34,26 @@ export function found<One extends Kind>(
 export const readsLayer = (kind: Pick<Schemas['EffectKind'], 'controls'>) =>
   kind.controls.some(({ control }) => control === 'layer')
 
-/** Layers besides some, from back to front, by names that tell them apart. */
+/**
+ * Layers besides some, by names that tell them apart: first those that are seen at the same time,
+ * from back to front.
+ */
 export function othersOf(
   tracks: readonly Track[],
   own: readonly string[],
 ): { id: string; name: string }[] {
-  return tracks.flatMap((track) =>
-    (track.clips ?? [])
-      .filter((one) => isPictured(one) && one.kind !== 'adjustment')
-      .filter((one) => !own.includes(one.id ?? ''))
-      .map((one) => ({
-        id: one.id ?? '',
-        name: `${one.name || KIND_NAMES[one.kind]} · ${track.name}`,
-      })),
-  )
+  const all = tracks.flatMap((track) => (track.clips ?? []).map((clip) => ({ clip, track })))
+  const mine = all.filter(({ clip }) => own.includes(clip.id ?? ''))
+  const meets = ({ start = 0, length }: Clip) =>
+    mine.some(
+      ({ clip }) => start < (clip.start ?? 0) + clip.length && start + length > (clip.start ?? 0),
+    )
+  return all
+    .filter(({ clip }) => isPictured(clip) && clip.kind !== 'adjustment')
+    .filter(({ clip }) => !own.includes(clip.id ?? ''))
+    .sort((a, b) => Number(meets(b.clip)) - Number(meets(a.clip)))
+    .map(({ clip, track }) => ({
+      id: clip.id ?? '',
+      name: `${clip.name || KIND_NAMES[clip.kind]} · ${track.name}`,
+    }))
 }
