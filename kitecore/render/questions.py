@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import struct
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from kitecore.document import Document
@@ -170,7 +170,7 @@ for _name, _question in {
     "turns": _measured(whose_turn.turns, "clip"),
     "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
     "driven": _measured(driving.driven, "clip", "driving"),
-    "mouthed": _measured(mouths.mouthed, "clip", "voice"),
+    "mouthed": replace(_measured(mouths.mouthed, "clip", "voice"), apart=True),
     "stepping": _measured(speaking.stepping_keys, "track"),
     "beats": _measured(hearing.clip_beats, "clip"),
     "noise": _measured(hearing.learnt_noise, "track", "clip", "tick", "ticks"),
