@@ -43,7 +43,7 @@ TRIED: list[dict[str, Any]] = [
 OF_ANGLES = ("gather_angles", "add_angle")
 """Edits that need something that runs, and a multicam clip."""
 OF_MOUTHS = ("add_pose", "set_pose")
-"""Edits of a mouth that has a pose called "a"."""
+"""Edits of a mouth that has a pose called "c"."""
 KEPT: list[tuple[str, dict[str, Any]]] = [
     ("grade", {"lut": {"look": MARK + "look"}}),
     ("grade", {"zones": [{"id": "z", "adjust": {"lut": {"look": MARK + "look"}}}]}),
@@ -66,7 +66,7 @@ class Ownership(People, TestCase):
         self.edit(kind="place", clip=self.text)
         run = {"media": own.id.hex, "name": "a", "kind": "video", "length": SECOND}
         self.edit(kind="gather_angles", takes=[run])
-        pose = {"id": "p", "kind": "main", "name": "a", "clips": [self.text | {"id": "q"}]}
+        pose = {"id": "p", "kind": "main", "name": "c", "clips": [self.text | {"id": "q"}]}
         self.edit(kind="place", clip={"kind": "mouth", "length": SECOND, "tracks": [pose]})
         clips = self.document()["tracks"][0]["clips"]
         self.fresh = count()
@@ -91,7 +91,7 @@ class Ownership(People, TestCase):
             clip = self.mouth
             if "add_pose" in text:
                 # Each pose has a name of its own.
-                text = text.replace('"name": "a"', f'"name": "{next(self.fresh)}"')
+                text = text.replace('"name": "c"', f'"name": "{next(self.fresh)}"')
         text = text.replace('"clip": "c"', f'"clip": "{clip}"')
         return json.loads(text.replace('["c"]', f'["{self.clip}"]'))
 
