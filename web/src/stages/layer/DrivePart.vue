@@ -6,6 +6,7 @@ import { client, need, type Schemas } from '@/api/client'
 import { mayBeHeard, type Effect } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import { rowOf } from '@/controls/rows'
+import TrackChecks from '@/controls/TrackChecks.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { useAsking } from '@/stores/useAsking'
 import { useKit, type Control } from '@/stores/kit'
@@ -78,9 +79,6 @@ function begin() {
   choose(chosen.value?.name ?? '')
   open.value = true
 }
-
-const hear = (track: string, on: boolean) =>
-  (heard.value = on ? [...heard.value, track] : heard.value.filter((one) => one !== track))
 
 async function make() {
   const control = chosen.value
@@ -171,18 +169,12 @@ async function make() {
             <option v-for="one in followed" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select>
         </label>
-        <fieldset v-if="!['wave', 'followed'].includes(String(values.by)) && tracks.length > 1">
-          <legend class="tiny">{{ $t('layer.drivePart.whose') }}</legend>
-          <label v-for="track in tracks" :key="track.id" class="form-check">
-            <input
-              type="checkbox"
-              class="form-check-input"
-              :checked="heard.includes(track.id ?? '')"
-              @change="hear(track.id ?? '', ($event.target as HTMLInputElement).checked)"
-            />
-            {{ track.name }}
-          </label>
-        </fieldset>
+        <TrackChecks
+          v-if="!['wave', 'followed'].includes(String(values.by)) && tracks.length > 1"
+          v-model="heard"
+          :label="$t('layer.drivePart.whose')"
+          :tracks="tracks"
+        />
       </div>
     </BModal>
   </TrayItem>
@@ -198,8 +190,5 @@ async function make() {
   grid-template-columns: 90px 1fr auto;
   align-items: center;
   gap: 8px;
-}
-fieldset label {
-  min-height: var(--touch);
 }
 </style>

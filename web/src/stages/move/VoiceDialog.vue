@@ -6,6 +6,7 @@ import { client, need, type Schemas } from '@/api/client'
 import { mayBeHeard, type MouthClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import SwitchField from '@/controls/SwitchField.vue'
+import TrackChecks from '@/controls/TrackChecks.vue'
 import { useAsking } from '@/stores/useAsking'
 import { useKit } from '@/stores/kit'
 import { useMouth } from '@/stores/mouth'
@@ -32,15 +33,14 @@ const words = computed({
   get: () => mouth.words[id.value] ?? '',
   set: (text) => (mouth.words = { ...mouth.words, [id.value]: text }),
 })
-const heard = computed(() => mouth.voices[id.value] ?? [])
+const heard = computed({
+  get: () => mouth.voices[id.value] ?? [],
+  set: (tracks) => (mouth.voices = { ...mouth.voices, [id.value]: tracks }),
+})
 /** Of the film, wherever the mouth lies. */
 const tracks = computed(() =>
   (project.document?.tracks ?? []).filter((one) => (one.clips ?? []).some(mayBeHeard)),
 )
-function hear(track: string, on: boolean) {
-  const now = on ? [...heard.value, track] : heard.value.filter((one) => one !== track)
-  mouth.voices = { ...mouth.voices, [id.value]: now }
-}
 
 const byHand = computed(() => (props.clip.turns ?? []).some((turn) => turn.by_hand))
 const ready = computed(() => by.value === 'sound' || Boolean(words.value.trim()))
@@ -127,19 +127,13 @@ defineExpose({ rest })
           </select>
         </label>
       </template>
-      <fieldset v-if="tracks.length > 1">
-        <legend class="tiny">{{ $t('move.voiceDialog.whose') }}</legend>
-        <label v-for="track in tracks" :key="track.id" class="form-check">
-          <input
-            type="checkbox"
-            class="form-check-input"
-            :data-test="`voice-of-${track.name}`"
-            :checked="heard.includes(track.id ?? '')"
-            @change="hear(track.id ?? '', ($event.target as HTMLInputElement).checked)"
-          />
-          {{ track.name }}
-        </label>
-      </fieldset>
+      <TrackChecks
+        v-if="tracks.length > 1"
+        v-model="heard"
+        :label="$t('move.voiceDialog.whose')"
+        :tracks="tracks"
+        test="voice-of"
+      />
       <SwitchField v-if="byHand" :on="anew" data-test="voice-anew" @update:on="anew = $event">
         {{ $t('move.voiceDialog.anew') }}
       </SwitchField>
@@ -157,8 +151,5 @@ defineExpose({ rest })
   grid-template-columns: 90px 1fr;
   align-items: center;
   gap: 8px;
-}
-fieldset label {
-  min-height: var(--touch);
 }
 </style>
