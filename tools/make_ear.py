@@ -17,7 +17,7 @@ from scipy.signal import butter, fftconvolve, sosfilt
 from kitecore.document.poses import POSES
 from kitecore.speech.ear import WEIGHTS, context_of, softened
 from kitecore.speech.features import LOOKS, energies_of, features_of
-from kitecore.speech.phonemes import lips_meet, poses_of
+from kitecore.speech.phonemes import lips_meet, posed_within
 from kitecore.speech.reading import Reading, read
 
 HIDDEN = 128
@@ -90,11 +90,8 @@ def labels_of(reading: Reading, count: int) -> np.ndarray:
         if lips_meet(said.sign):
             labels[round(said.begin * LOOKS) : round(said.end * LOOKS)] = TOUCH
             continue
-        at = said.begin
-        for pose, share in poses_of(said.sign):
-            end = at + share * (said.end - said.begin)
-            labels[round(at * LOOKS) : max(round(end * LOOKS), 0)] = names.index(pose)
-            at = end
+        for pose, at, end in posed_within(said.sign, said.begin, said.end):
+            labels[round(at * LOOKS) : round(end * LOOKS)] = names.index(pose)
     return labels
 
 

@@ -50,12 +50,8 @@ class MarkersFromPoses(EditBase):
 
     def apply(self, document: Document) -> Document:
         clip = open_mouth(document, self.clip)
-        seen = [
-            (local, one.pose)
-            for one in clip.turns
-            if (local := round((one.at - clip.source_in) / (clip.speed.constant or 1))) >= 0
-            and local < clip.length
-        ]
+        low, high = clip.used
+        seen = [(one.at - low, one.pose) for one in clip.turns if low <= one.at < high]
         if not clip.speed.plain or not seen:
             raise EditRefused("Its poses cannot become markers: there are none, or it is paced.")
         if len(seen) > MOST_MARKERS:

@@ -6,12 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kitecore.document import (
-    Document,
-    Id,
-    Model,
-    Turn,
-)
+from kitecore.document import Document, Id, Model, MouthClip, Turn
 from kitecore.document.clips.mouth import MOST_TURNS, PoseName
 from kitecore.document.model import LONGEST, Start, Tick
 from kitecore.document.poses import REST
@@ -104,11 +99,11 @@ class OfTurns(EditBase):
     clip: Id
     at: Moments
 
-    def _turns(self, document: Document) -> tuple[Turn, ...]:
-        turns = open_mouth(document, self.clip).turns
-        if not set(self.at) <= {one.at for one in turns}:
+    def _mouth(self, document: Document) -> MouthClip:
+        clip = open_mouth(document, self.clip)
+        if not set(self.at) <= {one.at for one in clip.turns}:
             raise EditRefused("That pose is not there any more.")
-        return turns
+        return clip
 
 
 @edit_kinds.register("pose_turns")
@@ -122,13 +117,10 @@ class PoseTurns(OfTurns):
         return f"Show the pose {self.pose} there"
 
     def apply(self, document: Document) -> Document:
-        clip, wanted = open_mouth(document, self.clip), set(self.at)
+        clip, wanted = self._mouth(document), set(self.at)
         require_pose(clip, self.pose)
         update = {"pose": self.pose, "by_hand": True, "sure": None}
-        turns = (
-            one.model_copy(update=update) if one.at in wanted else one
-            for one in self._turns(document)
-        )
+        turns = (one.model_copy(update=update) if one.at in wanted else one for one in clip.turns)
         return with_turns(document, clip, in_order(turns))
 
 
@@ -142,9 +134,9 @@ class RemoveTurns(OfTurns):
         return "Remove a pose" if len(self.at) == 1 else f"Remove {len(self.at)} poses"
 
     def apply(self, document: Document) -> Document:
-        clip, gone = open_mouth(document, self.clip), set(self.at)
-        turns = self._turns(document)
-        return with_turns(document, clip, in_order(one for one in turns if one.at not in gone))
+        clip, gone = self._mouth(document), set(self.at)
+        left = (one for one in clip.turns if one.at not in gone)
+        return with_turns(document, clip, in_order(left))
 
 
 @edit_kinds.register("roll_turn")

@@ -14,8 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 from pydantic import AfterValidator, Field
 
-from kitecore.document import Document, Holding, MouthClip, Paced, Track
-from kitecore.document.canvas import Canvas
+from kitecore.document import Document, Holding, MouthClip, Paced, Pictured, Track
 from kitecore.document.model import Model
 from kitecore.errors import EditRefused, NotThere
 from kitecore.media.pixels import fitting
@@ -28,6 +27,7 @@ from kitecore.render.layers import checks
 from kitecore.render.samples import mixed
 from kitecore.render.sources import Sources
 from kitecore.render.speaking import places_of, voice_at
+from kitecore.render.stage import Stage
 from kitecore.render.still import as_jpeg
 from kitecore.sound.ramps import RATE, SAMPLE_TICKS, sample_at
 from kitecore.sound.stepping import STEP, spoken, stretches
@@ -232,28 +232,20 @@ def _spectrogram(sound: Floats, width: int) -> NDArray[np.uint8]:
 
 def pose_pictures(document: Document, clip: str, sources: Sources) -> bytes:
     """JPEG of all poses of a mouth beside each other, in the order of its tracks, over checks."""
-    way = next(_ways(document.tracks, clip), None)
-    if way is None or not isinstance(way[-1], MouthClip):
+    mouth = document.find_holding(clip)
+    if not isinstance(mouth, MouthClip):
         raise NotThere("That mouth is not there any more.")
-    mouth = way[-1]
     canvas = mouth.canvas or document.canvas
-    return as_jpeg(
-        np.ascontiguousarray(
-            np.hstack(
-                [_pose_picture(document, canvas, mouth, name, sources) for name in mouth.poses]
-            )
-        )
-    )
-
-
-def _pose_picture(
-    document: Document, canvas: Canvas, mouth: MouthClip, name: str, sources: Sources
-) -> Rgba:
     size = fitting(canvas.width, canvas.height, SIDE)
     stage = stage_of(document.model_copy(update={"canvas": canvas}), size, sources)
-    picture = checks((SIDE, SIDE))
+    row = [_pose_picture(pose, stage) for pose in mouth.poses.values()]
+    return as_jpeg(np.ascontiguousarray(np.hstack(row)))
+
+
+def _pose_picture(pose: Pictured, stage: Stage) -> Rgba:
+    picture, size = checks((SIDE, SIDE)), stage.size
     inner = checks(size)
-    lay(inner, affected(mouth.poses[name], 0, stage))
+    lay(inner, affected(pose, 0, stage))
     left, top = (SIDE - size[0]) // 2, (SIDE - size[1]) // 2
     picture[top : top + size[1], left : left + size[0]] = inner
     return picture

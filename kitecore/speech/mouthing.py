@@ -14,7 +14,7 @@ from kitecore.document.poses import POSES
 from kitecore.speech.aligning import aligned, pauses_of
 from kitecore.speech.ear import RESTING, likely_poses, listened
 from kitecore.speech.features import FLOOR, LOOKS, Floats, energies_of
-from kitecore.speech.phonemes import lips_meet, poses_of
+from kitecore.speech.phonemes import lips_meet, posed_within
 from kitecore.speech.reading import Reading
 
 _NAMES: Final = tuple(POSES)
@@ -78,12 +78,9 @@ def by_words(energies: Floats, reading: Reading, frames: int, rate: float) -> li
         begin, end = there(said.begin), there(said.end)
         if lips_meet(said.sign):
             touches.append((begin, end))
-        at = begin
-        for pose, share in poses_of(said.sign):
-            to = at + share * (end - begin)
+        for pose, at, to in posed_within(said.sign, begin, end):
             told[round(at) : round(to)] = 0
             told[round(at) : round(to), _NAMES.index(pose)] = 1
-            at = to
     told[pauses_of(energies)] = np.eye(len(_NAMES))[RESTING]
     return _posed(told, likely, touches, frames, rate)
 

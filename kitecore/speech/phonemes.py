@@ -41,6 +41,14 @@ def poses_of(sound: str) -> list[tuple[str, float]]:
     return [(pose, rest if place else _FIRST) for place, pose in enumerate(found)]
 
 
+def posed_within(sound: str, begin: float, end: float) -> Iterator[tuple[str, float, float]]:
+    """Poses of a sound that lasts from one moment to another, in turn, each with its own moments."""
+    at, length = begin, end - begin
+    for pose, share in poses_of(sound):
+        yield pose, at, at + share * length
+        at += share * length
+
+
 def lips_meet(sound: str) -> bool:
     """Whether a sound is made with closed lips: m, b, p."""
     return any(_POSE.get(sign) == "closed" for sign in sound)

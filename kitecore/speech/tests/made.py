@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from kitecore.document.poses import POSES
 from kitecore.speech.features import Floats
 from kitecore.speech.mouthing import Posed
-from kitecore.speech.phonemes import lips_meet, poses_of
+from kitecore.speech.phonemes import lips_meet, posed_within
 from kitecore.speech.reading import Reading, read
 
 FPS = 30
@@ -39,11 +39,9 @@ class Heard:
         """The pose that most of each frame has."""
         fine = np.zeros(self.frames * 100, np.int64)
         for said in self.reading.said:
-            at = said.begin + self.late
-            for pose, share in poses_of(said.sign):
-                end = at + share * (said.end - said.begin)
-                fine[round(at * FPS * 100) : round(end * FPS * 100)] = NAMES.index(pose)
-                at = end
+            for pose, begin, end in posed_within(said.sign, said.begin, said.end):
+                first, last = (round((at + self.late) * FPS * 100) for at in (begin, end))
+                fine[first:last] = NAMES.index(pose)
         return np.array([np.bincount(one).argmax() for one in fine.reshape(-1, 100)])
 
     def touches(self) -> list[tuple[int, int]]:
