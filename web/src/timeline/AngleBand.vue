@@ -10,6 +10,7 @@ import { innerTick } from '@/motion/inside'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { frameOf, frameTicks } from '@/time'
+import ColourBand from './ColourBand.vue'
 import { toPx, toTick } from './scale'
 
 const props = defineProps<{
@@ -95,13 +96,7 @@ const grip = useGrip<number>({
 </script>
 
 <template>
-  <div class="band" aria-hidden="true">
-    <span
-      v-for="one in parts"
-      :key="one.at"
-      :style="{ left: `${one.left}px`, width: `${one.width}px`, background: one.colour }"
-      ><b v-if="one.width > 12">{{ one.digit }}</b></span
-    >
+  <ColourBand :parts="parts">
     <i
       v-for="one in grips"
       :key="`grip-${one.at}`"
@@ -109,31 +104,10 @@ const grip = useGrip<number>({
       :data-switch="one.at"
       @pointerdown.stop="grip.down($event, one.at)"
     />
-  </div>
+  </ColourBand>
 </template>
 
 <style scoped>
-.band {
-  position: absolute;
-  inset: auto 0 0;
-  height: min(18px, 40%);
-  z-index: 1;
-  pointer-events: none;
-}
-span {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  border-left: 1px solid #17141a;
-  overflow: hidden;
-}
-b {
-  display: block;
-  padding-left: 4px;
-  color: #17141a;
-  font-size: 11px;
-  line-height: 1;
-}
 i {
   position: absolute;
   bottom: 0;

@@ -5,6 +5,7 @@ import type { MouthClip } from '@/api/types'
 import { poseTint } from '@/look/poses'
 import { digitOf } from '@/motion/angles'
 import { filmTick, ownStretch, ownTick, posedIn, posesOf } from '@/motion/mouth'
+import ColourBand from './ColourBand.vue'
 import { toPx, toTick } from './scale'
 
 const props = defineProps<{
@@ -38,36 +39,5 @@ const parts = computed(() => {
 </script>
 
 <template>
-  <div class="band" aria-hidden="true">
-    <span
-      v-for="one in parts"
-      :key="one.at"
-      :style="{ left: `${one.left}px`, width: `${one.width}px`, background: one.colour }"
-      ><b v-if="one.width > 12">{{ one.digit }}</b></span
-    >
-  </div>
+  <ColourBand :parts="parts" />
 </template>
-
-<style scoped>
-.band {
-  position: absolute;
-  inset: auto 0 0;
-  height: min(18px, 40%);
-  z-index: 1;
-  pointer-events: none;
-}
-span {
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  border-left: 1px solid #17141a;
-  overflow: hidden;
-}
-b {
-  display: block;
-  padding-left: 3px;
-  color: #17141a;
-  font-size: 11px;
-  line-height: 1.3;
-}
-</style>

@@ -25,7 +25,9 @@ const kit = useKit()
 const mouth = useMouth()
 const project = useProject()
 const { player } = useScreen()
-const { poses, own, stretch, rows, here, live, press, release } = useMouthing(() => props.clip)
+const { poses, own, stretch, rows, here, live, meant, press, release } = useMouthing(
+  () => props.clip,
+)
 
 const id = computed(() => props.clip.id ?? '')
 const step = computed(() => frameTicks(project.rate))
@@ -53,13 +55,7 @@ const dialog = ref<{ rest(): Promise<void> } | null>(null)
 /** The change with which the pose under the playhead begins. */
 const begins = computed(() => (here.value && here.value.at >= 0 ? here.value.at : null))
 const roll = (at: number, by: number) => project.edit({ kind: 'roll_turn', clip: id.value, at, by })
-function remove() {
-  const now = here.value
-  if (!now || begins.value === null) return
-  const alike = mouth.change === 'alike' ? rows.value.filter((one) => one.pose === now.pose) : [now]
-  const at = alike.map((one) => one.at).filter((one) => one >= 0)
-  project.edit({ kind: 'remove_turns', clip: id.value, at })
-}
+const remove = () => project.edit({ kind: 'remove_turns', clip: id.value, at: meant() })
 
 const ways = computed(() =>
   (kit.move?.mouth_ways ?? []).map(({ kind, title, help }) => ({
@@ -87,7 +83,6 @@ const markers = computed(() => (props.clip.markers ?? []).length + project.marke
         :at="own"
         :voice="voice"
         :step="step"
-        :playing="player.playing.value"
         :locked="locked"
         @seek="seek"
         @roll="roll"

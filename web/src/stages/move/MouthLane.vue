@@ -21,7 +21,6 @@ const props = defineProps<{
   /** Where pictures of its voice are asked for. */
   voice: string
   step: number
-  playing: boolean
   locked: boolean
 }>()
 const emit = defineEmits<{ seek: [own: number]; roll: [at: number, by: number] }>()

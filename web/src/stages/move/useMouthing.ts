@@ -34,6 +34,13 @@ export function useMouthing(clip: () => MouthClip) {
       '',
   )
   const id = () => clip().id ?? ''
+  /** When the turns begin that are meant: the one under the playhead, or all with its pose. */
+  function meant(): number[] {
+    const now = here.value
+    const all = mouth.change === 'alike'
+    const turns = rows.value.filter((one) => (all ? one.pose === now?.pose : one === now))
+    return turns.map(({ at }) => at).filter((at) => at >= 0)
+  }
 
   function tap(pose: string) {
     if (player.playing.value) {
@@ -46,10 +53,7 @@ export function useMouthing(clip: () => MouthClip) {
       project.edit({ kind: 'say', clip: id(), taps: [{ at, pose }] })
       return
     }
-    const alike =
-      mouth.change === 'alike' ? rows.value.filter((one) => one.pose === now.pose) : [now]
-    const at = alike.map((one) => one.at).filter((one) => one >= 0)
-    project.edit({ kind: 'pose_turns', clip: id(), at, pose })
+    project.edit({ kind: 'pose_turns', clip: id(), at: meant(), pose })
   }
 
   let pressed: { at: number; pose: string } | null = null
@@ -98,5 +102,5 @@ export function useMouthing(clip: () => MouthClip) {
     mouth.taker = null
   })
 
-  return { poses, own, stretch, rows, here, live, press, release }
+  return { poses, own, stretch, rows, here, live, meant, press, release }
 }
