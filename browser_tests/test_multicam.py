@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Final
@@ -120,16 +121,15 @@ class MulticamTest(SiteTest):
         page.run("document.activeElement.blur()")
         page.press("play")
         self.until(lambda: page.frame() > 35, "it does not play")
-        ActionChains(page.driver).send_keys("2").perform()
-        self.until(lambda: page.frame() > 70, "it does not play on")
-        page.find("[data-test=wall-2]").click()
-        self.until(lambda: page.frame() > 90, "it does not play on")
+        self.tap_and_play_on(lambda: ActionChains(page.driver).send_keys("2").perform())
+        self.tap_and_play_on(page.find("[data-test=wall-2]").click)
         self.assertEqual(1, len(self.clip().switches), "taps land at the pause")
         page.press("play")
         self.until(lambda: len(self.clip().switches) >= 3, "the taps did not land")
 
         # A switch is rolled, another angle shown, a dissolve put at one.
         last = self.clip().switches[2].at
+        page.find(f"[data-switch='{last}']")
         page.find("[aria-label='Switch before']").click()
         page.press("roll-switch-10")
         self.until(lambda: self.clip().switches[2].at == last - 10 * FRAME, "nothing rolled")
@@ -141,6 +141,12 @@ class MulticamTest(SiteTest):
         self.until(lambda: any(one.transition for one in self.clip().switches), "no dissolve came")
         self.assert_clean_console()
         self.assertEqual(self.expected(), self.shown(self.exported()))
+
+    def tap_and_play_on(self, tap: Callable[[], None]) -> None:
+        """The next tap is then far enough behind this one for either to be rolled."""
+        tap()
+        tapped = self.browser.frame()
+        self.until(lambda: self.browser.frame() > tapped + 25, "it does not play on")
 
     def gains(self) -> list[float]:
         clip = self.clip()
