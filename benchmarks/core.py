@@ -22,7 +22,8 @@ from kitecore.edits import edit_kinds
 from kitecore.media.folder import MediaFolder
 from kitecore.media.ingest import ingest
 from kitecore.media.proxy import make_proxy
-from kitecore.render.export import ExportSettings, encode_piece, join, plan
+from kitecore.render.export import ExportSettings, make
+from kitecore.render.making.films import Film
 from kitecore.render.pieces import picture_piece
 from kitecore.render.sources import Sources
 from kitecore.render.still import still
@@ -66,11 +67,7 @@ def export_untouched(shop: Workshop) -> Row:
 
     def ours() -> None:
         sources = Sources(shop.find, threads=2)
-        pieces = []
-        for number, frames in enumerate(plan(document, settings)):
-            pieces.append(shop.root / f"piece-{number}")
-            encode_piece(document, settings, frames, pieces[-1], sources)
-        join(document, settings, pieces, target, sources)
+        make(document, settings, target, sources)
         sources.close()
 
     loop, kite = side_by_side(5, lambda: bare_loop(shop, settings), ours)
@@ -90,14 +87,15 @@ def export_untouched(shop: Workshop) -> Row:
 def bare_loop(shop: Workshop, settings: ExportSettings) -> None:
     """Decode and encode with the same settings, nothing else."""
     recipe = settings.recipe
-    options = {**recipe.options, **recipe.quality[settings.quality]}
+    assert isinstance(recipe, Film)
+    options = {**recipe.options, "crf": str(recipe.crf[settings.quality])}
     with (
         av.open(str(shop.find("launch").original)) as source,
         av.open(str(shop.root / "bare.mp4"), "w") as out,
     ):
         video = source.streams.video[0]
         video.thread_type, video.codec_context.thread_count = "AUTO", 2
-        stream = out.add_stream(recipe.picture_codec, rate=30, options=options)
+        stream = out.add_stream(recipe.codec, rate=30, options=options)
         stream.width, stream.height, stream.pix_fmt = 1080, 1920, "yuv420p"
         stream.codec_context.time_base = Fraction(1, 30)
         stream.codec_context.gop_size = 60
@@ -170,13 +168,14 @@ import json, sys
 from pathlib import Path
 from kitecore.document import loads
 from kitecore.media.folder import MediaFolder
-from kitecore.render.export import ExportSettings, encode_piece, plan
+from kitecore.render.export import ExportSettings, plan
 from kitecore.render.sources import Sources
 document = loads(Path(sys.argv[1]).read_text())
 sources = Sources(lambda media: MediaFolder(Path(sys.argv[2]) / media), threads=2)
 settings, held = ExportSettings(), []
-for frames in plan(document, settings):
-    encode_piece(document, settings, frames, Path(sys.argv[1] + ".piece"), sources)
+work = settings.work(document)
+for frames in plan(work, settings.recipe):
+    settings.recipe.encode_piece(work, frames, Path(sys.argv[1] + ".piece"), sources)
     status = Path("/proc/self/status").read_text()
     held.append(int(status.split("VmRSS:")[1].split()[0]) / 1024)
 print(json.dumps(held))

@@ -140,10 +140,10 @@ def _beside_stills(site: Site, busy: Person, other: Person) -> tuple[list[float]
 def _beside_films(site: Site, busy: Person, other: Person) -> tuple[float, float, int]:
     """Seconds of a short film and of a fresh still, and the bytes of the largest working process."""
     for _ in range(3):
-        busy.ask("POST", f"{busy.path}/exports", {"settings": {"long_side": 1280}})
+        busy.ask("POST", f"{busy.path}/exports", {"settings": [{"long_side": 1280}]})
     time.sleep(5)
     begun = time.monotonic()
-    other.ask("POST", f"{other.path}/exports", {"settings": {"last": SECOND // 2}})
+    other.ask("POST", f"{other.path}/exports", {"settings": [{"last": SECOND // 2}]})
     largest = 0
     while _films(other)[0]["job"]["state"] != "done":
         largest = max(largest, *map(resident, site.processes()["worker"]))

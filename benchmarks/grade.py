@@ -15,7 +15,7 @@ from kitecore.colour.looks import shipped
 from kitecore.colour.table import DRAFT, FINE, bake
 from kitecore.document import Document, Grade
 from kitecore.edits import edit_kinds
-from kitecore.render.export import ExportSettings, encode_piece, plan
+from kitecore.render.export import ExportSettings, plan
 from kitecore.render.frame import render
 from kitecore.render.instruments import ScopesWanted, measured
 from kitecore.render.pieces import picture_piece
@@ -69,8 +69,9 @@ def _export(shop: Workshop, plain: Document, full: Document) -> Row:
 
     def export(document: Document) -> None:
         sources = Sources(shop.find, threads=2)
-        for number, frames in enumerate(plan(document, settings)):
-            encode_piece(document, settings, frames, shop.root / f"piece-{number}", sources)
+        work = settings.work(document)
+        for number, frames in enumerate(plan(work, settings.recipe)):
+            settings.recipe.encode_piece(work, frames, shop.root / f"piece-{number}", sources)
         sources.close()
 
     export(full)

@@ -12,6 +12,7 @@ import numpy as np
 from av.video.frame import VideoFrame
 
 from kitecore.render.export import ExportSettings
+from kitecore.render.making.films import Film
 
 FRAMES = 90
 WIDTH, HEIGHT = 1080, 1920
@@ -30,7 +31,8 @@ def export_by_graph(
         RGBA pictures: the feathered light over the canvas, and the text.
     """
     recipe = ExportSettings().recipe
-    options = {**recipe.options, **recipe.quality[ExportSettings().quality]}
+    assert isinstance(recipe, Film)
+    options = {**recipe.options, "crf": str(recipe.crf[ExportSettings().quality])}
     with (
         av.open(str(ground)) as first,
         av.open(str(second)) as other,
@@ -38,7 +40,7 @@ def export_by_graph(
     ):
         for source in (first, other):
             source.streams.video[0].thread_type = "AUTO"
-        stream = out.add_stream(recipe.picture_codec, rate=30, options=options)
+        stream = out.add_stream(recipe.codec, rate=30, options=options)
         stream.width, stream.height, stream.pix_fmt = WIDTH, HEIGHT, "yuv420p"
         stream.codec_context.time_base = Fraction(1, 30)
         graph = _Graph(first.streams.video[0], other.streams.video[0], cube, light, words)

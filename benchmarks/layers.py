@@ -32,7 +32,7 @@ from kitecore.picture.effects import apply_effects
 from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Layer, moved
 from kitecore.render.compose import solitary
-from kitecore.render.export import ExportSettings, encode_piece, plan
+from kitecore.render.export import ExportSettings, plan
 from kitecore.render.frame import stage_of
 from kitecore.render.measuring import as_cube
 from kitecore.render.painters import paint
@@ -94,8 +94,9 @@ def _export(shop: Workshop, piece: Document) -> Row:
 
     def export() -> None:
         sources = Sources(shop.find, threads=2)
-        for number, frames in enumerate(plan(piece, settings)):
-            encode_piece(piece, settings, frames, shop.root / f"piece-{number}", sources)
+        work = settings.work(piece)
+        for number, frames in enumerate(plan(work, settings.recipe)):
+            settings.recipe.encode_piece(work, frames, shop.root / f"piece-{number}", sources)
         sources.close()
 
     export()

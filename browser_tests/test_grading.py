@@ -120,7 +120,7 @@ class GradingTest(GradingCase):
         self.key("z", ctrlKey=True)
         self.until(lambda: not self.grade(0).lut.look, "not undone")
         browser.press("stage-send")
-        browser.press("format-hevc10")
+        browser.find("[data-test=format] option[value=hevc10]").click()
         self._check(self.exported())
         self.assert_clean_console()
 

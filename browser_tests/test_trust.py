@@ -240,6 +240,7 @@ class JobsTest(SiteTest):
         browser.press("size-640")
         browser.press("export")
         browser.find("[data-film]")
+        browser.press("send-file")
         browser.press("size-960")
         browser.press("export")
         browser.wait(

@@ -26,6 +26,7 @@ from studio.jobs.api import router as jobs
 from studio.kit.api import router as kit
 from studio.kit.layers import router as kit_layers
 from studio.kit.moves import router as kit_moves
+from studio.kit.sending import router as kit_sending
 from studio.kit.sounds import router as kit_sounds
 from studio.library.api import router as library
 from studio.library.lining import router as lining
@@ -50,6 +51,7 @@ api.add_router("", kit, tags=["kit"])
 api.add_router("", kit_layers, tags=["kit"])
 api.add_router("", kit_moves, tags=["kit"])
 api.add_router("", kit_sounds, tags=["kit"])
+api.add_router("", kit_sending, tags=["kit"])
 api.add_router("", layers, tags=["playback"])
 api.add_router("", mouths, tags=["playback"])
 api.add_router("", colours, tags=["playback"])

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from uuid import UUID
 
+from django.db import transaction
 from django.http import FileResponse, HttpRequest
-from ninja import Router, Schema
+from ninja import Field, Router, Schema
 
 from kitecore.errors import BadInput, NotThere
 from kitecore.render.export import ExportSettings
+from studio.exports.estimates import estimate_of
 from studio.exports.models import Export
 from studio.exports.work import start
 from studio.jobs.models import Job, State
 from studio.jobs.shown import JobOut, job_out
+from studio.jobs.turns import ahead_of
+from studio.library.arrival import bring_in
 from studio.owned import owned
 from studio.problems import Problem
 from studio.projects import history
@@ -29,6 +33,8 @@ class ExportOut(Schema):
     filename: str
     revision: int
     settings: ExportSettings
+    kind: str
+    label: str
     width: int
     height: int
     job: JobOut
@@ -40,20 +46,32 @@ class ExportOut(Schema):
 
 
 class ExportIn(Schema):
-    settings: ExportSettings = ExportSettings()
+    """Files of the film as it is now, each with its settings; ``as_take`` into the library too."""
+
+    settings: list[ExportSettings] = Field([ExportSettings()], min_length=1, max_length=20)
+    as_take: bool = False
 
 
-JOINING = 0.05
-"""Share of a film's work that joining its pieces is reckoned at."""
+class EstimateOut(Schema):
+    """What files would weigh and take; ``job`` is the trial, its results None until it is done."""
+
+    job: JobOut
+    bytes: int | None
+    seconds: float | None
+
+
+JOINING: dict[str, float] = {"film": 0.05, "moving": 0.4, "pictures": 0.05, "still": 1, "sound": 1}
+"""Share of a file's work that joining its pieces is reckoned at, by its kind."""
 
 
 def _out(export: Export) -> ExportOut:
-    document, wanted, job = history.document_at(export.revision), export.wanted, export.job
-    numbers = wanted.frames(document)
-    done, at = _progress(job, numbers)
-    joining = JOINING * (job.share if job.doing == "joining" else 0.0)
-    share = 1.0 if job.state == State.DONE else (1 - JOINING) * done / len(numbers) + joining
-    width, height = wanted.size(document)
+    wanted, job = export.wanted, export.job
+    work = export.work(history.document_at(export.revision))
+    done, at = _progress(job, work.numbers)
+    last = JOINING[wanted.recipe.kind]
+    joining = last * (job.share if job.doing == "joining" else 0.0)
+    share = (1 - last) * done / len(work.numbers) + joining
+    width, height = work.size
     ended = job.finished_at
     return ExportOut(
         id=export.id,
@@ -61,12 +79,14 @@ def _out(export: Export) -> ExportOut:
         filename=export.filename,
         revision=export.revision_id,
         settings=wanted,
+        kind=wanted.recipe.kind,
+        label=wanted.recipe.label,
         width=width,
         height=height,
-        job=job_out(job, share),
-        frames=len(numbers),
+        job=job_out(job, 1.0 if job.state == State.DONE else share),
+        frames=len(work.numbers),
         done=done,
-        frame=at,
+        frame=work.own_number(at),
         bytes=export.bytes,
         seconds=(ended - job.started_at).total_seconds() if ended and job.started_at else None,
     )
@@ -85,16 +105,51 @@ def _progress(job: Job, numbers: range) -> tuple[int, int]:
 
 @router.get("/projects/{uuid:id}/exports", response={200: list[ExportOut], 404: Problem})
 def list_exports(request: HttpRequest, id: UUID) -> list[ExportOut]:
+    """Those to come in the order in which they are made, then those that have ended."""
     project = owned(Project, request.user, "project", id)
-    return [_out(export) for export in project.exports.select_related("revision", "job")]
+    found = list(project.exports.select_related("revision", "job"))
+    coming = [one for one in reversed(found) if one.job.unfinished]
+    coming.sort(key=lambda one: (one.job.paused, -ahead_of(one.job)))
+    return [_out(one) for one in coming + [one for one in found if not one.job.unfinished]]
 
 
-@router.post("/projects/{uuid:id}/exports", response={201: ExportOut, 404: Problem, 422: Problem})
-def start_export(request: HttpRequest, id: UUID, given: ExportIn) -> tuple[int, ExportOut]:
+@router.post(
+    "/projects/{uuid:id}/exports", response={201: list[ExportOut], 404: Problem, 422: Problem}
+)
+def start_exports(request: HttpRequest, id: UUID, given: ExportIn) -> tuple[int, list[ExportOut]]:
+    """All of them, or none."""
     project = owned(Project, request.user, "project", id)
     head = history.head_of(project)
-    given.settings.frames(history.document_at(head))
-    return 201, _out(start(project.owner, project, head, given.settings))
+    document = history.document_at(head)
+    for one in given.settings:
+        one.work(document)
+    with transaction.atomic():
+        made = [
+            start(project.owner, project, head, one, as_take=given.as_take)
+            for one in given.settings
+        ]
+    return 201, [_out(one) for one in made]
+
+
+@router.post(
+    "/projects/{uuid:id}/estimates", response={200: EstimateOut, 404: Problem, 422: Problem}
+)
+def estimate_export(request: HttpRequest, id: UUID, given: ExportSettings) -> EstimateOut:
+    """What a file would weigh and take: tried in the background; ask again once the job is done."""
+    project = owned(Project, request.user, "project", id)
+    job = estimate_of(project, history.head_of(project), given)
+    result = job.result or {}
+    return EstimateOut(job=job_out(job), bytes=result.get("bytes"), seconds=result.get("seconds"))
+
+
+@router.post("/exports/{uuid:id}/take", response={204: None, 404: Problem, 422: Problem})
+def take_in_export(request: HttpRequest, id: UUID) -> tuple[int, None]:
+    """Put a finished file into the library of its project."""
+    export = _finished(request, id)
+    if export.wanted.recipe.kind == "pictures":
+        raise BadInput("An archive of pictures cannot be a take.", todo="Make a film instead.")
+    bring_in(export.project, export.filename, export.path)
+    return 204, None
 
 
 @router.delete("/exports/{uuid:id}", response={204: None, 404: Problem, 422: Problem})
@@ -108,12 +163,17 @@ def delete_export(request: HttpRequest, id: UUID) -> tuple[int, None]:
 
 @router.get("/exports/{uuid:id}/file", response={200: None, 404: Problem})
 def download(request: HttpRequest, id: UUID) -> FileResponse:
-    export = owned(Export, request.user, "export", id)
-    if export.job.state != State.DONE or not export.path.exists():
-        raise NotThere("That film is not finished.")
+    export = _finished(request, id)
     return FileResponse(
         export.path.open("rb"),
         as_attachment=True,
         filename=export.filename,
         content_type=export.wanted.recipe.mime,
     )
+
+
+def _finished(request: HttpRequest, id: UUID) -> Export:
+    export = owned(Export, request.user, "export", id)
+    if export.job.state != State.DONE or not export.path.exists():
+        raise NotThere("That film is not finished.")
+    return export

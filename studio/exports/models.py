@@ -10,7 +10,9 @@ from django.db import models, transaction
 from django.db.models.signals import post_delete
 from django.dispatch import receiver
 
+from kitecore.document import Document
 from kitecore.render.export import ExportSettings
+from kitecore.render.making.work import Work
 from studio.jobs.models import State
 
 
@@ -24,6 +26,10 @@ class Export(models.Model):
     job = models.OneToOneField("jobs.Job", models.PROTECT, related_name="+")
     title = models.CharField(max_length=200)
     settings = models.JSONField()
+    crf = models.SmallIntegerField(null=True)
+    """How coarse its pictures are, where it may only weigh so much."""
+    as_take = models.BooleanField(default=False)
+    """Whether it is still to go into the library, once it is made."""
     bytes = models.BigIntegerField(default=0)
     made_at = models.DateTimeField(auto_now_add=True)
 
@@ -34,6 +40,10 @@ class Export(models.Model):
     @property
     def wanted(self) -> ExportSettings:
         return ExportSettings.model_validate(self.settings)
+
+    def work(self, document: Document) -> Work:
+        """All that its makers need to know; the document is that of its revision."""
+        return self.wanted.work(document, self.crf)
 
     @property
     def path(self) -> Path:

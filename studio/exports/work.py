@@ -7,6 +7,8 @@ finds what is finished, and a later export of nearly the same project does too.
 from __future__ import annotations
 
 import os
+from contextlib import closing
+from math import ceil, log2
 from pathlib import Path
 from uuid import uuid4
 
@@ -15,14 +17,25 @@ from django.contrib.auth.models import User
 from django.db import transaction
 
 from kitecore.errors import BadInput, RenderFailed, Superseded
-from kitecore.render.export import ExportSettings, encode_piece, join, piece_key, plan
-from kitecore.render.sources import Sources
+from kitecore.render.estimating import CRF_TO_HALVE, fitting_crf
+from kitecore.render.export import ExportSettings, piece_key, plan, tags_of
 from studio.accounts.allowances import allowed_to
+from studio.exports.estimates import try_out
 from studio.exports.models import Export
-from studio.jobs.kinds import IN_PARTS, PUT_TOGETHER, InParts, JobKind, Note, Part, job_kinds
+from studio.exports.sources import make_sources
+from studio.jobs.kinds import (
+    IN_PARTS,
+    PUT_TOGETHER,
+    WAITED_FOR,
+    InParts,
+    JobKind,
+    Note,
+    Part,
+    job_kinds,
+)
 from studio.jobs.models import Job
 from studio.jobs.queue import hand_out
-from studio.kit.models import font_folder, look_folder
+from studio.library.arrival import bring_in
 from studio.library.models import folder_of
 from studio.playback.store import PieceStore
 from studio.projects import history
@@ -34,7 +47,14 @@ def piece_store() -> PieceStore:
 
 
 @transaction.atomic
-def start(owner: User, project: Project, revision: Revision, wanted: ExportSettings) -> Export:
+def start(
+    owner: User,
+    project: Project,
+    revision: Revision,
+    wanted: ExportSettings,
+    *,
+    as_take: bool = False,
+) -> Export:
     """A film of a revision, handed out.
 
     Raises
@@ -58,6 +78,7 @@ def start(owner: User, project: Project, revision: Revision, wanted: ExportSetti
         job=job,
         title=project.name,
         settings=wanted.model_dump(),
+        as_take=as_take,
     )
 
 
@@ -66,26 +87,80 @@ def _make_film(job: Job, note: Note) -> InParts | None:
     export = Export.objects.select_related("revision").filter(job=job).first()
     if export is None:
         raise Superseded("The film was deleted.")
-    missing = _missing(export, note) if job.parts.exists() else _planned(export, note)
+    if not job.parts.exists():
+        note(0.0, "planning")
+        _choose_crf(export, note)
+        missing = _planned(export, note)
+    else:
+        missing = _missing(export)
     if missing:
         return InParts(missing)
     _join(export, note)
+    if _too_large(export):
+        _make_coarser(export)
+        return InParts(_planned(export, note))
+    _hand_over(export)
     return None
 
 
+def _choose_crf(export: Export, note: Note) -> None:
+    """Where a film may only weigh so much: how coarse it has to be, by trials."""
+    wanted = export.wanted
+    if not wanted.most_bytes or export.crf is not None:
+        return
+    work = export.work(history.document_at(export.revision))
+    with closing(make_sources()) as sources:
+        export.crf = fitting_crf(
+            work, wanted.recipe, wanted.most_bytes, sources, lambda _: note(0.0, "trying")
+        )
+    export.save(update_fields=["crf"])
+
+
 def _planned(export: Export, note: Note) -> list[Part]:
-    note(0.0, "planning")
-    document, wanted = history.document_at(export.revision), export.wanted
-    parts = []
-    for numbers in plan(document, wanted):
-        key = piece_key(document, wanted, numbers, folder_of)
+    wanted = export.wanted
+    work, parts = export.work(history.document_at(export.revision)), []
+    for numbers in plan(work, wanted.recipe):
+        key = piece_key(work, wanted.recipe, numbers, folder_of)
         args = {"film": str(export.id), "first": numbers.start, "last": numbers.stop}
         parts.append(Part("piece", key, args))
         note(0.0, "planning")
     return parts
 
 
-def _missing(export: Export, note: Note) -> list[Part]:
+def _too_large(export: Export) -> bool:
+    wanted = export.wanted
+    return 0 < wanted.most_bytes < export.bytes and wanted.recipe.coarseness is not None
+
+
+def _make_coarser(export: Export) -> None:
+    """Make it anew so that it weighs less.
+
+    Raises
+    ------
+    BadInput
+        If that cannot be done.
+    """
+    values = export.wanted.recipe.coarseness
+    assert values is not None and export.crf is not None
+    export.path.unlink(missing_ok=True)
+    if export.crf >= values[-1]:
+        raise BadInput(
+            f"This film does not fit into {export.wanted.most_bytes / 1e6:g} MB.",
+            todo="Choose a smaller size, fewer frames a second, or more megabytes.",
+        )
+    steps = ceil(CRF_TO_HALVE * log2(export.bytes / export.wanted.most_bytes))
+    export.crf, export.bytes = min(export.crf + steps, values[-1]), 0
+    export.save(update_fields=["crf", "bytes"])
+    export.job.parts.all().delete()
+
+
+def _hand_over(export: Export) -> None:
+    with transaction.atomic():
+        if Export.objects.filter(pk=export.pk, as_take=True).update(as_take=False):
+            bring_in(export.project, export.filename, export.path)
+
+
+def _missing(export: Export) -> list[Part]:
     """Pieces that were made and are gone since: somebody cleared the cache."""
     gone = [one for one in export.job.parts.all() if not piece_store().path(one.subject).exists()]
     export.job.parts.filter(pk__in=[one.pk for one in gone]).delete()
@@ -104,25 +179,18 @@ def _make_piece(job: Job, note: Note) -> None:
     numbers = range(job.args["first"], job.args["last"])
     path.parent.mkdir(parents=True, exist_ok=True)
     own = path.with_name(f"{path.name}-{job.claim}")
-    sources = _sources()
+    work = export.work(history.document_at(export.revision))
+
+    def made(number: int) -> None:
+        note((number + 1 - numbers.start) / len(numbers))
+
     try:
-        encode_piece(
-            history.document_at(export.revision),
-            export.wanted,
-            numbers,
-            own,
-            sources,
-            lambda number: note((number + 1 - numbers.start) / len(numbers)),
-        )
+        with closing(make_sources()) as sources:
+            export.wanted.recipe.encode_piece(work, numbers, own, sources, made)
         own.replace(path)
     finally:
-        sources.close()
         for left in path.parent.glob(f"{own.name}*"):
             left.unlink(missing_ok=True)
-
-
-def _sources() -> Sources:
-    return Sources(folder_of, threads=2, find_look=look_folder().find, find_font=font_folder().find)
 
 
 def _join(export: Export, note: Note) -> None:
@@ -130,17 +198,18 @@ def _join(export: Export, note: Note) -> None:
     parts = sorted(export.job.parts.all(), key=lambda part: int(part.args["first"]))
     paths = [piece_store().path(part.subject) for part in parts]
     export.path.parent.mkdir(parents=True, exist_ok=True)
-    document, sources = history.document_at(export.revision), _sources()
+    work = export.work(history.document_at(export.revision))
+    tags = tags_of(work, export.title)
     try:
-        join(
-            document, export.wanted, paths, export.path, sources, title=export.title, progress=note
-        )
+        with closing(make_sources()) as sources:
+            export.wanted.recipe.join(
+                work, paths, export.path, sources, tags, lambda share: note(share, "joining")
+            )
     except RenderFailed:
         _forget(paths)
         raise
-    finally:
-        sources.close()
-    Export.objects.filter(pk=export.pk).update(bytes=export.path.stat().st_size)
+    export.bytes = export.path.stat().st_size
+    export.save(update_fields=["bytes"])
     _prune()
 
 
@@ -158,3 +227,4 @@ def _prune() -> None:
 
 job_kinds.register("film")(JobKind(run=_make_film, priority=PUT_TOGETHER))
 job_kinds.register("piece")(JobKind(run=_make_piece, priority=IN_PARTS))
+job_kinds.register("estimate")(JobKind(run=try_out, priority=WAITED_FOR))

@@ -7,7 +7,7 @@ from uuid import UUID
 from django.http import HttpRequest, StreamingHttpResponse
 from ninja import Router
 
-from studio.jobs import queue
+from studio.jobs import queue, turns
 from studio.jobs.events import stream
 from studio.jobs.models import Job
 from studio.jobs.shown import JobOut, job_out
@@ -35,6 +35,24 @@ def cancel_job(request: HttpRequest, id: UUID) -> JobOut:
 @router.post("/jobs/{uuid:id}/again", response=_ANSWERS)
 def try_job_again(request: HttpRequest, id: UUID) -> JobOut:
     queue.try_again(owned(Job, request.user, "job", id))
+    return job_out(owned(Job, request.user, "job", id))
+
+
+@router.post("/jobs/{uuid:id}/pause", response=_ANSWERS)
+def pause_job(request: HttpRequest, id: UUID) -> JobOut:
+    turns.pause(owned(Job, request.user, "job", id))
+    return job_out(owned(Job, request.user, "job", id))
+
+
+@router.post("/jobs/{uuid:id}/go-on", response=_ANSWERS)
+def let_job_go_on(request: HttpRequest, id: UUID) -> JobOut:
+    turns.go_on(owned(Job, request.user, "job", id))
+    return job_out(owned(Job, request.user, "job", id))
+
+
+@router.post("/jobs/{uuid:id}/first", response=_ANSWERS)
+def put_job_first(request: HttpRequest, id: UUID) -> JobOut:
+    turns.put_first(owned(Job, request.user, "job", id))
     return job_out(owned(Job, request.user, "job", id))
 
 

@@ -47,6 +47,8 @@ class Job(models.Model):
     state = models.CharField(max_length=10, choices=State, default=State.WAITING)
     priority = models.SmallIntegerField(default=0)
     """What has more goes first."""
+    paused = models.BooleanField(default=False)
+    """No worker takes it, nor any of its parts, until a person lets it go on."""
     share = models.FloatField(default=0)
     """Of the work, 0..1."""
     doing = models.CharField(max_length=40, blank=True)

@@ -19,6 +19,7 @@ from django.utils import timezone
 from kitecore.errors import BadInput, KiteError, RenderFailed
 from studio.jobs.kinds import PUT_TOGETHER, Part, job_kinds
 from studio.jobs.models import Job, JobQuerySet, State
+from studio.jobs.turns import ahead_of
 from studio.jobs.waking import wake
 from studio.problems import Problem
 
@@ -50,23 +51,27 @@ def hand_out(
 
 def split(job: Job, parts: Iterable[Part]) -> None:
     """Hand out the parts of a job, which holds until all are done."""
-    made = [
-        Job(
-            owner_id=job.owner_id,
-            parent=job,
-            kind=part.kind,
-            subject=part.subject,
-            args=dict(part.args),
-            priority=job_kinds[part.kind].priority,
-        )
-        for part in parts
-    ]
     with transaction.atomic():
+        # Meanwhile it may have been paused, or put first.
+        job.refresh_from_db(fields=["paused", "args"])
+        made = [_part_of(job, part) for part in parts]
         held = _mine(job).change(state=State.HOLDING, claim=None)
         if held:
             Job.objects.bulk_create(made, batch_size=500)
     for _ in made[:8]:
         wake()
+
+
+def _part_of(job: Job, part: Part) -> Job:
+    return Job(
+        owner_id=job.owner_id,
+        parent=job,
+        kind=part.kind,
+        subject=part.subject,
+        args=dict(part.args),
+        priority=job_kinds[part.kind].priority + ahead_of(job),
+        paused=job.paused,
+    )
 
 
 def take() -> Job | None:
@@ -111,7 +116,8 @@ def _free() -> JobQuerySet:
         .filter(count__gte=settings.JOBS_EACH)
         .values("owner")
     )
-    return Job.objects.filter(~Exists(busy), state=State.WAITING).exclude(owner__in=full)
+    waiting = Job.objects.filter(~Exists(busy), state=State.WAITING, paused=False)
+    return waiting.exclude(owner__in=full)
 
 
 def _mine(job: Job) -> JobQuerySet:
@@ -194,6 +200,7 @@ def try_again(job: Job) -> None:
             attempts=0,
             share=0.0,
             doing="",
+            paused=False,
             problem=None,
             heartbeat=None,
             started_at=None,

@@ -10,6 +10,7 @@ from django.utils import timezone
 from ninja import Schema
 
 from studio.jobs.models import Job, State
+from studio.jobs.turns import ahead_of
 from studio.problems import Problem
 
 
@@ -20,6 +21,8 @@ class JobOut(Schema):
     kind: str
     subject: str
     state: str
+    paused: bool
+    priority: int
     doing: str
     share: float
     left: float | None
@@ -44,6 +47,8 @@ def job_out(job: Job, share: float | None = None) -> JobOut:
         kind=job.kind,
         subject=job.subject,
         state=job.state,
+        paused=job.paused and job.unfinished,
+        priority=job.priority + ahead_of(job),
         doing=job.doing,
         share=share,
         left=_left(job, share),
@@ -55,7 +60,7 @@ def job_out(job: Job, share: float | None = None) -> JobOut:
 
 
 def _left(job: Job, share: float) -> float | None:
-    if not job.unfinished or job.started_at is None or share < _TELLING:
+    if not job.unfinished or job.paused or job.started_at is None or share < _TELLING:
         return None
     spent = (timezone.now() - job.started_at).total_seconds()
     return spent / share * (1 - share)

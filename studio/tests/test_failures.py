@@ -94,7 +94,9 @@ class CacheTest(Failing):
         shutil.rmtree(self.data / "cache")
         self.assertEqual(before, self._bytes(f"{pieces}?first=0&last=12&long_side=320"))
         self.assertTrue(self._bytes(f"{pieces}?first=12&last=24&long_side=320"))
-        film = self.call("POST", f"/api/projects/{self.project}/exports", {"settings": {}})["id"]
+        film = self.call("POST", f"/api/projects/{self.project}/exports", {"settings": [{}]})[0][
+            "id"
+        ]
         self.until(lambda: self._state_of(film) == "done", what="no film without a cache")
 
     def _bytes(self, url: str) -> bytes:

@@ -42,7 +42,7 @@ class KillTest(Served):
         self._step({"kind": "place", "clip": self._clip(first)}, "clip")
         made: list[str] = []
         takes: list[dict[str, Any]] = []
-        film = self.insist("POST", f"{self.project}/exports", {"settings": {"long_side": 320}})
+        [film] = self.insist("POST", f"{self.project}/exports", {"settings": [{"long_side": 320}]})
         users = [
             Thread(target=self._mark, args=(made,)),
             Thread(target=lambda: takes.append(self._upload("second.mp4"))),

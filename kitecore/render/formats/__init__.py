@@ -1,8 +1,8 @@
 """Formats that can be exported. To add one: a module here."""
 
 from kitecore.registry import import_all
-from kitecore.render.formats._base import Format, Quality, formats
+from kitecore.render.making._format import Format, formats
 
 import_all(__name__)
 
-__all__ = ["Format", "Quality", "formats"]
+__all__ = ["Format", "formats"]

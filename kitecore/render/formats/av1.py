@@ -2,23 +2,25 @@
 
 import os
 
-from kitecore.render.formats._base import Format, formats
+from kitecore.render.making._format import formats
+from kitecore.render.making.films import Film
+from kitecore.render.making.soundtrack import SoundCoding
 
 # The encoder tells its settings on standard error otherwise.
 os.environ.setdefault("SVT_LOG", "1")
 
 formats.register("av1")(
-    Format(
+    Film(
         label="WebM, 10 bit",
+        help="AV1 and Opus: fine and open",
         suffix="webm",
         mime="video/webm",
         container="webm",
-        picture_codec="libsvtav1",
-        sound_codec="libopus",
+        codec="libsvtav1",
         options={"preset": "9"},
-        quality={"small": {"crf": "45"}, "good": {"crf": "35"}, "best": {"crf": "22"}},
-        sound_bits={"small": 96_000, "good": 128_000, "best": 192_000},
-        sound_format="flt",
+        crf={"small": 45, "good": 35, "best": 22},
+        coarsest=60,
+        sound=SoundCoding("libopus", "flt", {"small": 96_000, "good": 128_000, "best": 192_000}),
         pixels="yuv420p10le",
     )
 )

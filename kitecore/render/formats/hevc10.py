@@ -1,19 +1,21 @@
 """MP4 with HEVC of 10 bits: fine gradients, for players of the last years."""
 
-from kitecore.render.formats._base import Format, formats
+from kitecore.render.making._format import formats
+from kitecore.render.making.films import Film
+from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("hevc10")(
-    Format(
+    Film(
         label="MP4, 10 bit",
+        help="HEVC and AAC: fine gradients",
         suffix="mp4",
         mime="video/mp4",
         container="mp4",
-        picture_codec="libx265",
-        sound_codec="aac",
+        codec="libx265",
         options={"preset": "veryfast", "x265-params": "log-level=error"},
-        quality={"small": {"crf": "28"}, "good": {"crf": "22"}, "best": {"crf": "17"}},
-        sound_bits={"small": 128_000, "good": 192_000, "best": 256_000},
-        sound_format="fltp",
+        crf={"small": 28, "good": 22, "best": 17},
+        coarsest=45,
+        sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         pixels="yuv420p10le",
         tag="hvc1",
         container_options={"movflags": "faststart"},

@@ -1,19 +1,21 @@
 """MP4 with H.264 and AAC: plays everywhere."""
 
-from kitecore.render.formats._base import Format, formats
+from kitecore.render.making._format import formats
+from kitecore.render.making.films import Film
+from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("mp4")(
-    Format(
+    Film(
         label="MP4",
+        help="H.264 and AAC: plays anywhere",
         suffix="mp4",
         mime="video/mp4",
         container="mp4",
-        picture_codec="libx264",
-        sound_codec="aac",
+        codec="libx264",
         options={"preset": "veryfast", "profile": "high"},
-        quality={"small": {"crf": "26"}, "good": {"crf": "21"}, "best": {"crf": "16"}},
-        sound_bits={"small": 128_000, "good": 192_000, "best": 256_000},
-        sound_format="fltp",
+        crf={"small": 26, "good": 21, "best": 16},
+        coarsest=45,
+        sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         container_options={"movflags": "faststart"},
     )
 )

@@ -1,18 +1,22 @@
-"""WebM with VP9 and Opus: free of patents."""
+"""WebM with VP9 and Opus: free of patents, and see-through on request."""
 
-from kitecore.render.formats._base import Format, formats
+from kitecore.render.making._format import formats
+from kitecore.render.making.films import Film
+from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("webm")(
-    Format(
+    Film(
         label="WebM",
+        help="VP9 and Opus: open, slower to make",
         suffix="webm",
         mime="video/webm",
         container="webm",
-        picture_codec="libvpx-vp9",
-        sound_codec="libopus",
+        codec="libvpx-vp9",
         options={"deadline": "good", "cpu-used": "5", "row-mt": "1", "b": "0"},
-        quality={"small": {"crf": "40"}, "good": {"crf": "32"}, "best": {"crf": "22"}},
-        sound_bits={"small": 96_000, "good": 128_000, "best": 192_000},
-        sound_format="flt",
+        crf={"small": 40, "good": 32, "best": 22},
+        coarsest=60,
+        sound=SoundCoding("libopus", "flt", {"small": 96_000, "good": 128_000, "best": 192_000}),
+        clear_pixels="yuva420p",
+        piece_container="webm",
     )
 )

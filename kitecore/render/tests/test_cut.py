@@ -14,7 +14,7 @@ from PIL import Image
 
 from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import ingested, make_video, read_number
-from kitecore.render.export import ExportSettings, encode_piece, join, plan
+from kitecore.render.export import ExportSettings, make
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
@@ -47,13 +47,9 @@ class FilmCase(TestCase):
 
     def film(self) -> list[NDArray[np.uint8]]:
         """The frames of the exported file, read back."""
-        settings, document = ExportSettings(quality="best"), self.scene.document
         folder = Path(tempfile.mkdtemp(dir=self.root))
-        pieces = []
-        for number, frames in enumerate(plan(document, settings)):
-            pieces.append(folder / f"{number}")
-            encode_piece(document, settings, frames, pieces[-1], self.sources)
-        join(document, settings, pieces, folder / "film", self.sources)
+        settings = ExportSettings(quality="best")
+        make(self.scene.document, settings, folder / "film", self.sources)
         with av.open(str(folder / "film")) as film:
             return [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
 

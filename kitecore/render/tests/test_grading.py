@@ -20,7 +20,7 @@ from kitecore.document.grade import grade_of
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import BadInput, NotThere
 from kitecore.render.deep import render_deep, render_deep_planes
-from kitecore.render.export import ExportSettings, encode_piece
+from kitecore.render.export import ExportSettings
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render, render_planes
 from kitecore.render.instruments import ScopesWanted, marked
@@ -260,9 +260,10 @@ class DeepTest(GradingCase):
     def test_a_finished_10_bit_file_holds_the_levels(self) -> None:
         self.grade(contrast__contrast=40)
         for name in ("hevc10", "av1"):
-            settings = ExportSettings(format=name, quality="best")  # type: ignore[arg-type]
+            settings = ExportSettings(format=name, quality="best")
             path = self.scene.root / f"{name}.mp4"
-            encode_piece(self.scene.document, settings, range(6), path, self.sources)
+            work = settings.work(self.scene.document)
+            settings.recipe.encode_piece(work, range(6), path, self.sources)
             with av.open(str(path)) as film:
                 frames = list(film.decode(video=0))
             self.assertEqual(6, len(frames))

@@ -15,7 +15,7 @@ from kitecore.document.ease import Spring
 from kitecore.edits.tests.populated import SECOND
 from kitecore.motion.easing import eased
 from kitecore.picture.layer import Rgba
-from kitecore.render.export import ExportSettings, encode_piece, join, plan
+from kitecore.render.export import ExportSettings, make
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.layers import bending_lines, extents
@@ -75,12 +75,8 @@ class ExportedTest(MoveCase):
             {"at": 60 * FRAME, "value": [-50, radius - 60]},
         ]
         self.square(place={"position": {"keys": keys}})
-        settings, pieces = ExportSettings(), []
-        for number, frames in enumerate(plan(self.scene.document, settings)):
-            pieces.append(self.scene.root / f"piece-{number}")
-            encode_piece(self.scene.document, settings, frames, pieces[-1], self.sources)
         film = self.scene.root / "film"
-        join(self.scene.document, settings, pieces, film, self.sources, title="Round")
+        make(self.scene.document, ExportSettings(), film, self.sources)
         with av.open(str(film)) as source:
             pictures = [frame.to_ndarray(format="rgb24") for frame in source.decode(video=0)]
         self.assertEqual(60, len(pictures))

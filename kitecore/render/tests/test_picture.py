@@ -15,7 +15,7 @@ from kitecore.document import Place
 from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import decoded_numbers, read_number
 from kitecore.motion.pose import Pose
-from kitecore.render.export import ExportSettings, encode_piece, plan
+from kitecore.render.export import ExportSettings
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render, render_planes
 from kitecore.render.passing import covering_at
@@ -74,7 +74,8 @@ class PictureTest(TestCase):
                 moving = [f.to_ndarray(format="rgb24") for f in played.decode(video=0)]
             settings = ExportSettings(long_side=side, quality="best")
             path = Path(tempfile.mkdtemp(dir=self.scene.root)) / "piece"
-            encode_piece(document, settings, plan(document, settings)[0], path, self.sources())
+            work = settings.work(document)
+            settings.recipe.encode_piece(work, work.numbers, path, self.sources())
             with av.open(str(path)) as exported:
                 film = [f.to_ndarray(format="rgb24") for f in exported.decode(video=0)]
             self.assertEqual((60, 60), (len(moving), len(film)))
@@ -157,7 +158,7 @@ class PictureTest(TestCase):
         document = scene.document
         path = Path(tempfile.mkdtemp(dir=self.scene.root)) / "piece"
         settings = ExportSettings()
-        encode_piece(document, settings, range(7, 49), path, self.sources())
+        settings.recipe.encode_piece(settings.work(document), range(7, 49), path, self.sources())
         self.assertEqual(list(range(7, 49)), decoded_numbers(path))
 
 

@@ -19,6 +19,7 @@ from kitecore.document import empty_document
 from kitecore.edits import edit_kinds
 from kitecore.errors import Superseded
 from kitecore.media.tests.material import decoded_numbers
+from kitecore.render.making.films import Film
 from studio.exports import work
 from studio.exports.models import Export
 from studio.jobs import queue, running
@@ -36,9 +37,9 @@ class ExportTest(People, TestCase):
         self.edit(kind="place", clip=clip_of(self.take, 6.0))
 
     def start(self, **settings: object) -> dict[str, object]:
-        answer = self.call("post", f"/projects/{self.project.id}/exports", {"settings": settings})
+        answer = self.call("post", f"/projects/{self.project.id}/exports", {"settings": [settings]})
         self.assertEqual(201, answer.status_code, answer.content)
-        made: dict[str, object] = answer.json()
+        made: dict[str, object] = answer.json()[0]
         return made
 
     def film(self, id: object) -> list[int]:
@@ -73,7 +74,9 @@ class ExportTest(People, TestCase):
         clip = self.document()["tracks"][0]["clips"][1]["id"]
         self.edit(kind="adjust", clips=[clip], values={"place/turn": 1})
         self.start(long_side=160)
-        with patch("studio.exports.work.encode_piece", wraps=work.encode_piece) as encode:
+        with patch.object(
+            Film, "encode_piece", autospec=True, side_effect=Film.encode_piece
+        ) as encode:
             work_off()
         self.assertEqual([range(90, 180)], [call.args[2] for call in encode.call_args_list])
         self.assertEqual("done", self.look()["job"]["state"])
@@ -94,7 +97,7 @@ class ExportTest(People, TestCase):
         self.plan()
         job = queue.take()
         assert job is not None
-        lost, encode = Event(), work.encode_piece
+        lost, encode = Event(), Film.encode_piece
 
         def cancelled_in_the_middle(*given: Any) -> None:
             self.call("post", f"/jobs/{made['job']['id']}/cancel")
@@ -102,7 +105,7 @@ class ExportTest(People, TestCase):
             encode(*given)
 
         with (
-            patch("studio.exports.work.encode_piece", cancelled_in_the_middle),
+            patch.object(Film, "encode_piece", cancelled_in_the_middle),
             self.assertRaises(Superseded),
         ):
             job_kinds["piece"].run(job, Notes(job, lost))
@@ -117,7 +120,9 @@ class ExportTest(People, TestCase):
 
     def test_two_at_once_both_finish_and_share_their_pieces(self) -> None:
         films = [self.start(long_side=160), self.start(long_side=160)]
-        with patch("studio.exports.work.encode_piece", wraps=work.encode_piece) as encode:
+        with patch.object(
+            Film, "encode_piece", autospec=True, side_effect=Film.encode_piece
+        ) as encode:
             work_off()
         self.assertEqual(2, encode.call_count)
         for film in films:
@@ -240,7 +245,9 @@ class KilledWorkerTest(People, TransactionTestCase):
         self.edit(kind="place", clip=clip_of(take, 12.0))
         worker = self.worker()
         self.addCleanup(_kill, worker)
-        self.call("post", f"/projects/{self.project.id}/exports", {"settings": {"quality": "best"}})
+        self.call(
+            "post", f"/projects/{self.project.id}/exports", {"settings": [{"quality": "best"}]}
+        )
         pieces = Job.objects.filter(kind="piece")
         self.until(lambda: pieces.filter(state="done").exists())
         _kill(worker)

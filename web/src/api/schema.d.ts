@@ -244,6 +244,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exports/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take In Export
+         * @description Put a finished file into the library of its project.
+         */
+        post: operations["studio_exports_api_take_in_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/faces/{id}": {
         parameters: {
             query?: never;
@@ -329,6 +349,57 @@ export interface paths {
         put?: never;
         /** Cancel Job */
         post: operations["studio_jobs_api_cancel_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put Job First */
+        post: operations["studio_jobs_api_put_job_first"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/go-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let Job Go On */
+        post: operations["studio_jobs_api_let_job_go_on"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{id}/pause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pause Job */
+        post: operations["studio_jobs_api_pause_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -599,6 +670,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Send Controls */
+        get: operations["studio_kit_sending_send_controls"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/sounds": {
         parameters: {
             query?: never;
@@ -733,6 +821,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/estimates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Estimate Export
+         * @description What a file would weigh and take: tried in the background; ask again once the job is done.
+         */
+        post: operations["studio_exports_api_estimate_export"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/exports": {
         parameters: {
             query?: never;
@@ -740,11 +848,17 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Exports */
+        /**
+         * List Exports
+         * @description Those to come in the order in which they are made, then those that have ended.
+         */
         get: operations["studio_exports_api_list_exports"];
         put?: never;
-        /** Start Export */
-        post: operations["studio_exports_api_start_export"];
+        /**
+         * Start Exports
+         * @description All of them, or none.
+         */
+        post: operations["studio_exports_api_start_exports"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2475,6 +2589,16 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Aspect
+         * @description Width to height of a file that has another shape than the canvas.
+         */
+        Aspect: {
+            /** Height */
+            height: number;
+            /** Width */
+            width: number;
+        };
+        /**
          * Axes
          * @description A point whose two numbers have keys of their own. One without any is a plain point.
          */
@@ -4108,6 +4232,51 @@ export interface components {
             reach: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * Destination
+         * @description A place, with what is made for it.
+         *
+         *     Attributes
+         *     ----------
+         *     settings
+         *         What to begin with; a person may change all of it.
+         *     longest, most_bytes
+         *         Seconds and bytes that it takes; 0 for as much as there is.
+         *     loudness
+         *         LUFS that it wants; None if it does not care.
+         *     margins
+         *         Where nothing that matters should lie.
+         */
+        Destination: {
+            /** Help */
+            help: string;
+            /** Id */
+            id: string;
+            /**
+             * Longest
+             * @default 0
+             */
+            longest: number;
+            /** Loudness */
+            loudness?: number | null;
+            /**
+             * @default {
+             *       "bottom": 0.05,
+             *       "left": 0.05,
+             *       "right": 0.05,
+             *       "top": 0.05
+             *     }
+             */
+            margins: components["schemas"]["Margins"];
+            /**
+             * Most Bytes
+             * @default 0
+             */
+            most_bytes: number;
+            settings: components["schemas"]["ExportSettings"];
+            /** Title */
+            title: string;
+        };
+        /**
          * DetachSound
          * @description The sound of videos as clips of their own, which go along with them; the videos fall silent.
          */
@@ -4983,6 +5152,17 @@ export interface components {
             on: boolean;
         };
         /**
+         * EstimateOut
+         * @description What files would weigh and take; ``job`` is the trial, its results None until it is done.
+         */
+        EstimateOut: {
+            /** Bytes */
+            bytes: number | null;
+            job: components["schemas"]["JobOut"];
+            /** Seconds */
+            seconds: number | null;
+        };
+        /**
          * EvenPace
          * @description The keys of a clip's position moved in time so that it goes along its path evenly.
          */
@@ -4999,18 +5179,34 @@ export interface components {
             /** Within */
             within?: string | null;
         };
-        /** ExportIn */
+        /**
+         * ExportIn
+         * @description Files of the film as it is now, each with its settings; ``as_take`` into the library too.
+         */
         ExportIn: {
             /**
-             * @default {
-             *       "first": 0,
-             *       "format": "mp4",
-             *       "last": 0,
-             *       "long_side": 0,
-             *       "quality": "good"
-             *     }
+             * As Take
+             * @default false
              */
-            settings: components["schemas"]["ExportSettings"];
+            as_take: boolean;
+            /**
+             * Settings
+             * @default [
+             *       {
+             *         "clear": false,
+             *         "first": 0,
+             *         "fit": "fit",
+             *         "format": "mp4",
+             *         "last": 0,
+             *         "long_side": 0,
+             *         "most_bytes": 0,
+             *         "quality": "good",
+             *         "rate": null,
+             *         "shape": null
+             *       }
+             *     ]
+             */
+            settings: components["schemas"]["ExportSettings"][];
         };
         /**
          * ExportOut
@@ -5035,6 +5231,10 @@ export interface components {
              */
             id: string;
             job: components["schemas"]["JobOut"];
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
             /** Revision */
             revision: number;
             /** Seconds */
@@ -5049,21 +5249,43 @@ export interface components {
          * ExportSettings
          * @description What to make of a document.
          *
-         *     ``long_side`` is the most pixels of the longer side; 0 means the project's own size. ``first``
-         *     and ``last`` bound the range in ticks; ``last`` 0 means to the end.
+         *     Attributes
+         *     ----------
+         *     long_side
+         *         The most pixels of the longer side; 0 for the project's own size.
+         *     first, last
+         *         Bounds of the range in ticks; ``last`` 0 means to the end. A still shows ``first``.
+         *     rate
+         *         None for the project's own. A faster one shows frames twice.
+         *     shape, fit
+         *         Another shape than the canvas's, and how that lies in it.
+         *     clear
+         *         Whether the file stays see-through, if its format can.
+         *     most_bytes
+         *         What the file may weigh, if the format can be steered; 0 for whatever its quality weighs.
          */
         ExportSettings: {
+            /**
+             * Clear
+             * @default false
+             */
+            clear: boolean;
             /**
              * First
              * @default 0
              */
             first: number;
             /**
-             * Format
-             * @default mp4
+             * Fit
+             * @default fit
              * @enum {string}
              */
-            format: "mp4" | "webm" | "hevc10" | "av1";
+            fit: "fit" | "fill";
+            /**
+             * Format
+             * @default mp4
+             */
+            format: string;
             /**
              * Last
              * @default 0
@@ -5075,11 +5297,18 @@ export interface components {
              */
             long_side: number;
             /**
+             * Most Bytes
+             * @default 0
+             */
+            most_bytes: number;
+            /**
              * Quality
              * @default good
              * @enum {string}
              */
             quality: "small" | "good" | "best";
+            rate?: components["schemas"]["FileRate"] | null;
+            shape?: components["schemas"]["Aspect"] | null;
         };
         /**
          * Exposure
@@ -5180,6 +5409,19 @@ export interface components {
         FieldsIn: {
             /** Two Fields */
             two_fields: boolean | null;
+        };
+        /**
+         * FileRate
+         * @description Frames a second of a file as a fraction, one of `FILE_RATES`.
+         */
+        FileRate: {
+            /**
+             * Den
+             * @default 1
+             */
+            den: number;
+            /** Num */
+            num: number;
         };
         /**
          * FillStroke
@@ -5483,6 +5725,24 @@ export interface components {
             own: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * FormatOut
+         * @description A format; ``can_fit`` says whether it can be made to weigh so much at the most.
+         */
+        FormatOut: {
+            /** Can Clear */
+            can_clear: boolean;
+            /** Can Fit */
+            can_fit: boolean;
+            /** Help */
+            help: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
         };
         /**
          * Found
@@ -6779,6 +7039,10 @@ export interface components {
              * Format: date-time
              */
             made_at: string;
+            /** Paused */
+            paused: boolean;
+            /** Priority */
+            priority: number;
             problem: components["schemas"]["Problem"] | null;
             /** Share */
             share: number;
@@ -7654,6 +7918,32 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * Margins
+         * @description Shares of a picture's height, or width, that a place's own signs may lie over.
+         */
+        Margins: {
+            /**
+             * Bottom
+             * @default 0.05
+             */
+            bottom: number;
+            /**
+             * Left
+             * @default 0.05
+             */
+            left: number;
+            /**
+             * Right
+             * @default 0.05
+             */
+            right: number;
+            /**
+             * Top
+             * @default 0.05
+             */
+            top: number;
         };
         /**
          * MarkBeats
@@ -11066,6 +11356,15 @@ export interface components {
             /** Last */
             last: number;
             tracked: components["schemas"]["Tracked"];
+        };
+        /** SendControls */
+        SendControls: {
+            /** Destinations */
+            destinations: components["schemas"]["Destination"][];
+            /** Formats */
+            formats: components["schemas"]["FormatOut"][];
+            /** Rates */
+            rates: components["schemas"]["FileRate"][];
         };
         /**
          * SequenceClip
@@ -15489,6 +15788,44 @@ export interface operations {
             };
         };
     };
+    studio_exports_api_take_in_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_library_tracking_faces_job: {
         parameters: {
             query?: never;
@@ -15599,6 +15936,126 @@ export interface operations {
         };
     };
     studio_jobs_api_cancel_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_jobs_api_put_job_first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_jobs_api_let_job_go_on: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_jobs_api_pause_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -16139,6 +16596,26 @@ export interface operations {
             };
         };
     };
+    studio_kit_sending_send_controls: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SendControls"];
+                };
+            };
+        };
+    };
     studio_kit_sounds_sound_controls: {
         parameters: {
             query?: never;
@@ -16475,6 +16952,50 @@ export interface operations {
             };
         };
     };
+    studio_exports_api_estimate_export: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExportSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EstimateOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_exports_api_list_exports: {
         parameters: {
             query?: never;
@@ -16506,7 +17027,7 @@ export interface operations {
             };
         };
     };
-    studio_exports_api_start_export: {
+    studio_exports_api_start_exports: {
         parameters: {
             query?: never;
             header?: never;
@@ -16527,7 +17048,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ExportOut"];
+                    "application/json": components["schemas"]["ExportOut"][];
                 };
             };
             /** @description Not Found */

@@ -6,6 +6,8 @@ const job = (more: Partial<Job>): Job => ({
   kind: 'film',
   subject: 's',
   state: 'working',
+  paused: false,
+  priority: 0,
   doing: '',
   share: 0,
   left: null,

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { client, need } from '@/api/client'
 import type { ExportOut, ExportSettings } from '@/api/types'
 import { isUnfinished } from '@/jobs/job'
-import { useJobs } from '@/stores/jobs'
+import { useJobs, type Turn } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
@@ -47,20 +47,34 @@ export const useExports = defineStore('exports', () => {
     }
   }
 
-  async function start(settings: ExportSettings) {
+  async function start(settings: ExportSettings[], asTake = false) {
     const { id } = project
     try {
-      const params = { path: { id } }
-      await need(client.POST('/api/projects/{id}/exports', { params, body: { settings } }))
-      notes.told(t('stores.exports.theFilmIsBeingMade'))
+      const body = { settings, as_take: asTake }
+      await need(client.POST('/api/projects/{id}/exports', { params: { path: { id } }, body }))
+      notes.told(t('stores.exports.beingMade', {}, settings.length))
     } catch (error) {
       notes.problem(error)
     }
     await refresh()
   }
 
+  async function toLibrary(film: ExportOut) {
+    try {
+      await need(client.POST('/api/exports/{id}/take', { params: { path: { id: film.id } } }))
+      notes.told(t('stores.exports.inTheLibrary', { title: film.title }))
+    } catch (error) {
+      notes.problem(error)
+    }
+  }
+
   async function cancel(film: ExportOut) {
     await jobs.cancel(film.job.id)
+    await refresh()
+  }
+
+  async function turn(film: ExportOut, what: Turn) {
+    await jobs.turn(film.job.id, what)
     await refresh()
   }
 
@@ -83,5 +97,5 @@ export const useExports = defineStore('exports', () => {
     loaded.value = false
   }
 
-  return { films, loaded, refresh, start, cancel, again, remove, forget }
+  return { films, loaded, refresh, start, toLibrary, cancel, turn, again, remove, forget }
 })

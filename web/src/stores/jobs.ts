@@ -5,6 +5,8 @@ import { client, need } from '@/api/client'
 import { openStream } from '@/jobs/stream'
 import { useNotes } from '@/stores/notes'
 
+export type Turn = 'pause' | 'go-on' | 'first'
+
 /** Milliseconds between two looks at the same list. */
 const PACE = 250
 
@@ -39,21 +41,19 @@ export const useJobs = defineStore('jobs', () => {
     },
   )
 
-  async function cancel(id: string) {
+  async function tell(asked: Parameters<typeof need>[0]) {
     try {
-      await need(client.POST('/api/jobs/{id}/cancel', { params: { path: { id } } }))
+      await need(asked)
     } catch (error) {
       notes.problem(error)
     }
   }
 
-  async function again(id: string) {
-    try {
-      await need(client.POST('/api/jobs/{id}/again', { params: { path: { id } } }))
-    } catch (error) {
-      notes.problem(error)
-    }
-  }
+  const of = (id: string) => ({ params: { path: { id } } })
+  const cancel = (id: string) => tell(client.POST('/api/jobs/{id}/cancel', of(id)))
+  const again = (id: string) => tell(client.POST('/api/jobs/{id}/again', of(id)))
+  /** Its place among the others. */
+  const turn = (id: string, what: Turn) => tell(client.POST(`/api/jobs/{id}/${what}`, of(id)))
 
-  return { onChange, setBusy, cancel, again }
+  return { onChange, setBusy, cancel, again, turn }
 })

@@ -12,6 +12,7 @@ export type CdlValues = Schemas['Cdl']
 export type LayerControls = Schemas['LayerControls']
 export type MoveControls = Schemas['MoveControls']
 export type SoundControls = Schemas['SoundControls']
+export type SendControls = Schemas['SendControls']
 export type Font = Schemas['FontOut']
 export type PresetKind = Schemas['PresetIn']['kind']
 
@@ -27,20 +28,23 @@ export const useKit = defineStore('kit', () => {
   const motions = ref<Preset[]>([])
   const move = ref<MoveControls | null>(null)
   const sound = ref<SoundControls | null>(null)
+  const send = ref<SendControls | null>(null)
   const chains = ref<Preset[]>([])
 
   async function open() {
-    const [controls, parts, moves, sounds] = await Promise.all([
+    const [controls, parts, moves, sounds, files] = await Promise.all([
       grade.value ?? need(client.GET('/api/kit/grade')),
       layer.value ?? need(client.GET('/api/kit/layer')),
       move.value ?? need(client.GET('/api/kit/move')),
       sound.value ?? need(client.GET('/api/kit/sounds')),
+      send.value ?? need(client.GET('/api/kit/send')),
       refresh(),
     ])
     grade.value = inLanguage(controls, DESCRIBED)
     layer.value = inLanguage(parts, DESCRIBED)
     move.value = inLanguage(moves, DESCRIBED)
     sound.value = inLanguage(sounds, DESCRIBED)
+    send.value = inLanguage(files, DESCRIBED)
   }
 
   const kept = (kind: PresetKind) =>
@@ -132,6 +136,7 @@ export const useKit = defineStore('kit', () => {
     motions,
     move,
     sound,
+    send,
     chains,
     open,
     refresh,

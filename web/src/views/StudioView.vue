@@ -23,6 +23,7 @@ import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { usePage } from '@/stores/page'
 import { useProject } from '@/stores/project'
+import { useSending } from '@/stores/sending'
 import { useViewing } from '@/stores/viewing'
 import { t } from '@/texts'
 import TimelineView from '@/timeline/TimelineView.vue'
@@ -39,6 +40,7 @@ const router = useRouter()
 const project = useProject()
 const library = useLibrary()
 const films = useExports()
+const sending = useSending()
 const hand = useHand()
 const angles = useAngles()
 const notes = useNotes()
@@ -100,6 +102,7 @@ watch(
   async (id) => {
     library.forget()
     films.forget()
+    sending.forget()
     hand.release()
     try {
       await project.open(id)
@@ -115,6 +118,7 @@ watch(
 onBeforeUnmount(() => {
   library.forget()
   films.forget()
+  sending.forget()
 })
 
 // A refused step was never done: the picture shows again what is.

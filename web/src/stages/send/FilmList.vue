@@ -9,14 +9,13 @@ onMounted(() => films.refresh())
 </script>
 
 <template>
-  <section class="panel queue" :aria-label="$t('send.filmList.films')">
-    <h2>{{ $t('send.filmList.films') }}</h2>
+  <section class="queue" :aria-label="$t('send.filmList.films')">
     <div v-if="films.loaded && !films.films.length" class="empty">
       <strong>{{ $t('send.filmList.noFilmMadeYet') }}</strong>
       <span>{{ $t('send.filmList.eachFilmYouMakeStands') }}</span>
     </div>
     <ul v-else class="list">
-      <FilmRow v-for="film in films.films" :key="film.id" :film="film" />
+      <FilmRow v-for="(film, at) in films.films" :key="film.id" :film="film" :later="at > 0" />
     </ul>
   </section>
 </template>
@@ -27,6 +26,7 @@ onMounted(() => films.refresh())
   flex-direction: column;
   gap: 10px;
   overflow: hidden;
+  height: 100%;
 }
 .list {
   list-style: none;
@@ -36,11 +36,5 @@ onMounted(() => films.refresh())
   gap: 8px;
   overflow-y: auto;
   align-content: start;
-}
-.phone h2 {
-  display: none;
-}
-.phone .queue {
-  height: 100%;
 }
 </style>

@@ -2,6 +2,10 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import IconDownload from '~icons/tabler/download'
+import IconFirst from '~icons/tabler/arrow-bar-to-up'
+import IconLibrary from '~icons/tabler/folder-plus'
+import IconPause from '~icons/tabler/player-pause'
+import IconPlay from '~icons/tabler/player-play'
 import IconTrash from '~icons/tabler/trash'
 import type { ExportOut } from '@/api/types'
 import { isUnfinished, jobText } from '@/jobs/job'
@@ -11,7 +15,11 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { bytesLabel, wholeClock } from '@/time'
 
-const props = defineProps<{ film: ExportOut }>()
+const props = defineProps<{
+  film: ExportOut
+  /** Whether others are made before it. */
+  later?: boolean
+}>()
 const films = useExports()
 const project = useProject()
 const open = computed(() => isUnfinished(props.film.job))
@@ -27,21 +35,15 @@ const text = computed(() => {
   if (job.state === 'done') {
     return `${bytesLabel(bytes)}${seconds === null ? '' : t('send.filmRow.madeIn', { time: wholeClock(seconds) })}`
   }
+  if (job.paused) return `${t('send.filmRow.paused')} · ${Math.floor(job.share * 100)} %`
   if (job.state !== 'holding') return jobText(job)
   const left =
     job.left === null ? '' : t('send.filmRow.left', { time: wholeClock(Math.ceil(job.left)) })
   return t('send.filmRow.frameOf', { done, frames, left })
 })
-const NAMES = {
-  mp4: 'MP4',
-  webm: 'WebM',
-  hevc10: t('send.filmRow.mp410Bit'),
-  av1: t('send.filmRow.webm10Bit'),
-}
-const formatName = (format: keyof typeof NAMES | undefined) => NAMES[format ?? 'mp4']
 const facts = computed(() => {
-  const { settings, width, height } = props.film
-  return `${formatName(settings.format)} · ${width} × ${height}`
+  const { kind, label, width, height } = props.film
+  return kind === 'sound' ? label : `${label} · ${width} × ${height}`
 })
 </script>
 
@@ -66,6 +68,45 @@ const facts = computed(() => {
       >
         <IconDownload aria-hidden="true" />
       </a>
+      <template v-if="open">
+        <BButton
+          v-if="film.job.paused"
+          variant="secondary"
+          :aria-label="$t('send.filmRow.goOn', { title: film.title })"
+          data-test="go-on"
+          @click="films.turn(film, 'go-on')"
+        >
+          <IconPlay aria-hidden="true" />
+        </BButton>
+        <BButton
+          v-else
+          variant="secondary"
+          :aria-label="$t('send.filmRow.pause', { title: film.title })"
+          data-test="pause-film"
+          @click="films.turn(film, 'pause')"
+        >
+          <IconPause aria-hidden="true" />
+        </BButton>
+        <BButton
+          v-if="later"
+          variant="secondary"
+          :aria-label="$t('send.filmRow.first', { title: film.title })"
+          data-test="film-first"
+          @click="films.turn(film, 'first')"
+        >
+          <IconFirst aria-hidden="true" />
+        </BButton>
+      </template>
+      <BButton
+        v-if="film.job.state === 'done' && film.kind !== 'pictures'"
+        variant="secondary"
+        :aria-label="$t('send.filmRow.toLibrary')"
+        :title="$t('send.filmRow.toLibrary')"
+        data-test="to-library"
+        @click="films.toLibrary(film)"
+      >
+        <IconLibrary aria-hidden="true" />
+      </BButton>
       <BButton
         v-if="!open"
         variant="secondary"

@@ -1,44 +1,51 @@
 <script setup lang="ts">
-/** Send: what is to be made, and what was. */
-import { ref } from 'vue'
-import { usePhone } from '@/look/phone'
+/** Send: where files go, how each is made, what is to be mended before, and what was made. */
+import { computed, watch } from 'vue'
+import BenchPair from '@/controls/BenchPair.vue'
+import { useExports } from '@/stores/exports'
+import { useKit } from '@/stores/kit'
+import { useNotes } from '@/stores/notes'
+import { useSending, type SendPart } from '@/stores/sending'
 import { t } from '@/texts'
-import ToolTray from '@/tray/ToolTray.vue'
+import FilePart from './FilePart.vue'
 import FilmList from './FilmList.vue'
-import WhatToMake from './WhatToMake.vue'
+import WhereTo from './WhereTo.vue'
+import { useEstimates } from './useEstimates'
 
-const PARTS = [
-  { id: 'what', name: t('send.sendBench.whatToMake'), test: 'send-what' },
+const sending = useSending()
+const films = useExports()
+const kit = useKit()
+const notes = useNotes()
+const estimates = useEstimates()
+kit.open().catch((error: unknown) => notes.problem(error))
+
+const parts = computed<{ id: SendPart; name: string; test: string }[]>(() => [
+  { id: 'file', name: t('send.sendBench.file'), test: 'send-file' },
   { id: 'films', name: t('send.sendBench.films'), test: 'send-films' },
-] as const
-
-const { phone } = usePhone()
-const part = ref<'what' | 'films'>('what')
+])
+// What is being made is what one looks at.
+watch(
+  () => films.films.length,
+  (now, before) => {
+    if (now > before && before > 0) sending.part = 'films'
+  },
+)
 </script>
 
 <template>
-  <ToolTray
-    v-if="phone"
+  <BenchPair
     :label="$t('send.sendBench.send')"
-    :parts="PARTS"
-    :part="part"
-    @take="part = $event"
+    :left="$t('send.sendBench.whereTo')"
+    left-first
+    :parts="parts"
+    :part="sending.part"
+    filled
+    @take="sending.part = $event"
   >
-    <WhatToMake v-if="part === 'what'" @begun="part = 'films'" />
+    <template #left>
+      <WhereTo :estimates="estimates" @begun="sending.part = 'films'" />
+    </template>
+    <FilePart v-if="sending.part === 'file'" />
     <FilmList v-else />
-  </ToolTray>
-  <div v-else class="send">
-    <WhatToMake />
-    <FilmList />
-  </div>
+  </BenchPair>
 </template>
-
-<style scoped>
-.send {
-  display: grid;
-  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr);
-  gap: 12px;
-  padding: 12px 14px;
-  min-height: 0;
-}
-</style>

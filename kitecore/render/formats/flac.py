@@ -1,0 +1,16 @@
+"""Sound as FLAC."""
+
+from kitecore.render.making._format import formats
+from kitecore.render.making.sounds import Sound
+from kitecore.render.making.soundtrack import SoundCoding
+
+formats.register("flac")(
+    Sound(
+        label="Sound, FLAC",
+        help="without loss, half as large",
+        suffix="flac",
+        mime="audio/flac",
+        container="flac",
+        coding=SoundCoding("flac", "s16", finer=SoundCoding("flac", "s32")),
+    )
+)

@@ -1,0 +1,1 @@
+"""How finished files are made: their pictures, their sound, what they are wrapped in."""

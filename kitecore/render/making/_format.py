@@ -1,0 +1,79 @@
+"""What every kind of file has in common."""
+
+from __future__ import annotations
+
+from abc import ABC, abstractmethod
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
+from pathlib import Path
+from typing import ClassVar, Literal
+
+from kitecore.registry import Registry
+from kitecore.render.making.tags import Tags
+from kitecore.render.making.work import Progress, Share, Work, unheard
+from kitecore.render.sources import Sources
+
+Kind = Literal["film", "moving", "pictures", "still", "sound"]
+"""A film with sound; a picture that moves, or many pictures, both mute; one picture; only sound."""
+
+
+@dataclass(frozen=True, kw_only=True)
+class Format(ABC):
+    """A way to make a file, in pieces that can be repeated anywhere and are then joined.
+
+    Attributes
+    ----------
+    label, help
+        Its name, and what it is good for.
+    suffix, mime
+        Of the file.
+    """
+
+    label: str
+    help: str
+    suffix: str
+    mime: str
+    kind: ClassVar[Kind]
+    in_pieces: ClassVar[bool] = True
+    """Whether the picture is made in pieces; else all is done when they would be joined."""
+
+    @property
+    def can_clear(self) -> bool:
+        """Whether it can stay see-through."""
+        return False
+
+    @property
+    def coarseness(self) -> range | None:
+        """The values of ``crf``, from fine to coarse; None if its size cannot be steered."""
+        return None
+
+    def facts(self, work: Work) -> Hashable:
+        """What a piece depends on besides the document's pictures."""
+        return (type(self).__name__, work.framing, work.clear)
+
+    def encode_piece(
+        self, work: Work, piece: range, path: Path, sources: Sources, progress: Progress = unheard
+    ) -> None:
+        """Make the picture of some frames as a file of its own, whole or not at all."""
+        raise NotImplementedError
+
+    @abstractmethod
+    def join(
+        self,
+        work: Work,
+        pieces: Sequence[Path],
+        path: Path,
+        sources: Sources,
+        tags: Tags,
+        progress: Share = unheard,
+    ) -> None:
+        """Put the pieces behind each other, and add what else is to be in the file.
+
+        Raises
+        ------
+        RenderFailed
+            If a piece is missing or broken.
+        """
+
+
+formats: Registry[Format] = Registry("export format")

@@ -1,0 +1,80 @@
+"""The frames of a file in the pixels that its encoder takes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from typing import Any, Final
+
+import av
+import cv2
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.media.clearcoding import coded_clear, coded_clear_deep, coded_whole_deep
+from kitecore.media.coding import coded, coded_deep
+from kitecore.oklab import rgb_of
+from kitecore.picture.layer import Rgba
+from kitecore.render.compose import draw_tracks
+from kitecore.render.deep import render_deep, render_deep_planes
+from kitecore.render.frame import render, render_planes, stage_of, tagged
+from kitecore.render.making.work import Work
+from kitecore.render.repeats import DrawPlanes, frames_of
+from kitecore.render.sources import Sources
+
+
+def drawn(work: Work, numbers: range, pixels: str, sources: Sources) -> Iterator[av.VideoFrame]:
+    """Frames in a row as ``pixels`` (FFmpeg's name); the same object again where nothing changes."""
+    shown = (work.own_number(number) for number in numbers)
+    return frames_of(work.document, shown, work.framing.drawn, sources, _drawer(work, pixels))
+
+
+def picture(work: Work, tick: int, sources: Sources) -> Rgba:
+    """RGBA of one moment in the file's size: opaque, or straight where the file is see-through."""
+    document, size = work.document, work.framing.drawn
+    if not work.clear:
+        ground = np.array((*rgb_of(document.canvas.colour), 255), np.uint8)
+        return work.framing.laid(render(document, tick, size, sources), ground)
+    pixels = np.zeros((size[1], size[0], 4), np.uint8)
+    draw_tracks(pixels, document.tracks, tick, stage_of(document, size, sources))
+    straight: Rgba = cv2.cvtColor(pixels, cv2.COLOR_mRGBA2RGBA)
+    return work.framing.laid(straight, np.zeros(4, np.uint8))
+
+
+def _deep_picture(work: Work, tick: int, sources: Sources) -> NDArray[np.uint16]:
+    document, size = work.document, work.framing.drawn
+    found = render_deep(document, tick, size, sources)
+    if found is None:
+        found = render(document, tick, size, sources)[..., :3].astype(np.uint16) * 257
+    ground = np.array(rgb_of(document.canvas.colour), np.uint16) * 257
+    return work.framing.laid(found, ground)
+
+
+def as_bgra(pixels: Rgba) -> av.VideoFrame:
+    """For encoders without loss."""
+    return av.VideoFrame.from_ndarray(pixels, format="rgba").reformat(format="bgra")
+
+
+_WHOLE: Final[dict[str, DrawPlanes]] = {
+    "yuv420p": render_planes,
+    "yuv420p10le": render_deep_planes,
+}
+"""The quick ways, where the canvas is the picture."""
+_CODED: Final[dict[str, Callable[[Any], av.VideoFrame]]] = {
+    "yuv420p": lambda pixels: tagged(coded(pixels)),
+    "yuva420p": lambda pixels: tagged(coded_clear(pixels)),
+    "yuva444p10le": lambda pixels: tagged(coded_clear_deep(pixels)),
+    "bgra": as_bgra,
+}
+_CODED_DEEP: Final[dict[str, Callable[[Any], av.VideoFrame]]] = {
+    "yuv420p10le": lambda pixels: tagged(coded_deep(pixels)),
+    "yuv444p10le": lambda pixels: tagged(coded_whole_deep(pixels)),
+}
+
+
+def _drawer(work: Work, pixels: str) -> DrawPlanes:
+    if work.framing.whole and pixels in _WHOLE:
+        return _WHOLE[pixels]
+    deep = pixels in _CODED_DEEP
+    code = _CODED_DEEP[pixels] if deep else _CODED[pixels]
+    look = _deep_picture if deep else picture
+    return lambda _, tick, size, sources: code(look(work, tick, sources))

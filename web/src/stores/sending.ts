@@ -1,0 +1,85 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import type { ExportSettings } from '@/api/types'
+import { useKit } from '@/stores/kit'
+import { useProject } from '@/stores/project'
+
+export type SendPart = 'file' | 'films'
+
+/** What is to be made: for which destinations, and what was changed by hand of what each wants. */
+export const useSending = defineStore('sending', () => {
+  const kit = useKit()
+  const project = useProject()
+  const part = ref<SendPart>('file')
+  const several = ref(false)
+  const chosen = ref<string[]>(['own'])
+  /** The destination whose settings are shown. */
+  const at = ref('own')
+  const changes = ref<Record<string, Partial<ExportSettings>>>({})
+  /** Of the timeline, in ticks; `last` 0 is its end. */
+  const range = ref({ first: 0, last: 0 })
+
+  const destinations = computed(() => kit.send?.destinations ?? [])
+  const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
+  const formats = computed(() => kit.send?.formats ?? [])
+  const destination = computed(() => destinations.value.find((one) => one.id === at.value))
+  const formatOf = (settings: ExportSettings) =>
+    formats.value.find((one) => one.id === settings.format)
+
+  function settingsOf(id: string): ExportSettings | null {
+    const destination = destinations.value.find((one) => one.id === id)
+    return destination ? { ...destination.settings, ...changes.value[id], ...range.value } : null
+  }
+  const settings = computed(() => settingsOf(at.value))
+  const wanted = computed(() =>
+    chosen.value.map(settingsOf).filter((one): one is ExportSettings => one !== null),
+  )
+
+  /** One destination instead of the last, or with several at once: one more, or one less. */
+  function take(id: string) {
+    const now = chosen.value
+    if (!several.value) chosen.value = [id]
+    else if (!now.includes(id)) chosen.value = [...now, id]
+    else if (now.length > 1) chosen.value = now.filter((one) => one !== id)
+    at.value = chosen.value.includes(id) ? id : (chosen.value.at(-1) ?? 'own')
+  }
+
+  function severalAtOnce(on: boolean) {
+    several.value = on
+    if (!on) chosen.value = [at.value]
+  }
+
+  const adjust = (change: Partial<ExportSettings>) =>
+    (changes.value = {
+      ...changes.value,
+      [at.value]: { ...changes.value[at.value], ...change },
+    })
+  const isChanged = (id: string) => Object.keys(changes.value[id] ?? {}).length > 0
+  const asItWants = () => (changes.value = { ...changes.value, [at.value]: {} })
+
+  function forget() {
+    range.value = { first: 0, last: 0 }
+  }
+
+  return {
+    part,
+    several,
+    chosen,
+    at,
+    range,
+    destinations,
+    canvas,
+    formats,
+    destination,
+    settings,
+    wanted,
+    settingsOf,
+    formatOf,
+    take,
+    severalAtOnce,
+    adjust,
+    isChanged,
+    asItWants,
+    forget,
+  }
+})
