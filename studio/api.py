@@ -21,6 +21,7 @@ from kitecore.errors import (
 )
 from studio.accounts.api import router as accounts
 from studio.exports.api import router as exports
+from studio.exports.captions import router as captions
 from studio.health import Health, health
 from studio.jobs.api import router as jobs
 from studio.kit.api import router as kit
@@ -58,6 +59,7 @@ api.add_router("", colours, tags=["playback"])
 api.add_router("", hearing, tags=["playback"])
 api.add_router("", playback, tags=["playback"])
 api.add_router("", exports, tags=["exports"])
+api.add_router("", captions, tags=["exports"])
 api.add_router("", jobs, tags=["jobs"])
 
 STATUS: Final[list[tuple[type[KiteError], int]]] = [

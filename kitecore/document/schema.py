@@ -166,3 +166,9 @@ def _trackers(data: Data) -> Data:
 def _strokes(data: Data) -> Data:
     """Takes gained strokes that mend them, stills cut-outs, videos a hold; without they are as before."""
     return data
+
+
+@upgrades.step("velvet-kite/12", "velvet-kite/13")
+def _captions(data: Data) -> Data:
+    """Picture tracks may be captions; those of before are not."""
+    return data

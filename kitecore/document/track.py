@@ -11,6 +11,7 @@ from kitecore.document.clips import Clip, ClipBase, Pictured, can_sound
 from kitecore.document.clips.group import GroupClip
 from kitecore.document.clips.mouth import MouthClip
 from kitecore.document.clips.multicam import MulticamClip
+from kitecore.document.clips.text import TextClip
 from kitecore.document.model import Id, Model, Name, new_id
 from kitecore.document.strips import TrackStrip
 from kitecore.document.transitions import TransitionBase
@@ -23,7 +24,11 @@ TrackKind = Literal["main", "picture", "sound"]
 
 
 class Track(Model):
-    """``main`` closes its gaps (unless told not to); ``picture`` lies free; ``sound`` is heard."""
+    """``main`` closes its gaps (unless told not to); ``picture`` lies free; ``sound`` is heard.
+
+    The texts of a picture track of ``captions`` are what is said in the film: read from files of
+    captions, written to them, and left out of a picture that others put captions over.
+    """
 
     id: Id = Field(default_factory=new_id)
     kind: TrackKind
@@ -34,6 +39,7 @@ class Track(Model):
     muted: bool = False
     solo: bool = False
     locked: bool = False
+    captions: bool = False
     strip: TrackStrip = TrackStrip()
 
     @property
@@ -42,6 +48,8 @@ class Track(Model):
 
     def accepts(self, clip: ClipBase) -> bool:
         """Whether such a clip may lie here."""
+        if self.captions:
+            return isinstance(clip, TextClip)
         return can_sound(type(clip)) if self.kind == "sound" else isinstance(clip, Pictured)
 
     def with_clips(self, clips: tuple[ClipBase, ...]) -> Track:

@@ -22,10 +22,11 @@ def on_free_track(
 ) -> Document:
     """Clips that do not overlap laid on the lowest open track with room, or on a new one."""
     for track in document.tracks:
-        if track.kind == kind:
-            require_accepts(track, *clips)
+        if track.kind != kind or track.captions:
+            continue
+        require_accepts(track, *clips)
         room = all(is_free(track.clips, clip.span) for clip in clips)
-        if track.kind == kind and not track.locked and room:
+        if not track.locked and room:
             return document.with_track(settled(track, (*track.clips, *clips)))
     return with_new_track(document, kind, clips, new)
 
@@ -33,13 +34,15 @@ def on_free_track(
 def with_new_track(
     document: Document, kind: FreeKind, clips: tuple[ClipBase, ...], new: str
 ) -> Document:
-    """The document with one more track on top of those of its kind."""
+    """The document with one more track on top of those of its kind, below captions."""
     number = sum(track.kind == kind for track in document.tracks) + 1
     noun = "Sound" if kind == "sound" else "Above"
     track = Track(id=new, kind=kind, name=f"{noun} {number}")
     require_accepts(track, *clips)
     track = track.with_clips(clips)
     pictures = sum(t.kind != "sound" for t in document.tracks)
+    while pictures and document.tracks[pictures - 1].captions:
+        pictures -= 1
     at = len(document.tracks) if kind == "sound" else pictures
     tracks = (*document.tracks[:at], track, *document.tracks[at:])
     return document.model_copy(update={"tracks": tracks})

@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any, Final
 
 from kitecore.colour.cubefile import read_cube, write_cube
+from kitecore.exchange.captions import read_captions
 from kitecore.exchange.cdl import read_cdl
 from kitecore.exchange.svg import read_svg
 from kitecore.fonts.reading import title_of_font
@@ -50,6 +51,11 @@ def _font(data: bytes, options: Mapping[str, Any]) -> str:
 def _drawing(data: bytes, options: Mapping[str, Any]) -> str:
     """A clip and remarks, as JSON."""
     return read_svg(data, options["name"], options["length"], options["fit"]).model_dump_json()
+
+
+@readers.register("captions")
+def _captions(data: bytes, options: Mapping[str, Any]) -> str:
+    return read_captions(data).model_dump_json()
 
 
 def read(name: str, folder: Path) -> None:

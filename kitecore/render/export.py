@@ -76,6 +76,8 @@ class ExportSettings(Model):
         Another shape than the canvas's, and how that lies in it.
     clear
         Whether the file stays see-through, if its format can.
+    captions
+        Whether captions are seen in the picture.
     most_bytes
         What the file may weigh, if the format can be steered; 0 for whatever its quality weighs.
     """
@@ -89,6 +91,7 @@ class ExportSettings(Model):
     shape: Aspect | None = None
     fit: Fit = "fit"
     clear: bool = False
+    captions: bool = True
     most_bytes: int = Field(default=0, ge=0, le=2**40)
 
     @property
@@ -103,6 +106,8 @@ class ExportSettings(Model):
         BadInput
             If there is nothing to make.
         """
+        if not self.captions:
+            document = _without_captions(document)
         canvas = document.canvas.width, document.canvas.height
         framing = whole(canvas, self.long_side)
         if self.shape is not None:
@@ -119,6 +124,13 @@ class ExportSettings(Model):
         if not numbers:
             raise BadInput("There is nothing to export yet.", todo="Place a take first.")
         return numbers[:1] if self.recipe.kind == "still" else numbers
+
+
+def _without_captions(document: Document) -> Document:
+    tracks = tuple(
+        one.model_copy(update={"hidden": True}) if one.captions else one for one in document.tracks
+    )
+    return document.model_copy(update={"tracks": tracks})
 
 
 def plan(work: Work, recipe: Format) -> list[range]:

@@ -69,10 +69,15 @@ def _pairs(levels: NDArray[np.floating]) -> tuple[tuple[float, float], ...]:
 
 
 class Stretch(Model):
-    """`STRETCH_SECONDS` of the film by tenths of a second: weighted powers and true peaks."""
+    """`STRETCH_SECONDS` of the film by tenths of a second.
+
+    Weighted powers, true peaks, and the root mean squares of both sides.
+    """
 
     powers: tuple[float, ...]
     peaks: tuple[float, ...]
+    left: tuple[float, ...]
+    right: tuple[float, ...]
 
 
 def measured_stretch(document: Document, number: int, sources: Sources) -> Stretch:
@@ -86,7 +91,14 @@ def measured_stretch(document: Document, number: int, sources: Sources) -> Stret
     powers = loudness.powers(samples[: lead + count])
     between = true_levels(samples[lead - TRUE_REACH :])[TRUE_REACH : TRUE_REACH + count]
     peaks = between.reshape(parts, loudness.PART).max(axis=1)
-    return Stretch(powers=tuple(powers.tolist()), peaks=tuple(peaks.tolist()))
+    parted = samples[lead : lead + count].astype(np.float64).reshape(parts, loudness.PART, 2)
+    sides = np.asarray(np.round(np.sqrt(np.mean(parted**2, axis=1)), 6))
+    return Stretch(
+        powers=tuple(powers.tolist()),
+        peaks=tuple(peaks.tolist()),
+        left=tuple(sides[:, 0].tolist()),
+        right=tuple(sides[:, 1].tolist()),
+    )
 
 
 def stretches_of(document: Document) -> int:

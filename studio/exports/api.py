@@ -9,7 +9,9 @@ from django.http import FileResponse, HttpRequest
 from ninja import Field, Router, Schema
 
 from kitecore.errors import BadInput, NotThere
+from kitecore.render.checking import Line
 from kitecore.render.export import ExportSettings
+from studio.exports.checks import check_of, destination_of
 from studio.exports.estimates import estimate_of
 from studio.exports.models import Export
 from studio.exports.work import start
@@ -50,6 +52,20 @@ class ExportIn(Schema):
 
     settings: list[ExportSettings] = Field([ExportSettings()], min_length=1, max_length=20)
     as_take: bool = False
+
+
+class CheckIn(Schema):
+    """What is to go where: a destination by its id, and the settings of its file."""
+
+    destination: str = Field(max_length=40)
+    settings: ExportSettings
+
+
+class CheckOut(Schema):
+    """``lines`` is what was found, None until ``job`` is done."""
+
+    job: JobOut
+    lines: list[Line] | None
 
 
 class EstimateOut(Schema):
@@ -140,6 +156,16 @@ def estimate_export(request: HttpRequest, id: UUID, given: ExportSettings) -> Es
     job = estimate_of(project, history.head_of(project), given)
     result = job.result or {}
     return EstimateOut(job=job_out(job), bytes=result.get("bytes"), seconds=result.get("seconds"))
+
+
+@router.post("/projects/{uuid:id}/checks", response={200: CheckOut, 404: Problem, 422: Problem})
+def check_film(request: HttpRequest, id: UUID, given: CheckIn) -> CheckOut:
+    """What is to be seen to before a film goes out: ask again once the job is done."""
+    project = owned(Project, request.user, "project", id)
+    destination = destination_of(given.destination, given.settings)
+    job = check_of(project, history.head_of(project), destination)
+    lines = job.result["lines"] if job.state == State.DONE and job.result else None
+    return CheckOut(job=job_out(job), lines=lines)
 
 
 @router.post("/exports/{uuid:id}/take", response={204: None, 404: Problem, 422: Problem})

@@ -20,6 +20,7 @@ from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.render.estimating import CRF_TO_HALVE, fitting_crf
 from kitecore.render.export import ExportSettings, piece_key, plan, tags_of
 from studio.accounts.allowances import allowed_to
+from studio.exports.checks import look_over
 from studio.exports.estimates import try_out
 from studio.exports.models import Export
 from studio.exports.sources import make_sources
@@ -228,3 +229,4 @@ def _prune() -> None:
 job_kinds.register("film")(JobKind(run=_make_film, priority=PUT_TOGETHER))
 job_kinds.register("piece")(JobKind(run=_make_piece, priority=IN_PARTS))
 job_kinds.register("estimate")(JobKind(run=try_out, priority=WAITED_FOR))
+job_kinds.register("check")(JobKind(run=look_over, priority=WAITED_FOR))

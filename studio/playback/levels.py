@@ -24,4 +24,4 @@ def stretch_key(document: Document, number: int) -> str:
     start = number * STRETCH_SECONDS * TICKS_PER_SECOND
     end = min(start + STRETCH_SECONDS * TICKS_PER_SECOND, document.length)
     span = Span(max(0, start - _AROUND), end + _AROUND)
-    return content_key(document, span, folder_of, "loudness", number, end, heard=True)
+    return content_key(document, span, folder_of, "sides and loudness", number, end, heard=True)

@@ -113,6 +113,11 @@ class SchemaTest(TestCase):
         self.assertEqual((None, ()), (clip.cutout, clip.taken_off))
         self.assertTrue(clip.masks[0].strokes[0].erase)
 
+    def test_tracks_of_old_documents_are_no_captions(self) -> None:
+        tracks = [{"id": "t", "kind": "main"}, {"id": "u", "kind": "picture"}]
+        document = load({**SAVED, "schema": "velvet-kite/12", "tracks": tracks})
+        self.assertEqual([False, False], [track.captions for track in document.tracks])
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

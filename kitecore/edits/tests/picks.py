@@ -27,6 +27,10 @@ class Pick:
         self.multicam = st.sampled_from(
             [clip.id for clip in clips if isinstance(clip, MulticamClip)] or ["gone"]
         )
+        captions = [track for track in document.tracks if track.captions]
+        self.captions = st.sampled_from([track.id for track in captions] or ["gone"])
+        said = [clip.id for track in captions for clip in track.clips]
+        self.caption = st.sampled_from(said or ["gone"])
         mouths = [clip for clip in clips if isinstance(clip, MouthClip)]
         self.mouth = st.sampled_from([clip.id for clip in mouths] or ["gone"])
         turns = [one.at for clip in mouths for one in clip.turns]

@@ -9,6 +9,7 @@ import av
 import numpy as np
 from django.test import TestCase
 
+from kitecore.render.checking.pictures import measure
 from kitecore.render.estimating import Estimate
 from studio.exports.models import Export
 from studio.jobs import queue, running
@@ -186,3 +187,48 @@ class EstimateTest(People, TestCase):
         with patch("studio.exports.estimates.estimate", return_value=Estimate(1, 1.0)) as tried:
             work_off()
         tried.assert_not_called()
+
+
+class CheckTest(People, TestCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.take = take_of(self.project, frames=120, sound=None)
+        self.edit(kind="place", clip=clip_of(self.take, 4.0))
+
+    def ask(self, destination: str = "square", **settings: Any) -> dict[str, Any]:
+        given = {"destination": destination, "settings": settings}
+        answer = self.call("post", f"/projects/{self.project.id}/checks", given)
+        self.assertEqual(200, answer.status_code, answer.content)
+        found: dict[str, Any] = answer.json()
+        return found
+
+    def test_found_in_the_background_and_anew_only_where_the_film_changed(self) -> None:
+        self.assertIsNone(self.ask()["lines"])
+        with patch("studio.exports.checks.measure", wraps=measure) as measured:
+            work_off()
+            self.assertEqual([range(90), range(90, 120)], [c.args[1] for c in measured.mock_calls])
+        lines = {line["check"]: line["findings"] for line in self.ask()["lines"]}
+        self.assertEqual("The film has no sound.", lines["silence"][0]["message"])
+        self.assertEqual([], lines["missing"])
+        at = clip_of(self.take, 3.5)["length"]
+        text = {"kind": "text", "text": "Later", "length": at // 7}
+        self.edit(kind="place", clip=text, mode="above", at=at)
+        again = self.ask()
+        self.assertIsNone(again["lines"])
+        with patch("studio.exports.checks.measure", wraps=measure) as measured:
+            work_off()
+            self.assertEqual([range(90, 120)], [call.args[1] for call in measured.mock_calls])
+
+    def test_a_missing_take_is_told_and_nothing_of_it_kept(self) -> None:
+        self.take.folder.original.unlink()
+        self.take.folder.proxy.unlink(missing_ok=True)
+        self.ask()
+        work_off()
+        lines = {line["check"]: line["findings"] for line in self.ask()["lines"]}
+        self.assertEqual("The take of “count.mp4” is missing.", lines["missing"][0]["message"])
+
+    def test_an_unknown_destination_is_refused(self) -> None:
+        given = {"destination": "moon", "settings": {}}
+        answer = self.call("post", f"/projects/{self.project.id}/checks", given)
+        self.assertEqual(422, answer.status_code)
+        self.assertIn("no destination", answer.json()["message"])

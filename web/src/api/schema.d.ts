@@ -153,6 +153,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Captions In
+         * @description The cues of a file of captions; nothing is kept.
+         */
+        post: operations["studio_exports_captions_captions_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/choices": {
         parameters: {
             query?: never;
@@ -802,6 +822,46 @@ export interface paths {
         head?: never;
         /** Rename Project */
         patch: operations["studio_projects_api_rename_project"];
+        trace?: never;
+    };
+    "/api/projects/{id}/captions/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Captions Out
+         * @description The captions of a project as a file.
+         */
+        get: operations["studio_exports_captions_captions_out"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Film
+         * @description What is to be seen to before a film goes out: ask again once the job is done.
+         */
+        post: operations["studio_exports_api_check_film"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects/{id}/edits": {
@@ -1978,6 +2038,30 @@ export interface components {
             within?: string | null;
         };
         /**
+         * AddCaption
+         * @description One more caption from a moment on, until the next; on the first such track, or a new one.
+         */
+        AddCaption: {
+            /** At */
+            at: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "add_caption";
+            /** Seed */
+            seed?: string;
+            /**
+             * Text
+             * @default …
+             */
+            text: string;
+            /** Track */
+            track?: string | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * AddInserts
          * @description Inserts at the end of a strip's chain; with ``instead`` in place of it.
          */
@@ -2670,6 +2754,26 @@ export interface components {
             tempo: number;
         };
         /**
+         * BeginCaption
+         * @description Let a caption begin at a moment, as tapped while the film plays: what was said before ends
+         *     there, and those that follow make room.
+         */
+        BeginCaption: {
+            /** At */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "begin_caption";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Bell
          * @description Lifts or lowers around its frequency; the higher ``q``, the narrower.
          */
@@ -3044,6 +3148,19 @@ export interface components {
             width: number;
         };
         /**
+         * CaptionsRead
+         * @description Cues of a file in order, and what of it was left out, in words.
+         */
+        CaptionsRead: {
+            /** Cues */
+            cues: components["schemas"]["Cue"][];
+            /**
+             * Remarks
+             * @default []
+             */
+            remarks: string[];
+        };
+        /**
          * Cdl
          * @description ASC Color Decision List: slope, offset and power of each channel, then saturation.
          */
@@ -3158,6 +3275,24 @@ export interface components {
              * @default false
              */
             upright: boolean;
+        };
+        /**
+         * CheckIn
+         * @description What is to go where: a destination by its id, and the settings of its file.
+         */
+        CheckIn: {
+            /** Destination */
+            destination: string;
+            settings: components["schemas"]["ExportSettings"];
+        };
+        /**
+         * CheckOut
+         * @description ``lines`` is what was found, None until ``job`` is done.
+         */
+        CheckOut: {
+            job: components["schemas"]["JobOut"];
+            /** Lines */
+            lines: components["schemas"]["Line"][] | null;
         };
         /**
          * Choices
@@ -3860,6 +3995,18 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Cue
+         * @description What is said from one moment to another.
+         */
+        Cue: {
+            /** At */
+            at: number;
+            /** Text */
+            text: string;
+            /** Until */
+            until: number;
+        };
+        /**
          * CurveIn
          * @description ``tick`` counts from where the keys of the equaliser count from.
          */
@@ -4489,10 +4636,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/12
+             * @default velvet-kite/13
              * @constant
              */
-            schema_: "velvet-kite/12";
+            schema_: "velvet-kite/13";
             /**
              * @default {
              *       "ceiling": 0,
@@ -5193,6 +5340,7 @@ export interface components {
              * Settings
              * @default [
              *       {
+             *         "captions": true,
              *         "clear": false,
              *         "first": 0,
              *         "fit": "fit",
@@ -5261,10 +5409,17 @@ export interface components {
          *         Another shape than the canvas's, and how that lies in it.
          *     clear
          *         Whether the file stays see-through, if its format can.
+         *     captions
+         *         Whether captions are seen in the picture.
          *     most_bytes
          *         What the file may weigh, if the format can be steered; 0 for whatever its quality weighs.
          */
         ExportSettings: {
+            /**
+             * Captions
+             * @default true
+             */
+            captions: boolean;
             /**
              * Clear
              * @default false
@@ -5526,6 +5681,40 @@ export interface components {
              * @default -16
              */
             target: number;
+        };
+        /**
+         * Finding
+         * @description Something found before a film goes out.
+         *
+         *     Attributes
+         *     ----------
+         *     at, until
+         *         Where, in ticks of the timeline; None for all of the film.
+         *     clip
+         *         Id of the clip that it is about.
+         *     mend
+         *         A step that would mend it, as it is sent to the project.
+         */
+        Finding: {
+            /** At */
+            at?: number | null;
+            /** Check */
+            check: string;
+            /** Clip */
+            clip?: string | null;
+            /**
+             * Grade
+             * @enum {string}
+             */
+            grade: "bad" | "doubt";
+            /** Mend */
+            mend?: {
+                [key: string]: unknown;
+            } | null;
+            /** Message */
+            message: string;
+            /** Until */
+            until?: number | null;
         };
         /**
          * Fit
@@ -7293,6 +7482,25 @@ export interface components {
             keys: components["schemas"]["Key_Annotated_tuple_tuple_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False______Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False________________FieldInfo_annotation_NoneType__required_True__metadata__MinLen_min_length_1___MaxLen_max_length_625_____"][];
         };
         /**
+         * LayCaptions
+         * @description Captions from cues: on a new track, or instead of those on a track of captions.
+         */
+        LayCaptions: {
+            /** Cues */
+            cues: components["schemas"]["Cue"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "lay_captions";
+            /** Seed */
+            seed?: string;
+            /** Track */
+            track?: string | null;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * LayOut
          * @description A multicam clip becomes ordinary clips: one for each stretch, and what is heard below.
          */
@@ -7617,6 +7825,18 @@ export interface components {
              */
             width: number;
         };
+        /**
+         * Line
+         * @description A check, what it says if all is well, and what it found, the worst first.
+         */
+        Line: {
+            /** Check */
+            check: string;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Label */
+            label: string;
+        };
         /** LineForm */
         LineForm: {
             /**
@@ -7769,7 +7989,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
         };
         /**
          * LoudnessOut
@@ -8189,6 +8409,23 @@ export interface components {
              */
             remarks: string[];
             sound?: components["schemas"]["SoundInfo"] | null;
+        };
+        /**
+         * MergeCaptions
+         * @description One caption of one and the next.
+         */
+        MergeCaptions: {
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "merge_captions";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
         };
         /**
          * MirrorKeys
@@ -10942,6 +11179,38 @@ export interface components {
             within?: string | null;
         };
         /**
+         * RetimeCaptions
+         * @description All captions of a track earlier or later, and closer or farther apart from a moment.
+         */
+        RetimeCaptions: {
+            /**
+             * About
+             * @default 0
+             */
+            about: number;
+            /**
+             * By
+             * @default 0
+             */
+            by: number;
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "retime_captions";
+            /** Seed */
+            seed?: string;
+            /** Track */
+            track: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * Reverse
          * @description The same content from its end to its beginning.
          */
@@ -12903,6 +13172,25 @@ export interface components {
             within?: string | null;
         };
         /**
+         * SplitCaption
+         * @description Two captions of one, at a letter; each gets as much time as it has letters.
+         */
+        SplitCaption: {
+            /** At Letter */
+            at_letter: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "split_caption";
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * SplitScreen
          * @description Show clips side by side, in their order; they begin together, each on a track of its own.
          *
@@ -13165,7 +13453,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -13351,7 +13639,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["AddLayer"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -14083,6 +14371,27 @@ export interface components {
             repeats: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * TimeCaption
+         * @description Let a caption begin and end elsewhere, as far as those beside it leave room.
+         */
+        TimeCaption: {
+            /** At */
+            at: number;
+            /** Clip */
+            clip: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "time_caption";
+            /** Seed */
+            seed?: string;
+            /** Until */
+            until: number;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * ToCell
          * @description Put a clip into another cell of its split screen; who was there takes its old one.
          */
@@ -14121,8 +14430,16 @@ export interface components {
         /**
          * Track
          * @description ``main`` closes its gaps (unless told not to); ``picture`` lies free; ``sound`` is heard.
+         *
+         *     The texts of a picture track of ``captions`` are what is said in the film: read from files of
+         *     captions, written to them, and left out of a picture that others put captions over.
          */
         Track: {
+            /**
+             * Captions
+             * @default false
+             */
+            captions: boolean;
             /**
              * Clips
              * @default []
@@ -15650,6 +15967,45 @@ export interface operations {
             };
         };
     };
+    studio_exports_captions_captions_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptionsRead"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_projects_api_choices: {
         parameters: {
             query?: never;
@@ -16890,6 +17246,89 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_captions_captions_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                format: "srt" | "vtt";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_api_check_film: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CheckIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -105,6 +105,9 @@ export const useKit = defineStore('kit', () => {
   /** The shapes of an SVG file as a clip. */
   const readDrawing = (file: File) => upload<Schemas['DrawingOut']>('/api/kit/drawing', file)
 
+  /** The cues of a file of captions. */
+  const readCaptions = (file: File) => upload<Schemas['CaptionsRead']>('/api/captions', file)
+
   async function keepPreset(
     name: string,
     content: Record<string, unknown>,
@@ -144,6 +147,7 @@ export const useKit = defineStore('kit', () => {
     bringInFont,
     removeFont,
     readDrawing,
+    readCaptions,
     readCdl,
     removeLook,
     keepPreset,

@@ -11,6 +11,7 @@ import { useSending } from '@/stores/sending'
 import { t } from '@/texts'
 import { rateLabel } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
+import { captionTrack } from './captions'
 import RangeField from './RangeField.vue'
 import { SHAPES, sizeOf, sizesOf } from './sizes'
 
@@ -159,6 +160,20 @@ const megabytes = computed(() => (props.settings.most_bytes ?? 0) / 1e6)
       />
       <span class="tiny quiet">{{ $t('send.fileFields.zeroIsAsMuch') }}</span>
     </div>
+  </TrayItem>
+  <TrayItem
+    v-if="pictured && captionTrack(project.tracks)"
+    :name="$t('send.sendBench.captions')"
+    :told="settings.captions === false ? $t('words.isOff') : $t('words.isOn')"
+  >
+    <SwitchField
+      class="soft"
+      :on="settings.captions !== false"
+      data-test="captions-seen"
+      @update:on="sending.adjust({ captions: $event })"
+    >
+      {{ $t('send.fileFields.captionsSeen') }}
+    </SwitchField>
   </TrayItem>
   <TrayItem
     v-if="format?.can_clear"

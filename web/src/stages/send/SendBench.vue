@@ -7,9 +7,12 @@ import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { useSending, type SendPart } from '@/stores/sending'
 import { t } from '@/texts'
+import CaptionsPart from './CaptionsPart.vue'
+import CheckPart from './CheckPart.vue'
 import FilePart from './FilePart.vue'
 import FilmList from './FilmList.vue'
 import WhereTo from './WhereTo.vue'
+import { useChecks } from './useChecks'
 import { useEstimates } from './useEstimates'
 
 const sending = useSending()
@@ -17,10 +20,19 @@ const films = useExports()
 const kit = useKit()
 const notes = useNotes()
 const estimates = useEstimates()
+const checks = useChecks()
 kit.open().catch((error: unknown) => notes.problem(error))
 
 const parts = computed<{ id: SendPart; name: string; test: string }[]>(() => [
   { id: 'file', name: t('send.sendBench.file'), test: 'send-file' },
+  { id: 'captions', name: t('send.sendBench.captions'), test: 'send-captions' },
+  {
+    id: 'check',
+    name: checks.count.value
+      ? t('send.sendBench.checkOf', { count: checks.count.value })
+      : t('send.sendBench.check'),
+    test: 'send-check',
+  },
   { id: 'films', name: t('send.sendBench.films'), test: 'send-films' },
 ])
 // What is being made is what one looks at.
@@ -46,6 +58,8 @@ watch(
       <WhereTo :estimates="estimates" @begun="sending.part = 'films'" />
     </template>
     <FilePart v-if="sending.part === 'file'" />
+    <CaptionsPart v-else-if="sending.part === 'captions'" />
+    <CheckPart v-else-if="sending.part === 'check'" :checks="checks" />
     <FilmList v-else />
   </BenchPair>
 </template>

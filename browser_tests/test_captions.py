@@ -1,0 +1,89 @@
+"""Captions on the phone: a file opened, timed and mended, looked at, written, and left out."""
+
+from __future__ import annotations
+
+import av
+import numpy as np
+from django.contrib.auth.models import User
+
+from browser_tests.site import SiteTest
+from kitecore.document import Canvas, TextClip, empty_document
+from kitecore.edits import edit_kinds
+from kitecore.exchange.captions import read_captions
+from studio.exports.models import Export
+from studio.projects import history
+from studio.projects.models import Project
+from studio.tests.site import SECOND
+
+SRT = """1
+00:00:00,500 --> 00:00:01,500
+Paper weather today:
+
+2
+00:00:01,500 --> 00:00:03,500
+four folds up and wind from the left
+"""
+
+
+class CaptionsTest(SiteTest):
+    size = (390, 844)
+    touch = True
+
+    def told(self) -> list[tuple[float, float, str]]:
+        document = history.document_at(
+            history.head_of(Project.objects.select_related("head").get())
+        )
+        return [
+            (round(clip.start / SECOND, 2), round(clip.end / SECOND, 2), clip.text)
+            for track in document.tracks
+            for clip in track.clips
+            if track.captions and isinstance(clip, TextClip)
+        ]
+
+    def test_from_a_file_to_a_film_with_and_without(self) -> None:
+        canvas = Canvas(width=360, height=640)
+        project = history.start_project(User.objects.get(), "Report", empty_document(canvas))
+        clip = {"kind": "solid", "name": "s", "length": 4 * SECOND}
+        place = edit_kinds["place"](clip=clip)  # type: ignore[call-arg]
+        history.apply_edit(project, project.head_id, place)
+        page = self.browser
+        page.open(f"/projects/{project.id}/send")
+        page.press("send-captions")
+        path = page.folder / "report.srt"
+        path.write_text(SRT)
+        page.find("[data-test=captions-file]").send_keys(str(path))
+        page.wait(lambda: len(page.all("[data-test=caption]")) == 2, what="no captions came")
+        self.assertEqual((0.5, 1.5, "Paper weather today:"), self.told()[0])
+
+        # One is split, put together again, and said otherwise.
+        page.all("[data-test=caption] .when")[1].click()
+        page.press("split-caption")
+        page.wait(lambda: len(self.told()) == 3, what="nothing was split")
+        page.wait(lambda: len(page.all("[data-test=caption]")) == 3)
+        page.press("merge-captions")
+        page.wait(lambda: len(self.told()) == 2, what="nothing was merged")
+        self.assertEqual("four folds up and wind from the left", self.told()[1][2])
+        written = page.fetched(page.test("captions-vtt").get_attribute("href") or "")
+        self.assertTrue(written.startswith(b"WEBVTT"))
+        self.assertEqual(2, len(read_captions(written).cues))
+
+        # Seen in the picture, and left out of it.
+        page.press("part-left")
+        page.press("export")
+        page.find("[data-film=done]", 60)
+        page.press("send-file")
+        page.press("control-Captions")
+        page.find("[data-test=captions-seen] + label").click()
+        page.press("part-left")
+        page.press("export")
+        page.wait(lambda: Export.objects.filter(job__state="done").count() == 2, 60)
+        first, second = Export.objects.order_by("made_at")
+        self.assertGreater(self.brightest(first), 150)
+        self.assertLess(self.brightest(second), 150)
+        self.assert_clean_console()
+
+    def brightest(self, export: Export) -> int:
+        """Of the lower part of the picture after a second."""
+        with av.open(str(export.path)) as film:
+            frames = [frame.to_ndarray(format="gray") for frame in film.decode(video=0)]
+        return int(np.max(frames[30][400:]))

@@ -1,0 +1,115 @@
+"""Captions as files: SubRip (.srt) and WebVTT (.vtt), through pysubs2."""
+
+from __future__ import annotations
+
+import codecs
+from collections.abc import Iterable
+from itertools import pairwise
+from typing import Final, Literal
+
+import pysubs2
+
+from kitecore.document import Document, Model, TextClip
+from kitecore.document.clips.text import MOST_LETTERS
+from kitecore.edits.captions import MOST_CUES, Cue
+from kitecore.errors import BadInput
+from kitecore.ticks import TICKS_PER_SECOND
+
+MOST_BYTES: Final = 4 * 2**20
+_TICKS: Final = TICKS_PER_SECOND // 1000
+"""Ticks of a millisecond."""
+_MARKS: Final = (
+    (codecs.BOM_UTF8, "utf-8-sig"),
+    (codecs.BOM_UTF16_LE, "utf-16"),
+    (codecs.BOM_UTF16_BE, "utf-16"),
+)
+
+CaptionFormat = Literal["srt", "vtt"]
+
+
+class CaptionsRead(Model):
+    """Cues of a file in order, and what of it was left out, in words."""
+
+    cues: tuple[Cue, ...]
+    remarks: tuple[str, ...] = ()
+
+
+def read_captions(data: bytes) -> CaptionsRead:
+    """The captions of a file, their styles left out.
+
+    Raises
+    ------
+    BadInput
+        If it holds none.
+    """
+    text, remarks = _decoded(data)
+    text = text.replace("\r\n", "\n").replace("\r", "\n")
+    try:
+        found = pysubs2.SSAFile.from_string(text, format_=_format_of(text))
+    except (pysubs2.exceptions.Pysubs2Error, ValueError, KeyError, IndexError) as error:
+        raise BadInput(
+            "This is no file of captions that can be read.", todo="Choose an .srt or a .vtt file."
+        ) from error
+    spoken = [event for event in found if not event.is_comment and event.plaintext.strip()]
+    cues = [
+        Cue(
+            at=max(0, event.start) * _TICKS,
+            until=max(event.end, event.start, 0) * _TICKS,
+            text=event.plaintext.strip()[:MOST_LETTERS],
+        )
+        for event in spoken[:MOST_CUES]
+    ]
+    if not cues:
+        raise BadInput("There are no captions in this file.", todo="Choose another file.")
+    return CaptionsRead(cues=tuple(cues), remarks=(*remarks, *_left_out(text, spoken)))
+
+
+def _decoded(data: bytes) -> tuple[str, list[str]]:
+    for mark, name in _MARKS:
+        if data.startswith(mark):
+            return data.decode(name, errors="replace"), []
+    try:
+        return data.decode("utf-8"), []
+    except UnicodeDecodeError:
+        return data.decode("cp1252", errors="replace"), [
+            "The file is not in UTF-8; it was read as Windows-1252."
+        ]
+
+
+def _format_of(text: str) -> str:
+    return "vtt" if text.lstrip().startswith("WEBVTT") else "srt"
+
+
+def _left_out(text: str, spoken: list[pysubs2.SSAEvent]) -> list[str]:
+    remarks = []
+    if len(spoken) > MOST_CUES:
+        remarks.append(f"Only the first {MOST_CUES} captions were taken.")
+    ordered = sorted(spoken, key=lambda one: one.start)
+    pairs = pairwise(ordered)
+    overlapping = sum(after.start < before.end for before, after in pairs)
+    if overlapping:
+        remarks.append(f"Captions overlap in {overlapping} places: the earlier one ends early.")
+    if any("{\\" in event.text for event in spoken):
+        remarks.append("Italics, colours and places were left out: all captions look alike.")
+    return remarks
+
+
+def write_captions(document: Document, format: CaptionFormat) -> str:
+    """All captions of a document as a file, those of several tracks in order of time."""
+    clips = [
+        clip
+        for track in document.tracks
+        if track.captions
+        for clip in track.clips
+        if isinstance(clip, TextClip)
+    ]
+    return _written(sorted(clips, key=lambda one: (one.start, one.end)), format)
+
+
+def _written(clips: Iterable[TextClip], format: CaptionFormat) -> str:
+    file = pysubs2.SSAFile()
+    for clip in clips:
+        event = pysubs2.SSAEvent(start=clip.start // _TICKS, end=clip.end // _TICKS)
+        event.plaintext = clip.text
+        file.append(event)
+    return file.to_string(format)

@@ -1,0 +1,90 @@
+from __future__ import annotations
+
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as some
+
+from kitecore import edits
+from kitecore.document import Document, empty_document
+from kitecore.edits.tests.populated import SECOND, edit
+from kitecore.errors import BadInput
+from kitecore.exchange.captions import CaptionsRead, read_captions, write_captions
+
+SRT = """1
+00:00:00,500 --> 00:00:02,000
+Four folds up,
+and it <i>flies</i>.
+
+2
+00:00:01,500 --> 00:00:03,000
+Überall Wind
+"""
+VTT = """WEBVTT
+
+NOTE made by hand
+
+intro
+00:01.000 --> 00:02.250 align:start position:10%
+<v Pip>Paper weather</v>
+
+01:00:00.000 --> 01:00:01.000
+An hour on
+"""
+
+
+def told(read: CaptionsRead) -> list[tuple[float, float, str]]:
+    return [(one.at / SECOND, one.until / SECOND, one.text) for one in read.cues]
+
+
+class ReadTest(TestCase):
+    def test_subrip(self) -> None:
+        read = read_captions(SRT.encode())
+        self.assertEqual(
+            [(0.5, 2.0, "Four folds up,\nand it flies."), (1.5, 3.0, "Überall Wind")], told(read)
+        )
+        self.assertIn("overlap in 1 places", read.remarks[0])
+        self.assertIn("Italics", read.remarks[1])
+
+    def test_webvtt(self) -> None:
+        read = read_captions(VTT.encode("utf-8-sig"))
+        self.assertEqual((1.0, 2.25, "Paper weather"), told(read)[0])
+        self.assertEqual((3600.0, 3601.0, "An hour on"), told(read)[1])
+
+    def test_encodings(self) -> None:
+        for coded in (SRT.encode("utf-16"), SRT.encode("utf-8-sig"), SRT.encode("cp1252")):
+            self.assertEqual("Überall Wind", told(read_captions(coded))[1][2])
+        self.assertIn("Windows-1252", read_captions(SRT.encode("cp1252")).remarks[0])
+        self.assertEqual(
+            told(read_captions(SRT.encode())),
+            told(read_captions(SRT.replace("\n", "\r\n").encode())),
+        )
+
+    def test_what_holds_none_is_refused(self) -> None:
+        for data in (b"", b"hello", b"\x00\xff\xfe" * 40, b"WEBVTT\n\n", b"1\n00:00 --> \n"):
+            with self.subTest(data[:12]), self.assertRaises(BadInput):
+                read_captions(data)
+
+    @given(some.binary(max_size=300))
+    def test_no_file_breaks_it(self, data: bytes) -> None:
+        try:
+            read = read_captions(b"WEBVTT\n\n00:01.000 --> 00:02.000\n" + data)
+        except BadInput:
+            return
+        self.assertTrue(all(cue.until >= cue.at >= 0 for cue in read.cues))
+
+
+class WriteTest(TestCase):
+    def document(self, read: CaptionsRead) -> Document:
+        step = edit(kind="lay_captions", cues=[one.model_dump() for one in read.cues])
+        return edits.apply(empty_document(), step)
+
+    def test_what_is_written_reads_the_same(self) -> None:
+        document = self.document(read_captions(SRT.encode()))
+        for format in ("srt", "vtt"):
+            again = read_captions(write_captions(document, format).encode())  # type: ignore[arg-type]
+            self.assertEqual(
+                [(0.5, 1.5, "Four folds up,\nand it flies."), (1.5, 3.0, "Überall Wind")],
+                told(again),
+            )
+            self.assertEqual((), again.remarks)

@@ -1,0 +1,145 @@
+"""Words that cannot be read: beside the safe area, too small, gone too soon."""
+
+from collections.abc import Iterator
+from typing import Any, Final
+
+import numpy as np
+
+from kitecore.document import TextClip, Track
+from kitecore.media.pixels import fitting
+from kitecore.motion import still_at
+from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.compose import solitary
+from kitecore.render.frame import stage_of
+from kitecore.ticks import TICKS_PER_SECOND
+
+_SIDE: Final = 360
+_SEEN: Final = 25
+"""Alpha from which a pixel counts."""
+_MOMENTS: Final = (0.25, 0.5, 0.75)
+"""Shares of a clip at which it is looked at: what comes and goes may pass the border."""
+_SLACK: Final = 0.01
+_SMALLEST: Final = 0.028
+"""Size of letters in the narrow side of the picture."""
+_LETTERS_A_SECOND: Final = 15
+_TO_FIND: Final = 0.5
+"""Seconds until the eye is there."""
+
+Box = tuple[float, float, float, float]
+"""Left, top, right, bottom."""
+
+
+def _texts(film: Film) -> Iterator[tuple[Track, TextClip]]:
+    for track in film.document.tracks:
+        for clip in track.clips:
+            if isinstance(clip, TextClip) and not track.hidden and clip.text.strip():
+                yield track, clip
+
+
+def _named(clip: TextClip) -> str:
+    text = " ".join(clip.text.split())
+    return text if len(text) <= 24 else f"{text[:23]}…"
+
+
+def _safe(film: Film) -> Iterator[Finding]:
+    for _, clip in _texts(film):
+        for share in _MOMENTS:
+            tick = clip.start + round(clip.length * share)
+            box = _box_of(film, clip, tick)
+            if box is None or _within(box, _safe_box(film)):
+                continue
+            yield Finding(
+                check="safe",
+                grade="doubt",
+                message=f"“{_named(clip)}” leaves the safe area.",
+                at=tick,
+                until=clip.end,
+                clip=clip.id,
+                mend=_moved_in(film, clip, box),
+            )
+            break
+
+
+def _box_of(film: Film, clip: TextClip, tick: int) -> Box | None:
+    """Where a text lies in the file, in shares of its picture; None if nothing of it is seen."""
+    canvas = film.document.canvas
+    size = fitting(canvas.width, canvas.height, _SIDE)
+    alpha = solitary(clip, tick, stage_of(film.document, size, film.sources))[..., 3]
+    rows, columns = (
+        np.flatnonzero((alpha > _SEEN).any(axis=1)),
+        np.flatnonzero((alpha > _SEEN).any(axis=0)),
+    )
+    if not len(rows):
+        return None
+    framing = film.work.framing
+    (width, height), (across, down) = framing.size, framing.at
+    x = (np.array([columns[0], columns[-1] + 1]) / size[0] * framing.drawn[0] + across) / width
+    y = (np.array([rows[0], rows[-1] + 1]) / size[1] * framing.drawn[1] + down) / height
+    return float(x[0]), float(y[0]), float(x[1]), float(y[1])
+
+
+def _safe_box(film: Film) -> Box:
+    margins = film.destination.margins
+    return margins.left, margins.top, 1 - margins.right, 1 - margins.bottom
+
+
+def _within(box: Box, safe: Box) -> bool:
+    inner = all(box[side] >= safe[side] - _SLACK for side in (0, 1))
+    return inner and all(box[side] <= safe[side] + _SLACK for side in (2, 3))
+
+
+def _moved_in(film: Film, clip: TextClip, box: Box) -> dict[str, Any] | None:
+    """A step that moves a text into the safe area, if it stands still and has room there."""
+    position, safe = clip.place.position, _safe_box(film)
+    if not isinstance(position, tuple):
+        return None
+    moved: list[float] = []
+    for side, now in enumerate(position):
+        low, high = safe[side] - box[side], safe[side + 2] - box[side + 2]
+        if low > high:
+            return None
+        share = min(max(0.0, low), high) if low <= 0 else low
+        drawn, canvas = film.work.framing.drawn[side], film.document.canvas
+        whole = (canvas.width, canvas.height)[side]
+        moved.append(round(now + share * film.work.size[side] / drawn * whole, 1))
+    return {"kind": "adjust", "clips": [clip.id], "values": {"place/position": moved}}
+
+
+def _small(film: Film) -> Iterator[Finding]:
+    scale = film.work.framing.drawn[0] / film.document.canvas.width / min(film.work.size)
+    for _, clip in _texts(film):
+        now = still_at(clip, clip.length // 2)
+        letters = now.size * max(now.place.size) * scale  # type: ignore[operator, type-var]
+        if letters < _SMALLEST:
+            yield Finding(
+                check="small",
+                grade="doubt",
+                message=f"“{_named(clip)}” is hard to read in this size.",
+                at=clip.start,
+                until=clip.end,
+                clip=clip.id,
+            )
+
+
+def _short(film: Film) -> Iterator[Finding]:
+    for track, clip in _texts(film):
+        if track.captions:
+            # The pace of captions is told by a check of their own.
+            continue
+        needed = _TO_FIND + len(clip.text.replace(" ", "")) / _LETTERS_A_SECOND
+        seconds = clip.length / TICKS_PER_SECOND
+        if seconds < needed:
+            yield Finding(
+                check="short",
+                grade="doubt",
+                message=f"“{_named(clip)}” shows for {seconds:.1f} s; "
+                f"to read it takes {needed:.1f} s.",
+                at=clip.start,
+                until=clip.end,
+                clip=clip.id,
+            )
+
+
+checks.register("safe")(Check(label="Words stay in the safe area", of="picture", run=_safe))
+checks.register("small")(Check(label="Words are large enough", of="picture", run=_small))
+checks.register("short")(Check(label="Words stay long enough", of="picture", run=_short))
