@@ -209,6 +209,7 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
   flex: 1;
 }
 .tools .btn {
+  white-space: nowrap;
   min-height: var(--touch);
   display: inline-flex;
   align-items: center;
