@@ -15,8 +15,8 @@ import av
 from kitecore.render.export import PIECE_FRAMES
 from kitecore.render.formats import Format
 from kitecore.render.making.films import Film, sound_of
+from kitecore.render.making.format import Joining
 from kitecore.render.making.sounds import Sound
-from kitecore.render.making.tags import Tags
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
 
@@ -94,7 +94,7 @@ def _of_pictures(
         sound = _of_sound(work, sound_of(recipe), sources, folder)
         return Estimate(bytes + sound.bytes, seconds * times + sound.seconds)
     path = folder / f"film.{recipe.suffix}"
-    recipe.join(replace(work, numbers=work.numbers[:tried]), pieces, path, sources, Tags())
+    recipe.join(replace(work, numbers=work.numbers[:tried]), Joining(pieces, path, sources))
     seconds = time.monotonic() - started
     return Estimate(round(path.stat().st_size * times), seconds * times)
 
@@ -146,5 +146,5 @@ def _of_sound(work: Work, recipe: Sound, sources: Sources, folder: Path) -> Esti
 def _made(work: Work, recipe: Format, sources: Sources, folder: Path) -> Estimate:
     """What a file that is made in one go costs: it is made."""
     path, started = folder / f"whole.{recipe.suffix}", time.monotonic()
-    recipe.join(work, [], path, sources, Tags())
+    recipe.join(work, Joining([], path, sources))
     return Estimate(path.stat().st_size, time.monotonic() - started)

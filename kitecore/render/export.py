@@ -15,6 +15,7 @@ from kitecore.errors import BadInput
 from kitecore.media.folder import FindMedia
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, formats
+from kitecore.render.making.format import Joining
 from kitecore.render.making.framing import Fit, framed, whole
 from kitecore.render.making.tags import Tags, chapters_of
 from kitecore.render.making.work import Quality, Work
@@ -172,4 +173,4 @@ def make(
         for number, piece in enumerate(plan(work, recipe)):
             pieces.append(Path(folder) / f"piece-{number}")
             recipe.encode_piece(work, piece, pieces[-1], sources)
-        recipe.join(work, pieces, path, sources, tags_of(work, title))
+        recipe.join(work, Joining(pieces, path, sources, tags_of(work, title)))

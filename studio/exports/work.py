@@ -19,6 +19,7 @@ from django.db import transaction
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.render.estimating import CRF_TO_HALVE, fitting_crf
 from kitecore.render.export import ExportSettings, piece_key, plan, tags_of
+from kitecore.render.making.format import Joining
 from studio.accounts.allowances import allowed_to
 from studio.exports.checks import look_over
 from studio.exports.estimates import try_out
@@ -179,19 +180,13 @@ def _make_piece(job: Job, note: Note) -> None:
         raise Superseded("The film was deleted.")
     numbers = range(job.args["first"], job.args["last"])
     path.parent.mkdir(parents=True, exist_ok=True)
-    own = path.with_name(f"{path.name}-{job.claim}")
     work = export.work(history.document_at(export.revision))
 
-    def made(number: int) -> None:
+    def made(number: float) -> None:
         note((number + 1 - numbers.start) / len(numbers))
 
-    try:
-        with closing(make_sources()) as sources:
-            export.wanted.recipe.encode_piece(work, numbers, own, sources, made)
-        own.replace(path)
-    finally:
-        for left in path.parent.glob(f"{own.name}*"):
-            left.unlink(missing_ok=True)
+    with closing(make_sources()) as sources:
+        export.wanted.recipe.encode_piece(work, numbers, path, sources, made)
 
 
 def _join(export: Export, note: Note) -> None:
@@ -203,9 +198,10 @@ def _join(export: Export, note: Note) -> None:
     tags = tags_of(work, export.title)
     try:
         with closing(make_sources()) as sources:
-            export.wanted.recipe.join(
-                work, paths, export.path, sources, tags, lambda share: note(share, "joining")
+            joining = Joining(
+                paths, export.path, sources, tags, lambda share: note(share, "joining")
             )
+            export.wanted.recipe.join(work, joining)
     except RenderFailed:
         _forget(paths)
         raise

@@ -2,8 +2,8 @@
 
 import os
 
-from kitecore.render.making._format import formats
 from kitecore.render.making.films import Film
+from kitecore.render.making.format import formats
 from kitecore.render.making.soundtrack import SoundCoding
 
 # The encoder tells its settings on standard error otherwise.

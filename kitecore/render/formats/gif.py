@@ -1,6 +1,6 @@
 """GIF: moves anywhere, in few colours."""
 
-from kitecore.render.making._format import formats
+from kitecore.render.making.format import formats
 from kitecore.render.making.moving import Gif
 
 formats.register("gif")(

@@ -1,7 +1,7 @@
 """MP4 with HEVC of 10 bits: fine gradients, for players of the last years."""
 
-from kitecore.render.making._format import formats
 from kitecore.render.making.films import Film
+from kitecore.render.making.format import formats
 from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("hevc10")(

@@ -1,6 +1,6 @@
 """One picture as JPEG."""
 
-from kitecore.render.making._format import formats
+from kitecore.render.making.format import formats
 from kitecore.render.making.stills import Still
 
 formats.register("jpeg")(

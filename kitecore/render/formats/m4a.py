@@ -1,6 +1,6 @@
 """Sound as M4A, with AAC."""
 
-from kitecore.render.making._format import formats
+from kitecore.render.making.format import formats
 from kitecore.render.making.sounds import Sound
 from kitecore.render.making.soundtrack import SoundCoding
 

@@ -1,7 +1,7 @@
 """MP4 with H.264 and AAC: plays everywhere."""
 
-from kitecore.render.making._format import formats
 from kitecore.render.making.films import Film
+from kitecore.render.making.format import formats
 from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("mp4")(

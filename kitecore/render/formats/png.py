@@ -1,6 +1,6 @@
 """One picture as PNG."""
 
-from kitecore.render.making._format import formats
+from kitecore.render.making.format import formats
 from kitecore.render.making.stills import Still
 
 formats.register("png")(

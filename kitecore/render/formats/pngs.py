@@ -1,6 +1,6 @@
 """A PNG for each frame, in one archive."""
 
-from kitecore.render.making._format import formats
+from kitecore.render.making.format import formats
 from kitecore.render.making.sequences import PngSequence
 
 formats.register("pngs")(

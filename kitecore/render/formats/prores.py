@@ -1,7 +1,7 @@
 """MOV with ProRes 4444 and PCM: large and fine, to be worked on elsewhere; see-through on request."""
 
-from kitecore.render.making._format import formats
 from kitecore.render.making.films import Film
+from kitecore.render.making.format import formats
 from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("prores")(

@@ -1,7 +1,7 @@
 """WebM with VP9 and Opus: free of patents, and see-through on request."""
 
-from kitecore.render.making._format import formats
 from kitecore.render.making.films import Film
+from kitecore.render.making.format import formats
 from kitecore.render.making.soundtrack import SoundCoding
 
 formats.register("webm")(

@@ -1,6 +1,6 @@
 """WebP that moves: smaller and finer than GIF."""
 
-from kitecore.render.making._format import formats
+from kitecore.render.making.format import formats
 from kitecore.render.making.moving import MovingWebp
 
 formats.register("webp-moving")(

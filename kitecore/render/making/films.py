@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Sequence
+from collections.abc import Hashable
 from dataclasses import dataclass, field
 from fractions import Fraction
 from pathlib import Path
@@ -11,13 +11,14 @@ import av
 from av.container import OutputContainer
 from av.video.stream import VideoStream
 
-from kitecore.errors import RenderFailed
-from kitecore.render.making._format import Format
+from kitecore.media.whole import whole_file
+from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.joinable import joinable
 from kitecore.render.making.pictures import PictureCoding, encode_pictures
 from kitecore.render.making.sounds import Sound
 from kitecore.render.making.soundtrack import SoundCoding, Soundtrack
-from kitecore.render.making.tags import Tags, write_tags
-from kitecore.render.making.work import Progress, Quality, Share, Work, unheard
+from kitecore.render.making.tags import write_tags
+from kitecore.render.making.work import Progress, Quality, Work, unheard
 from kitecore.render.sources import Sources
 
 
@@ -77,32 +78,25 @@ class Film(Format):
         coding = PictureCoding(self.piece_container, self.codec, pixels, self.encoder(work))
         encode_pictures(work, piece, coding, path, sources, progress)
 
-    def join(
-        self,
-        work: Work,
-        pieces: Sequence[Path],
-        path: Path,
-        sources: Sources,
-        tags: Tags,
-        progress: Share = unheard,
-    ) -> None:
-        unfinished, rate = path.with_suffix(".part"), work.rate.fraction
-        try:
-            with av.open(
-                str(unfinished), "w", format=self.container, options=self.container_options
-            ) as out:
-                write_tags(out, tags, len(work.numbers) / rate)
-                picture = self._copied_picture(out, pieces[0])
-                sound = Soundtrack(out, self.sound, work, sources)
-                done = 0
-                for piece in pieces:
-                    done += _copy_piece(out, picture, piece, done, 1 / rate)
-                    progress(done / len(work.numbers))
-                    sound.encode(until=done / rate)
-                sound.finish()
-        except (av.FFmpegError, IndexError) as error:
-            raise RenderFailed("The pieces of the export could not be joined.") from error
-        unfinished.replace(path)
+    def join(self, work: Work, to: Joining) -> None:
+        options = self.container_options
+        with (
+            joinable(),
+            whole_file(to.path) as path,
+            av.open(str(path), "w", format=self.container, options=options) as out,
+        ):
+            write_tags(out, to.tags, len(work.numbers) / work.rate.fraction)
+            self._copy(out, work, to)
+
+    def _copy(self, out: OutputContainer, work: Work, to: Joining) -> None:
+        rate, done = work.rate.fraction, 0
+        picture = self._copied_picture(out, to.pieces[0])
+        sound = Soundtrack(out, self.sound, work, to.sources)
+        for piece in to.pieces:
+            done += _copy_piece(out, picture, piece, done, 1 / rate)
+            to.progress(done / len(work.numbers))
+            sound.encode(until=done / rate)
+        sound.finish()
 
     def _copied_picture(self, out: OutputContainer, piece: Path) -> VideoStream:
         with av.open(str(piece)) as first:

@@ -13,11 +13,11 @@ import av
 from av.container import OutputContainer
 from av.video.stream import VideoStream
 
-from kitecore.errors import RenderFailed
-from kitecore.render.making._format import Format
+from kitecore.media.whole import whole_file
+from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.joinable import joinable
 from kitecore.render.making.pictures import PictureCoding, encode_pictures
-from kitecore.render.making.tags import Tags
-from kitecore.render.making.work import Progress, Quality, Share, Work, unheard
+from kitecore.render.making.work import Progress, Quality, Work, unheard
 from kitecore.render.sources import Sources
 
 _LOSSLESS: Final = PictureCoding("matroska", "ffv1", "bgra", {"level": "3", "g": "1"})
@@ -41,27 +41,18 @@ class Moving(Format):
     ) -> None:
         encode_pictures(work, piece, _LOSSLESS, path, sources, progress)
 
-    def join(
-        self,
-        work: Work,
-        pieces: Sequence[Path],
-        path: Path,
-        sources: Sources,
-        tags: Tags,
-        progress: Share = unheard,
-    ) -> None:
-        unfinished = path.with_suffix(".part")
-        try:
-            with av.open(str(unfinished), "w", format=self.container, options={"loop": "0"}) as out:
-                stream = self.add_picture(out, work)
-                for done, frame in enumerate(self.converted(work, pieces)):
-                    frame.pts, frame.time_base = done, 1 / work.rate.fraction
-                    out.mux(stream.encode(frame))
-                    progress(min(done / len(work.numbers), 1.0))
-                out.mux(stream.encode(None))
-        except av.FFmpegError as error:
-            raise RenderFailed("The pieces of the export could not be joined.") from error
-        unfinished.replace(path)
+    def join(self, work: Work, to: Joining) -> None:
+        with (
+            joinable(),
+            whole_file(to.path) as path,
+            av.open(str(path), "w", format=self.container, options={"loop": "0"}) as out,
+        ):
+            stream = self.add_picture(out, work)
+            for done, frame in enumerate(self.converted(work, to.pieces)):
+                frame.pts, frame.time_base = done, 1 / work.rate.fraction
+                out.mux(stream.encode(frame))
+                to.progress(min(done / len(work.numbers), 1.0))
+            out.mux(stream.encode(None))
 
     @abstractmethod
     def add_picture(self, out: OutputContainer, work: Work) -> VideoStream:

@@ -10,6 +10,7 @@ import av
 from av.container import OutputContainer
 from av.video.stream import VideoStream
 
+from kitecore.media.whole import whole_file
 from kitecore.render.ahead import ahead
 from kitecore.render.making.drawing import drawn
 from kitecore.render.making.work import Progress, Work
@@ -35,8 +36,10 @@ def encode_pictures(
     progress: Progress,
 ) -> None:
     """Encode some frames, times from 0. The file appears only when it is whole."""
-    unfinished = path.with_suffix(".part")
-    with av.open(str(unfinished), "w", format=coding.container) as out:
+    with (
+        whole_file(path) as unfinished,
+        av.open(str(unfinished), "w", format=coding.container) as out,
+    ):
         stream = _add_picture(out, work, coding)
         with closing(ahead(drawn(work, numbers, coding.pixels, sources))) as frames:
             for number, frame in zip(numbers, frames, strict=True):
@@ -45,7 +48,6 @@ def encode_pictures(
                 out.mux(stream.encode(frame))
                 progress(number)
         out.mux(stream.encode(None))
-    unfinished.replace(path)
 
 
 def _add_picture(out: OutputContainer, work: Work, coding: PictureCoding) -> VideoStream:

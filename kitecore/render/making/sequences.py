@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import zipfile
-from collections.abc import Sequence
 from contextlib import closing
 from dataclasses import dataclass
 from pathlib import Path
@@ -12,14 +11,14 @@ from typing import Final
 import av
 import numpy as np
 
-from kitecore.errors import RenderFailed
+from kitecore.media.whole import whole_file
 from kitecore.picture.layer import Rgba
 from kitecore.render.ahead import ahead
-from kitecore.render.making._format import Format
 from kitecore.render.making.drawing import drawn
+from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.joinable import joinable
 from kitecore.render.making.stills import as_png
-from kitecore.render.making.tags import Tags
-from kitecore.render.making.work import Progress, Share, Work, unheard
+from kitecore.render.making.work import Progress, Work, unheard
 from kitecore.render.sources import Sources
 
 _EPOCH: Final = (1980, 1, 1, 0, 0, 0)
@@ -39,9 +38,9 @@ class PngSequence(Format):
     def encode_piece(
         self, work: Work, piece: range, path: Path, sources: Sources, progress: Progress = unheard
     ) -> None:
-        unfinished = path.with_suffix(".part")
         before: tuple[av.VideoFrame, bytes] | None = None
         with (
+            whole_file(path) as unfinished,
             zipfile.ZipFile(unfinished, "w") as archive,
             closing(ahead(drawn(work, piece, "bgra", sources))) as frames,
         ):
@@ -50,29 +49,16 @@ class PngSequence(Format):
                     before = frame, as_png(_pixels(frame), work.clear)
                 _add(archive, _name(number - work.numbers.start), before[1])
                 progress(number)
-        unfinished.replace(path)
 
-    def join(
-        self,
-        work: Work,
-        pieces: Sequence[Path],
-        path: Path,
-        sources: Sources,
-        tags: Tags,
-        progress: Share = unheard,
-    ) -> None:
-        unfinished, done = path.with_suffix(".part"), 0
-        try:
-            with zipfile.ZipFile(unfinished, "w") as archive:
-                for piece in pieces:
-                    with zipfile.ZipFile(piece) as part:
-                        for name in part.namelist():
-                            _add(archive, _name(done), part.read(name))
-                            done += 1
-                            progress(done / len(work.numbers))
-        except (OSError, zipfile.BadZipFile) as error:
-            raise RenderFailed("The pieces of the export could not be joined.") from error
-        unfinished.replace(path)
+    def join(self, work: Work, to: Joining) -> None:
+        done = 0
+        with joinable(), whole_file(to.path) as path, zipfile.ZipFile(path, "w") as archive:
+            for piece in to.pieces:
+                with zipfile.ZipFile(piece) as part:
+                    for name in part.namelist():
+                        _add(archive, _name(done), part.read(name))
+                        done += 1
+                        to.progress(done / len(work.numbers))
 
 
 def _pixels(frame: av.VideoFrame) -> Rgba:

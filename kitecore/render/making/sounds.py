@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
-from pathlib import Path
 
 import av
 
-from kitecore.render.making._format import Format
+from kitecore.media.whole import whole_file
+from kitecore.render.making.format import Format, Joining
 from kitecore.render.making.soundtrack import SoundCoding, Soundtrack
-from kitecore.render.making.tags import Tags, write_tags
-from kitecore.render.making.work import Share, Work, unheard
-from kitecore.render.sources import Sources
+from kitecore.render.making.tags import write_tags
+from kitecore.render.making.work import Work
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -24,21 +22,12 @@ class Sound(Format):
     container: str
     coding: SoundCoding
 
-    def join(
-        self,
-        work: Work,
-        pieces: Sequence[Path],
-        path: Path,
-        sources: Sources,
-        tags: Tags,
-        progress: Share = unheard,
-    ) -> None:
-        unfinished, seconds = path.with_suffix(".part"), len(work.numbers) / work.rate.fraction
-        with av.open(str(unfinished), "w", format=self.container) as out:
-            write_tags(out, tags, seconds)
-            sound = Soundtrack(out, self.coding, work, sources)
+    def join(self, work: Work, to: Joining) -> None:
+        seconds = len(work.numbers) / work.rate.fraction
+        with whole_file(to.path) as path, av.open(str(path), "w", format=self.container) as out:
+            write_tags(out, to.tags, seconds)
+            sound = Soundtrack(out, self.coding, work, to.sources)
             for second in range(int(seconds)):
                 sound.encode(until=second + seconds % 1)
-                progress(float(second / seconds))
+                to.progress(float(second / seconds))
             sound.finish()
-        unfinished.replace(path)

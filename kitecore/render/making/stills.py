@@ -3,19 +3,16 @@
 from __future__ import annotations
 
 import io
-from collections.abc import Sequence
 from dataclasses import dataclass, field
-from pathlib import Path
 from typing import Any
 
 from PIL import Image
 
+from kitecore.media.whole import whole_file
 from kitecore.picture.layer import Rgba
-from kitecore.render.making._format import Format
 from kitecore.render.making.drawing import picture
-from kitecore.render.making.tags import Tags
-from kitecore.render.making.work import Quality, Share, Work, unheard
-from kitecore.render.sources import Sources
+from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.work import Quality, Work
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -32,22 +29,13 @@ class Still(Format):
     def can_clear(self) -> bool:
         return self.clears
 
-    def join(
-        self,
-        work: Work,
-        pieces: Sequence[Path],
-        path: Path,
-        sources: Sources,
-        tags: Tags,
-        progress: Share = unheard,
-    ) -> None:
+    def join(self, work: Work, to: Joining) -> None:
         rate = work.document.rate.exact
         tick = rate.start_of(work.own_number(work.numbers.start))
         options: dict[str, Any] = {"quality": self.fine[work.quality]} if self.fine else {}
-        unfinished = path.with_suffix(".part")
-        _image(picture(work, tick, sources), work.clear).save(unfinished, self.saved_as, **options)
-        unfinished.replace(path)
-        progress(1.0)
+        with whole_file(to.path) as path:
+            _image(picture(work, tick, to.sources), work.clear).save(path, self.saved_as, **options)
+        to.progress(1.0)
 
 
 def as_png(pixels: Rgba, clear: bool) -> bytes:

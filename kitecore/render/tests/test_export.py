@@ -15,7 +15,7 @@ from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.media.tests.material import decoded_numbers, tone
 from kitecore.render.export import ExportSettings, make, piece_key, plan
 from kitecore.render.formats import Format
-from kitecore.render.making.tags import Tags
+from kitecore.render.making.format import Joining
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
@@ -121,4 +121,4 @@ class ExportTest(TestCase):
             ExportSettings().work(Scene(self.root).document)
         work, recipe = self.work(ExportSettings())
         with self.assertRaises(RenderFailed):
-            recipe.join(work, [self.folder / "gone"], self.folder / "film", self.sources, Tags())
+            recipe.join(work, Joining([self.folder / "gone"], self.folder / "film", self.sources))

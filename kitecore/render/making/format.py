@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Hashable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import ClassVar, Literal
 
@@ -15,6 +15,17 @@ from kitecore.render.sources import Sources
 
 Kind = Literal["film", "moving", "pictures", "still", "sound"]
 """A film with sound; a picture that moves, or many pictures, both mute; one picture; only sound."""
+
+
+@dataclass(frozen=True)
+class Joining:
+    """What a file is joined of, in order, and where it is to be; it appears there whole or not at all."""
+
+    pieces: Sequence[Path]
+    path: Path
+    sources: Sources
+    tags: Tags = field(default_factory=Tags)
+    progress: Share = unheard
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -58,15 +69,7 @@ class Format(ABC):
         raise NotImplementedError
 
     @abstractmethod
-    def join(
-        self,
-        work: Work,
-        pieces: Sequence[Path],
-        path: Path,
-        sources: Sources,
-        tags: Tags,
-        progress: Share = unheard,
-    ) -> None:
+    def join(self, work: Work, to: Joining) -> None:
         """Put the pieces behind each other, and add what else is to be in the file.
 
         Raises
