@@ -33,6 +33,7 @@ from studio.library.api import router as library
 from studio.library.lining import router as lining
 from studio.library.tracking import router as tracking
 from studio.playback.api import router as playback
+from studio.playback.captions import router as words_said
 from studio.playback.colours import router as colours
 from studio.playback.hearing import router as hearing
 from studio.playback.layers import router as layers
@@ -55,6 +56,7 @@ api.add_router("", kit_sounds, tags=["kit"])
 api.add_router("", kit_sending, tags=["kit"])
 api.add_router("", layers, tags=["playback"])
 api.add_router("", mouths, tags=["playback"])
+api.add_router("", words_said, tags=["playback"])
 api.add_router("", colours, tags=["playback"])
 api.add_router("", hearing, tags=["playback"])
 api.add_router("", playback, tags=["playback"])

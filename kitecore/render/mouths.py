@@ -50,7 +50,8 @@ _DARK, _LOW, _HIGH = (
 )
 
 
-def _known_language(name: str) -> str:
+def known_language(name: str) -> str:
+    """A name of `LANGUAGES`. Raises `ValueError` for others."""
     if name not in LANGUAGES:
         raise ValueError(f"there is no language {name!r}; known: {', '.join(LANGUAGES)}")
     return name
@@ -65,7 +66,7 @@ class Voice(Model):
     by: Literal["sound", "words", "pauses"] = "sound"
     tracks: TrackIds = ()
     text: str = Field(default="", max_length=MOST_LETTERS)
-    language: Annotated[str, AfterValidator(_known_language)] = "en"
+    language: Annotated[str, AfterValidator(known_language)] = "en"
 
 
 @dataclass(frozen=True)

@@ -12,6 +12,7 @@ from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.registry import Registry
 from kitecore.render import (
+    captioning,
     driving,
     hearing,
     layers,
@@ -170,6 +171,7 @@ for _name, _question in {
     "turns": _measured(whose_turn.turns, "clip"),
     "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
     "driven": _measured(driving.driven, "clip", "driving"),
+    "captioned": replace(_measured(captioning.captioned, "words"), apart=True),
     "mouthed": replace(_measured(mouths.mouthed, "clip", "voice"), apart=True),
     "stepping": _measured(speaking.stepping_keys, "track"),
     "beats": _measured(hearing.clip_beats, "clip"),

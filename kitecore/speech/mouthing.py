@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from itertools import groupby
 from typing import Final
@@ -61,17 +61,9 @@ def by_sound(energies: Floats, frames: int, rate: float) -> list[Posed]:
 
 def by_words(energies: Floats, reading: Reading, frames: int, rate: float) -> list[Posed]:
     """Poses for the frames of a film, from the words that are said in its sound and their reading."""
-    likely = likely_poses(energies)
-    low, high = _spoken(energies)
-    read = energies_of(reading.sound, reading.rate)
-    first, last = _spoken(read)
-    if high - low < 2 or last - first < 2:
+    likely, there = likely_poses(energies), laid_over(energies, reading)
+    if there is None:
         return _posed(likely, likely, [], frames, rate)
-    places = low + aligned(read[first:last], energies[low:high])
-
-    def there(seconds: float) -> float:
-        return float(np.interp(seconds * LOOKS - first, np.arange(len(places)), places))
-
     told, touches = np.zeros_like(likely), []
     told[:, RESTING] = 1
     for said in reading.said:
@@ -83,6 +75,20 @@ def by_words(energies: Floats, reading: Reading, frames: int, rate: float) -> li
             told[round(at) : round(to), _NAMES.index(pose)] = 1
     told[pauses_of(energies)] = np.eye(len(_NAMES))[RESTING]
     return _posed(told, likely, touches, frames, rate)
+
+
+def laid_over(energies: Floats, reading: Reading) -> Callable[[float], float] | None:
+    """Where in a recording, in looks, is said what a reading says at a second.
+
+    None if one of them says nothing.
+    """
+    low, high = _spoken(energies)
+    read = energies_of(reading.sound, reading.rate)
+    first, last = _spoken(read)
+    if high - low < 2 or last - first < 2:
+        return None
+    places = low + aligned(read[first:last], energies[low:high])
+    return lambda seconds: float(np.interp(seconds * LOOKS - first, np.arange(len(places)), places))
 
 
 def _spoken(energies: Floats) -> tuple[int, int]:

@@ -58,12 +58,24 @@ class Said:
 
 
 @dataclass(frozen=True)
+class Word:
+    """Where a word begins: the number of its first letter in the text, and the second."""
+
+    letter: int
+    begin: float
+
+
+@dataclass(frozen=True)
 class Reading:
-    """float32 of one channel, full scale 1, at ``rate``, and what is said in it, without gaps."""
+    """float32 of one channel, full scale 1, at ``rate``, and what is said in it, without gaps.
+
+    ``words`` are those of the text, in order.
+    """
 
     sound: NDArray[np.float32]
     rate: int
     said: tuple[Said, ...]
+    words: tuple[Word, ...] = ()
 
 
 def read(text: str, voice: str = "en") -> Reading:
@@ -94,7 +106,9 @@ def read(text: str, voice: str = "en") -> Reading:
     signs, places = told["signs"], [at / told["rate"] for at in told["places"]]
     ends = [*places[1:], len(samples) / told["rate"]]
     row = zip(signs, places, ends, strict=True)
-    return Reading(samples, told["rate"], tuple(Said(*one) for one in row if one[2] > one[1]))
+    words = tuple(Word(letter, at / told["rate"]) for letter, at in told["words"])
+    said = tuple(Said(*one) for one in row if one[2] > one[1])
+    return Reading(samples, told["rate"], said, words)
 
 
 class _Id(ctypes.Union):
@@ -121,6 +135,7 @@ _AT_ONCE: Final = 2
 _SIGNS_IN_IPA: Final = 3
 _UTF8: Final = 1
 _LAST: Final = 0
+_WORD: Final = 1
 _SIGN: Final = 7
 """Of ``speak_lib.h``: the sound is given as it is made; events tell of signs; what they are."""
 
@@ -134,12 +149,15 @@ def _read_here(text: str, voice: str) -> dict[str, Any]:
     rate = library.espeak_Initialize(_AT_ONCE, 200, None, _SIGNS_IN_IPA)
     if rate <= 0 or library.espeak_SetVoiceByName(voice.encode()):
         raise NoVoice("There is no such voice.")
-    sound, signs, places = bytearray(), [""], [0]
+    sound, signs, places, words = bytearray(), [""], [0], list[tuple[int, int]]()
 
     def hear(samples: Any, count: int, events: Any) -> int:
         if samples and count:
             sound.extend(ctypes.string_at(samples, 2 * count))
         for event in _until_last(events):
+            if event.type == _WORD:
+                # It counts letters from 1.
+                words.append((event.text_position - 1, event.sample))
             sign = event.id.sign.decode(errors="ignore") if event.type == _SIGN else "("
             # Words of another language are told in brackets.
             if not sign.startswith("("):
@@ -151,7 +169,8 @@ def _read_here(text: str, voice: str) -> dict[str, Any]:
     library.espeak_SetSynthCallback(heard)
     data = text.encode() + b"\0"
     library.espeak_Synth(data, len(data), 0, 1, 0, _UTF8, None, None)
-    return {"rate": rate, "signs": signs, "places": places, "sound": bytes(sound)}
+    told = {"rate": rate, "signs": signs, "places": places, "words": words}
+    return told | {"sound": bytes(sound)}
 
 
 def _until_last(events: Any) -> Any:

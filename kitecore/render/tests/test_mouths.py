@@ -19,6 +19,7 @@ from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.errors import BadInput, EditRefused, NotThere
 from kitecore.media.folder import MediaFolder
 from kitecore.media.tests.material import ingested, make_wav
+from kitecore.render.captioning import captioned
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.mouths import SIDE, mouthed, pose_pictures, seat_of, voice_picture
@@ -185,3 +186,20 @@ class DrawnTest(MouthTest):
                 self.assertEqual(early, name(0, 1.5))
                 self.assertNotEqual(late, name(4, 5))
             self.do(kind="remove_turns", clip=self.mouth.id, at=[round(4.5 * SECOND)])
+
+
+class CaptionTest(MouthTest):
+    def test_words_lie_where_the_film_says_them(self) -> None:
+        text = "My mum opens a paper map.\nFive thin shoes."
+        first, second = captioned(self.document, {"text": text}, self.sources)["cues"]
+        own = read(LINE, "en+f3")
+        later = next(word.begin for word in own.words if LINE[word.letter :].startswith("Five"))
+        self.assertEqual(text.splitlines(), [first["text"], second["text"]])
+        self.assertAlmostEqual(1.0, first["at"] / SECOND, delta=0.2)
+        self.assertAlmostEqual(1.0 + later, second["at"] / SECOND, delta=0.2)
+        self.assertAlmostEqual(1.0 + len(spoken()) / 48_000, second["until"] / SECOND, delta=0.5)
+        self.do(kind="lay_captions", cues=[first, second])
+
+    def test_a_mute_film_says_nothing(self) -> None:
+        with self.assertRaisesRegex(EditRefused, "Nothing is heard"):
+            captioned(empty_document(), {"text": "Hello"}, self.sources)

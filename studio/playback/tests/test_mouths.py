@@ -25,6 +25,14 @@ class MouthTest(People, TestCase):
     def led(self, **voice: Any) -> Any:
         return self.call("post", f"{self.base}/mouthed", {"clip": self.mouth["id"], "voice": voice})
 
+    def test_words_become_cues(self) -> None:
+        answer = self.call("post", f"{self.base}/captioned", {"text": "Hello"})
+        self.assertEqual(200, answer.status_code, answer.content)
+        for cue in answer.json()["cues"]:
+            self.assertEqual("Hello", cue["text"])
+        for wrong in ({"text": ""}, {"text": "Hello", "language": "moon"}):
+            self.assertEqual(422, self.call("post", f"{self.base}/captioned", wrong).status_code)
+
     def test_poses_are_proposed_and_kept(self) -> None:
         for voice in ({"by": "sound"}, {"by": "words", "text": "Hello"}):
             found = self.led(**voice).json()

@@ -1002,6 +1002,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/captioned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Captioned
+         * @description The lines of a text, at the times at which they are said.
+         */
+        post: operations["studio_playback_captions_captioned"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/clips/{clip}/beats": {
         parameters: {
             query?: never;
@@ -4005,6 +4025,11 @@ export interface components {
             text: string;
             /** Until */
             until: number;
+        };
+        /** CuesOut */
+        CuesOut: {
+            /** Cues */
+            cues: components["schemas"]["Cue"][];
         };
         /**
          * CurveIn
@@ -15227,6 +15252,24 @@ export interface components {
             softness: number;
         };
         /**
+         * Words
+         * @description What is said, in what language, on which tracks: all that are heard where none is named.
+         */
+        Words: {
+            /**
+             * Language
+             * @default en
+             */
+            language: string;
+            /** Text */
+            text: string;
+            /**
+             * Tracks
+             * @default []
+             */
+            tracks: string[];
+        };
+        /**
          * Zone
          * @description A further grade, limited by masks, by brightness and by hue, as far as these are there.
          *
@@ -17675,6 +17718,51 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BendingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_captions_captioned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Words"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CuesOut"];
                 };
             };
             /** @description Not Found */

@@ -5,10 +5,10 @@ import { computed, ref } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
 import { mayBeHeard, type MouthClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import SpokenWords from '@/controls/SpokenWords.vue'
 import SwitchField from '@/controls/SwitchField.vue'
 import TrackChecks from '@/controls/TrackChecks.vue'
 import { useAsking } from '@/stores/useAsking'
-import { useKit } from '@/stores/kit'
 import { useMouth } from '@/stores/mouth'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
@@ -16,7 +16,6 @@ import { t } from '@/texts'
 
 const props = defineProps<{ clip: MouthClip }>()
 const open = defineModel<boolean>({ required: true })
-const kit = useKit()
 const mouth = useMouth()
 const notes = useNotes()
 const project = useProject()
@@ -108,25 +107,12 @@ defineExpose({ rest })
       <p class="tiny quiet mb-0">
         {{ by === 'sound' ? $t('move.voiceDialog.soundHelp') : $t('move.voiceDialog.wordsHelp') }}
       </p>
-      <template v-if="by === 'words'">
-        <textarea
-          v-model="words"
-          class="form-control"
-          rows="4"
-          maxlength="6000"
-          data-test="voice-words"
-          :aria-label="$t('move.voiceDialog.words')"
-          :placeholder="$t('move.voiceDialog.placeholder')"
-        />
-        <label class="row-of">
-          <span>{{ $t('move.voiceDialog.language') }}</span>
-          <select v-model="mouth.language" class="form-select" data-test="voice-language">
-            <option v-for="one in kit.move?.languages ?? []" :key="one.name" :value="one.name">
-              {{ one.help }}
-            </option>
-          </select>
-        </label>
-      </template>
+      <SpokenWords
+        v-if="by === 'words'"
+        v-model:words="words"
+        v-model:language="mouth.language"
+        test="voice"
+      />
       <TrackChecks
         v-if="tracks.length > 1"
         v-model="heard"
@@ -145,11 +131,5 @@ defineExpose({ rest })
 .fields {
   display: grid;
   gap: 10px;
-}
-.row-of {
-  display: grid;
-  grid-template-columns: 90px 1fr;
-  align-items: center;
-  gap: 8px;
 }
 </style>

@@ -13,6 +13,7 @@ import { t } from '@/texts'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import CaptionRow from './CaptionRow.vue'
+import WordsDialog from './WordsDialog.vue'
 import { captionAt, captionTrack, isText } from './captions'
 
 const project = useProject()
@@ -31,6 +32,7 @@ const now = computed(() => {
 const takenId = ref('')
 const taken = computed(() => captions.value.find((one) => one.id === takenId.value) ?? null)
 const cursor = ref(0)
+const fromWords = ref(false)
 const file = ref<HTMLInputElement | null>(null)
 
 const edit = (step: Record<string, unknown>) => project.edit(step as unknown as Step)
@@ -110,6 +112,14 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
         data-test="captions-file"
         @change="open"
       />
+      <BButton
+        variant="secondary"
+        size="sm"
+        data-test="captions-from-words"
+        @click="fromWords = true"
+      >
+        {{ $t('send.captionsPart.words') }}
+      </BButton>
       <BButton variant="secondary" size="sm" data-test="add-caption" @click="add">
         {{ $t('send.captionsPart.add') }}
       </BButton>
@@ -126,6 +136,12 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
         </a>
       </template>
     </div>
+    <WordsDialog
+      v-if="fromWords"
+      v-model="fromWords"
+      :track="track?.id ?? null"
+      :said="captions.map((one) => one.text).join('\n')"
+    />
     <div v-if="!captions.length" class="empty">
       <strong>{{ $t('send.captionsPart.none') }}</strong>
       <span>{{ $t('send.captionsPart.noneHelp') }}</span>
