@@ -68,8 +68,6 @@ def take_all(base: str, folder: Path) -> None:
         _settled(browser)
         browser.shot(folder / "cut.png")
         _cutting(browser, folder)
-        _stage(browser, "send", 405)
-        browser.shot(folder / "send.png")
         _grading(browser, folder)
         _layering(browser, folder)
         _moving(browser, folder)
@@ -166,6 +164,7 @@ def _speaking(browser: Browser, folder: Path) -> None:
     """A mouth within a bird, with its voice; on a phone, too."""
     browser.open("/")
     open_project(browser, "Pip speaks")
+    _sending(browser, folder)
     _stage(browser, "move", 40)
     take(browser, "Pip")
     browser.press("verb-open-group")
@@ -319,6 +318,16 @@ def _set(browser: Browser, label: str, value: str) -> None:
 def _key(browser: Browser, key: str) -> None:
     browser.run("document.activeElement.blur()")
     browser.run("window.dispatchEvent(new KeyboardEvent('keydown', {key: arguments[0]}))", key)
+
+
+def _sending(browser: Browser, folder: Path) -> None:
+    """What is said, the film weighed and looked over."""
+    _stage(browser, "send", 40)
+    browser.press("send-captions")
+    browser.wait(lambda: "≈" in browser.test("cost").text, 120)
+    browser.wait(lambda: "·" in browser.test("send-check").text, 120)
+    _settled(browser)
+    browser.shot(folder / "send.png")
 
 
 def _stage(browser: Browser, name: str, frame: int) -> None:

@@ -1,4 +1,5 @@
-"""Three paper birds say one line: poses swapped by its sound, bouncing, and drawn lips that move by its words."""
+"""Three paper birds say one line, which is captioned: poses swapped by its sound, bouncing, and drawn lips that move
+by its words."""
 
 from __future__ import annotations
 
@@ -17,6 +18,7 @@ from kitecore.edits.fresh_mouth import mouth
 from kitecore.speech.features import energies_of
 from kitecore.speech.mouthing import Posed, by_sound, by_words
 from kitecore.speech.reading import read
+from kitecore.speech.wording import spoken_lines
 
 NAME: Final = "Pip speaks"
 SHARED: Final = ("evening-sheet.jpg", "spoken-line.wav")
@@ -62,6 +64,7 @@ def speaking_edits(takes: Mapping[str, Source], voice: Path) -> Iterator[EditBas
             },
         }
         yield place(clip=bird, mode="above", at=0, seed=f"bird{number}")
+    yield edit_kinds["lay_captions"](cues=_captions(voice), seed="said")
 
 
 def _posed(voice: Path, length: int) -> tuple[list[Posed], list[Posed]]:
@@ -69,6 +72,15 @@ def _posed(voice: Path, length: int) -> tuple[list[Posed], list[Posed]]:
     sound, rate = _samples(voice)
     energies, frames = energies_of(sound, rate), length // ticks_of(1 / _FPS)
     return by_sound(energies, frames, _FPS), by_words(energies, read(LINE), frames, _FPS)
+
+
+def _captions(voice: Path) -> list[dict[str, Any]]:
+    """The words of the line where they are heard."""
+    sound, rate = _samples(voice)
+    lines = spoken_lines(LINE, energies_of(sound, rate), read(LINE))
+    return [
+        {"at": ticks_of(one.begin), "until": ticks_of(one.end), "text": one.text} for one in lines
+    ]
 
 
 def _samples(voice: Path) -> tuple[NDArray[np.float32], int]:

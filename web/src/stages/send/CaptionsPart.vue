@@ -221,7 +221,10 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
   gap: 6px;
   flex: none;
 }
-.grow {
+.tools > * {
+  flex: none;
+}
+.tools .grow {
   flex: 1;
 }
 .tools .btn {
