@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from uuid import UUID
 
-from django.http import HttpRequest, HttpResponse
+from django.http import FileResponse, HttpRequest, HttpResponse
 from ninja import Field, Router, Schema
 
 from kitecore.analysis import result_of
@@ -195,6 +195,16 @@ def take_file(request: HttpRequest, id: UUID, name: str) -> HttpResponse:
     if made is None:
         raise NotThere("That is not made yet.")
     return shown_file(made / name, kind)
+
+
+@router.get("/takes/{uuid:id}/original", response={200: None, 404: Problem})
+def take_original(request: HttpRequest, id: UUID) -> FileResponse:
+    """The file as it was brought in."""
+    take = owned(Take, request.user, "take", id)
+    if not take.folder.original.exists():
+        raise NotThere("The file of this take is not there.")
+    file = take.folder.original.open("rb")
+    return FileResponse(file, as_attachment=True, filename=take.name)
 
 
 class Sample(Schema):

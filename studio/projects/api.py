@@ -155,11 +155,15 @@ def list_projects(request: HttpRequest) -> list[ProjectCard]:
     return [_card(project) for project in mine]
 
 
-@router.post("/projects", response={201: ProjectCard, 422: Problem})
-def make_project(request: HttpRequest, given: ProjectIn) -> tuple[int, ProjectCard]:
+def _require_room(request: HttpRequest) -> None:
     most = allowed_to(request.user.pk).projects
     if Project.objects.filter(owner=request.user).count() >= most:
         raise BadInput(f"You may have {most} projects.", todo="Delete one first.")
+
+
+@router.post("/projects", response={201: ProjectCard, 422: Problem})
+def make_project(request: HttpRequest, given: ProjectIn) -> tuple[int, ProjectCard]:
+    _require_room(request)
     document = empty_document(given.canvas, given.rate)
     project = history.start_project(request.user, given.name.strip() or "Untitled", document)
     return 201, _card(project)
@@ -171,6 +175,16 @@ def rename_project(request: HttpRequest, id: UUID, given: Rename) -> ProjectCard
     project.name = given.name.strip() or project.name
     project.save(update_fields=["name", "changed_at"])
     return _card(project)
+
+
+@router.post("/projects/{uuid:id}/copy", response={201: ProjectCard, 404: Problem, 422: Problem})
+def copy_project(request: HttpRequest, id: UUID) -> tuple[int, ProjectCard]:
+    """The film as it is now as a project of its own, with the same takes and no history."""
+    project = own(request, id)
+    _require_room(request)
+    document = history.document_at(history.head_of(project))
+    name = f"{project.name[:190]} (copy)"
+    return 201, _card(history.start_project(project.owner, name, document))
 
 
 @router.delete("/projects/{uuid:id}", response={204: None, 404: Problem})

@@ -29,6 +29,7 @@ class HeadersTest(People, TestCase):
                 name="strip.jpg",
                 clip="c",
                 track="t",
+                format="srt",
             )
             for path, calls in whole_schema()["paths"].items()
             if "get" in calls and "/kit/presets/{id}" not in path and "events" not in path

@@ -31,6 +31,15 @@ class LibraryTest(People, TestCase):
         [listed] = self.call("get", f"/projects/{self.project.id}/takes").json()
         self.assertEqual((None, 4), (listed["shelf"], listed["stars"]))
 
+    def test_the_file_comes_back_as_it_was_brought_in(self) -> None:
+        answer = self.mine.get(f"/api{self.path}/original")
+        self.assertIn('filename="count.mp4"', answer["Content-Disposition"])
+        whole = b"".join(answer.streaming_content)  # type: ignore[attr-defined]
+        self.assertEqual(self.take.folder.original.read_bytes(), whole)
+        self.assertEqual(404, self.other.get(f"/api{self.path}/original").status_code)
+        self.take.folder.original.unlink()
+        self.assertEqual(404, self.mine.get(f"/api{self.path}/original").status_code)
+
     def test_nonsense_is_refused_and_changes_nothing(self) -> None:
         backwards = [{"name": "", "mark_in": SECOND, "mark_out": 0}]
         for change in ({"stars": 6}, {"tag": "plaid"}, {"ranges": backwards}):

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from typing import Any
 from unittest.mock import patch
 
 import jsonpatch
@@ -22,6 +23,26 @@ class ProjectTest(People, TestCase):
         self.assertEqual("New", self.call("patch", path, {"name": "New"}).json()["name"])
         self.assertEqual(204, self.call("delete", path).status_code)
         self.assertEqual(404, self.call("get", path).status_code)
+
+    def test_a_copy_goes_its_own_way_with_the_same_takes(self) -> None:
+        take = take_of(self.project)
+        self.edit(kind="place", clip=clip_of(take, 1.0))
+        answer = self.call("post", f"/projects/{self.project.id}/copy")
+        self.assertEqual(201, answer.status_code)
+        copy = answer.json()
+        self.assertEqual("Kites (copy)", copy["name"])
+        copied = self.state_of(copy["id"])["document"]["tracks"]
+        self.assertEqual(self.document()["tracks"], copied)
+        self.assertEqual(
+            [take.name],
+            [t["name"] for t in self.call("get", f"/projects/{copy['id']}/takes").json()],
+        )
+        self.call("delete", f"/projects/{self.project.id}")
+        listed = self.call("get", f"/projects/{copy['id']}/takes").json()
+        self.assertEqual([take.name], [one["name"] for one in listed])
+
+    def state_of(self, id: str) -> Any:
+        return self.call("get", f"/projects/{id}").json()
 
     def test_the_list_opens_no_document(self) -> None:
         take = take_of(self.project)

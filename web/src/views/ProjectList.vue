@@ -64,6 +64,16 @@ async function remove() {
   }
 }
 
+async function copy(card: ProjectCard) {
+  try {
+    await need(client.POST('/api/projects/{id}/copy', { params: { path: { id: card.id } } }))
+    await load()
+    notes.told(t('views.projectList.copied', { name: card.name }))
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
 async function rename() {
   const card = renaming.value
   if (!card || !newName.value.trim()) return
@@ -162,6 +172,9 @@ async function leave() {
               </template>
               <BDropdownItemButton @click="askName(card)">{{
                 $t('words.rename')
+              }}</BDropdownItemButton>
+              <BDropdownItemButton data-test="copy-project" @click="copy(card)">{{
+                $t('views.projectList.copy')
               }}</BDropdownItemButton>
               <BDropdownItemButton variant="danger" @click="deleting = card">
                 {{ $t('views.projectList.delete') }}

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The name of a take, and what can be done with all of it. */
-import { BDropdown, BDropdownItemButton } from 'bootstrap-vue-next'
+import { BDropdown, BDropdownItem, BDropdownItemButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconBack from '~icons/tabler/chevron-left'
 import IconDots from '~icons/tabler/dots'
@@ -57,6 +57,13 @@ function rename() {
             : $t('gather.takeTitle.itHasTwoFieldsA')
         }}
       </BDropdownItemButton>
+      <BDropdownItem
+        :href="`/api/takes/${take.id}/original`"
+        :download="take.name"
+        data-test="take-original"
+      >
+        {{ $t('gather.takeTitle.download') }}
+      </BDropdownItem>
       <BDropdownItemButton variant="danger" @click="library.remove(take.id)">
         {{ $t('gather.takeTitle.removeFromTheLibrary') }}
       </BDropdownItemButton>
