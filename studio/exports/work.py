@@ -80,7 +80,7 @@ def start(
         job=job,
         title=project.name,
         settings=wanted.model_dump(),
-        as_take=as_take,
+        as_take=as_take and wanted.recipe.kind != "pictures",
     )
 
 

@@ -12,6 +12,8 @@ export const useSending = defineStore('sending', () => {
   const project = useProject()
   const part = ref<SendPart>('file')
   const several = ref(false)
+  /** Whether what is made goes into the library too. */
+  const asTake = ref(false)
   const chosen = ref<string[]>(['own'])
   /** The destination whose settings are shown. */
   const at = ref('own')
@@ -64,6 +66,7 @@ export const useSending = defineStore('sending', () => {
   return {
     part,
     several,
+    asTake,
     chosen,
     at,
     range,

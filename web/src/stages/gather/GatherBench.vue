@@ -40,8 +40,8 @@ const watching = ref(false)
 watchEffect(() => (page.whole = phone.value && !voice.value))
 onBeforeUnmount(() => (page.whole = false))
 
-const shown = computed(() => filtered(library.takes, filter.value))
 const used = computed(() => usage(project.document?.tracks ?? []))
+const shown = computed(() => filtered(library.takes, filter.value, used.value))
 
 function choose(id: string) {
   if (!several.value) {

@@ -4,6 +4,7 @@ import { BButton, BFormSelect } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import IconSort from '~icons/tabler/arrows-sort'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import SwitchField from '@/controls/SwitchField.vue'
 import { useLibrary } from '@/stores/library'
 import { t } from '@/texts'
 import { colourOptions, EVERYTHING, shelfOptions, type Filter, type Kind } from './library'
@@ -37,8 +38,8 @@ const STARS = [0, 1, 2, 3, 4, 5].map((value) => ({
 const COLOURS = colourOptions(t('gather.libraryFilters.anyColour'))
 const shelves = computed(() => shelfOptions(library.shelves, t('gather.libraryFilters.allShelves')))
 const narrowed = computed(() => {
-  const { words, stars, tag, shelf, kind } = filter.value
-  return Boolean(words || stars || tag || shelf !== null || kind !== 'all')
+  const { words, stars, tag, shelf, kind, unused } = filter.value
+  return Boolean(unused || words || stars || tag || shelf !== null || kind !== 'all')
 })
 
 function set(change: Partial<Filter>) {
@@ -89,6 +90,14 @@ async function make() {
           :aria-label="$t('gather.libraryFilters.shelf')"
           @update:model-value="set({ shelf: $event as never })"
         />
+        <SwitchField
+          class="soft"
+          :on="filter.unused"
+          data-test="unused"
+          @update:on="set({ unused: $event })"
+        >
+          {{ $t('gather.libraryFilters.unused') }}
+        </SwitchField>
         <BButton variant="secondary" @click="naming = true">{{
           $t('gather.libraryFilters.newShelf')
         }}</BButton>

@@ -24,17 +24,20 @@ test('all words, stars, colour and shelf have to fit', () => {
     take('still coming', { state: 'arriving' }),
   ]
   const names = (change: object) =>
-    filtered(takes, { ...EVERYTHING, ...change }).map((one) => one.name)
+    filtered(takes, { ...EVERYTHING, ...change }, new Map([['ridge.mp4', 2]])).map(
+      (one) => one.name,
+    )
   expect(names({})).toHaveLength(3)
   expect(names({ words: 'KITE hi' })).toEqual(['Kite high.mp4'])
   expect(names({ stars: 3, sort: 'stars' })).toEqual(['ridge.mp4', 'Kite high.mp4'])
   expect(names({ tag: 'sea' })).toEqual(['Kite high.mp4'])
   expect(names({ shelf: 1 })).toEqual(['Kite high.mp4'])
+  expect(names({ unused: true })).toEqual(['Kite high.mp4', 'kite low.mp4'])
 })
 
 test('names sort by their numbers', () => {
   const takes = [take('star 10.png'), take('star 9.png')]
-  const sorted = filtered(takes, { ...EVERYTHING, sort: 'name' })
+  const sorted = filtered(takes, { ...EVERYTHING, sort: 'name' }, new Map())
   expect(sorted.map((one) => one.name)).toEqual(['star 9.png', 'star 10.png'])
 })
 

@@ -13,6 +13,8 @@ export interface Filter {
   tag: Tag
   /** Id of a shelf, or null for all. */
   shelf: number | null
+  /** Only those that no clip uses. */
+  unused: boolean
 }
 
 export const EVERYTHING: Filter = {
@@ -22,6 +24,7 @@ export const EVERYTHING: Filter = {
   stars: 0,
   tag: '',
   shelf: null,
+  unused: false,
 }
 
 const SORTS: Record<Sort, (a: Take, b: Take) => number> = {
@@ -33,7 +36,7 @@ const SORTS: Record<Sort, (a: Take, b: Take) => number> = {
 }
 
 /** The takes that fit a filter, in its order; all words have to be in the name. */
-export function filtered(takes: Take[], filter: Filter): Take[] {
+export function filtered(takes: Take[], filter: Filter, uses: Map<string, number>): Take[] {
   const words = filter.words.toLowerCase().split(/\s+/).filter(Boolean)
   const found = takes.filter(
     (take) =>
@@ -42,6 +45,7 @@ export function filtered(takes: Take[], filter: Filter): Take[] {
       take.stars >= filter.stars &&
       (!filter.tag || take.tag === filter.tag) &&
       (filter.shelf === null || take.shelf === filter.shelf) &&
+      (!filter.unused || !uses.get(take.media)) &&
       words.every((word) => take.name.toLowerCase().includes(word)),
   )
   return filter.sort === 'order' ? found : [...found].sort(SORTS[filter.sort])

@@ -105,8 +105,7 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
       <input
         ref="file"
         type="file"
-        class="visually-hidden"
-        tabindex="-1"
+        hidden
         accept=".srt,.vtt,text/vtt,application/x-subrip"
         :aria-label="$t('send.captionsPart.open')"
         data-test="captions-file"

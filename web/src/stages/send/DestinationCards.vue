@@ -78,6 +78,19 @@ function weight(settings: ExportSettings | null) {
       {{ $t('send.destinationCards.severalAtOnce') }}
     </SwitchField>
   </TrayItem>
+  <TrayItem
+    :name="$t('send.destinationCards.library')"
+    :told="$t(sending.asTake ? 'words.isOn' : 'words.isOff')"
+  >
+    <SwitchField
+      class="small soft"
+      :on="sending.asTake"
+      data-test="as-take"
+      @update:on="sending.asTake = $event"
+    >
+      {{ $t('send.destinationCards.asTake') }}
+    </SwitchField>
+  </TrayItem>
 </template>
 
 <style scoped>

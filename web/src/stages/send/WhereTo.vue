@@ -47,7 +47,7 @@ function asItIs(settings: ExportSettings): ExportSettings {
 
 async function start() {
   busy.value = true
-  await films.start(sending.wanted.map(asItIs))
+  await films.start(sending.wanted.map(asItIs), sending.asTake)
   busy.value = false
   emit('begun')
 }
