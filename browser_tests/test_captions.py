@@ -51,7 +51,7 @@ class CaptionsTest(SiteTest):
         page.press("send-captions")
         path = page.folder / "report.srt"
         path.write_text(SRT)
-        page.find("[data-test=captions-file]").send_keys(str(path))
+        page.wait(lambda: page.all("[data-test=captions-file]"))[0].send_keys(str(path))
         page.wait(lambda: len(page.all("[data-test=caption]")) == 2, what="no captions came")
         self.assertEqual((0.5, 1.5, "Paper weather today:"), self.told()[0])
 
