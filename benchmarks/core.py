@@ -174,7 +174,7 @@ document = loads(Path(sys.argv[1]).read_text())
 sources = Sources(lambda media: MediaFolder(Path(sys.argv[2]) / media), threads=2)
 settings, held = ExportSettings(), []
 work = settings.work(document)
-for frames in plan(work, settings.recipe):
+for frames in plan(work):
     settings.recipe.encode_piece(work, frames, Path(sys.argv[1] + ".piece"), sources)
     status = Path("/proc/self/status").read_text()
     held.append(int(status.split("VmRSS:")[1].split()[0]) / 1024)

@@ -70,7 +70,7 @@ def _export(shop: Workshop, plain: Document, full: Document) -> Row:
     def export(document: Document) -> None:
         sources = Sources(shop.find, threads=2)
         work = settings.work(document)
-        for number, frames in enumerate(plan(work, settings.recipe)):
+        for number, frames in enumerate(plan(work)):
             settings.recipe.encode_piece(work, frames, shop.root / f"piece-{number}", sources)
         sources.close()
 

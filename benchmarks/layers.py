@@ -95,7 +95,7 @@ def _export(shop: Workshop, piece: Document) -> Row:
     def export() -> None:
         sources = Sources(shop.find, threads=2)
         work = settings.work(piece)
-        for number, frames in enumerate(plan(work, settings.recipe)):
+        for number, frames in enumerate(plan(work)):
             settings.recipe.encode_piece(work, frames, shop.root / f"piece-{number}", sources)
         sources.close()
 

@@ -15,7 +15,7 @@ import av
 from kitecore.render.export import PIECE_FRAMES
 from kitecore.render.formats import Format
 from kitecore.render.making.films import Film, sound_of
-from kitecore.render.making.format import Joining
+from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.sounds import Sound
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
@@ -45,9 +45,9 @@ def estimate(work: Work, recipe: Format, sources: Sources, heard: Heard) -> Esti
         folder = Path(name)
         if isinstance(recipe, Sound):
             return _of_sound(work, recipe, sources, folder)
-        if recipe.kind == "still":
-            return _made(work, recipe, sources, folder)
-        return _of_pictures(work, recipe, sources, folder, heard)
+        if isinstance(recipe, Pieced):
+            return _of_pictures(work, recipe, sources, folder, heard)
+        return _made(work, recipe, sources, folder)
 
 
 def fitting_crf(
@@ -77,7 +77,7 @@ def _next_crf(tried: dict[int, float], values: range) -> int:
 
 
 def _of_pictures(
-    work: Work, recipe: Format, sources: Sources, folder: Path, heard: Heard
+    work: Work, recipe: Pieced, sources: Sources, folder: Path, heard: Heard
 ) -> Estimate:
     stretches, pieces = list(_stretches(work.numbers)), list[Path]()
     started = time.monotonic()

@@ -15,7 +15,7 @@ from kitecore.errors import BadInput
 from kitecore.media.folder import FindMedia
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, formats
-from kitecore.render.making.format import Joining
+from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.framing import Fit, framed, whole
 from kitecore.render.making.tags import Tags, chapters_of
 from kitecore.render.making.work import Quality, Work
@@ -134,16 +134,14 @@ def _without_captions(document: Document) -> Document:
     return document.model_copy(update={"tracks": tracks})
 
 
-def plan(work: Work, recipe: Format) -> list[range]:
-    """The frames of each piece; none if the file is made in one go."""
-    if not recipe.in_pieces:
-        return []
+def plan(work: Work) -> list[range]:
+    """The frames of each piece."""
     return [
         work.numbers[at : at + PIECE_FRAMES] for at in range(0, len(work.numbers), PIECE_FRAMES)
     ]
 
 
-def piece_key(work: Work, recipe: Format, piece: range, find: FindMedia) -> str:
+def piece_key(work: Work, recipe: Pieced, piece: range, find: FindMedia) -> str:
     """Name of a piece by its content: an export after a small change finds most of them made."""
     own = work.document.rate.exact
     shown = work.own_number(piece.start), work.own_number(piece[-1]) + 1
@@ -170,7 +168,8 @@ def make(
     """
     work, recipe, pieces = settings.work(document), settings.recipe, list[Path]()
     with TemporaryDirectory(dir=path.parent) as folder:
-        for number, piece in enumerate(plan(work, recipe)):
-            pieces.append(Path(folder) / f"piece-{number}")
-            recipe.encode_piece(work, piece, pieces[-1], sources)
+        if isinstance(recipe, Pieced):
+            for number, piece in enumerate(plan(work)):
+                pieces.append(Path(folder) / f"piece-{number}")
+                recipe.encode_piece(work, piece, pieces[-1], sources)
         recipe.join(work, Joining(pieces, path, sources, tags_of(work, title)))

@@ -19,7 +19,7 @@ from django.db import transaction
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.render.estimating import CRF_TO_HALVE, fitting_crf
 from kitecore.render.export import ExportSettings, piece_key, plan, tags_of
-from kitecore.render.making.format import Joining
+from kitecore.render.making.format import Joining, Pieced
 from studio.accounts.allowances import allowed_to
 from studio.exports.checks import look_over
 from studio.exports.estimates import try_out
@@ -119,10 +119,12 @@ def _choose_crf(export: Export, note: Note) -> None:
 
 
 def _planned(export: Export, note: Note) -> list[Part]:
-    wanted = export.wanted
+    recipe = export.wanted.recipe
+    if not isinstance(recipe, Pieced):
+        return []
     work, parts = export.work(history.document_at(export.revision)), []
-    for numbers in plan(work, wanted.recipe):
-        key = piece_key(work, wanted.recipe, numbers, folder_of)
+    for numbers in plan(work):
+        key = piece_key(work, recipe, numbers, folder_of)
         args = {"film": str(export.id), "first": numbers.start, "last": numbers.stop}
         parts.append(Part("piece", key, args))
         note(0.0, "planning")
@@ -180,13 +182,14 @@ def _make_piece(job: Job, note: Note) -> None:
         raise Superseded("The film was deleted.")
     numbers = range(job.args["first"], job.args["last"])
     path.parent.mkdir(parents=True, exist_ok=True)
-    work = export.work(history.document_at(export.revision))
+    work, recipe = export.work(history.document_at(export.revision)), export.wanted.recipe
+    assert isinstance(recipe, Pieced)
 
     def made(number: float) -> None:
         note((number + 1 - numbers.start) / len(numbers))
 
     with closing(make_sources()) as sources:
-        export.wanted.recipe.encode_piece(work, numbers, path, sources, made)
+        recipe.encode_piece(work, numbers, path, sources, made)
 
 
 def _join(export: Export, note: Note) -> None:

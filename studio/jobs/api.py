@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import Final, Literal
 from uuid import UUID
 
 from django.http import HttpRequest, StreamingHttpResponse
@@ -16,7 +18,14 @@ from studio.problems import Problem
 
 router = Router()
 
-_ANSWERS = {200: JobOut, 404: Problem, 422: Problem}
+Deed = Literal["cancel", "again", "pause", "go-on", "first"]
+_DEEDS: Final[dict[Deed, Callable[[Job], None]]] = {
+    "cancel": queue.cancel,
+    "again": queue.try_again,
+    "pause": turns.pause,
+    "go-on": turns.go_on,
+    "first": turns.put_first,
+}
 
 
 @router.get("/jobs", response=list[JobOut])
@@ -26,33 +35,10 @@ def list_jobs(request: HttpRequest) -> list[JobOut]:
     return [job_out(job) for job in mine.order_by("-priority", "made_at")]
 
 
-@router.post("/jobs/{uuid:id}/cancel", response=_ANSWERS)
-def cancel_job(request: HttpRequest, id: UUID) -> JobOut:
-    queue.cancel(owned(Job, request.user, "job", id))
-    return job_out(owned(Job, request.user, "job", id))
-
-
-@router.post("/jobs/{uuid:id}/again", response=_ANSWERS)
-def try_job_again(request: HttpRequest, id: UUID) -> JobOut:
-    queue.try_again(owned(Job, request.user, "job", id))
-    return job_out(owned(Job, request.user, "job", id))
-
-
-@router.post("/jobs/{uuid:id}/pause", response=_ANSWERS)
-def pause_job(request: HttpRequest, id: UUID) -> JobOut:
-    turns.pause(owned(Job, request.user, "job", id))
-    return job_out(owned(Job, request.user, "job", id))
-
-
-@router.post("/jobs/{uuid:id}/go-on", response=_ANSWERS)
-def let_job_go_on(request: HttpRequest, id: UUID) -> JobOut:
-    turns.go_on(owned(Job, request.user, "job", id))
-    return job_out(owned(Job, request.user, "job", id))
-
-
-@router.post("/jobs/{uuid:id}/first", response=_ANSWERS)
-def put_job_first(request: HttpRequest, id: UUID) -> JobOut:
-    turns.put_first(owned(Job, request.user, "job", id))
+@router.post("/jobs/{uuid:id}/{deed}", response={200: JobOut, 404: Problem, 422: Problem})
+def do_with_job(request: HttpRequest, id: UUID, deed: Deed) -> JobOut:
+    """Stop it, try it again, let it wait or go on, put it before the others."""
+    _DEEDS[deed](owned(Job, request.user, "job", id))
     return job_out(owned(Job, request.user, "job", id))
 
 

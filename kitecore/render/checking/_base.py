@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
-from pydantic import Field
 
 from kitecore.document import Document, Model
 from kitecore.document.model import Tick
@@ -86,8 +85,6 @@ class Check:
 
 
 checks: Registry[Check] = Registry("check")
-
-Share = Annotated[float, Field(ge=0, le=1)]
 
 
 def runs(flags: NDArray[np.bool_], least: int = 1) -> Iterator[tuple[int, int]]:

@@ -1,6 +1,6 @@
 """Flashes that may harm: WCAG 2.2, 2.3.1 (three flashes), areas by Rec. ITU-R BT.1702-2."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Final
 
 import numpy as np
@@ -21,8 +21,9 @@ _MOST: Final = 3
 
 
 def _flashes(film: Film) -> Iterator[Finding]:
-    light = (film.pictures.light / np.float32(255)) ** np.float32(2.4)
-    red = film.pictures.red / np.float32(255)
+    # Frame by frame: all of a long film in floats would not fit.
+    light = ((one / np.float32(255)) ** np.float32(2.4) for one in film.pictures.light)
+    red = (one / np.float32(255) for one in film.pictures.red)
     second = film.frames(1.0)
     for told, changes in (
         ("flashes", flips(light, _STEP, _DARKER)),
@@ -37,25 +38,25 @@ def _flashes(film: Film) -> Iterator[Finding]:
             )
 
 
-def flips(levels: NDArray[np.floating], step: float, darker: float) -> list[int]:
+def flips(levels: Iterable[NDArray[np.floating]], step: float, darker: float) -> list[int]:
     """Frames at which a quarter of the picture goes over from rising to falling, or back.
 
     Parameters
     ----------
     levels
-        0..1, shape (frames, height, width).
+        Of each frame, 0..1, shape (height, width).
     step
         By how much a level has to change for it to count.
     darker
         The darker side of a change is below that.
     """
-    if not len(levels):
-        return []
-    low, high = levels[0].copy(), levels[0].copy()
-    rising = np.zeros(levels.shape[1:], np.int8)
     found: list[int] = []
+    low = high = rising = None
     way = 0
     for number, now in enumerate(levels):
+        if low is None or high is None or rising is None:
+            low, high, rising = now.copy(), now.copy(), np.zeros(now.shape, np.int8)
+            continue
         low, high = np.minimum(low, now), np.maximum(high, now)
         up = (now - low >= step) & (low < darker) & (rising <= 0)
         down = (high - now >= step) & (now < darker) & (rising >= 0)
@@ -70,17 +71,18 @@ def flips(levels: NDArray[np.floating], step: float, darker: float) -> list[int]
 
 def crowded(changes: list[int], second: int) -> Iterator[tuple[int, int, int]]:
     """Stretches with too many flashes: first frame, last, and the most within a second."""
-    begin, end, most = 0, -1, 0
+    first, begin, end, most = 0, 0, -1, 0
     for index, at in enumerate(changes):
-        within = [one for one in changes[: index + 1] if at - one < second]
-        flashes = len(within) // 2
+        while at - changes[first] >= second:
+            first += 1
+        flashes = (index + 1 - first) // 2
         if flashes <= _MOST:
             continue
-        if within[0] > end >= 0:
+        if changes[first] > end >= 0:
             yield begin, end + 1, most
             end = -1
         if end < 0:
-            begin, most = within[0], 0
+            begin, most = changes[first], 0
         end, most = at, max(most, flashes)
     if end >= 0:
         yield begin, end + 1, most

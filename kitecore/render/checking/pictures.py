@@ -60,9 +60,6 @@ class PictureFacts:
     light: NDArray[np.uint8]
     red: NDArray[np.uint8]
 
-    def __len__(self) -> int:
-        return len(self.mark)
-
 
 def facts_key(document: Document, numbers: range, find: Callable[[str], Any]) -> str:
     """Name of the facts of some frames by their content."""

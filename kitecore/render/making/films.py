@@ -12,7 +12,7 @@ from av.container import OutputContainer
 from av.video.stream import VideoStream
 
 from kitecore.media.whole import whole_file
-from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.joinable import joinable
 from kitecore.render.making.pictures import PictureCoding, encode_pictures
 from kitecore.render.making.sounds import Sound
@@ -23,7 +23,7 @@ from kitecore.render.sources import Sources
 
 
 @dataclass(frozen=True, kw_only=True)
-class Film(Format):
+class Film(Pieced):
     """How picture and sound are encoded and in what they are wrapped.
 
     Attributes

@@ -30,7 +30,7 @@ class Joining:
 
 @dataclass(frozen=True, kw_only=True)
 class Format(ABC):
-    """A way to make a file, in pieces that can be repeated anywhere and are then joined.
+    """A way to make a file.
 
     Attributes
     ----------
@@ -45,8 +45,6 @@ class Format(ABC):
     suffix: str
     mime: str
     kind: ClassVar[Kind]
-    in_pieces: ClassVar[bool] = True
-    """Whether the picture is made in pieces; else all is done when they would be joined."""
 
     @property
     def can_clear(self) -> bool:
@@ -58,25 +56,30 @@ class Format(ABC):
         """The values of ``crf``, from fine to coarse; None if its size cannot be steered."""
         return None
 
-    def facts(self, work: Work) -> Hashable:
-        """What a piece depends on besides the document's pictures."""
-        return (type(self).__name__, work.framing, work.clear)
-
-    def encode_piece(
-        self, work: Work, piece: range, path: Path, sources: Sources, progress: Progress = unheard
-    ) -> None:
-        """Make the picture of some frames as a file of its own, whole or not at all."""
-        raise NotImplementedError
-
     @abstractmethod
     def join(self, work: Work, to: Joining) -> None:
-        """Put the pieces behind each other, and add what else is to be in the file.
+        """Put the pieces behind each other, if there are any, and add what else is to be in the file.
 
         Raises
         ------
         RenderFailed
             If a piece is missing or broken.
         """
+
+
+@dataclass(frozen=True, kw_only=True)
+class Pieced(Format):
+    """One whose picture is made in pieces that can be repeated anywhere and are then joined."""
+
+    def facts(self, work: Work) -> Hashable:
+        """What a piece depends on besides the document's pictures."""
+        return (type(self).__name__, work.framing, work.clear)
+
+    @abstractmethod
+    def encode_piece(
+        self, work: Work, piece: range, path: Path, sources: Sources, progress: Progress = unheard
+    ) -> None:
+        """Make the picture of some frames as a file of its own, whole or not at all."""
 
 
 formats: Registry[Format] = Registry("export format")

@@ -14,7 +14,7 @@ from av.container import OutputContainer
 from av.video.stream import VideoStream
 
 from kitecore.media.whole import whole_file
-from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.joinable import joinable
 from kitecore.render.making.pictures import PictureCoding, encode_pictures
 from kitecore.render.making.work import Progress, Quality, Work, unheard
@@ -26,7 +26,7 @@ _LOOKED_AT: Final = 60
 
 
 @dataclass(frozen=True, kw_only=True)
-class Moving(Format):
+class Moving(Pieced):
     """A picture that moves, over and over."""
 
     kind = "moving"

@@ -15,7 +15,7 @@ from kitecore.media.whole import whole_file
 from kitecore.picture.layer import Rgba
 from kitecore.render.ahead import ahead
 from kitecore.render.making.drawing import drawn
-from kitecore.render.making.format import Format, Joining
+from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.joinable import joinable
 from kitecore.render.making.stills import as_png
 from kitecore.render.making.work import Progress, Work, unheard
@@ -26,7 +26,7 @@ _EPOCH: Final = (1980, 1, 1, 0, 0, 0)
 
 
 @dataclass(frozen=True, kw_only=True)
-class PngSequence(Format):
+class PngSequence(Pieced):
     """PNG files without loss, numbered from 1; pieces are archives too."""
 
     kind = "pictures"

@@ -18,7 +18,6 @@ class Sound(Format):
     """The mix, encoded in one go."""
 
     kind = "sound"
-    in_pieces = False
     container: str
     coding: SoundCoding
 

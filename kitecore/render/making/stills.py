@@ -20,7 +20,6 @@ class Still(Format):
     """The first frame of a range. ``fine`` is Pillow's quality, if there is any."""
 
     kind = "still"
-    in_pieces = False
     saved_as: str
     clears: bool = True
     fine: dict[Quality, int] = field(default_factory=dict)

@@ -14,8 +14,7 @@ from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.media.tests.material import decoded_numbers, tone
 from kitecore.render.export import ExportSettings, make, piece_key, plan
-from kitecore.render.formats import Format
-from kitecore.render.making.format import Joining
+from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
@@ -97,7 +96,7 @@ class ExportTest(TestCase):
 
     def test_a_piece_made_again_is_the_same_and_a_broken_one_is_no_file(self) -> None:
         work, recipe = self.work(ExportSettings())
-        frames = plan(work, recipe)[0]
+        frames = plan(work)[0]
         first, second = self.folder / "one", self.folder / "two"
 
         def die(frame: float) -> None:
@@ -113,7 +112,8 @@ class ExportTest(TestCase):
         keys = [piece_key(work, recipe, frames, self.scene.find) for _ in "ab"]
         self.assertEqual(keys[0], keys[1])
 
-    def work(self, settings: ExportSettings) -> tuple[Work, Format]:
+    def work(self, settings: ExportSettings) -> tuple[Work, Pieced]:
+        assert isinstance(settings.recipe, Pieced)
         return settings.work(self.scene.document), settings.recipe
 
     def test_nothing_to_export_and_missing_pieces_are_said(self) -> None:

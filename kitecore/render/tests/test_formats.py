@@ -238,7 +238,7 @@ class SettingsTest(FormatCase):
         for variant in variants:
             settings = ExportSettings(**variant)  # type: ignore[arg-type]
             work = settings.work(self.scene.document)
-            piece = plan(work, settings.recipe)[0]
+            piece = plan(work)[0]
             keys.add(piece_key(work, settings.recipe, piece, self.scene.find))
         self.assertEqual(len(variants), len(keys))
 

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue'
 import { client, need } from '@/api/client'
 import type { ExportOut, ExportSettings } from '@/api/types'
 import { isUnfinished } from '@/jobs/job'
-import { useJobs, type Turn } from '@/stores/jobs'
+import { useJobs, type Deed } from '@/stores/jobs'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
@@ -68,18 +68,8 @@ export const useExports = defineStore('exports', () => {
     }
   }
 
-  async function cancel(film: ExportOut) {
-    await jobs.cancel(film.job.id)
-    await refresh()
-  }
-
-  async function turn(film: ExportOut, what: Turn) {
-    await jobs.turn(film.job.id, what)
-    await refresh()
-  }
-
-  async function again(film: ExportOut) {
-    await jobs.again(film.job.id)
+  async function act(film: ExportOut, deed: Deed) {
+    await jobs.act(film.job.id, deed)
     await refresh()
   }
 
@@ -97,5 +87,5 @@ export const useExports = defineStore('exports', () => {
     loaded.value = false
   }
 
-  return { films, loaded, refresh, start, toLibrary, cancel, turn, again, remove, forget }
+  return { films, loaded, refresh, start, toLibrary, act, remove, forget }
 })

@@ -54,7 +54,7 @@ export const useFaces = defineStore('faces', () => {
 
   function stop(media: string) {
     const job = sought.value[media]
-    if (job) jobs.cancel(job.id)
+    if (job) jobs.act(job.id, 'cancel')
     end(media)
   }
 

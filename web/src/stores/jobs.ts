@@ -1,11 +1,11 @@
-import { useThrottleFn } from '@vueuse/core'
+import { tryOnScopeDispose, useThrottleFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { reactive, watch } from 'vue'
 import { client, need } from '@/api/client'
 import { openStream } from '@/jobs/stream'
 import { useNotes } from '@/stores/notes'
 
-export type Turn = 'pause' | 'go-on' | 'first'
+export type Deed = 'cancel' | 'again' | 'pause' | 'go-on' | 'first'
 
 /** Milliseconds between two looks at the same list. */
 const PACE = 250
@@ -16,11 +16,12 @@ export const useJobs = defineStore('jobs', () => {
   const looks = new Map<string, Set<() => void>>()
   const busy = reactive(new Set<string>())
 
-  /** Look again whenever a job of one of these kinds changes. */
+  /** Look again whenever a job of one of these kinds changes, as long as whoever looks is there. */
   function onChange(kinds: string[], look: () => unknown) {
     const paced = useThrottleFn(look, PACE, true)
     const again = () => void paced()
     for (const kind of kinds) looks.set(kind, (looks.get(kind) ?? new Set()).add(again))
+    tryOnScopeDispose(() => kinds.forEach((kind) => looks.get(kind)?.delete(again)))
   }
 
   /** Say whether there is unfinished work in a list; the stream is open while there is any. */
@@ -41,19 +42,13 @@ export const useJobs = defineStore('jobs', () => {
     },
   )
 
-  async function tell(asked: Parameters<typeof need>[0]) {
+  async function act(id: string, deed: Deed) {
     try {
-      await need(asked)
+      await need(client.POST('/api/jobs/{id}/{deed}', { params: { path: { id, deed } } }))
     } catch (error) {
       notes.problem(error)
     }
   }
 
-  const of = (id: string) => ({ params: { path: { id } } })
-  const cancel = (id: string) => tell(client.POST('/api/jobs/{id}/cancel', of(id)))
-  const again = (id: string) => tell(client.POST('/api/jobs/{id}/again', of(id)))
-  /** Its place among the others. */
-  const turn = (id: string, what: Turn) => tell(client.POST(`/api/jobs/{id}/${what}`, of(id)))
-
-  return { onChange, setBusy, cancel, again, turn }
+  return { onChange, setBusy, act }
 })

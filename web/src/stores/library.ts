@@ -143,7 +143,7 @@ export const useLibrary = defineStore('library', () => {
 
   /** Stop taking a take in; it can be tried again. */
   async function cancel(take: Take) {
-    if (take.job) await jobs.cancel(take.job.id)
+    if (take.job) await jobs.act(take.job.id, 'cancel')
     await refresh()
   }
 

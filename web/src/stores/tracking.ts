@@ -119,7 +119,7 @@ export const useTracking = defineStore('tracking', () => {
   function cancel(media: string, wanted: Tracked) {
     const name = nameOfWanted(media, wanted)
     const job = asked.value[name]?.job
-    if (job) jobs.cancel(job.id)
+    if (job) jobs.act(job.id, 'cancel')
     end(name, null)
   }
 

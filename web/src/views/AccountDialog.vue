@@ -208,8 +208,8 @@ function browserOf(text: string): string {
         class="w-100"
         :job="archive"
         :title="$t('views.accountDialog.archive')"
-        @cancel="jobs.cancel(archive.id).then(lookAtArchive)"
-        @again="jobs.again(archive.id).then(lookAtArchive)"
+        @cancel="jobs.act(archive.id, 'cancel').then(lookAtArchive)"
+        @again="jobs.act(archive.id, 'again').then(lookAtArchive)"
       />
       <div class="d-flex flex-wrap gap-2">
         <a

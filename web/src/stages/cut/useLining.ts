@@ -89,6 +89,6 @@ export function useLining(clip: () => MulticamClip) {
     )
   }
 
-  const cancel = () => job.value && jobs.cancel(job.value.id)
+  const cancel = () => job.value && jobs.act(job.value.id, 'cancel')
   return { job, busy, ways, start, cancel }
 }

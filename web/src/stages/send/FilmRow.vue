@@ -45,6 +45,46 @@ const facts = computed(() => {
   const { kind, label, width, height } = props.film
   return kind === 'sound' ? label : `${label} · ${width} × ${height}`
 })
+
+/** What can be done with it as it is. */
+const deeds = computed(() => {
+  const { film } = props
+  const title = { title: film.title }
+  if (!open.value) {
+    const library = {
+      test: 'to-library',
+      name: t('send.filmRow.toLibrary'),
+      icon: IconLibrary,
+      act: () => films.toLibrary(film),
+    }
+    const remove = {
+      test: 'film-delete',
+      name: t('send.filmRow.deleteThisFilm'),
+      icon: IconTrash,
+      act: () => films.remove(film.id),
+    }
+    return film.job.state === 'done' && film.kind !== 'pictures' ? [library, remove] : [remove]
+  }
+  const goOn = {
+    test: 'go-on',
+    name: t('send.filmRow.goOn', title),
+    icon: IconPlay,
+    act: () => films.act(film, 'go-on'),
+  }
+  const pause = {
+    test: 'pause-film',
+    name: t('send.filmRow.pause', title),
+    icon: IconPause,
+    act: () => films.act(film, 'pause'),
+  }
+  const first = {
+    test: 'film-first',
+    name: t('send.filmRow.first', title),
+    icon: IconFirst,
+    act: () => films.act(film, 'first'),
+  }
+  return [film.job.paused ? goOn : pause, ...(props.later ? [first] : [])]
+})
 </script>
 
 <template>
@@ -55,8 +95,8 @@ const facts = computed(() => {
       :facts="facts"
       :picture="picture"
       :text="text"
-      @cancel="films.cancel(film)"
-      @again="films.again(film)"
+      @cancel="films.act(film, 'cancel')"
+      @again="films.act(film, 'again')"
     >
       <a
         v-if="film.job.state === 'done'"
@@ -68,52 +108,16 @@ const facts = computed(() => {
       >
         <IconDownload aria-hidden="true" />
       </a>
-      <template v-if="open">
-        <BButton
-          v-if="film.job.paused"
-          variant="secondary"
-          :aria-label="$t('send.filmRow.goOn', { title: film.title })"
-          data-test="go-on"
-          @click="films.turn(film, 'go-on')"
-        >
-          <IconPlay aria-hidden="true" />
-        </BButton>
-        <BButton
-          v-else
-          variant="secondary"
-          :aria-label="$t('send.filmRow.pause', { title: film.title })"
-          data-test="pause-film"
-          @click="films.turn(film, 'pause')"
-        >
-          <IconPause aria-hidden="true" />
-        </BButton>
-        <BButton
-          v-if="later"
-          variant="secondary"
-          :aria-label="$t('send.filmRow.first', { title: film.title })"
-          data-test="film-first"
-          @click="films.turn(film, 'first')"
-        >
-          <IconFirst aria-hidden="true" />
-        </BButton>
-      </template>
       <BButton
-        v-if="film.job.state === 'done' && film.kind !== 'pictures'"
+        v-for="one in deeds"
+        :key="one.test"
         variant="secondary"
-        :aria-label="$t('send.filmRow.toLibrary')"
-        :title="$t('send.filmRow.toLibrary')"
-        data-test="to-library"
-        @click="films.toLibrary(film)"
+        :aria-label="one.name"
+        :title="one.name"
+        :data-test="one.test"
+        @click="one.act"
       >
-        <IconLibrary aria-hidden="true" />
-      </BButton>
-      <BButton
-        v-if="!open"
-        variant="secondary"
-        :aria-label="$t('send.filmRow.deleteThisFilm')"
-        @click="films.remove(film.id)"
-      >
-        <IconTrash aria-hidden="true" />
+        <component :is="one.icon" aria-hidden="true" />
       </BButton>
     </JobRow>
   </li>

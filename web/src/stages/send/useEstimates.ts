@@ -1,16 +1,11 @@
-import { useDebounceFn } from '@vueuse/core'
-import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
 import type { ExportSettings } from '@/api/types'
-import { isUnfinished } from '@/jobs/job'
-import { useJobs } from '@/stores/jobs'
 import { useProject } from '@/stores/project'
 import { useSending } from '@/stores/sending'
+import { useJobAnswer } from '@/stores/useJobAnswer'
 
 type Estimate = Schemas['EstimateOut']
-
-/** Milliseconds without a change before the server is asked. */
-const SETTLED = 700
 
 const keyOf = (settings: ExportSettings) => JSON.stringify(settings)
 
@@ -18,9 +13,7 @@ const keyOf = (settings: ExportSettings) => JSON.stringify(settings)
 export function useEstimates() {
   const project = useProject()
   const sending = useSending()
-  const jobs = useJobs()
   const known = ref(new Map<string, Estimate>())
-  let open = true
 
   async function askFor(settings: ExportSettings) {
     const params = { path: { id: project.id } }
@@ -29,35 +22,23 @@ export function useEstimates() {
         client.POST('/api/projects/{id}/estimates', { params, body: settings }),
       )
       known.value.set(keyOf(settings), found)
+      return [found.job]
     } catch {
       // An estimate is an extra: what is wrong is told when the file is asked for.
       known.value.delete(keyOf(settings))
+      return []
     }
   }
 
   async function ask() {
-    if (!open || !project.length) return
-    await Promise.all(sending.wanted.map(askFor))
-    jobs.setBusy(
-      'estimates',
-      [...known.value.values()].some((one) => isUnfinished(one.job)),
-    )
+    if (!project.length) return []
+    return (await Promise.all(sending.wanted.map(askFor))).flat()
   }
-
-  const settle = useDebounceFn(ask, SETTLED)
-  watch(() => [project.revision, JSON.stringify(sending.wanted)], settle, { immediate: true })
   watch(
     () => project.revision,
     () => known.value.clear(),
   )
-  jobs.onChange(['estimate'], () => {
-    const waiting = [...known.value.values()].some((one) => isUnfinished(one.job))
-    if (waiting) void ask()
-  })
-  onBeforeUnmount(() => {
-    open = false
-    jobs.setBusy('estimates', false)
-  })
+  useJobAnswer('estimate', () => [project.revision, sending.wanted], ask)
 
   const of = (settings: ExportSettings | null) =>
     settings ? (known.value.get(keyOf(settings)) ?? null) : null
