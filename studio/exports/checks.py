@@ -8,7 +8,7 @@ from typing import Any, Final
 from django.db import transaction
 
 from kitecore.document import Document
-from kitecore.errors import BadInput, Superseded
+from kitecore.errors import BadInput
 from kitecore.render.checking import Film, lines_of
 from kitecore.render.checking.pictures import (
     PictureFacts,
@@ -25,6 +25,7 @@ from kitecore.render.export import ExportSettings
 from kitecore.render.levels import Stretch, measured_stretch, stretches_of
 from kitecore.render.sources import Sources
 from studio.exports.sources import make_sources
+from studio.exports.trials import document_of
 from studio.jobs import queue
 from studio.jobs.kinds import Note
 from studio.jobs.models import Job, State
@@ -75,11 +76,8 @@ def check_of(project: Project, revision: Revision, destination: Destination) -> 
 
 def look_over(job: Job, note: Note) -> dict[str, Any]:
     """Measure what is not known yet, and go through all checks."""
-    revision = Revision.objects.filter(pk=job.args["revision"]).first()
-    if revision is None:
-        raise Superseded("The project was deleted.")
     destination = Destination.model_validate(job.args["destination"])
-    document = history.document_at(revision)
+    document = document_of(job)
     with closing(make_sources()) as sources:
         film = Film(
             document,

@@ -7,12 +7,12 @@ from typing import Final
 
 from django.db import transaction
 
-from kitecore.errors import Superseded
 from kitecore.render.estimating import estimate
 from kitecore.render.export import ExportSettings
 from kitecore.render.extract import content_key
 from kitecore.ticks import Span
 from studio.exports.sources import make_sources
+from studio.exports.trials import document_of
 from studio.jobs import queue
 from studio.jobs.kinds import Note
 from studio.jobs.models import Job, State
@@ -22,7 +22,7 @@ from studio.projects.models import Project, Revision
 
 _KIND: Final = "estimate"
 _MOST: Final = 12
-"""Trials that one person may wait for; of more, the oldest are given up."""
+"""Trials that one person may wait for; of more, and of a film that has changed, the old are given up."""
 
 
 @transaction.atomic
@@ -39,9 +39,12 @@ def estimate_of(project: Project, revision: Revision, wanted: ExportSettings) ->
     found = mine.filter(subject=subject).exclude(state__in=(State.FAILED, State.CANCELLED)).last()
     if found is not None:
         return found
-    for old in mine.unfinished().order_by("-made_at")[_MOST - 1 :]:
+    of = {"project": project.pk.hex, "revision": revision.pk}
+    waiting = mine.unfinished().order_by("-made_at")
+    outdated = waiting.filter(args__project=of["project"]).exclude(args__revision=revision.pk)
+    for old in {*outdated, *waiting[_MOST - 1 :]}:
         queue.cancel(old)
-    args = {"revision": revision.pk, "settings": wanted.model_dump()}
+    args = of | {"settings": wanted.model_dump()}
     return queue.hand_out(project.owner, _KIND, subject, args=args)
 
 
@@ -58,11 +61,10 @@ def _key(revision: Revision, wanted: ExportSettings) -> str:
 
 def try_out(job: Job, note: Note) -> dict[str, float]:
     """Make some stretches of a file, and weigh them."""
-    revision = Revision.objects.filter(pk=job.args["revision"]).first()
-    if revision is None:
-        raise Superseded("The project was deleted.")
     wanted = ExportSettings.model_validate(job.args["settings"])
-    work = wanted.work(history.document_at(revision))
+    work = wanted.work(document_of(job))
     with closing(make_sources()) as sources:
         found = estimate(work, wanted.recipe, sources, note)
-    return {"bytes": found.bytes, "seconds": found.seconds}
+    steered = wanted.most_bytes and wanted.recipe.coarseness is not None
+    bytes = min(found.bytes, wanted.most_bytes) if steered else found.bytes
+    return {"bytes": bytes, "seconds": found.seconds}

@@ -7,7 +7,7 @@ finds what is finished, and a later export of nearly the same project does too.
 from __future__ import annotations
 
 import os
-from contextlib import closing
+from contextlib import closing, suppress
 from math import ceil, log2
 from pathlib import Path
 from uuid import uuid4
@@ -159,7 +159,8 @@ def _make_coarser(export: Export) -> None:
 
 
 def _hand_over(export: Export) -> None:
-    with transaction.atomic():
+    """Into the library, once; with no room there it stays a film that can be put there later."""
+    with suppress(BadInput), transaction.atomic():
         if Export.objects.filter(pk=export.pk, as_take=True).update(as_take=False):
             bring_in(export.project, export.filename, export.path)
 

@@ -9,6 +9,7 @@ import av
 import numpy as np
 from django.test import TestCase
 
+from kitecore.errors import BadInput
 from kitecore.render.checking.pictures import measure
 from kitecore.render.estimating import Estimate
 from studio.exports.models import Export
@@ -144,6 +145,11 @@ class SendingTest(People, TestCase):
         self.assertEqual(Take.State.READY, take.state)
         self.assertEqual(204, self.call("post", f"/exports/{film['id']}/take").status_code)
         self.assertEqual(2, Take.objects.filter(name="Kites.mp4").count())
+        with patch("studio.exports.work.bring_in", side_effect=BadInput("Your library is full.")):
+            [third] = self.start({"long_side": 160}, as_take=True)
+            work_off()
+        made = next(one for one in self.listed() if one["id"] == third["id"])
+        self.assertEqual("done", made["job"]["state"])
         [archive] = self.start({"format": "pngs", "long_side": 64})
         work_off()
         self.assertEqual(422, self.call("post", f"/exports/{archive['id']}/take").status_code)
@@ -173,6 +179,19 @@ class EstimateTest(People, TestCase):
         clip = self.document()["tracks"][0]["clips"][1]["id"]
         self.edit(kind="adjust", clips=[clip], values={"place/turn": 10})
         self.assertNotEqual(first["job"]["id"], self.ask(long_side=160)["job"]["id"])
+
+    def test_of_a_film_that_has_changed_nobody_waits_for_the_old_trial(self) -> None:
+        first = self.ask(long_side=160)
+        self.edit(kind="split", at=clip_of(self.take, 2.0)["length"])
+        clip = self.document()["tracks"][0]["clips"][1]["id"]
+        self.edit(kind="adjust", clips=[clip], values={"place/turn": 10})
+        self.ask(long_side=160)
+        self.assertEqual("cancelled", Job.objects.get(pk=first["job"]["id"]).state)
+
+    def test_a_file_that_may_only_weigh_so_much_is_told_so(self) -> None:
+        self.ask(long_side=160, most_bytes=2000)
+        work_off()
+        self.assertEqual(2000, self.ask(long_side=160, most_bytes=2000)["bytes"])
 
     def test_the_oldest_of_too_many_are_given_up(self) -> None:
         first = self.ask(long_side=100)

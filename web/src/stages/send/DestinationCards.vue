@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Places that files go to; one is taken, or with several at once some. */
+import type { Schemas } from '@/api/client'
 import type { ExportSettings } from '@/api/types'
 import SwitchField from '@/controls/SwitchField.vue'
 import { useSending } from '@/stores/sending'
@@ -7,6 +8,8 @@ import { bytesLabel } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import { sizeOf } from './sizes'
 import type { useEstimates } from './useEstimates'
+
+type Destination = Schemas['Destination']
 
 const props = defineProps<{ estimates: ReturnType<typeof useEstimates> }>()
 const sending = useSending()
@@ -28,10 +31,9 @@ function facts(settings: ExportSettings | null) {
   const { width, height } = sizeOf(sending.canvas, settings)
   return `${width} × ${height} · ${format.label}`
 }
-function weight(settings: ExportSettings | null) {
-  const bytes = props.estimates.of(settings)?.bytes
-  return bytes == null ? '' : `≈ ${bytesLabel(bytes)}`
-}
+const bytesOf = (id: string) => props.estimates.of(settingsOf(id))?.bytes ?? null
+/** Whether it weighs more than the destination takes. */
+const isTooHeavy = ({ id, most_bytes: most }: Destination) => most > 0 && (bytesOf(id) ?? 0) > most
 </script>
 
 <template>
@@ -58,8 +60,15 @@ function weight(settings: ExportSettings | null) {
         <span class="words">
           <strong> {{ one.title }}<template v-if="sending.isChanged(one.id)"> *</template> </strong>
           <span class="tiny quiet clip-text">{{ facts(settingsOf(one.id)) }}</span>
-          <span v-if="weight(settingsOf(one.id))" class="tiny soft">
-            {{ weight(settingsOf(one.id)) }}
+          <span
+            v-if="bytesOf(one.id) !== null"
+            class="tiny soft"
+            :class="{ heavy: isTooHeavy(one) }"
+          >
+            ≈ {{ bytesLabel(bytesOf(one.id) ?? 0) }}
+            <template v-if="isTooHeavy(one)">
+              · {{ $t('send.destinationCards.takes', { most: bytesLabel(one.most_bytes) }) }}
+            </template>
           </span>
         </span>
       </button>
@@ -131,6 +140,9 @@ function weight(settings: ExportSettings | null) {
   width: 36px;
   border-radius: 4px 4px 1px 4px;
   background: linear-gradient(#e8a98a, #8f5a6c);
+}
+.heavy {
+  color: #f2c14e;
 }
 .words {
   display: grid;
