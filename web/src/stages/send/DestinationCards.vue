@@ -74,32 +74,34 @@ const isTooHeavy = ({ id, most_bytes: most }: Destination) => most > 0 && (bytes
       </button>
     </div>
   </TrayItem>
-  <TrayItem
-    :name="$t('send.destinationCards.several')"
-    :told="$t(sending.several ? 'words.isOn' : 'words.isOff')"
-  >
-    <SwitchField
-      class="small soft"
-      :on="sending.several"
-      data-test="several-places"
-      @update:on="sending.severalAtOnce"
+  <div class="switches">
+    <TrayItem
+      :name="$t('send.destinationCards.several')"
+      :told="$t(sending.several ? 'words.isOn' : 'words.isOff')"
     >
-      {{ $t('send.destinationCards.severalAtOnce') }}
-    </SwitchField>
-  </TrayItem>
-  <TrayItem
-    :name="$t('send.destinationCards.library')"
-    :told="$t(sending.asTake ? 'words.isOn' : 'words.isOff')"
-  >
-    <SwitchField
-      class="small soft"
-      :on="sending.asTake"
-      data-test="as-take"
-      @update:on="sending.asTake = $event"
+      <SwitchField
+        class="small soft"
+        :on="sending.several"
+        data-test="several-places"
+        @update:on="sending.severalAtOnce"
+      >
+        {{ $t('send.destinationCards.severalAtOnce') }}
+      </SwitchField>
+    </TrayItem>
+    <TrayItem
+      :name="$t('send.destinationCards.library')"
+      :told="$t(sending.asTake ? 'words.isOn' : 'words.isOff')"
     >
-      {{ $t('send.destinationCards.asTake') }}
-    </SwitchField>
-  </TrayItem>
+      <SwitchField
+        class="small soft"
+        :on="sending.asTake"
+        data-test="as-take"
+        @update:on="sending.asTake = $event"
+      >
+        {{ $t('send.destinationCards.asTake') }}
+      </SwitchField>
+    </TrayItem>
+  </div>
 </template>
 
 <style scoped>
@@ -152,6 +154,14 @@ const isTooHeavy = ({ id, most_bytes: most }: Destination) => most > 0 && (bytes
 .sheet-of.upright {
   width: auto;
   height: 38px;
+}
+.switches {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 18px;
+}
+.phone .switches {
+  display: contents;
 }
 .phone .cards {
   display: flex;
