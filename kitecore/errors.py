@@ -14,6 +14,7 @@ KiteError
 ├── RenderFailed (RuntimeError)  drawing or encoding did not succeed
 ├── MachineFailed                there is no room to write, or no right to
 ├── TookTooLong (TimeoutError)   it was given up after a bounded time
+├── ServiceAway                  another service cannot be reached, or asks to wait
 └── Superseded                   nobody waits for this answer any more
 """
 
@@ -120,6 +121,11 @@ class MachineFailed(KiteError):
 class TookTooLong(KiteError, TimeoutError):
     code = "took_too_long"
     default_todo = "Wait a moment, then try again."
+
+
+class ServiceAway(KiteError):
+    code = "service_away"
+    default_todo = "Try again in a while."
 
 
 class Superseded(KiteError):

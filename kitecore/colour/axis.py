@@ -25,7 +25,9 @@ def even_places(size: int) -> Places:
     return np.linspace(0, 1, size)
 
 
-def places_for(change: Callable[[Rgb], Rgb], size: int, enough: float = LEVEL) -> Places:
+def places_for(
+    change: Callable[[Rgb], Rgb], size: int, enough: float = LEVEL, most: int = 0
+) -> Places:
     """Places along each axis, 0 to 1, rising, for a table of what ``change`` makes of colours.
 
     It is tried on greys and on each channel alone. Where straight lines between places in even
@@ -36,6 +38,8 @@ def places_for(change: Callable[[Rgb], Rgb], size: int, enough: float = LEVEL) -
     ----------
     enough
         An error, 0..1, up to which even steps are close enough.
+    most
+        Places that there may be where ``size`` of them are not: of a table of many jumps.
     """
     at = np.linspace(0, 1, SAMPLES)
     values = np.clip(change(_ramps(at)).reshape(-1, SAMPLES, 3), -0.5, 1.5)
@@ -44,8 +48,10 @@ def places_for(change: Callable[[Rgb], Rgb], size: int, enough: float = LEVEL) -
         return even_places(size)
     chosen = set(np.rint(np.linspace(0, SAMPLES - 1, (size - 1) // _EVEN + 1)).astype(int).tolist())
     stretches = {(a, b): _farthest(rows, a, b) for a, b in _pairs(sorted(chosen))}
-    while len(chosen) < size:
+    while len(chosen) < max(size, most):
         ends = max(stretches, key=lambda ends: (stretches[ends][0], ends[1] - ends[0]))
+        if len(chosen) >= size and stretches[ends][0] <= enough:
+            break
         error, middle = stretches.pop(ends)
         if not error:
             # Nothing is missed any more: the rest halves the longest stretches.

@@ -93,30 +93,30 @@ def _corners(cell, parts, size):
 
 
 @njit(inline="always")
-def _byte(lane):
-    """A level from what 256 weights made of entries."""
-    level = np.int32(np.int32(lane) - np.int32(_FLOOR - STEPS // 2)) >> np.int32(4)
+def _byte(lane, more):
+    """A level from what 256 weights made of entries, ``more`` steps added before it is cut."""
+    level = np.int32(np.int32(lane) - np.int32(_FLOOR) + more) >> np.int32(4)
     return np.uint32(min(max(level, np.int32(0)), np.int32(255)))
 
 
 @njit(inline="always")
-def _colour(mixed):
+def _colour(mixed, more):
     """Opaque RGBA of three lanes."""
     lane = np.uint64(8191)
-    r = _byte(np.uint32((mixed >> np.uint64(8)) & lane))
-    g = _byte(np.uint32((mixed >> np.uint64(29)) & lane))
-    b = _byte(np.uint32(mixed >> np.uint64(50)))
+    r = _byte(np.uint32((mixed >> np.uint64(8)) & lane), more)
+    g = _byte(np.uint32((mixed >> np.uint64(29)) & lane), more)
+    b = _byte(np.uint32(mixed >> np.uint64(50)), more)
     low = np.uint32(r | np.uint32(g << np.uint32(8)))
     return np.uint32(low | np.uint32(b << np.uint32(16)) | np.uint32(0xFF000000))
 
 
 @njit(inline="always")
-def _one(table, size, place):
+def _one(table, size, place, more):
     """One colour; ``place`` is the sum of what the axes say."""
     cell, parts = np.uint32(place >> np.uint64(32)), np.uint32(place)
     (a, b, c, d), (w, x, y, z) = _corners(cell, parts, size)
     mixed = table[a] * np.uint64(w) + table[b] * np.uint64(x)
-    return _colour(mixed + table[c] * np.uint64(y) + table[d] * np.uint64(z))
+    return _colour(mixed + table[c] * np.uint64(y) + table[d] * np.uint64(z), more)
 
 
 @njit(cache=True, nogil=True)
@@ -163,7 +163,7 @@ def look_up(
             total += table[c[x]] * np.uint64(v & half)
             mixed[x] = total + table[np.uint32(a[x] + last)] * np.uint64(v >> sixteen)
         for x in range(columns):
-            done[x] = _colour(mixed[x])
+            done[x] = _colour(mixed[x], np.int32(STEPS // 2))
 
 
 @njit(cache=True, nogil=True)
@@ -187,7 +187,8 @@ def _look_through(
         r = min(((word & byte) * byte + half) // alpha, byte)
         g = min((((word >> eight) & byte) * byte + half) // alpha, byte)
         b = min((((word >> sixteen) & byte) * byte + half) // alpha, byte)
-        done = _one(table, size, red[r] + green[g] + blue[b])
+        place = red[r] + green[g] + blue[b]
+        done = _one(table, size, place, np.int32(STEPS // 2))
         half = np.uint32(127)
         r = ((done & byte) * alpha + half) // byte
         g = (((done >> eight) & byte) * alpha + half) // byte
@@ -202,11 +203,13 @@ def look_up_deep(
     size: int,
     axes: tuple[Words, Words, Words],
     out: NDArray[np.uint32],
+    rounding: float,
 ) -> None:
-    """RGB of 16 bits, to opaque RGBA of 8."""
+    """RGB of 16 bits, to opaque RGBA of 8: ``rounding`` of a level is added before it is cut."""
     rows, columns, _ = pixels.shape
     red, green, blue = axes
+    more = np.int32(rounding * STEPS)
     for y in range(rows):
         for x in range(columns):
             r, g, b = pixels[y, x, 0], pixels[y, x, 1], pixels[y, x, 2]
-            out[y, x] = _one(table, size, red[r] + green[g] + blue[b])
+            out[y, x] = _one(table, size, red[r] + green[g] + blue[b], more)

@@ -25,6 +25,8 @@ from kitecore.document.grade import Input
 
 FINE: Final = 65
 """Colours along each axis of a table for a finished film."""
+MOST: Final = 129
+"""Of one whose grade jumps so often that fewer miss it."""
 DRAFT: Final = 33
 """For watching: baked anew within the time of a frame."""
 
@@ -77,11 +79,18 @@ class Table:
         look_up(_packed(pixels), self._words, self.size, self._axes.all, _packed(out))
         return out
 
-    def over_deep(self, pixels: NDArray[np.uint16]) -> Pixels:
-        """RGB of 16 bits after the grade, as opaque RGBA of 8."""
+    def over_deep(self, pixels: NDArray[np.uint16], rounding: float = 0.5) -> Pixels:
+        """RGB of 16 bits after the grade, as opaque RGBA of 8.
+
+        Parameters
+        ----------
+        rounding
+            Share of a level that is added before what is finer is cut off.
+        """
         height, width, _ = pixels.shape
         out = np.empty((height, width, 4), np.uint8)
-        look_up_deep(pixels, self._words, self.size, self._deep_axes.all, _packed(out))
+        axes = self._deep_axes.all
+        look_up_deep(pixels, self._words, self.size, axes, _packed(out), rounding)
         return out
 
     def at(self, rgb: Rgb) -> Rgb:
@@ -106,10 +115,12 @@ def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
 
     even = Table(_cubed(change(lattice(size)), size))
     # While a slider moves, a second table costs more than a level is worth.
-    places = places_for(change, size, LEVEL if size > DRAFT else 2 * LEVEL)
+    enough, most = (LEVEL, MOST) if size > DRAFT else (2 * LEVEL, size)
+    places = places_for(change, size, enough, most)
     if np.array_equal(places, even.places):
         return even
-    bent = Table(_cubed(change(lattice(size, places=places)), size), places)
+    many = len(places)
+    bent = Table(_cubed(change(lattice(many, places=places)), many), places)
     # What bends along no axis alone, but across them, may be met worse by uneven places.
     truth = np.clip(change(_TRIED), 0, 1)
     return min(even, bent, key=lambda table: _missed(table, truth))

@@ -5,7 +5,6 @@ from __future__ import annotations
 from kitecore.document.changes import TrackChange, changed_tracks
 from kitecore.document.clips import ClipBase
 from kitecore.document.clips._holding import DEEPEST, Holding
-from kitecore.document.clips.group import GroupClip
 from kitecore.document.clips.mouth import MouthClip
 from kitecore.document.clips.multicam import MulticamClip
 from kitecore.document.document import Document
@@ -94,7 +93,7 @@ def _check_clip(track: Track, clip: ClipBase, rate: Rate) -> None:
 
 def _check_angles(clip: MulticamClip, rate: Rate) -> None:
     angles = [track.clips for track in clip.tracks]
-    if not all(len(row) == 1 and isinstance(row[0], GroupClip) for row in angles):
+    if not clip.has_angles:
         raise BrokenDocument("An angle of a multicam clip is one group.")
     shown = {index for index, track in enumerate(clip.tracks) if track.kind != "sound"}
     if not {switch.angle for switch in clip.switches} <= shown:

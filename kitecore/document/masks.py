@@ -6,14 +6,14 @@ where it is on the picture, whatever the picture's size in pixels.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
 from kitecore.document.brushes import Brushed
 from kitecore.document.model import Id, Model, Start, new_id, param
 from kitecore.document.paths import Path
-from kitecore.document.properties import Number, Point
+from kitecore.document.properties import Keys, Number, Point
 
 Join = Literal["add", "subtract", "intersect"]
 
@@ -68,13 +68,22 @@ class BrushStroke(Brushed):
     erase: bool = False
 
 
+Strokes = Annotated[tuple[BrushStroke, ...], Field(max_length=1000)]
+
+
+class StrokesKeys(Keys[Strokes]):
+    """Painted anew at some moments: what was painted at each stands until the next."""
+
+    held: ClassVar[bool] = True
+
+
 class BrushMask(MaskBase):
     """Lets through what was painted: the strokes keep their form, all of them together grow and
     soften.
     """
 
     kind: Literal["brush"] = "brush"
-    strokes: tuple[BrushStroke, ...] = Field(default=(), max_length=1000)
+    strokes: Strokes | StrokesKeys = ()
 
 
 MASKS: dict[str, type[MaskBase]] = {

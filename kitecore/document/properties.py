@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from itertools import pairwise
-from typing import Annotated, Any, Final, Generic, TypeVar
+from typing import Annotated, Any, ClassVar, Final, Generic, TypeVar
 
 from pydantic import AfterValidator, Field, field_validator
 from pydantic.fields import FieldInfo
@@ -30,8 +30,12 @@ class Key(Model, Generic[T]):
 
 
 class Keys(Model, Generic[T]):
-    """At least one key, in order of time, no two at the same tick."""
+    """At least one key, in order of time, no two at the same tick.
 
+    Of values that are ``held`` nothing lies between two: each stands until the next key.
+    """
+
+    held: ClassVar[bool] = False
     keys: tuple[Key[T], ...] = Field(min_length=1, max_length=MOST_KEYS)
 
     @field_validator("keys")

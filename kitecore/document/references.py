@@ -5,10 +5,10 @@ A field that names such a thing says so in its type; whoever asks finds it howev
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
-from typing import Annotated, Literal
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field, GetJsonSchemaHandler
 from pydantic.fields import FieldInfo
@@ -20,6 +20,9 @@ from kitecore.document.model import Id, Model, Name
 
 Kind = Literal["take", "look", "font"]
 Reference = tuple[Kind, str]
+Renaming = Callable[[Kind, str], str]
+"""What a thing of a kind, named so, is called instead."""
+M = TypeVar("M")
 
 
 @dataclass(frozen=True)
@@ -60,6 +63,27 @@ def _found(thing: object) -> Iterator[Reference]:
             else:
                 named = value if isinstance(value, tuple) else (value,)
                 yield from ((kind, one) for one in named if one)
+
+
+def renamed(thing: M, name: Renaming) -> M:
+    """A copy of a model in which everything that lies outside is called as ``name`` says."""
+    if isinstance(thing, tuple):
+        return tuple(renamed(one, name) for one in thing)  # type: ignore[return-value]
+    if not isinstance(thing, Model):
+        return thing
+    changed: dict[str, object] = {}
+    for field, kind in _fields(type(thing)):
+        old = getattr(thing, field)
+        new = renamed(old, name) if kind is None else _called(old, kind, name)
+        if new != old:
+            changed[field] = new
+    return thing.model_copy(update=changed) if changed else thing  # type: ignore[return-value]
+
+
+def _called(value: object, kind: Kind, name: Renaming) -> object:
+    if isinstance(value, tuple):
+        return tuple(name(kind, one) for one in value)
+    return name(kind, value) if isinstance(value, str) and value else value
 
 
 @cache

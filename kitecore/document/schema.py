@@ -172,3 +172,9 @@ def _strokes(data: Data) -> Data:
 def _captions(data: Data) -> Data:
     """Picture tracks may be captions; those of before are not."""
     return data
+
+
+@upgrades.step("velvet-kite/13", "velvet-kite/14")
+def _held(data: Data) -> Data:
+    """Words of a text and strokes of a mask may have keys; those of before have none."""
+    return data

@@ -113,7 +113,12 @@ def with_angles(document: Document, clip: MulticamClip, angles: Sequence[Angle])
 
 
 def on_rate(clip: MulticamClip, rate: Rate) -> MulticamClip:
-    """With its angles where they were, to the sample, on the frames of another rate."""
+    """With its angles where they were, to the sample, on the frames of another rate.
+
+    One without whole angles stays as it is: no document takes it.
+    """
+    if not clip.has_angles:
+        return clip
     step = rate.frame_ticks
     tracks = tuple(
         track.with_clips((regridded(clip.angle(index), step),))

@@ -38,7 +38,7 @@ def fitted(clip: ClipBase, factor: float, among: Clips | None = None) -> ClipBas
     if clip.moves.follow is not None:
         follow = _led(clip.moves.follow, factor, among or {})
         update["moves"] = clip.moves.model_copy(update={"follow": follow})
-    if isinstance(clip, Holding):
+    if isinstance(clip, Holding) and clip.own_canvas is None:
         update["tracks"] = fitted_tracks(clip.tracks, factor)
     return clip.model_copy(update=update)
 

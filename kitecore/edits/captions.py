@@ -63,6 +63,10 @@ def _look_of(track: Track | None) -> TextClip | None:
     return next(found, None)
 
 
+def _timed(clip: TextClip, start: int, length: int) -> TextClip:
+    return clip.model_copy(update={"start": start, "length": length})
+
+
 def _said(clip: TextClip, id: str, text: str, start: int, length: int) -> TextClip:
     name = " ".join(text.split())[:60]
     changes = {"id": id, "name": name, "text": text, "start": start, "length": length}
@@ -186,7 +190,7 @@ class TimeCaption(EditBase):
         until = min(max(rate.nearest(self.until), at + rate.frame_ticks), max(high, at))
         if until <= at:
             raise EditRefused("There is no room for this caption there.")
-        said = _said(clip, clip.id, clip.text, at, until - at)
+        said = _timed(clip, at, until - at)
         return _replaced(document, track, number, number + 1, (said,))
 
 
@@ -230,7 +234,8 @@ class SplitCaption(EditBase):
 
     def apply(self, document: Document) -> Document:
         track, clip, number = _caption(document, self.clip)
-        first, second = clip.text[: self.at_letter].strip(), clip.text[self.at_letter :].strip()
+        text = clip.first_words
+        first, second = text[: self.at_letter].strip(), text[self.at_letter :].strip()
         rate = document.rate.exact
         if not first or not second or clip.length < 2 * rate.frame_ticks:
             raise EditRefused("There is nothing to split here.", todo="Split between two words.")
@@ -259,7 +264,7 @@ class MergeCaptions(EditBase):
         after = track.clips[number + 1] if number + 1 < len(track.clips) else None
         if not isinstance(after, TextClip):
             raise EditRefused("No caption follows this one.")
-        text = f"{clip.text} {after.text}"[:MOST_LETTERS]
+        text = " ".join(said.words for one in (clip, after) for said in one.sayings)[:MOST_LETTERS]
         both = _said(clip, clip.id, text, clip.start, after.end - clip.start)
         return _replaced(document, track, number, number + 2, (both,))
 
@@ -285,7 +290,7 @@ class RetimeCaptions(EditBase):
             at, until = (rate.nearest(self._moved(tick)) for tick in (clip.start, clip.end))
             at = max(at, moved[-1].end if moved else 0)
             length = max(until - at, rate.frame_ticks)
-            moved.append(_said(clip, clip.id, clip.text, at, length))
+            moved.append(_timed(clip, at, length))
         if not moved:
             raise EditRefused("There are no captions on this track.")
         if self._moved(next(iter(texts.values())).start) < 0:

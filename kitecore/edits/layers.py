@@ -84,4 +84,5 @@ class CopyAbove(EditBase):
 
 def _takes(track: Track, like: Track) -> bool:
     same = (track.kind == "sound") == (like.kind == "sound")
-    return same and not track.closes_gaps and not track.locked and track.kind != "main"
+    free = not (track.closes_gaps or track.locked or track.captions)
+    return same and free and track.kind != "main"

@@ -7,13 +7,24 @@ from typing import Literal
 
 from pydantic import Field
 
-from kitecore.document import Canvas, Clip, ClipBase, Document, Model, derived_id
+from kitecore.document import (
+    Canvas,
+    Clip,
+    ClipBase,
+    Document,
+    GroupClip,
+    Holding,
+    Model,
+    derived_id,
+)
 from kitecore.document.canvas import Side
 from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
 from kitecore.edits._fitting import fitted
 from kitecore.edits._lanes import pushed_in, relinked, renamed, settled, split_at
+from kitecore.edits._sources import within_source
 from kitecore.edits._tracks import FreeKind, on_free_track
+from kitecore.edits.canvas import retimed_within
 from kitecore.errors import EditRefused
 from kitecore.ticks import Rate
 
@@ -56,6 +67,20 @@ class Paste(EditBase):
         made_on = self.made_on or canvas
         return min(canvas.width / made_on.width, canvas.height / made_on.height)
 
+    def _with_canvas(self, clip: ClipBase, canvas: Canvas) -> ClipBase:
+        """A group keeps the canvas that it was made on where the new one has another shape.
+
+        Otherwise what fills or fits the canvas within it would take that shape.
+        """
+        made_on = self.made_on or canvas
+        same = made_on.width * canvas.height == made_on.height * canvas.width
+        if same or not isinstance(clip, GroupClip) or clip.canvas is not None:
+            return clip
+        own = Canvas(width=made_on.width, height=made_on.height)
+        # In a cell it goes on filling or fitting that; else all of it is to be there.
+        place = clip.place if clip.cell else clip.place.model_copy(update={"fit": "whole"})
+        return clip.model_copy(update={"canvas": own, "place": place})
+
     def apply(self, document: Document) -> Document:
         rate = document.rate.exact
         first = min(copied.clip.start for copied in self.copies)
@@ -67,7 +92,10 @@ class Paste(EditBase):
         among = {copied.clip.id: copied.clip for copied in self.copies}
         fresh = {
             copied.clip.id: _fresh(
-                fitted(copied.clip, factor, among), rate, at - first, f"{self.seed}/{number}"
+                fitted(self._with_canvas(copied.clip, document.canvas), factor, among),
+                rate,
+                at - first,
+                f"{self.seed}/{number}",
             )
             for number, copied in enumerate(self.copies)
         }
@@ -87,8 +115,13 @@ class Paste(EditBase):
 
 
 def _fresh(clip: ClipBase, rate: Rate, by: int, seed: str) -> ClipBase:
+    """The copy, on the frames of a rate, and so what it holds."""
+    frame = rate.frame_ticks
+    if isinstance(clip, Holding):
+        clip = retimed_within(clip, rate)
+        clip = within_source(clip, frame) if min(clip.reach) < 0 else clip
+    length = max(frame, clip.length // frame * frame)
     start = max(0, rate.nearest(clip.start + by))
-    length = max(rate.frame_ticks, clip.length // rate.frame_ticks * rate.frame_ticks)
     return renamed(clip.model_copy(update={"length": length}), seed).at(start)
 
 

@@ -108,8 +108,8 @@ def write_captions(document: Document, format: CaptionFormat) -> str:
 
 def _written(clips: Iterable[TextClip], format: CaptionFormat) -> str:
     file = pysubs2.SSAFile()
-    for clip in clips:
-        event = pysubs2.SSAEvent(start=clip.start // _TICKS, end=clip.end // _TICKS)
-        event.plaintext = clip.text
+    for said in (said for clip in clips for said in clip.sayings):
+        event = pysubs2.SSAEvent(start=said.begin // _TICKS, end=said.end // _TICKS)
+        event.plaintext = said.words
         file.append(event)
     return file.to_string(format)

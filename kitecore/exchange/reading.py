@@ -2,7 +2,8 @@
 
 Each is read in a program of its own (``python -m kitecore.exchange NAME FOLDER``) under limits of
 memory and time: a small file may ask for endless work. What it holds is in FOLDER/given, what it is
-read as in FOLDER/read.
+read as in FOLDER/read. Each reader brings in what it needs by itself: somebody waits for its program
+to start.
 """
 
 from __future__ import annotations
@@ -12,11 +13,6 @@ from collections.abc import Callable, Mapping
 from pathlib import Path
 from typing import Any, Final
 
-from kitecore.colour.cubefile import read_cube, write_cube
-from kitecore.exchange.captions import read_captions
-from kitecore.exchange.cdl import read_cdl
-from kitecore.exchange.svg import read_svg
-from kitecore.fonts.reading import title_of_font
 from kitecore.registry import Registry
 
 GIVEN: Final = "given"
@@ -32,30 +28,47 @@ readers: Registry[Reader] = Registry("kind of file")
 @readers.register("look")
 def _look(data: bytes, options: Mapping[str, Any]) -> str:
     """A .cube file: its title, and the table in our own form, as JSON."""
+    from kitecore.colour.cubefile import read_cube, write_cube
+
     cube = read_cube(data)
     return json.dumps({"title": cube.title, "table": write_cube(cube)})
 
 
 @readers.register("cdl")
 def _cdl(data: bytes, options: Mapping[str, Any]) -> str:
+    from kitecore.exchange.cdl import read_cdl
+
     return read_cdl(data).model_dump_json()
 
 
 @readers.register("font")
 def _font(data: bytes, options: Mapping[str, Any]) -> str:
     """Its title."""
+    from kitecore.fonts.reading import title_of_font
+
     return title_of_font(data)
 
 
 @readers.register("drawing")
 def _drawing(data: bytes, options: Mapping[str, Any]) -> str:
     """A clip and remarks, as JSON."""
+    from kitecore.exchange.svg import read_svg
+
     return read_svg(data, options["name"], options["length"], options["fit"]).model_dump_json()
 
 
 @readers.register("captions")
 def _captions(data: bytes, options: Mapping[str, Any]) -> str:
+    from kitecore.exchange.captions import read_captions
+
     return read_captions(data).model_dump_json()
+
+
+@readers.register("timeline")
+def _timeline(data: bytes, options: Mapping[str, Any]) -> str:
+    from kitecore.exchange.timelines import read_timeline
+
+    return read_timeline(data).model_dump_json()
 
 
 def read(name: str, folder: Path) -> None:

@@ -69,7 +69,10 @@ class Clock(Model):
 
 
 class MediaInfo(Model):
-    """Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken."""
+    """Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken.
+
+    ``proxy`` is the version of how its proxy was made, if it has one.
+    """
 
     kind: Kind
     container: str
@@ -78,6 +81,7 @@ class MediaInfo(Model):
     sound: SoundInfo | None = None
     remarks: tuple[str, ...] = ()
     clock: Clock = Clock()
+    proxy: int = 0
 
     def nearest_project_rate(self) -> FrameRate:
         """The rate a project gets when this take sets it."""

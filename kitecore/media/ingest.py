@@ -1,7 +1,8 @@
 """Everything that happens to a fresh file before it can be used, as a program of its own.
 
 ``python -m kitecore.media.ingest FOLDER`` reads FOLDER/original, writes what is known of it and its
-copies. Progress and refusals are told as `kitecore.programs` says.
+copies; with ``proxy`` behind it only the proxy is made, anew. Progress and refusals are told as
+`kitecore.programs` says.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from kitecore.media.index import FrameIndex
 from kitecore.media.info import MediaInfo
 from kitecore.media.moving import is_moving, unfold
 from kitecore.media.probe import probe
-from kitecore.media.proxy import make_proxy
+from kitecore.media.proxy import PROXY_VERSION, make_proxy
 from kitecore.media.sniff import family_of
 from kitecore.media.soundcopy import make_sound_copy, sound_length
 from kitecore.media.whole import whole_file
@@ -51,8 +52,15 @@ def ingest(folder: MediaFolder, tell: Tell = tell_nobody) -> None:
             _keep(folder, heard)
             tell("remarked", 0.0)
     if info.kind == "video":
-        make_proxy(folder, lambda share: tell("proxy", share))
+        renew_proxy(folder, tell)
     tell("ready", 1.0)
+
+
+def renew_proxy(folder: MediaFolder, tell: Tell = tell_nobody) -> None:
+    """Make the proxy of a video, in place of one that may be there, and note how it was made."""
+    make_proxy(folder, lambda share: tell("proxy", share))
+    info = MediaInfo.model_validate_json(folder.info_file.read_bytes())
+    _keep(folder, info.model_copy(update={"proxy": PROXY_VERSION}))
 
 
 def _known(folder: MediaFolder, tell: Tell) -> tuple[MediaInfo, FrameIndex | None]:
@@ -99,10 +107,11 @@ def lost_sound(packets: int) -> str:
     return f"Its sound is damaged in {places} and silent there."
 
 
-def main(path: str) -> int:
+def main(path: str, only: str = "") -> int:
+    work = renew_proxy if only == "proxy" else ingest
     folder = MediaFolder(Path(path))
-    return run_limited(lambda tell: ingest(folder, tell), memory=MEMORY_LIMIT, cpu=CPU_LIMIT)
+    return run_limited(lambda tell: work(folder, tell), memory=MEMORY_LIMIT, cpu=CPU_LIMIT)
 
 
 if __name__ == "__main__":
-    sys.exit(main(sys.argv[1]))
+    sys.exit(main(*sys.argv[1:]))

@@ -23,7 +23,7 @@ from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.orientation import upright
 from kitecore.media.planes import rows_of
 from kitecore.media.premultiply import premultiply
-from kitecore.media.rgb import Factors, factors_of, fill_rgb16, fill_rgba
+from kitecore.media.rgb import Factors, factors_of, fill_cut, fill_rgb16, fill_rgba
 
 Rgba = NDArray[np.uint8]
 Rgb16 = NDArray[np.uint16]
@@ -119,16 +119,24 @@ def to_rgb16(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) 
     return upright(_rgb16(frame, picture, size), picture)
 
 
+def is_deep(picture: PictureInfo) -> bool:
+    """Whether there is more to be had of a video in 16 bits than in 8."""
+    return picture.depth > 8 and not picture.alpha
+
+
+def cut_to_8(deep: Rgb16, rounding: float = 0.5) -> Rgba:
+    """Opaque RGBA of 8 bits, ``rounding`` of a level added before what is finer is cut off."""
+    out = np.empty((*deep.shape[:2], 4), np.uint8)
+    fill_cut(np.ascontiguousarray(deep), out, rounding)
+    return out
+
+
 def _rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgba:
     """Still turned as in the file, and not premultiplied."""
     if frame.format.is_rgb:
         return np.asarray(_sized(frame, picture, size, "rgba").to_ndarray(), np.uint8)
     if picture.colours.transfer in HDR_TRANSFERS:
-        # (x * 255 + 32767) / 65535, for levels of 16 bits.
-        deep = _rgb16(frame, picture, size).astype(np.uint32)
-        array = np.full((*deep.shape[:2], 4), 255, np.uint8)
-        array[..., :3] = (deep * 255 + 32767) // 65535
-        return array
+        return cut_to_8(_rgb16(frame, picture, size))
     return _from_planes(frame, picture, size)
 
 

@@ -9,7 +9,8 @@ from fractions import Fraction
 import av
 
 from kitecore.media.folder import MediaFolder
-from kitecore.media.info import PictureInfo
+from kitecore.media.hdr import HDR_TRANSFERS
+from kitecore.media.info import MediaInfo, PictureInfo
 from kitecore.media.pixels import fitting, planes_of, stacked, to_rgba
 from kitecore.media.planes import upright_planes
 from kitecore.media.reader import PROXY_BASE, PROXY_KEYS, PROXY_STEP, open_original
@@ -18,6 +19,8 @@ from kitecore.media.whole import whole_file
 
 PROXY_SIDE = 960
 """Pixels of a proxy's longer side."""
+PROXY_VERSION = 1
+"""Goes up when proxies get other pictures; since 1, HDR is shown by its tone curve."""
 
 _OPTIONS = {"preset": "ultrafast", "crf": "22", "bf": "0", "sc_threshold": "0"}
 _DEEP = {**_OPTIONS, "crf": "15"}
@@ -56,6 +59,13 @@ def make_proxy(folder: MediaFolder, progress: Callable[[float], None] = lambda s
             progress((number + 1) / len(index))
         out.mux(stream.encode(None))
     shots.save(folder.shots_file)
+
+
+def is_outdated(info: MediaInfo) -> bool:
+    """Whether a take's proxy shows something else than one that is made now would."""
+    picture = info.picture
+    hdr = picture is not None and picture.colours.transfer in HDR_TRANSFERS
+    return info.kind == "video" and hdr and info.proxy < PROXY_VERSION
 
 
 def _small(

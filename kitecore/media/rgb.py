@@ -64,6 +64,25 @@ def fill_rgb16(
     _fill_deep(luma, cb, cr, out, factors.astype(np.int64))
 
 
+@njit(cache=True, nogil=True)
+def fill_cut(deep: NDArray[np.uint16], out: NDArray[np.uint8], rounding: float) -> None:
+    """Write opaque RGBA from RGB of 16 bits of the same size.
+
+    Parameters
+    ----------
+    rounding
+        Share of a level, 0..1, that is added before what is finer is cut off; a half for the nearest.
+    """
+    rows, columns, _ = deep.shape
+    more = np.uint32(rounding * 65535)
+    for y in range(rows):
+        for x in range(columns):
+            for k in range(3):
+                level = np.uint32(deep[y, x, k]) * np.uint32(255) + more
+                out[y, x, k] = level // np.uint32(65535)
+            out[y, x, 3] = 255
+
+
 def fill_rgba(luma: Plane, cb: Plane, cr: Plane, out: NDArray[np.uint32], factors: Factors) -> None:
     """Write opaque RGBA, each pixel one number with red in its lowest byte.
 

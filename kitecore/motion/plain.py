@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from kitecore.document.clips.text import WordsKeys
+from kitecore.document.masks import BrushMask, Strokes
 from kitecore.document.paths import Contours, Path
 from kitecore.document.properties import (
     Axes,
@@ -38,3 +40,13 @@ def colour(prop: Colour) -> str:
 def contours(prop: Path) -> Contours:
     assert not isinstance(prop, Keys)
     return prop
+
+
+def words(prop: str | WordsKeys) -> str:
+    assert not isinstance(prop, Keys)
+    return prop
+
+
+def painted_by(mask: BrushMask) -> Strokes:
+    assert not isinstance(mask.strokes, Keys)
+    return mask.strokes

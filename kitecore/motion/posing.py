@@ -68,14 +68,23 @@ def moves_by_itself(clip: Pictured) -> bool:
 
 def grows(clip: Pictured) -> bool:
     """Whether the size in which it is shown may change over time."""
+    entrances = (one for one in (clip.moves.comes, clip.moves.goes) if one is not None)
+    return grows_on(clip) or any(one.kind in _GROWING for one in entrances)
+
+
+def grows_on(clip: Pictured) -> bool:
+    """Whether its size may change over time, while it comes and goes left out."""
     moves = clip.moves
-    entrances = (one for one in (moves.comes, moves.goes) if one is not None)
     return (
         has_keys(clip.place.size)
-        or any(one.kind in _GROWING for one in entrances)
         or any(one.kind == "pulse" for one in moves.meanwhile)
         or (moves.follow is not None and "size" in moves.follow.inherits)
     )
+
+
+def is_coming(clip: Pictured, tick: int) -> bool:
+    """Whether it is on its way in or out as a whole, so that at rest nothing of that is left."""
+    return any(progress_of(clip, tick, leaving=leaving) < 1 for leaving in (False, True))
 
 
 def _aways(clip: Pictured, tick: int, canvas: Vector) -> list[Away]:

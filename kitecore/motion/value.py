@@ -59,7 +59,7 @@ def value_at(prop: Any, tick: int) -> Any:
 
     Before the first key its value holds, after the last key that one's. Between keys numbers go
     straight, points along their path, colours through OKLab, curves and paths point by point, at the
-    pace of the first key's easing.
+    pace of the first key's easing. What is held stands until the next key.
     """
     if isinstance(prop, Axes):
         return value_at(prop.across, tick), value_at(prop.down, tick)
@@ -72,6 +72,8 @@ def value_at(prop: Any, tick: int) -> Any:
     if index == len(keys):
         return keys[-1].value
     before, after = keys[index - 1], keys[index]
+    if prop.held:
+        return before.value
     progress = (tick - before.at) / (after.at - before.at)
     share = eased(before.ease, progress)
     if isinstance(before, SpotKey):

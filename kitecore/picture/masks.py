@@ -16,7 +16,7 @@ from kitecore.document.masks import (
     PathMask,
     RectangleMask,
 )
-from kitecore.motion.plain import contours, number, pair
+from kitecore.motion.plain import contours, number, painted_by, pair
 from kitecore.picture.outline import Grid, painted, signed_distance
 from kitecore.picture.refining import refined
 from kitecore.registry import Registry
@@ -62,7 +62,7 @@ def _shown(mask: MaskBase, grid: Grid) -> Array:
         max(number(mask.outwards), 0),
     )
     if isinstance(mask, BrushMask):
-        shown = painted(mask.strokes, pair(mask.centre), number(mask.turn), grid)
+        shown = painted(painted_by(mask), pair(mask.centre), number(mask.turn), grid)
         shown = refined(shown, *(size / grid.pixel for size in (grow, inwards, outwards)))
         return 1 - shown if mask.invert else shown
     distance = _distance(mask, grid) - grow

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from dataclasses import dataclass, replace
 from typing import Any, Final
 
@@ -15,7 +16,7 @@ from kitecore.motion import value_at
 from kitecore.picture.layer import Layer
 from kitecore.picture.warps.drawing import on_mesh
 from kitecore.picture.warps.grid import Sheet, bent_grid, grid_lines, grid_mesh
-from kitecore.picture.warps.mesh import Mesh, Points, outline_mesh
+from kitecore.picture.warps.mesh import Mesh, Points, outline_mesh, outlined
 from kitecore.picture.warps.rigid import RigidMesh
 from kitecore.render.stage import Stage
 
@@ -98,16 +99,18 @@ def pins_at(warp: PinWarp, moment: int) -> Points:
 
 
 def _rigid(layer: Layer, warp: PinWarp, aspect: float) -> RigidMesh:
-    """The mesh of a layer's outline; of a picture that changes, of all of it."""
+    """The mesh of a layer's outline; of a picture that changes, as it is at the moment."""
     rests = tuple(pin.rest for pin in warp.pins)
-    picture = layer.constant if layer.constant is not None else ("all of it", aspect)
-    key = (picture, rests, warp.stiffness)
+    alpha = np.ascontiguousarray(layer.pixels[..., 3])
+    everywhere = layer.constant is None and (not alpha.any() or bool(alpha.min() == 255))
+    if everywhere:
+        picture: Hashable = ("all of it", aspect)
+    else:
+        picture = layer.constant or (outlined(alpha).tobytes(), aspect)
 
     def make() -> RigidMesh:
-        alpha = np.ascontiguousarray(layer.pixels[..., 3])
-        if layer.constant is None or not alpha.any():
-            alpha = np.full_like(alpha, 255)
-        mesh = outline_mesh(alpha, aspect, np.array(rests, float))
+        seen = np.full_like(alpha, 255) if everywhere or not alpha.any() else alpha
+        mesh = outline_mesh(seen, aspect, np.array(rests, float))
         return RigidMesh(mesh, len(rests), warp.stiffness)
 
-    return _meshes.get(key, make)
+    return _meshes.get((picture, rests, warp.stiffness), make)

@@ -32,14 +32,16 @@ from kitecore.document.transitions.wipe import Wipe
 from kitecore.document.warps import GridWarp, Pin, PinWarp
 from kitecore.errors import MediaMissing
 from kitecore.media.folder import MediaFolder
+from kitecore.media.pixels import cut_to_8
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.cutting import cut_found
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
-from kitecore.picture.mixing import lay_over_deep
+from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, touched
 from kitecore.picture.retouch.completing import completed
+from kitecore.render.deep import TURNS
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
@@ -67,8 +69,13 @@ def compile_all() -> None:
     picture = solid(64, 64, (9, 9, 9))
     clear = np.zeros_like(picture)
     shares(picture, np.ones((64, 64), np.bool_))
-    lay_over_deep(np.zeros((64, 64, 3), np.uint16), clear)
+    deep = np.zeros((64, 64, 3), np.uint16)
+    lay_over_deep(deep, clear)
+    add_levels(deep, clear)
+    widen_mean(deep, TURNS)
     bake(grade, shipped, DRAFT).over(clear)
+    bake(grade, shipped, DRAFT).over_deep(np.zeros((4, 4, 3), np.uint16))
+    cut_to_8(np.zeros((4, 4, 3), np.uint16))
     _mended(picture)
     _cut_out()
     for kind in effect_kinds.values():

@@ -1,24 +1,35 @@
 """Pictures of 10 bits for formats that hold them.
 
 A source of more than 8 bits that covers the canvas keeps its bits through its grade; what lies over
-it in normal mode is laid over it in 16 bits. Anything else is drawn in 8 bits and widened.
+it in normal mode is laid over it in 16 bits. Wherever else such a source is seen (under blends, keys,
+masks, adjustments, in transitions and groups) the picture is drawn several times in 8 bits, the bits
+that are cut off rounded otherwise each time, and the mean is what is finer (decision 34).
 """
 
 from __future__ import annotations
 
-from typing import Any
+from typing import Any, Final
 
 import av
 import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.arrays import Size
-from kitecore.document import AdjustmentClip, Document, Grade, Pictured, VideoClip, Zone
+from kitecore.document import (
+    AdjustmentClip,
+    Document,
+    Grade,
+    Holding,
+    Pictured,
+    VideoClip,
+    Zone,
+)
 from kitecore.document.grade import grade_of
 from kitecore.media.coding import coded_deep
+from kitecore.media.pixels import is_deep
 from kitecore.motion import still_at
-from kitecore.picture.mixing import lay_over_deep
-from kitecore.render.compose import Showing, draw_showing, showing_at
+from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
+from kitecore.render.compose import Crossing, Showing, draw_showing, showing_at
 from kitecore.render.frame import render, stage_of, tagged
 from kitecore.render.grading import Deep, changes, steps, zone_mask, zone_share
 from kitecore.render.painters.video import shown_number
@@ -26,6 +37,8 @@ from kitecore.render.passing import fills_canvas
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
+TURNS: Final = 4
+"""Pictures of 8 bits whose mean has 10."""
 _MOST = np.float32(65535)
 
 
@@ -33,15 +46,51 @@ def render_deep_planes(
     document: Document, tick: int, size: Size, sources: Sources
 ) -> av.VideoFrame:
     """The picture at ``tick`` as yuv420p10le, BT.709, limited range."""
-    picture = render_deep(document, tick, size, sources)
-    if picture is None:
-        pixels = render(document, tick, size, sources)
-        picture = pixels[..., :3].astype(np.uint16) * 257
-    return tagged(coded_deep(picture))
+    return tagged(coded_deep(render_deep(document, tick, size, sources)))
 
 
-def render_deep(document: Document, tick: int, size: Size, sources: Sources) -> Deep | None:
-    """The picture in 16 bits, RGB, shape (height, width, 3); None if 8 bits are all there is."""
+def render_deep(document: Document, tick: int, size: Size, sources: Sources) -> Deep:
+    """The picture in 16 bits, RGB, shape (height, width, 3), with all bits that its sources have."""
+    exact = render_exact(document, tick, size, sources)
+    if exact is not None:
+        return exact
+    showing = showing_at(document.tracks, tick)
+    if any(_shows_deep(one, tick, document.rate.exact.frame_ticks, sources) for one in showing):
+        return _mean(document, tick, size, sources)
+    return render(document, tick, size, sources)[..., :3].astype(np.uint16) * 257
+
+
+def _mean(document: Document, tick: int, size: Size, sources: Sources) -> Deep:
+    """Of pictures whose sources were rounded at another place each."""
+    total = np.zeros((size[1], size[0], 3), np.uint16)
+    try:
+        for turn in range(TURNS):
+            sources.rounding = (turn + 0.5) / TURNS
+            add_levels(total, render(document, tick, size, sources))
+    finally:
+        sources.rounding = 0.5
+    widen_mean(total, TURNS)
+    return total
+
+
+def _shows_deep(showing: Showing, tick: int, step: int, sources: Sources) -> bool:
+    """Whether anything of more than 8 bits is in it."""
+    if isinstance(showing, Crossing):
+        both = (showing.before, showing.after)
+        return any(_shows_deep(clip, tick, step, sources) for clip in both)
+    if isinstance(showing, VideoClip):
+        return is_deep(sources.picture(showing.media))
+    if not isinstance(showing, Holding):
+        return False
+    at = showing.shown_at(tick - showing.start, step)
+    held = showing_at(showing.seen(at, at + step), at)
+    return any(_shows_deep(one, at, step, sources) for one in held)
+
+
+def render_exact(document: Document, tick: int, size: Size, sources: Sources) -> Deep | None:
+    """The same where one source covers the canvas and nothing but layers in normal mode lie over it;
+    None elsewhere.
+    """
     showing = showing_at(document.tracks, tick)
     index = _base(document, showing, tick, sources)
     if index is None:
@@ -68,7 +117,7 @@ def _base(document: Document, showing: list[Showing], tick: int, sources: Source
     for index in range(len(showing) - 1, -1, -1):
         one = showing[index]
         if isinstance(one, VideoClip) and fills_canvas(one, document, tick, sources):
-            return index if sources.picture(one.media).depth > 8 else None
+            return index if is_deep(sources.picture(one.media)) else None
         alone = isinstance(one, Pictured) and not isinstance(one, AdjustmentClip)
         if not alone or one.blend != "normal" or one.clipped:  # type: ignore[union-attr]
             return None

@@ -5,9 +5,9 @@ from __future__ import annotations
 from fractions import Fraction
 from pathlib import Path
 from tempfile import TemporaryDirectory
-from typing import Annotated, Final, Self
+from typing import Annotated, Final, Literal, Self
 
-from pydantic import AfterValidator, Field, model_validator
+from pydantic import AfterValidator, BeforeValidator, Field, model_validator
 
 from kitecore.document import Document, Model
 from kitecore.document.model import Start
@@ -15,6 +15,7 @@ from kitecore.errors import BadInput
 from kitecore.media.folder import FindMedia
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, formats
+from kitecore.render.making.captiontrack import said_in
 from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.framing import Fit, framed, whole
 from kitecore.render.making.tags import Tags, chapters_of
@@ -62,6 +63,14 @@ class Aspect(Model):
     height: int = Field(ge=1, le=64)
 
 
+def _as_said_before(told: object) -> object:
+    """Settings of before there were tracks say whether captions are seen."""
+    return ("seen" if told else "left_out") if isinstance(told, bool) else told
+
+
+Captions = Annotated[Literal["seen", "track", "left_out"], BeforeValidator(_as_said_before)]
+
+
 class ExportSettings(Model):
     """What to make of a document.
 
@@ -78,7 +87,10 @@ class ExportSettings(Model):
     clear
         Whether the file stays see-through, if its format can.
     captions
-        Whether captions are seen in the picture.
+        Seen in the picture, a track of the file that players show on request, or left out. Where a
+        format has no such track they are seen.
+    cover
+        The tick whose picture is the file's cover, where the format has one; None for no cover.
     most_bytes
         What the file may weigh, if the format can be steered; 0 for whatever its quality weighs.
     """
@@ -92,7 +104,8 @@ class ExportSettings(Model):
     shape: Aspect | None = None
     fit: Fit = "fit"
     clear: bool = False
-    captions: bool = True
+    captions: Captions = "seen"
+    cover: Start | None = None
     most_bytes: int = Field(default=0, ge=0, le=2**40)
 
     @property
@@ -107,7 +120,8 @@ class ExportSettings(Model):
         BadInput
             If there is nothing to make.
         """
-        if not self.captions:
+        captioned = self.captions == "track" and self.recipe.can_caption
+        if captioned or self.captions == "left_out":
             document = _without_captions(document)
         canvas = document.canvas.width, document.canvas.height
         framing = whole(canvas, self.long_side)
@@ -117,7 +131,24 @@ class ExportSettings(Model):
         rate = (self.rate or document.rate).exact
         numbers = self._numbers(document, rate)
         clear = self.clear and self.recipe.can_clear
-        return Work(document, rate, numbers, framing, self.quality, clear, crf)
+        return Work(
+            document,
+            rate,
+            numbers,
+            framing,
+            self.quality,
+            clear=clear,
+            crf=crf,
+            captioned=captioned,
+            cover=self._cover(document),
+        )
+
+    def _cover(self, document: Document) -> int | None:
+        """On the last frame if the film has become shorter."""
+        if self.cover is None or not self.recipe.can_cover:
+            return None
+        own = document.rate.exact
+        return own.start_of(own.frame_at(max(0, min(self.cover, document.length - 1))))
 
     def _numbers(self, document: Document, rate: Rate) -> range:
         end = min(self.last or document.length, document.length)
@@ -151,9 +182,10 @@ def piece_key(work: Work, recipe: Pieced, piece: range, find: FindMedia) -> str:
 
 
 def tags_of(work: Work, title: str) -> Tags:
-    """Title and chapters of a file."""
+    """Title, chapters and captions of a file."""
     span = Span(work.rate.start_of(work.numbers.start), work.rate.start_of(work.numbers.stop))
-    return Tags(title, chapters_of(work.document, span))
+    said = said_in(work.document, span) if work.captioned else ()
+    return Tags(title, chapters_of(work.document, span), said)
 
 
 def make(

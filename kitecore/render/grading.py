@@ -129,7 +129,8 @@ def zone_share(zone: Zone) -> float:
 
 def _everywhere(pixels: Rgba | Deep, grade: Grade, stage: Stage) -> Rgba:
     if pixels.dtype == np.uint16:
-        return stage.sources.table(grade).over_deep(pixels)  # type: ignore[arg-type]
+        deep: Deep = pixels  # type: ignore[assignment]
+        return stage.sources.table(grade).over_deep(deep, stage.sources.rounding)
     if not changes(grade):
         return pixels  # type: ignore[return-value]
     return stage.sources.table(grade).over(pixels)  # type: ignore[arg-type]

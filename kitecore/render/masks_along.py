@@ -12,7 +12,7 @@ from kitecore.document.paths import Contour
 from kitecore.document.properties import Vector
 from kitecore.motion import still_at
 from kitecore.motion.matrices import Matrix, parts
-from kitecore.motion.plain import contours, number, pair
+from kitecore.motion.plain import contours, number, painted_by, pair
 from kitecore.render.sources import Sources
 from kitecore.render.tracked import seen_at
 from kitecore.tracking.quads import carried
@@ -67,7 +67,7 @@ def moved_by(mask: Mask, change: Matrix) -> Mask:
     if isinstance(mask, PathMask):
         update["contours"] = tuple(_contour(one, size) for one in contours(mask.contours))
     if isinstance(mask, BrushMask):
-        update["strokes"] = tuple(_stroke(one, size) for one in mask.strokes)
+        update["strokes"] = tuple(_stroke(one, size) for one in painted_by(mask))
     return mask.model_copy(update=update)
 
 

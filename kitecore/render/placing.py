@@ -15,6 +15,9 @@ from kitecore.picture.layer import Matrix, sized
 MOST_DRAWN = 4096
 """Pixels on a side of what the program draws."""
 
+FINEST = 2.0
+"""Pixels to one of its canvas, along a side, in which what a clip holds is drawn where it is enlarged."""
+
 OVER = 1.42
 """Pixels to one of the output, along a side, at which a second sampling does the least harm."""
 
@@ -64,7 +67,8 @@ def land(
     onto
         From canvas pixels to those of the output.
     core
-        The part in the middle of the picture that is fitted, if that is not all of it.
+        Of a picture that is composited for it: the part in its middle that is fitted. Such a one can
+        be had finer than it is, too (`FINEST`).
     drawn
         For what is drawn by the program: ``picture`` is its size in canvas pixels, which no fit
         changes, and it can be had in any number of pixels.
@@ -94,26 +98,33 @@ def land(
     if carried is not None:
         canvas_matrix = carried @ canvas_matrix
     shown = onto @ canvas_matrix
-    wanted = _wanted(shown, picture, drawn=drawn, growing=growing, fine=fine)
+    finest = MOST_DRAWN if drawn else FINEST if core else 1.0
+    wanted = _wanted(shown, picture, finest, drawn=drawn, growing=growing, fine=fine)
     matrix = shown @ sized(picture[0] / wanted[0], picture[1] / wanted[1])
     density = wanted[0] / picture[0] / (fit * max(abs(pose.size[0]), 1e-6))
     # A picture that has almost vanished still has a pixel: its effects stay as large as they are.
     return Landing(matrix, wanted, min(density, 2 * max(onto[0, 0], onto[1, 1])))
 
 
-def _wanted(matrix: Matrix, picture: Area, *, drawn: bool, growing: bool, fine: bool) -> Size:
-    """Pixels in which the picture is drawn, at most its own if it has some."""
+def _wanted(
+    matrix: Matrix, picture: Area, finest: float, *, drawn: bool, growing: bool, fine: bool
+) -> Size:
+    """Pixels in which the picture is drawn, at most ``finest`` times its own."""
     across = float(np.hypot(matrix[0, 0], matrix[1, 0]))
     down = float(np.hypot(matrix[0, 1], matrix[1, 1]))
     turned = abs(matrix[0, 1]) > 1e-9 or abs(matrix[1, 0]) > 1e-9
-    if growing or (turned and not drawn):
-        if fine and not drawn:
+    if drawn and growing:
+        # Kept from frame to frame, and fine enough that sampling it again hardly changes with its step.
+        across, down = OVER * _stepped(across), OVER * _stepped(down)
+    elif growing or (turned and not drawn):
+        if fine:
             across, down = OVER * across, OVER * down
         else:
             across, down = _stepped(across), _stepped(down)
-    most = (MOST_DRAWN, MOST_DRAWN) if drawn else picture
-    width = min(int(most[0]), max(1, round(picture[0] * across)))
-    height = min(int(most[1]), max(1, round(picture[1] * down)))
+    width, height = (
+        max(1, min(MOST_DRAWN, int(finest * side), round(side * factor)))
+        for side, factor in zip(picture, (across, down), strict=True)
+    )
     return width, height
 
 

@@ -25,7 +25,7 @@ from kitecore.fonts import FindFont, shipped_font
 from kitecore.kept import Kept, KeptOf
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
-from kitecore.media.pixels import Rgb16, Rgba, to_rgb16, to_rgba
+from kitecore.media.pixels import Rgb16, Rgba, cut_to_8, is_deep, to_rgb16, to_rgba
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import halved, read_still, resized
@@ -122,6 +122,8 @@ class Sources:
         self._tracks: Kept[Track] = Kept(KEPT_TRACKS)
         self.cuts: Kept[Any] = Kept(KEPT_CUTS)
         self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
+        self.rounding = 0.5
+        """Share of a level that is added where videos of more bits are cut to 8 (`render.deep`)."""
 
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]
@@ -198,7 +200,12 @@ class Sources:
             frame, picture = self.decoded(media, number, lane, size)
             return to_rgba(frame, picture, size)
 
-        return self.cache.get((media, self.stamp(media), number, size), decode)
+        def cut() -> Rgba:
+            return cut_to_8(self.video16(media, number, lane, size), self.rounding)
+
+        exact = self.rounding == 0.5 or not is_deep(self.picture(media))
+        key = (media, self.stamp(media), number, size)
+        return self.cache.get(key, decode) if exact else cut()
 
     def video16(self, media: str, number: int, lane: str, size: Size) -> Rgb16:
         """The same in 16 bits, RGB, for sources of more than 8."""

@@ -11,7 +11,7 @@ from PIL import Image
 from kitecore.document import Document
 from kitecore.media.pixels import fitting
 from kitecore.picture.layer import Rgba
-from kitecore.render.deep import render_deep
+from kitecore.render.deep import render_exact
 from kitecore.render.frame import covered_at, render
 from kitecore.render.instruments import (
     ScopesWanted,
@@ -52,7 +52,7 @@ def measured_still(
     pixels = render(document, tick, size, sources)
     levels: Any = pixels
     if wanted.deep:
-        levels = ten_bits(render_deep(document, tick, size, sources), pixels)
+        levels = ten_bits(render_exact(document, tick, size, sources), pixels)
     covered = covered_at(document, tick, size, sources)
     facts, arrays = measured(levels, wanted, covered)
     if matte:

@@ -4,6 +4,7 @@ from typing import TYPE_CHECKING, TypeVar
 
 from pydantic import Field
 
+from kitecore.document.canvas import Canvas
 from kitecore.document.clips._base import Between, Paced, Pictured, Sounding
 from kitecore.document.properties import map_keys
 
@@ -24,6 +25,11 @@ class Holding(Paced, Pictured, Sounding):
 
     tracks: tuple["Track", ...] = Field(max_length=500)  # noqa: UP037
     between: Between = "nearest"
+
+    @property
+    def own_canvas(self) -> Canvas | None:
+        """What it is drawn on, where that is not what it lies on."""
+        return None
 
     @property
     def source_end(self) -> int:

@@ -17,3 +17,7 @@ class GroupClip(Holding):
 
     kind: Literal["group"] = "group"
     canvas: Canvas | None = None
+
+    @property
+    def own_canvas(self) -> Canvas | None:
+        return self.canvas

@@ -52,6 +52,10 @@ class MouthClip(Holding):
     turns: tuple[Turn, ...] = Field(default=(), max_length=MOST_TURNS)
     way: MouthWay = Swapped()
 
+    @property
+    def own_canvas(self) -> Canvas | None:
+        return self.canvas
+
     @field_validator("turns")
     @classmethod
     def _in_order(cls, turns: tuple[Turn, ...]) -> tuple[Turn, ...]:

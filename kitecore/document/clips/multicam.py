@@ -60,6 +60,15 @@ class MulticamClip(Holding):
         update = {"source_in": self.source_in + by, "switches": (first, *later)}
         return self.model_copy(update=update)
 
+    @property
+    def has_angles(self) -> bool:
+        """Whether each of its tracks is an angle: one group that holds something."""
+        rows = (track.clips for track in self.tracks)
+        return all(
+            len(row) == 1 and isinstance(row[0], GroupClip) and row[0].source_end > 0
+            for row in rows
+        )
+
     def angle(self, index: int) -> GroupClip:
         clip = self.tracks[index].clips[0]
         assert isinstance(clip, GroupClip)

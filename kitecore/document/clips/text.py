@@ -1,16 +1,32 @@
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, ClassVar, Literal, NamedTuple
 
 from pydantic import Field
 
 from kitecore.document.clips._base import Pictured, clip_kinds
 from kitecore.document.fills import Fill, PlainFill
 from kitecore.document.model import Model, param
-from kitecore.document.properties import Number
+from kitecore.document.properties import Keys, Number
 from kitecore.document.references import FontName
 
 MOST_LETTERS = 4000
+
+Letters = Annotated[str, Field(max_length=MOST_LETTERS)]
+
+
+class WordsKeys(Keys[Letters]):
+    """Words that change: each stands until the next key."""
+
+    held: ClassVar[bool] = True
+
+
+class Saying(NamedTuple):
+    """Words, and the ticks of the timeline from which and until which they stand."""
+
+    begin: int
+    end: int
+    words: str
 
 
 class Plate(Model):
@@ -30,7 +46,7 @@ class TextClip(Pictured):
     """
 
     kind: Literal["text"] = "text"
-    text: str = Field(default="Text", max_length=MOST_LETTERS)
+    text: Letters | WordsKeys = "Text"
     font: FontName = "bricolage-grotesque"
     bold: bool = True
     italic: bool = False
@@ -45,3 +61,22 @@ class TextClip(Pictured):
     outline: Fill | None = None
     outline_width: Number = param(6.0, help="Outline", unit="px", low=0, high=80, step=0.5)
     plate: Plate | None = None
+
+    @property
+    def first_words(self) -> str:
+        """What it says when it begins to say something."""
+        return self.text if isinstance(self.text, str) else self.text.keys[0].value
+
+    @property
+    def sayings(self) -> tuple[Saying, ...]:
+        """What it says one after another; words that stay the same are said once."""
+        if isinstance(self.text, str):
+            return (Saying(self.start, self.end, self.text),)
+        found = [Saying(self.start, self.end, self.first_words)]
+        for key in self.text.keys:
+            at = self.start + max(key.at, 0)
+            if at >= self.end or key.value == found[-1].words:
+                continue
+            before = [found[-1]._replace(end=at)] if found[-1].begin < at else []
+            found[-1:] = [*before, Saying(at, self.end, key.value)]
+        return tuple(found)

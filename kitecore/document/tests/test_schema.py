@@ -118,6 +118,15 @@ class SchemaTest(TestCase):
         document = load({**SAVED, "schema": "velvet-kite/12", "tracks": tracks})
         self.assertEqual([False, False], [track.captions for track in document.tracks])
 
+    def test_words_and_strokes_of_old_documents_have_no_keys(self) -> None:
+        painted = {"kind": "brush", "strokes": [{"points": [[0, 0]]}]}
+        text = {"kind": "text", "id": "s", "length": 9, "text": "Wind", "masks": [painted]}
+        tracks = [{"id": "t", "kind": "main", "clips": [text]}]
+        document = load({**SAVED, "schema": "velvet-kite/13", "tracks": tracks})
+        clip: Any = document.main.clips[0]
+        self.assertEqual("Wind", clip.text)
+        self.assertEqual(((0, 0),), clip.masks[0].strokes[0].points)
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

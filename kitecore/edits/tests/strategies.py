@@ -11,7 +11,7 @@ from kitecore.document.document import FrameRate
 from kitecore.edits import EditBase
 from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.settings import Group
-from kitecore.edits.tests.caption_makers import MAKERS
+from kitecore.edits.tests.exchange_makers import MAKERS
 from kitecore.edits.tests.picks import (
     Pick,
     free,

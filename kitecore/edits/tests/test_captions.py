@@ -98,6 +98,15 @@ class CaptionsTest(TestCase):
         with self.assertRaisesRegex(EditRefused, "before the film"):
             self.do("retime_captions", track=self.track.id, by=-2 * SECOND)
 
+    def test_a_copy_in_front_of_a_picture_is_no_caption(self) -> None:
+        sheet = {"kind": "solid", "name": "sheet", "length": SECOND}
+        self.do(kind="place", clip=sheet, mode="above", at=0)
+        [[_, clip]] = list(self.document.clips())
+        self.do(kind="add_caption", at=2 * SECOND, text="Wind")
+        self.do(kind="copy_above", clips=[clip.id])
+        captions = [track for track in self.document.tracks if track.captions]
+        self.assertEqual([1], [len(track.clips) for track in captions])
+
     def test_other_layers_stay_below_and_away(self) -> None:
         self.lay((0, 1, "A"))
         self.do("place", clip={"kind": "text", "length": SECOND}, mode="above", at=5 * SECOND)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from kitecore.edits.tests.cutcase import CutCase
 from kitecore.edits.tests.populated import SECOND
+from kitecore.errors import KiteError
+from kitecore.ticks import TICKS_PER_SECOND
 
 
 class GroupEditTest(CutCase):
@@ -96,6 +98,39 @@ class CopyTest(CutCase):
         self.assertEqual([1, 5], starts)
         ids = [c.id for _, c in self.document.clips()]
         self.assertEqual(len(ids), len(set(ids)))
+
+    def test_a_group_of_another_rate_is_put_on_frames_with_all_that_it_holds(self) -> None:
+        step = TICKS_PER_SECOND // 24
+        text = {"kind": "text", "name": "t", "text": "t", "start": step, "length": 7 * step}
+        group = {
+            "kind": "group",
+            "name": "G",
+            "length": 9 * step,
+            "tracks": [
+                {"kind": "picture", "clips": [{**text, "start": 0, "length": 9 * step}]},
+                {"kind": "picture", "clips": [text]},
+            ],
+        }
+        self.do(kind="paste", copies=[{"clip": group, "lane": 0, "of": "picture"}], at=0)
+        pasted = self.clip("G")
+        inner = [pasted, *(clip for track in pasted.tracks for clip in track.clips)]
+        frame = self.document.rate.exact.frame_ticks
+        self.assertEqual([0] * 6, [n % frame for c in inner for n in (c.start, c.length)])
+        self.assertLessEqual(pasted.length, pasted.source_end)
+
+    def test_angles_that_are_none_are_refused_before_they_are_put_on_frames(self) -> None:
+        empty = {"kind": "group", "length": SECOND, "tracks": [{"kind": "main"}]}
+        for clips in ([], [{"kind": "adjustment", "length": SECOND}], [empty]):
+            angles = {
+                "kind": "multicam",
+                "length": SECOND,
+                "tracks": [{"kind": "main", "clips": clips}],
+                "switches": [{"at": 1, "angle": 1}],
+                "hears": [1],
+            }
+            copy = {"clip": angles, "lane": 1, "of": "main"}
+            with self.assertRaises(KiteError):
+                self.do(kind="paste", copies=[copy], at=0)
 
     def test_markers_travel_with_their_clip(self) -> None:
         self.do(kind="add_marker", at=5 * SECOND, clip=self.clip("b").id, name="turn", tag="sea")

@@ -14,7 +14,7 @@ import skia
 
 from kitecore.arrays import Size
 from kitecore.document import TextClip
-from kitecore.motion.plain import number
+from kitecore.motion.plain import number, words
 from kitecore.picture.drawing.fills import paint_of
 from kitecore.picture.drawing.surface import drawn
 from kitecore.picture.drawing.typefaces import Typefaces
@@ -146,7 +146,7 @@ def _paragraph(
     clip: TextClip, faces: Typefaces, paint: skia.Paint | None, only: tuple[int, int] | None
 ) -> Any:
     """A paragraph laid out in its width."""
-    text = clip.text or " "
+    text = words(clip.text) or " "
     rtl = is_rtl(text)
     align = _MIRRORED.get(clip.align, clip.align) if rtl else clip.align
     style = _layout.ParagraphStyle()
@@ -206,7 +206,7 @@ def _style(clip: TextClip, faces: Typefaces, paint: skia.Paint | None) -> Any:
 def _box(clip: TextClip, paragraph: Any) -> Box:
     width = max(number(clip.width), 0.0) or float(np.ceil(paragraph.LongestLine)) + 1
     line = min(paragraph.LongestLine, width)
-    align = _MIRRORED.get(clip.align, clip.align) if is_rtl(clip.text) else clip.align
+    align = _MIRRORED.get(clip.align, clip.align) if is_rtl(words(clip.text)) else clip.align
     left = {"start": 0.0, "end": width - line}.get(align, (width - line) / 2) - width / 2
     return Box(width, paragraph.Height, left, left + line)
 

@@ -20,7 +20,6 @@ from kitecore.picture.keying.edges import Matte
 from kitecore.picture.keying.screen import (
     OWN_HUE,
     SCREEN_BLOCK,
-    chroma_parts,
     direction_of,
     weights_of,
 )
@@ -51,8 +50,14 @@ def unmix(
     Sure foreground with a hue of its own keeps its colour.
     """
     spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
-    directions = direction_of(key), weights_of(key)
-    _unmix(packed(pixels), matte, sure, screen, directions, spill, packed(out), corner)
+    _unmix(packed(pixels), matte, sure, screen, _spill_of(key), spill, packed(out), corner)
+
+
+def _spill_of(key: ChromaKey) -> tuple[np.float32, ...]:
+    """Weights along the screen's direction, and aside from it; what of its light is no luma."""
+    along, aside = weights_of(key)
+    direction = direction_of(key)
+    return (*along, *aside, *(direction[3:6] - direction[6]))
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
@@ -61,42 +66,70 @@ def _unmix(
     matte: Matte,
     sure: Mask,
     screen: Array,
-    directions: tuple[Array, Array],
+    spilt: tuple[np.float32, ...],
     spill: np.float32,
     out: Packed,
     corner: tuple[int, int],
 ) -> None:
-    (height, width), (direction, weights) = matte.shape, directions
-    k0, k1, k2, luma = direction[3], direction[4], direction[5], direction[6]
-    zero, full, byte = np.float32(0), np.float32(255), np.uint32(255)
+    height, width = matte.shape
+    byte, full = np.uint32(255), np.float32(255)
+    # Widened first: what is narrower than the rest would keep the compiler from doing many at a time.
+    there, trusted = np.empty(width, np.float32), np.empty(width, np.float32)
     for y in range(height):
         line = out[corner[1] + y, corner[0] : corner[0] + width]
+        source, levels, known = pixels[y, :], matte[y, :], sure[y, :]
         for x in range(width):
-            a, word = matte[y, x], pixels[y, x]
-            if a == 0:
+            there[x] = np.float32(levels[x] == 255)
+            trusted[x] = np.float32(known[x] != 0)
+        # As if all of it were wholly there or not at all.
+        for x in range(width):
+            word = source[x]
+            most = there[x] * np.float32(np.int32(word >> np.uint32(24)))
+            rgb = (
+                np.float32(np.int32(word & byte)),
+                np.float32(np.int32((word >> np.uint32(8)) & byte)),
+                np.float32(np.int32((word >> np.uint32(16)) & byte)),
+            )
+            line[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
+        for x in range(width):
+            a = levels[x]
+            if a == 0 or a == 255:
                 continue
-            f0, f1 = np.float32(word & byte), np.float32((word >> np.uint32(8)) & byte)
-            f2 = np.float32((word >> np.uint32(16)) & byte)
-            if a != 255:
-                rest = np.float32(255 - a)
-                b = at_pixel(screen, np.float32(SCREEN_BLOCK), x, y)
-                f0, f1, f2 = f0 - rest * b[0], f1 - rest * b[1], f2 - rest * b[2]
+            word, rest = source[x], np.float32(255 - a)
+            b = at_pixel(screen, np.float32(SCREEN_BLOCK), x, y)
+            rgb = (
+                np.float32(word & byte) - rest * b[0],
+                np.float32((word >> np.uint32(8)) & byte) - rest * b[1],
+                np.float32((word >> np.uint32(16)) & byte) - rest * b[2],
+            )
             most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
-            f0, f1 = min(max(f0, zero), most), min(max(f1, zero), most)
-            f2 = min(max(f2, zero), most)
-            if spill > 0:
-                along, aside = chroma_parts((f0, f1, f2), weights)
-                over = along * spill
-                if sure[y, x]:
-                    over -= np.float32(SPILL_FREE) * aside * spill
-                    own = aside / (along * np.float32(OWN_HUE)) if along > zero else np.float32(1)
-                    over *= min(max(np.float32(2) - np.float32(2) * own, zero), np.float32(1))
-                if over > 0:
-                    f0 = min(max(f0 - over * (k0 - luma), zero), most)
-                    f1 = min(max(f1 - over * (k1 - luma), zero), most)
-                    f2 = min(max(f2 - over * (k2 - luma), zero), most)
-            half = np.float32(0.5)
-            low = np.uint32(np.uint32(f0 + half) | np.uint32(np.uint32(f1 + half) << np.uint32(8)))
-            high = np.uint32(np.uint32(f2 + half) << np.uint32(16))
-            high |= np.uint32(np.uint32(most + half) << np.uint32(24))
-            line[x] = np.uint32(low | high)
+            line[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
+
+
+@njit(inline="always")
+def _without_spill(rgb, most, trust, spill, spilt):  # type: ignore[no-untyped-def]
+    """A premultiplied colour of which ``most`` is there, packed, the screen's light taken off it.
+
+    ``trust``: 1 where it is surely foreground, which may have a hue of its own.
+    """
+    a0, a1, a2, b0, b1, b2, c0, c1, c2 = spilt
+    zero, one, two = np.float32(0), np.float32(1), np.float32(2)
+    r, g, b = (
+        min(max(rgb[0], zero), most),
+        min(max(rgb[1], zero), most),
+        min(max(rgb[2], zero), most),
+    )
+    along = r * a0 + g * a1 + b * a2
+    aside = abs(r * b0 + g * b1 + b * b2)
+    own = aside / max(along * np.float32(OWN_HUE), np.float32(1e-6))
+    less = min(max(two - two * own, zero), one)
+    over = (along - trust * np.float32(SPILL_FREE) * aside) * spill
+    over = max(over * (one + trust * (less - one)), zero)
+    half = np.float32(0.5)
+    r = min(max(r - over * c0, zero), most) + half
+    g = min(max(g - over * c1, zero), most) + half
+    b = min(max(b - over * c2, zero), most) + half
+    low = np.uint32(np.int32(r)) | np.uint32(np.uint32(np.int32(g)) << np.uint32(8))
+    high = np.uint32(np.uint32(np.int32(b)) << np.uint32(16))
+    alpha = np.uint32(np.uint32(np.int32(most + half)) << np.uint32(24))
+    return np.uint32(low | high | alpha)

@@ -53,7 +53,7 @@ def outline_mesh(alpha: Alpha, aspect: float, fixed: Points) -> Mesh:
     fixed
         Points, shape (p, 2), that are to be among those of the mesh.
     """
-    seen = _small(alpha)
+    seen = outlined(alpha)
     high, wide = seen.shape[0], seen.shape[1]
     to_pixels = np.array([wide / aspect, high])
     pins = fixed * to_pixels + np.array([wide / 2, high / 2])
@@ -67,8 +67,8 @@ def outline_mesh(alpha: Alpha, aspect: float, fixed: Points) -> Mesh:
     return Mesh(points, triangles)
 
 
-def _small(alpha: Alpha) -> Alpha:
-    """What is seen, small and with a margin: 0 or 255, with a clear border around."""
+def outlined(alpha: Alpha) -> Alpha:
+    """What is seen of a picture, small and with a margin: 0 or 255, shape (height, width)."""
     factor = SIDE / max(alpha.shape[0], alpha.shape[1])
     size = tuple(max(8, round(side * factor)) for side in alpha.shape[::-1])
     small = cv2.resize(alpha, size, interpolation=cv2.INTER_AREA)

@@ -20,7 +20,6 @@ ROUNDS: Final = 14
 SMOOTHINGS: Final = 6
 _LEAST_WEIGHT: Final = 0.05
 _NEAR: Final = 1e-9
-Flags = NDArray[np.bool_]
 Numbers = NDArray[np.int64]
 
 
@@ -40,7 +39,9 @@ class RigidMesh:
         self._begin = np.searchsorted(self._from, np.arange(count + 1))
         self._to = np.ascontiguousarray(self._to)
         self._rest = mesh.points[self._to] - mesh.points[self._from]
-        self._held = self._without_pins(count)
+        self._pieces = self._joined(count)
+        # Pieces that no pin holds stay where they are.
+        self._held = ~np.isin(self._pieces, self._pieces[:pins])
         self._held[:pins] = True
         laplacian = np.zeros((count, count))
         np.add.at(laplacian, (self._from, self._to), -self._weights)
@@ -58,8 +59,11 @@ class RigidMesh:
         if not self._pins or np.abs(targets - rest[: self._pins]).max() < _NEAR:
             return rest
         free = ~self._held
-        points = moved_least_squares(rest[: self._pins], targets, rest)
-        points[self._held] = rest[self._held]
+        points = rest.copy()
+        for piece in np.unique(self._pieces[: self._pins]):
+            own, within = self._pieces[: self._pins] == piece, self._pieces == piece
+            pins = rest[: self._pins][own]
+            points[within] = moved_least_squares(pins, targets[own], rest[within])
         points[: self._pins] = targets
         fixed = np.ascontiguousarray(self._across @ points[self._held])
         _settle(
@@ -72,16 +76,15 @@ class RigidMesh:
         )
         return points
 
-    def _without_pins(self, count: int) -> Flags:
-        """Points of pieces that no pin holds: they stay where they are."""
+    def _joined(self, count: int) -> Numbers:
+        """For each point the first one of the piece that it belongs to."""
         label = np.arange(count)
         while True:
             lowest = label.copy()
             np.minimum.at(lowest, self._from, label[self._to])
             if (lowest == label).all():
-                break
+                return label
             label = lowest
-        return ~np.isin(label, label[: self._pins])
 
 
 @njit(cache=True, nogil=True)

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from kitecore.document import TextClip
+from kitecore.document.clips.text import Saying
 from kitecore.render.checking._base import Check, Film, Finding, checks
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -15,24 +16,28 @@ _LONGEST = 84
 def _captions(film: Film) -> Iterator[Finding]:
     for track in film.document.tracks:
         for clip in track.clips if track.captions else ():
-            if not isinstance(clip, TextClip):
-                continue
-            letters = len("".join(clip.text.split()))
-            pace = letters / (clip.length / TICKS_PER_SECOND)
-            told = None
-            if pace > _FASTEST:
-                told = f"is too fast to read: {pace:.0f} letters a second."
-            elif len(clip.text) > _LONGEST:
-                told = f"is long: {len(clip.text)} letters at once."
-            if told:
-                yield Finding(
-                    check="captions",
-                    grade="doubt",
-                    message=f"The caption “{clip.name[:24]}” {told}",
-                    at=clip.start,
-                    until=clip.end,
-                    clip=clip.id,
-                )
+            if isinstance(clip, TextClip):
+                for said in clip.sayings:
+                    yield from _too_much(clip, said)
+
+
+def _too_much(clip: TextClip, said: Saying) -> Iterator[Finding]:
+    letters = len("".join(said.words.split()))
+    pace = letters / ((said.end - said.begin) / TICKS_PER_SECOND)
+    told = None
+    if pace > _FASTEST:
+        told = f"is too fast to read: {pace:.0f} letters a second."
+    elif len(said.words) > _LONGEST:
+        told = f"is long: {len(said.words)} letters at once."
+    if told:
+        yield Finding(
+            check="captions",
+            grade="doubt",
+            message=f"The caption “{clip.name[:24]}” {told}",
+            at=said.begin,
+            until=said.end,
+            clip=clip.id,
+        )
 
 
 checks.register("captions")(Check(label="Captions can be read", of="picture", run=_captions))

@@ -32,12 +32,17 @@ Box = tuple[float, float, float, float]
 def _texts(film: Film) -> Iterator[tuple[Track, TextClip]]:
     for track in film.document.tracks:
         for clip in track.clips:
-            if isinstance(clip, TextClip) and not track.hidden and clip.text.strip():
+            if isinstance(clip, TextClip) and not track.hidden and _letters(clip):
                 yield track, clip
 
 
+def _letters(clip: TextClip) -> int:
+    """All that it says, without spaces."""
+    return sum(len("".join(one.words.split())) for one in clip.sayings)
+
+
 def _named(clip: TextClip) -> str:
-    text = " ".join(clip.text.split())
+    text = " ".join(clip.first_words.split())
     return text if len(text) <= 24 else f"{text[:23]}…"
 
 
@@ -126,7 +131,7 @@ def _short(film: Film) -> Iterator[Finding]:
         if track.captions:
             # The pace of captions is told by a check of their own.
             continue
-        needed = _TO_FIND + len(clip.text.replace(" ", "")) / _LETTERS_A_SECOND
+        needed = _TO_FIND + _letters(clip) / _LETTERS_A_SECOND
         seconds = clip.length / TICKS_PER_SECOND
         if seconds < needed:
             yield Finding(

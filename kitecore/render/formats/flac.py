@@ -11,6 +11,8 @@ formats.register("flac")(
         suffix="flac",
         mime="audio/flac",
         container="flac",
+        can_cover=True,
+        tells_gain=True,
         coding=SoundCoding("flac", "s16", finer=SoundCoding("flac", "s32")),
     )
 )

@@ -15,6 +15,8 @@ formats.register("hevc10")(
         options={"preset": "veryfast", "x265-params": "log-level=error"},
         crf={"small": 28, "good": 22, "best": 17},
         coarsest=45,
+        captions="mov_text",
+        can_cover=True,
         sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         pixels="yuv420p10le",
         tag="hvc1",

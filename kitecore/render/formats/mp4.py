@@ -15,6 +15,8 @@ formats.register("mp4")(
         options={"preset": "veryfast", "profile": "high"},
         crf={"small": 26, "good": 21, "best": 16},
         coarsest=45,
+        captions="mov_text",
+        can_cover=True,
         sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         container_options={"movflags": "faststart"},
     )

@@ -13,6 +13,7 @@ formats.register("prores")(
         container="mov",
         codec="prores_ks",
         options={"profile": "4444", "vendor": "apl0"},
+        captions="mov_text",
         sound=SoundCoding("pcm_s24le", "s32"),
         pixels="yuv444p10le",
         clear_pixels="yuva444p10le",

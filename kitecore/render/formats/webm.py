@@ -15,6 +15,8 @@ formats.register("webm")(
         options={"deadline": "good", "cpu-used": "5", "row-mt": "1", "b": "0"},
         crf={"small": 40, "good": 32, "best": 22},
         coarsest=60,
+        captions="webvtt",
+        tells_gain=True,
         sound=SoundCoding("libopus", "flt", {"small": 96_000, "good": 128_000, "best": 192_000}),
         clear_pixels="yuva420p",
         piece_container="webm",

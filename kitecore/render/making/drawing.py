@@ -42,11 +42,8 @@ def picture(work: Work, tick: int, sources: Sources) -> Rgba:
 
 def _deep_picture(work: Work, tick: int, sources: Sources) -> NDArray[np.uint16]:
     document, size = work.document, work.framing.drawn
-    found = render_deep(document, tick, size, sources)
-    if found is None:
-        found = render(document, tick, size, sources)[..., :3].astype(np.uint16) * 257
     ground = np.array(rgb_of(document.canvas.colour), np.uint16) * 257
-    return work.framing.laid(found, ground)
+    return work.framing.laid(render_deep(document, tick, size, sources), ground)
 
 
 def as_bgra(pixels: Rgba) -> av.VideoFrame:

@@ -12,7 +12,10 @@ from av.container import OutputContainer
 from av.video.stream import VideoStream
 
 from kitecore.media.whole import whole_file
+from kitecore.render.making.captiontrack import CaptionTrack
+from kitecore.render.making.cover import Cover
 from kitecore.render.making.format import Joining, Pieced
+from kitecore.render.making.gain import replay_gain
 from kitecore.render.making.joinable import joinable
 from kitecore.render.making.pictures import PictureCoding, encode_pictures
 from kitecore.render.making.sounds import Sound
@@ -38,6 +41,12 @@ class Film(Pieced):
         FFmpeg's names of the pixel formats; the second for what is see-through, if it can be.
     tag
         Of the codec in the container, if players want a certain one.
+    captions
+        FFmpeg's name of what captions are coded as in the container.
+    can_cover
+        Whether the container has a place for a cover.
+    tells_gain
+        Whether it has one for how loud it is.
     """
 
     kind = "film"
@@ -50,12 +59,19 @@ class Film(Pieced):
     pixels: str = "yuv420p"
     clear_pixels: str = ""
     tag: str = ""
+    captions: str = ""
+    can_cover: bool = False
+    tells_gain: bool = False
     container_options: dict[str, str] = field(default_factory=dict)
     piece_container: str = "mp4"
 
     @property
     def can_clear(self) -> bool:
         return bool(self.clear_pixels)
+
+    @property
+    def can_caption(self) -> bool:
+        return bool(self.captions)
 
     @property
     def coarseness(self) -> range | None:
@@ -86,16 +102,23 @@ class Film(Pieced):
             av.open(str(path), "w", format=self.container, options=options) as out,
         ):
             write_tags(out, to.tags, len(work.numbers) / work.rate.fraction)
+            if self.tells_gain:
+                out.metadata.update(replay_gain(work, to.sources))
             self._copy(out, work, to)
 
     def _copy(self, out: OutputContainer, work: Work, to: Joining) -> None:
         rate, done = work.rate.fraction, 0
         picture = self._copied_picture(out, to.pieces[0])
         sound = Soundtrack(out, self.sound, work, to.sources)
+        captions = CaptionTrack(out, self.captions, to.tags.said) if to.tags.said else None
+        if work.cover is not None:
+            Cover(out, work, work.cover, to.sources).write()
         for piece in to.pieces:
             done += _copy_piece(out, picture, piece, done, 1 / rate)
             to.progress(done / len(work.numbers))
             sound.encode(until=done / rate)
+            if captions is not None:
+                captions.encode(until=done / rate)
         sound.finish()
 
     def _copied_picture(self, out: OutputContainer, piece: Path) -> VideoStream:
@@ -109,8 +132,14 @@ class Film(Pieced):
 
 def sound_of(film: Film) -> Sound:
     """The sound of a kind of film, alone."""
-    facts = {"label": film.label, "help": film.help, "suffix": "mka", "mime": "audio/x-matroska"}
-    return Sound(container="matroska", coding=film.sound, **facts)
+    return Sound(
+        label=film.label,
+        help=film.help,
+        suffix="mka",
+        mime="audio/x-matroska",
+        container="matroska",
+        coding=film.sound,
+    )
 
 
 def _copy_piece(

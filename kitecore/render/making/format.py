@@ -52,6 +52,16 @@ class Format(ABC):
         return False
 
     @property
+    def can_caption(self) -> bool:
+        """Whether captions can be a track of it, to be shown on request."""
+        return False
+
+    @property
+    def can_cover(self) -> bool:
+        """Whether it can have a picture by which it is shown in lists of files."""
+        return False
+
+    @property
     def coarseness(self) -> range | None:
         """The values of ``crf``, from fine to coarse; None if its size cannot be steered."""
         return None

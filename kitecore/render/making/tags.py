@@ -8,15 +8,25 @@ from fractions import Fraction
 from av.container import OutputContainer
 
 from kitecore.document import Document
+from kitecore.render.making.captiontrack import Said
 from kitecore.ticks import TICKS_PER_SECOND, Span
 
 
 @dataclass(frozen=True)
 class Tags:
-    """Title of a file, and its chapters: names with the seconds at which each begins."""
+    """What a file says besides what is seen and heard.
+
+    Attributes
+    ----------
+    chapters
+        Names, with the seconds at which each begins.
+    said
+        Captions that go into a track of the file.
+    """
 
     title: str = ""
     chapters: tuple[tuple[str, Fraction], ...] = ()
+    said: tuple[Said, ...] = ()
 
 
 def chapters_of(document: Document, span: Span) -> tuple[tuple[str, Fraction], ...]:

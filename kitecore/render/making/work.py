@@ -37,6 +37,10 @@ class Work:
         Whether it stays see-through where nothing lies.
     crf
         How coarse an encoder may be, instead of what goes with ``quality``; None for that.
+    captioned
+        Whether captions go into a track of the file.
+    cover
+        The tick whose picture is the file's cover, if it has one.
     """
 
     document: Document
@@ -46,6 +50,8 @@ class Work:
     quality: Quality = "good"
     clear: bool = False
     crf: int | None = None
+    captioned: bool = False
+    cover: int | None = None
 
     @property
     def size(self) -> Size:

@@ -6,7 +6,7 @@ from typing import Any
 from kitecore.arrays import Size
 from kitecore.document import Pictured
 from kitecore.motion import still_at
-from kitecore.motion.posing import grows, pose_at
+from kitecore.motion.posing import grows, grows_on, is_coming, pose_at
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 from kitecore.render.bending import bent
@@ -55,7 +55,7 @@ def landed(
         stage.onto,
         core=core,
         drawn=drawn,
-        growing=grows(clip),
+        growing=_is_growing(clip, moment, drawn=drawn),
         fine=core is None and _is_light(clip),
         carried=stage.carried(clip, moment),
     )
@@ -74,6 +74,11 @@ def landed(
     pixels = stage.sources.cache.get(name, make) if kept else make()
     layer = Layer(pixels, landing.matrix, landing.density, constant=name)
     return bent(layer, clip, moment, aspect, stage)
+
+
+def _is_growing(clip: Pictured, tick: int, *, drawn: bool) -> bool:
+    """Whether its size is between two others; what is drawn is drawn as at rest once it has come."""
+    return grows_on(clip) or (grows(clip) and (not drawn or is_coming(clip, tick)))
 
 
 def _is_light(clip: Pictured) -> bool:

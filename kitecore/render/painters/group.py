@@ -5,12 +5,12 @@ from typing import Final
 import numpy as np
 
 from kitecore.arrays import Size
-from kitecore.document import Canvas, GroupClip, Holding, MouthClip
+from kitecore.document import Canvas, Holding
 from kitecore.motion.posing import pose_at
 from kitecore.picture.layer import Layer, Matrix, Rgba
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.painters._base import landed, painters
-from kitecore.render.placing import Area
+from kitecore.render.placing import Area, fit_factor
 from kitecore.render.stage import Stage
 
 _STEPS: Final = 8
@@ -32,10 +32,10 @@ def paint_holding(clip: Holding, tick: int, stage: Stage) -> Layer:
     Unless it has a size of its own it has that of the canvas, so that it looks as its clips did; what
     they draw beyond it comes along, as far as it can be seen.
     """
-    own = _own_canvas(clip)
+    own = clip.own_canvas
     canvas = _size(own or stage.canvas)
     at = clip.shown_at(tick, stage.step)
-    margin = _NOTHING if own else _margin(clip, tick, at, stage)
+    margin = _margin(clip, tick, at, stage)
 
     def fetch(size: Size) -> Rgba:
         inner = stage.sized(size, margin, own)
@@ -47,10 +47,6 @@ def paint_holding(clip: Holding, tick: int, stage: Stage) -> Layer:
 
     whole = (canvas[0] + 2 * margin[0], canvas[1] + 2 * margin[1])
     return landed(clip, tick, whole, stage, fetch, core=canvas)
-
-
-def _own_canvas(clip: Holding) -> Canvas | None:
-    return clip.canvas if isinstance(clip, GroupClip | MouthClip) else None
 
 
 def _drawn(clip: Holding, tick: int, stage: Stage) -> Rgba:
@@ -65,12 +61,13 @@ def _within(clip: Holding, tick: int) -> int:
 
 
 def _margin(clip: Holding, tick: int, at: int, stage: Stage) -> Area:
-    """Canvas pixels around the canvas in which something lies that can be seen."""
+    """Canvas pixels around its canvas in which something lies that can be seen."""
     seen = _NOTHING if _is_framed(clip) else _seen(clip, tick + stage.exposed, stage)
     if seen == _NOTHING:
         return _NOTHING
-    wide, high = _canvas(stage)
-    around = stage.sized((_SMALL, _SMALL), (_FARTHEST * wide, _FARTHEST * high))
+    own = clip.own_canvas
+    wide, high = _size(own or stage.canvas)
+    around = stage.sized((_SMALL, _SMALL), (_FARTHEST * wide, _FARTHEST * high), own)
     moment = _within(clip, at)
     held = stage.reach(clip.seen(moment, moment + stage.step), moment, around)
     across, down = (
@@ -88,31 +85,30 @@ def _is_framed(clip: Holding) -> bool:
 
 
 def _seen(clip: Holding, tick: int, stage: Stage) -> Area:
-    """How far what the output shows reaches beyond the group's own canvas."""
+    """How far what the output shows reaches beyond the clip's own canvas."""
+    own = clip.own_canvas
+    canvas = _size(own or stage.canvas)
+    fit = fit_factor(clip.place.fit, canvas, stage.area)
     pose = pose_at(clip, tick, stage.area)
     frame = stage.frame_of(clip, tick)
     from_pivot = (np.linalg.inv(frame) @ _corners(stage))[:2]
     from_middle = from_pivot + np.array(pose.pivot)[:, None]
-    far = np.abs(from_middle).max(axis=1) - np.array(stage.area) / 2
+    far = np.abs(from_middle / fit).max(axis=1) - np.array(canvas) / 2
     if clip.effects:
         # Blurs and shadows reach for what is just outside.
-        far += np.array(_canvas(stage)) / _STEPS
+        far += np.array(canvas) / _STEPS
     across, down = (
         min(max(float(one) - _NEAR, 0.0), _FARTHEST * side)
-        for one, side in zip(far, _canvas(stage), strict=True)
+        for one, side in zip(far, canvas, strict=True)
     )
     return across, down
 
 
 def _corners(stage: Stage) -> Matrix:
     """Of the output, in canvas pixels, a column each."""
-    (across, down), (wide, high) = stage.margin, _canvas(stage)
+    (across, down), (wide, high) = stage.margin, _size(stage.canvas)
     xs, ys = (-across, wide + across), (-down, high + down)
     return np.array([[x, y, 1.0] for x in xs for y in ys]).T
-
-
-def _canvas(stage: Stage) -> Area:
-    return _size(stage.canvas)
 
 
 def _size(canvas: Canvas) -> Area:

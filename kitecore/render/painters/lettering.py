@@ -11,6 +11,7 @@ from kitecore.arrays import Size, box_of
 from kitecore.document import TextClip
 from kitecore.document.moves import Entrance
 from kitecore.motion.entrances import away_of, come
+from kitecore.motion.plain import words
 from kitecore.motion.pose import Away
 from kitecore.motion.posing import by_units, progress_of
 from kitecore.picture.composite import lay
@@ -80,7 +81,7 @@ def draw_coming(
     out = np.zeros((size[1], size[0], 4), np.uint8)
     unit = coming.entrance.unit
     assert unit != "whole"
-    spans = units(now.text, unit)
+    spans = units(words(now.text), unit)
     cache, faces = stage.sources.cache, stage.sources.faces
     if now.plate is not None:
         bare = now.model_copy(update={"fill": None, "outline": None})

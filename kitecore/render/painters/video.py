@@ -4,6 +4,7 @@ import numpy as np
 
 from kitecore.arrays import Size
 from kitecore.document import VideoClip
+from kitecore.media.pixels import is_deep
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
@@ -23,7 +24,7 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     plain = not mixes(clip, tick, stage.step, stage.sources)
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
     bare = clip.key is None and not clip.working_strokes
-    deep = plain and spread and info.depth > 8 and not info.alpha and bare
+    deep = plain and spread and is_deep(info) and bare
 
     def fetch(size: Size) -> Rgba | Deep:
         if deep:

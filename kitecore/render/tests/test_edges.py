@@ -13,7 +13,7 @@ from kitecore.media.tests.material import ingested
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, moved, sized, solid, turned
 from kitecore.render.frame import render
-from kitecore.render.tests.scene import SIZE, Scene
+from kitecore.render.tests.scene import SECOND, SIZE, Scene
 from kitecore.render.tests.test_cut import FRAME, FilmCase
 
 WHITE = (255, 255, 255)
@@ -103,6 +103,25 @@ class SharpnessTest(FilmCase):
         steps = np.abs(np.diff(sharp)) / np.array(sharp[1:])
         self.assertLess(steps.max(), 0.03)
 
+    def test_a_text_that_grows_does_not_pop(self) -> None:
+        keys = [{"at": 0, "value": [1, 1]}, {"at": 60 * FRAME, "value": [1.6, 1.6]}]
+        words = {
+            "kind": "text",
+            "name": "words",
+            "text": "Paper\nWeather",
+            "size": 30,
+            "width": 170,
+        }
+        clip = {**words, "length": 2 * SECOND, "place": {"size": {"keys": keys}}}
+        self.do(kind="place", clip=clip, mode="above")
+        sharp = []
+        for frame in range(60):
+            shown = render(self.scene.document, frame * FRAME, (540, 960), self.sources)[..., 0]
+            steep = np.abs(np.diff(shown.astype(float), axis=1))
+            # How steep its edges are, however long they are.
+            sharp.append(np.square(steep).sum() / steep.sum())
+        self.assertLess((np.abs(np.diff(sharp)) / sharp[1:]).max(), 0.12)
+
     def test_a_turned_picture_is_not_softened_twice(self) -> None:
         self.scene.place("detail", 1.0, place={"fit": "whole", "size": [1.4, 1.4], "turn": 12})
         # The same in one pass: sampled eight times as finely, then averaged.
@@ -152,6 +171,18 @@ class WideGroupTest(FilmCase):
         self.assertLess(rows.max(), SIZE[1] // 2)
         self.assertTrue(len(rows))
 
+    def test_what_is_drawn_in_an_enlarged_group_is_as_sharp_as_without_it(self) -> None:
+        clip = {"kind": "text", "name": "words", "text": "Paper", "size": 24, "width": 170}
+        self.do(kind="place", clip={**clip, "length": SECOND}, mode="above")
+        values = {"place/size": [2, 2]}
+        self.do(kind="adjust", clips=[self.clip("words")], values=values)
+        alone = render(self.scene.document, 0, SIZE, self.sources)
+        self.do(kind="adjust", clips=[self.clip("words")], values={"place/size": [1, 1]})
+        self.do(kind="group", clips=[self.clip("words")], name="held")
+        self.do(kind="adjust", clips=[self.clip("held")], values=values)
+        grouped = render(self.scene.document, 0, SIZE, self.sources)
+        self.assertLess(np.abs(alone.astype(int) - grouped).mean(), 0.1)
+
     def test_a_group_in_a_group(self) -> None:
         self.group(position=[0, SIZE[1]])
         self.do(kind="group", clips=[self.clip("held")], name="outer")
@@ -164,6 +195,34 @@ class WideGroupTest(FilmCase):
         plain = render(self.scene.document, 0, SIZE, self.sources)
         self.do(kind="group", clips=[self.clip("blue")], name="held")
         self.assertTrue((plain == render(self.scene.document, 0, SIZE, self.sources)).all())
+
+    def test_on_a_canvas_of_another_shape_it_looks_as_it_did(self) -> None:
+        """Pictures in it fill, and fit, the canvas that it was made on; one lies beyond it."""
+        self.scene.still("wide", (0, 0, 255, 255), (400, 100))
+        self.scene.still("leaf", (0, 255, 0, 255), (400, 100))
+        self.scene.place("wide", 1.0, mode="above", at=0, place={"fit": "fill"})
+        moved = {"fit": "whole", "position": [40, 30], "turn": 20}
+        self.scene.place("leaf", 1.0, mode="above", at=0, place=moved)
+        self.scene.place("red", 1.0, mode="above", at=0, place={"position": [-SIZE[0], 0]})
+        clips = [clip.id for _, clip in self.scene.document.clips()]
+        self.do(kind="group", clips=clips, name="held")
+        before = render(self.scene.document, 0, (SIZE[0] * 2, SIZE[1] * 2), self.sources)
+        [group] = [clip for _, clip in self.scene.document.clips()]
+        copy = {"clip": group.model_dump(), "lane": 0, "of": "picture"}
+        canvas = {"width": SIZE[1] * 2, "height": SIZE[0] * 2}
+        self.do(kind="remove", clips=[self.clip("held")])
+        self.do(kind="set_canvas", canvas=canvas)
+        made_on = {"width": SIZE[0], "height": SIZE[1]}
+        self.do(kind="paste", copies=[copy], at=0, made_on=made_on)
+        after = render(self.scene.document, 0, (SIZE[1] * 2, SIZE[0] * 2), self.sources)
+        wide, high = (side * SIZE[0] * 2 // SIZE[1] for side in SIZE)
+        left = SIZE[1] - wide // 2
+        small = cv2.resize(before, (wide, high), interpolation=cv2.INTER_AREA)
+        inner = np.abs(after[:, left + 2 : left + wide - 2].astype(int) - small[:, 2:-2])
+        self.assertLess(inner.mean(), 1.5)
+        # What lay beyond its sides is seen now.
+        self.assertTrue((after[20:-20, 20 : left - 2, 0] > 200).all())
+        self.assertTrue((after[:60, left + wide + 2 :, 2] > 200).all())
 
 
 class ReversedGroupTest(FilmCase):

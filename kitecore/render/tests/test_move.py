@@ -272,6 +272,34 @@ class WarpTest(MoveCase):
         )
         self.assertGreater(middle(self.shot(0))[0], 5)
 
+    def test_pins_on_a_moving_picture_bend_what_its_matte_leaves(self) -> None:
+        """Two bars before green: one is moved, the other, no part of it, stays where it is."""
+
+        def bars(number: int) -> av.VideoFrame:
+            picture = np.zeros((SIZE[1], SIZE[0], 3), np.uint8)
+            picture[...] = (47, 160, 76)
+            for left in (30, 120):
+                picture[60 + number : 260, left : left + 30] = (240, 210, 180)
+            frame = av.VideoFrame.from_ndarray(picture, format="rgb24")
+            return frame.reformat(format="yuv420p", dst_colorspace="ITU709")
+
+        self.scene.video("bars", frames=10, draw=bars)
+        pins = [
+            {"id": "left", "rest": [-0.14, 0], "at": [-0.14, 0]},
+            {"id": "right", "rest": [0.14, 0], "at": [0.14, 0]},
+        ]
+        key = {"kind": "chroma", "colour": "#2fa04c"}
+        self.scene.place("bars", 0.3, key=key, warp={"kind": "pins", "pins": pins})
+        [clip] = [clip.id for _, clip in self.scene.document.clips()]
+        for frame in (0, 5):
+            at = {"warp/pins/right/at": [0.14, 0.0]}
+            self.scene.do(kind="adjust", clips=[clip], values=at)
+            rest = self.shot(frame).astype(int)
+            self.scene.do(kind="adjust", clips=[clip], values={"warp/pins/right/at": [0.14, 0.1]})
+            moved = self.shot(frame).astype(int)
+            self.assertLess(np.abs(moved - rest)[:, :90].max(), 12)
+            self.assertFalse(moved[: 60 + frame + 25, 95:, 0].any())
+
     def test_a_grid_moves_its_corner_where_it_is_told(self) -> None:
         offsets = [[0.0, 0.0]] * 4
         offsets[1] = [0.5, 0.0]
