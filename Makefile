@@ -6,7 +6,9 @@ STAMPS := build
 KERNELS := $(shell grep -rl "@njit" kitecore --include=*.py 2>/dev/null)
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/index.html web/vite.config.ts web/package.json
 
-.PHONY: demo test bench shots lint format web setup api serve clean
+PARTS := $(STAMPS)/system $(STAMPS)/python $(STAMPS)/npm $(STAMPS)/kernels web/dist/index.html
+
+.PHONY: demo test bench shots lint lint-core lint-page format web setup api serve clean
 
 demo: setup
 	@$(PY) manage.py load_demo
@@ -20,11 +22,16 @@ test: setup lint
 	@$(PY) -m tools.tests
 
 lint: setup
+	@$(MAKE) --no-print-directory -j2 --output-sync=target lint-core lint-page
+
+lint-core:
 	$(PY) -m ruff check .
 	$(PY) -m ruff format --check .
 	$(PY) -m mypy kitecore
 	.venv/bin/lint-imports
 	$(PY) tools/check_api.py
+
+lint-page:
 	cd web && npm run --silent types && npm run --silent lint
 
 format: setup
@@ -42,7 +49,8 @@ api: $(STAMPS)/python $(STAMPS)/npm
 	cd web && npx --no-install openapi-typescript openapi.json -o src/api/schema.d.ts
 	$(PY) -m tools.told
 
-setup: $(STAMPS)/system $(STAMPS)/python $(STAMPS)/npm $(STAMPS)/kernels web/dist/index.html
+setup:
+	@$(MAKE) --no-print-directory -j2 $(PARTS)
 
 web: web/dist/index.html
 

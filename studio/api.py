@@ -16,12 +16,16 @@ from kitecore.errors import (
     MediaError,
     NotThere,
     RenderFailed,
+    ServiceAway,
     Superseded,
     TookTooLong,
 )
 from studio.accounts.api import router as accounts
 from studio.exports.api import router as exports
 from studio.exports.captions import router as captions
+from studio.exports.handing import router as handing
+from studio.exports.timelines import router as timelines
+from studio.feed.api import router as feed
 from studio.health import Health, health
 from studio.jobs.api import router as jobs
 from studio.kit.api import router as kit
@@ -62,6 +66,9 @@ api.add_router("", hearing, tags=["playback"])
 api.add_router("", playback, tags=["playback"])
 api.add_router("", exports, tags=["exports"])
 api.add_router("", captions, tags=["exports"])
+api.add_router("", timelines, tags=["exports"])
+api.add_router("", handing, tags=["exports"])
+api.add_router("", feed, tags=["feed"])
 api.add_router("", jobs, tags=["jobs"])
 
 STATUS: Final[list[tuple[type[KiteError], int]]] = [
@@ -72,6 +79,7 @@ STATUS: Final[list[tuple[type[KiteError], int]]] = [
     (BadInput, 422),
     (RenderFailed, 500),
     (TookTooLong, 503),
+    (ServiceAway, 503),
     (KiteError, 500),
 ]
 """HTTP status by class of error; the first that fits counts."""

@@ -5,6 +5,8 @@ import secrets
 from contextlib import suppress
 from pathlib import Path
 
+from django.utils.crypto import salted_hmac
+
 BASE_DIR = Path(__file__).resolve().parent.parent
 DATA_DIR = Path(os.environ.get("VELVET_KITE_DATA", BASE_DIR / "var")).resolve()
 os.umask(0o077)
@@ -49,6 +51,8 @@ INSTALLED_APPS = [
     "studio.kit",
     "studio.playback",
     "studio.exports",
+    "studio.feed",
+    "practice",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
@@ -142,6 +146,16 @@ WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
 MEDIA_DIR = DATA_DIR / "takes"
 CACHE_DIR = DATA_DIR / "cache"
 EXPORT_DIR = DATA_DIR / "exports"
+PRACTICE_DIR = DATA_DIR / "practice"
+"""Where the practice feed, which is not ours, keeps its films."""
+PRACTICE_PARTNER = salted_hmac("practice.partner", "velvet-kite", secret=SECRET_KEY).hexdigest()
+"""With this secret a program may make members of the practice feed."""
+FEED_ADDRESS = os.environ.get(
+    "VELVET_KITE_FEED", f"http://127.0.0.1:{os.environ.get('PORT', '8000')}/practice/"
+)
+"""Where films are posted; a folder of an address."""
+FEED_PAGES = os.environ.get("VELVET_KITE_FEED", "")
+"""What addresses of its pages begin with, for browsers; nothing where it is served with this site."""
 
 UPLOAD_LIMIT = int(os.environ.get("VELVET_KITE_UPLOAD_GB", "16")) * 2**30
 """Bytes of one file that is brought in."""
@@ -158,13 +172,14 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 2**20
 JOBS_EACH = max(2, os.cpu_count() or 1)
 """Of one person so many long works go on at once; a worker more than that waits for the others."""
 
-_redis = os.environ.get("VELVET_KITE_REDIS_URL")
+REDIS_URL = os.environ.get("VELVET_KITE_REDIS_URL", "")
+"""Of a Redis server, through which workers on other machines are reached."""
 HUEY = {
     "name": "velvet-kite",
-    "huey_class": "huey.RedisHuey" if _redis else "huey.SqliteHuey",
+    "huey_class": "huey.RedisHuey" if REDIS_URL else "huey.SqliteHuey",
     "immediate": False,
     "results": False,
-    **({"url": _redis} if _redis else {"filename": str(DATA_DIR / "queue.sqlite3")}),
+    **({"url": REDIS_URL} if REDIS_URL else {"filename": str(DATA_DIR / "queue.sqlite3")}),
     "consumer": {
         "workers": JOBS_EACH + 1,
         "worker_type": "process",

@@ -1,4 +1,4 @@
-"""The test runner: Django's own, and a summary line."""
+"""The test runner: Django's own, and a summary line with the tests that took longest."""
 
 from __future__ import annotations
 
@@ -6,7 +6,9 @@ import os
 import shutil
 import tempfile
 from pathlib import Path
-from typing import Any
+from time import monotonic
+from typing import Any, Final
+from unittest import TestCase, TextTestResult
 
 from django.conf import settings
 from django.test.runner import DiscoverRunner
@@ -18,6 +20,28 @@ hypothesis_settings.register_profile(
     "untimed", deadline=None, suppress_health_check=[HealthCheck.too_slow]
 )
 hypothesis_settings.load_profile("untimed")
+
+
+SLOW: Final = 20.0
+"""Seconds from which on a test is named at the end."""
+
+
+class Timed(TextTestResult):
+    """Knows how long each test took."""
+
+    def __init__(self, *given: Any, **more: Any) -> None:
+        super().__init__(*given, **more)
+        self.taken: list[tuple[float, str]] = []
+        self._began = 0.0
+
+    def startTest(self, test: TestCase) -> None:  # noqa: N802
+        self._began = monotonic()
+        super().startTest(test)
+
+    def stopTest(self, test: TestCase) -> None:  # noqa: N802
+        super().stopTest(test)
+        # Of the class, since tests may have something of their own by that name.
+        self.taken.append((monotonic() - self._began, TestCase.id(test)))
 
 
 class Runner(DiscoverRunner):
@@ -32,6 +56,9 @@ class Runner(DiscoverRunner):
         if settings.DATA_DIR.is_relative_to(tempfile.gettempdir()):
             shutil.rmtree(settings.DATA_DIR, ignore_errors=True)
 
+    def get_resultclass(self) -> Any:
+        return super().get_resultclass() or Timed
+
     def suite_result(self, suite: Any, result: Any, **kwargs: Any) -> int:
         # A test that failed in several of its parts is one test.
         failed = [test for test, _ in (*result.failures, *result.errors)]
@@ -44,4 +71,7 @@ class Runner(DiscoverRunner):
         if path := os.environ.get("VELVET_KITE_SUMMARY"):
             Path(path).write_text(summary + "\n")
         self.log(summary)
+        for seconds, name in sorted(getattr(result, "taken", ()), reverse=True):
+            if seconds >= SLOW:
+                self.log(f"{seconds:6.0f} s {name}")
         return super().suite_result(suite, result, **kwargs)

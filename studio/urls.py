@@ -9,5 +9,6 @@ urlpatterns = [
     path("api/uploads/", include("studio.library.tus")),
     path("api/", api.urls),
     path("admin/", admin.site.urls),
-    re_path(r"^(?!api/|assets/|static/).*$", page),
+    path("practice/", include("practice.urls")),
+    re_path(r"^(?!api/|assets/|static/|practice/).*$", page),
 ]

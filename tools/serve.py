@@ -77,6 +77,8 @@ def main() -> int:
         f"{given.port}",
     ]
     worker = [sys.executable, "manage.py", "run_huey", "--quiet"]
+    # Where the worker finds the practice feed, unless it is elsewhere.
+    os.environ["PORT"] = str(given.port)
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     kept: list[Kept] = []
     try:

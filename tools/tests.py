@@ -28,18 +28,25 @@ into several parts, so that what has been found out is told early.
 SPREAD: Final = {"browser_tests": 4, "studio": 3}
 
 
+REPORT: Final = re.compile(
+    r"={70}\n((?:ERROR|FAIL): .+?)(?=\n[=-]{70}\n(?:ERROR|FAIL|Ran))", re.DOTALL
+)
+"""What the runner tells of one test that failed."""
+
+
 class Result(NamedTuple):
     passed: int
     failed: int
     skipped: int
     ran: int
+    reports: list[str]
 
 
 def modules() -> list[str]:
     """All test modules, by their dotted names."""
     found = (
         path.relative_to(ROOT).with_suffix("")
-        for top in ("browser_tests", "demo", "kitecore", "studio", "tools")
+        for top in ("browser_tests", "demo", "kitecore", "practice", "studio", "tools")
         for path in (ROOT / top).rglob("test*.py")
     )
     return sorted(".".join(path.parts) for path in found)
@@ -78,7 +85,8 @@ def run(part: list[str]) -> Result:
     # One that ended before it could count failed as a whole.
     lost = 1 if done.returncode and not counts.get("failed") else 0
     failed = counts.get("failed", 0) + lost
-    return Result(counts.get("passed", 0), failed, counts.get("skipped", 0), ran)
+    reports = REPORT.findall(done.stdout) or ([f"{part[0]} and others ended early"] if lost else [])
+    return Result(counts.get("passed", 0), failed, counts.get("skipped", 0), ran, reports)
 
 
 def main() -> int:
@@ -86,7 +94,12 @@ def main() -> int:
     with ThreadPoolExecutor(len(LANES)) as pool:
         ways = list(pool.map(lambda lane: [run(part) for part in lane], lanes()))
     results = [result for way in ways for result in way]
-    passed, failed, skipped, ran = (sum(one) for one in zip(*results, strict=True))
+    # Once more at the end, where whoever reads only that finds them.
+    for report in (one for result in results for one in result.reports):
+        print(f"\n{'=' * 70}\n{report}")
+    passed, failed, skipped, ran = (
+        sum(one) for one in zip(*(one[:4] for one in results), strict=True)
+    )
     print(f"\n{'-' * 70}\nRan {ran} tests in {time.monotonic() - began:.3f}s\n")
     print("OK" if not failed else f"FAILED ({failed})")
     summary = f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else "")

@@ -15,6 +15,7 @@ from kitecore.errors import BadInput, NotThere
 from studio.accounts import devices, keeping, work
 from studio.accounts.allowances import allowed_to
 from studio.accounts.models import Device
+from studio.files import download
 from studio.jobs.models import Job, State
 from studio.jobs.shown import JobOut, job_out
 from studio.library.models import bytes_of
@@ -198,12 +199,7 @@ def fetch_archive(request: HttpRequest) -> FileResponse:
     job = work.newest(request.user)
     if job is None or job.state != State.DONE or not work.path_of(job).exists():
         raise NotThere("There is no archive yet.", todo="Have one packed first.")
-    return FileResponse(
-        work.path_of(job).open("rb"),
-        as_attachment=True,
-        filename="velvet-kite.zip",
-        content_type="application/zip",
-    )
+    return download(request, work.path_of(job), "velvet-kite.zip", "application/zip")
 
 
 @router.delete("/account/devices/{int:id}", response={204: None, 404: Problem})

@@ -3,8 +3,6 @@
 from __future__ import annotations
 
 import json
-import re
-import shutil
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any, Final
@@ -14,10 +12,9 @@ from django.conf import settings
 from django.contrib.auth.models import User
 
 from kitecore.document import dump
-from kitecore.errors import MachineFailed
-from kitecore.media.soundcopy import RESERVE
 from kitecore.media.whole import whole_file
 from studio.exports.models import Export
+from studio.files import plain_name, require_free
 from studio.jobs.kinds import IN_THE_BACKGROUND, JobKind, Note, job_kinds
 from studio.jobs.models import Job
 from studio.jobs.queue import hand_out
@@ -27,7 +24,6 @@ from studio.projects import history
 from studio.projects.models import Project
 
 KIND: Final = "archive"
-_ODD: Final = re.compile(r"[^\w .()-]+")
 
 
 def path_of(job: Job) -> Path:
@@ -55,11 +51,9 @@ def forget_archives(owner: User) -> None:
 
 def _make(job: Job, note: Note) -> dict[str, int]:
     path = path_of(job)
-    path.parent.mkdir(parents=True, exist_ok=True)
     files = list(_files(job.owner))
     whole = sum(file.stat().st_size for _, file in files) or 1
-    if shutil.disk_usage(path.parent).free < whole + RESERVE:
-        raise MachineFailed("There is no room for the archive.", todo="Ask whoever runs this site.")
+    require_free(path.parent, whole)
     with whole_file(path) as unfinished, ZipFile(unfinished, "w", ZIP_DEFLATED) as archive:
         for name, text in _texts(job.owner):
             archive.writestr(name, text)
@@ -77,7 +71,7 @@ def _texts(owner: User) -> Iterator[tuple[str, str]]:
     for project in Project.objects.filter(owner=owner).select_related("head"):
         document = history.document_at(history.head_of(project))
         told = {"name": project.name, "document": dump(document)}
-        yield f"projects/{_named(project.name, project.id.hex)}.json", _json(told)
+        yield f"projects/{plain_name(project.name, project.id.hex)}.json", _json(told)
     yield "takes.json", _json([_told_of(take) for take in _takes(owner)])
     rows = Preset.objects.filter(owner=owner)
     yield "kit.json", _json(list(rows.values("kind", "name", "content")))
@@ -87,14 +81,14 @@ def _files(owner: User) -> Iterator[tuple[str, Path]]:
     """Names in the archive, and the files."""
     found = [(_take_name(take), take.folder.original) for take in _takes(owner)]
     found += [
-        (f"films/{_named(export.filename, export.id.hex)}", export.path)
+        (f"films/{plain_name(export.filename, export.id.hex)}", export.path)
         for export in Export.objects.filter(owner=owner)
     ]
     for look in Look.objects.filter(owner=owner):
-        name = f"looks/{_named(look.name, look.id.hex)}.cube"
+        name = f"looks/{plain_name(look.name, look.id.hex)}.cube"
         found.append((name, look_folder().file(look.id.hex)))
     for font in Font.objects.filter(owner=owner):
-        name = f"fonts/{_named(font.name, font.id.hex)}.ttf"
+        name = f"fonts/{plain_name(font.name, font.id.hex)}.ttf"
         found.append((name, font_folder().file(font.id.hex)))
     yield from ((name, file) for name, file in found if file.is_file())
 
@@ -104,21 +98,13 @@ def _takes(owner: User) -> Any:
 
 
 def _take_name(take: Take) -> str:
-    return f"takes/{_named(take.name, take.id.hex)}"
+    return f"takes/{plain_name(take.name, take.id.hex)}"
 
 
 def _told_of(take: Take) -> dict[str, Any]:
     kept = ("name", "mark_in", "mark_out", "ranges", "stars", "tag", "facts", "digest")
     told = {name: getattr(take, name) for name in kept}
     return told | {"media": take.id.hex, "file": _take_name(take)}
-
-
-def _named(name: str, id: str) -> str:
-    """A name that any file system takes, and no two have."""
-    stem, dot, suffix = name.rpartition(".")
-    plain = _ODD.sub("_", stem or suffix).strip(" .")[:80] or "unnamed"
-    ending = f".{_ODD.sub('_', suffix)[:8]}" if dot and stem else ""
-    return f"{plain}-{id[:8]}{ending}"
 
 
 def _json(value: object) -> str:

@@ -11,6 +11,7 @@ from ninja import Field, Router, Schema
 from kitecore.errors import BadInput, NotThere
 from kitecore.render.checking import Line
 from kitecore.render.export import ExportSettings
+from studio import files
 from studio.exports.checks import check_of, destination_of
 from studio.exports.estimates import estimate_of
 from studio.exports.models import Export
@@ -190,12 +191,7 @@ def delete_export(request: HttpRequest, id: UUID) -> tuple[int, None]:
 @router.get("/exports/{uuid:id}/file", response={200: None, 404: Problem})
 def download(request: HttpRequest, id: UUID) -> FileResponse:
     export = _finished(request, id)
-    return FileResponse(
-        export.path.open("rb"),
-        as_attachment=True,
-        filename=export.filename,
-        content_type=export.wanted.recipe.mime,
-    )
+    return files.download(request, export.path, export.filename, export.wanted.recipe.mime)
 
 
 def _finished(request: HttpRequest, id: UUID) -> Export:

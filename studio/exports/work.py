@@ -15,12 +15,15 @@ from uuid import uuid4
 from django.conf import settings
 from django.contrib.auth.models import User
 from django.db import transaction
+from huey.contrib.djhuey import on_startup
 
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from kitecore.render.estimating import CRF_TO_HALVE, fitting_crf
 from kitecore.render.export import ExportSettings, piece_key, plan, tags_of
+from kitecore.render.handed import PieceTask, encode
 from kitecore.render.making.format import Joining, Pieced
 from studio.accounts.allowances import allowed_to
+from studio.exports import packing, unpacking  # noqa: F401  they register their kinds of jobs
 from studio.exports.checks import look_over
 from studio.exports.estimates import try_out
 from studio.exports.models import Export
@@ -178,19 +181,37 @@ def _make_piece(job: Job, note: Note) -> None:
     if path.exists():
         os.utime(path)
         return
+    export, numbers = _part_of(job)
+    path.parent.mkdir(parents=True, exist_ok=True)
+    work = export.work(history.document_at(export.revision))
+    with closing(make_sources()) as sources:
+        encode(export.wanted, work, numbers, path, sources, note)
+
+
+def _part_of(job: Job) -> tuple[Export, range]:
+    """The film and the frames of a piece."""
     export = Export.objects.select_related("revision").filter(pk=job.args["film"]).first()
     if export is None:
         raise Superseded("The film was deleted.")
-    numbers = range(job.args["first"], job.args["last"])
-    path.parent.mkdir(parents=True, exist_ok=True)
-    work, recipe = export.work(history.document_at(export.revision)), export.wanted.recipe
-    assert isinstance(recipe, Pieced)
+    return export, range(job.args["first"], job.args["last"])
 
-    def made(number: float) -> None:
-        note((number + 1 - numbers.start) / len(numbers))
 
-    with closing(make_sources()) as sources:
-        recipe.encode_piece(work, numbers, path, sources, made)
+def _task_of(job: Job, id: str) -> PieceTask | None:
+    """A piece for another machine; none if it is there."""
+    if piece_store().path(job.subject).exists():
+        return None
+    export, numbers = _part_of(job)
+    document = history.document_at(export.revision)
+    given = export.wanted, export.crf, numbers, settings.MEDIA_DIR
+    return PieceTask.of(id, job.subject, document, *given)
+
+
+@on_startup()
+def hand_pieces_to_other_machines() -> None:
+    if settings.REDIS_URL:
+        from studio.distant.relay import start_relay
+
+        start_relay(settings.REDIS_URL, _task_of)
 
 
 def _join(export: Export, note: Note) -> None:

@@ -38,7 +38,15 @@ class InParts:
     parts: list[Part]
 
 
-Outcome = Mapping[str, Any] | InParts | None
+@dataclass(frozen=True)
+class Later:
+    """What a job answers that can only go on after so many seconds; then it is run once more."""
+
+    seconds: float
+    doing: str = ""
+
+
+Outcome = Mapping[str, Any] | InParts | Later | None
 """The result as JSON, if there is any."""
 
 

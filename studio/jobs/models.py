@@ -49,6 +49,10 @@ class Job(models.Model):
     """What has more goes first."""
     paused = models.BooleanField(default=False)
     """No worker takes it, nor any of its parts, until a person lets it go on."""
+    due_at = models.DateTimeField(null=True)
+    """No worker takes it before."""
+    elsewhere = models.BooleanField(default=False)
+    """Whether another machine does it, which takes no worker of this one."""
     share = models.FloatField(default=0)
     """Of the work, 0..1."""
     doing = models.CharField(max_length=40, blank=True)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import uuid
 from collections.abc import Iterable, Mapping
-from datetime import timedelta
+from datetime import datetime, timedelta
 from typing import Any
 
 from django.conf import settings
@@ -17,7 +17,7 @@ from django.db.models import Count, Exists, F, OuterRef, Q, Subquery
 from django.utils import timezone
 
 from kitecore.errors import BadInput, KiteError, RenderFailed
-from studio.jobs.kinds import PUT_TOGETHER, Part, job_kinds
+from studio.jobs.kinds import PUT_TOGETHER, Later, Part, job_kinds
 from studio.jobs.models import Job, JobQuerySet, State
 from studio.jobs.turns import ahead_of
 from studio.jobs.waking import wake
@@ -26,6 +26,7 @@ from studio.problems import Problem
 SILENT = timedelta(seconds=settings.WORKER_SILENCE)
 """Without a sign of life for so long, a worker counts as gone."""
 
+_HERE = "here"
 _CANCELLED = BadInput("That was cancelled.", safe="Nothing else is changed.", todo="")
 
 
@@ -36,17 +37,26 @@ def hand_out(
     *,
     args: Mapping[str, Any] | None = None,
     priority: int | None = None,
+    due_at: datetime | None = None,
 ) -> Job:
-    """A new job, as urgent as its kind is or as is said; a worker takes it after the transaction."""
+    """A new job, as urgent as its kind is or as is said.
+
+    A worker takes it after the transaction, or as soon as it is due.
+    """
     job = Job.objects.create(
         owner=owner,
         kind=kind,
         subject=subject,
         args=dict(args or {}),
         priority=job_kinds[kind].priority if priority is None else priority,
+        due_at=due_at,
     )
-    transaction.on_commit(wake)
+    transaction.on_commit(lambda: wake(_until(due_at)))
     return job
+
+
+def _until(due_at: datetime | None) -> float:
+    return (due_at - timezone.now()).total_seconds() if due_at else 0.0
 
 
 def split(job: Job, parts: Iterable[Part]) -> None:
@@ -74,8 +84,10 @@ def _part_of(job: Job, part: Part) -> Job:
     )
 
 
-def take() -> Job | None:
+def take(kind: str = "") -> Job | None:
     """The job whose turn it is, now ours; none if there is nothing to do.
+
+    Of one ``kind``, if that is said: for another machine, which takes no worker of this one.
 
     The most urgent go first; of those that are as urgent, that of the person whose last one was
     begun longest ago: many jobs of one wait for a few of another. There is a worker more than one
@@ -84,17 +96,18 @@ def take() -> Job | None:
     served = Job.objects.filter(owner=OuterRef("owner"), started_at__isnull=False)
     last = Subquery(served.order_by("-started_at").values("started_at")[:1])
     for _ in range(20):
-        turns = _free().annotate(served=last)
+        turns = _free(kind).annotate(served=last)
         job = turns.order_by("-priority", F("served").asc(nulls_first=True), "made_at").first()
         if job is None:
             return None
         now, claim = timezone.now(), uuid.uuid4()
         taken = (
-            _free()
+            _free(kind)
             .filter(pk=job.pk)
             .change(
                 state=State.WORKING,
                 claim=claim,
+                elsewhere=bool(kind),
                 heartbeat=now,
                 attempts=job.attempts + 1,
                 started_at=job.started_at or now,
@@ -106,17 +119,24 @@ def take() -> Job | None:
     return None
 
 
-def _free() -> JobQuerySet:
-    """Jobs that wait, whose subject nobody works on and whose owner has a worker to spare."""
+def _free(kind: str = "") -> JobQuerySet:
+    """Jobs that wait, whose subject nobody works on and whose owner has a worker to spare.
+
+    Of one ``kind`` for another machine, where nobody's workers are counted.
+    """
     working = Job.objects.filter(state=State.WORKING)
     busy = working.filter(kind=OuterRef("kind"), subject=OuterRef("subject"))
     full = (
-        working.values("owner")
+        working.filter(elsewhere=False)
+        .values("owner")
         .annotate(count=Count("pk"))
         .filter(count__gte=settings.JOBS_EACH)
         .values("owner")
     )
-    waiting = Job.objects.filter(~Exists(busy), state=State.WAITING, paused=False)
+    due = Q(due_at=None) | Q(due_at__lte=timezone.now())
+    waiting = Job.objects.filter(due, ~Exists(busy), state=State.WAITING, paused=False)
+    if kind:
+        return waiting.filter(kind=kind).exclude(args__has_key=_HERE)
     return waiting.exclude(owner__in=full)
 
 
@@ -145,6 +165,14 @@ def finish(job: Job, result: Mapping[str, Any] | None) -> None:
         _release(job.parent_id)
 
 
+def put_off(job: Job, later: Later) -> None:
+    """Let a job of ours wait; that it came back so far shows that no worker dies of it."""
+    due_at = timezone.now() + timedelta(seconds=later.seconds)
+    waits = {"state": State.WAITING, "claim": None, "attempts": 0, "due_at": due_at}
+    if _mine(job).change(**waits, doing=later.doing):
+        wake(later.seconds)
+
+
 def fail(job: Job, error: KiteError) -> None:
     """A job of ours came to nothing, and so does the one that it is part of."""
     if _mine(job).exists():
@@ -156,6 +184,13 @@ def give_back(job: Job, error: KiteError | None = None) -> None:
     if job.attempts >= job_kinds[job.kind].attempts:
         fail(job, error or RenderFailed("This fails again and again.", todo="Try again later."))
     elif _mine(job).change(state=State.WAITING, claim=None):
+        wake()
+
+
+def keep_here(job: Job) -> None:
+    """Let a worker of this machine do a job of ours: another machine cannot."""
+    kept = {"state": State.WAITING, "claim": None, "args": {**job.args, _HERE: True}}
+    if _mine(job).change(**kept):
         wake()
 
 
@@ -201,6 +236,7 @@ def try_again(job: Job) -> None:
             share=0.0,
             doing="",
             paused=False,
+            due_at=None,
             problem=None,
             heartbeat=None,
             started_at=None,

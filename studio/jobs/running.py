@@ -14,7 +14,7 @@ from django.db import connection
 from kitecore.errors import KiteError, MachineFailed, RenderFailed, Superseded
 from studio.failures import failure_of
 from studio.jobs import queue
-from studio.jobs.kinds import InParts, job_kinds
+from studio.jobs.kinds import InParts, Later, job_kinds
 from studio.jobs.models import Job
 from studio.jobs.programs import Interrupted
 
@@ -105,6 +105,8 @@ def run(job: Job) -> None:
             outcome = job_kinds[job.kind].run(job, Notes(job, pulse.lost))
         if isinstance(outcome, InParts):
             queue.split(job, outcome.parts)
+        elif isinstance(outcome, Later):
+            queue.put_off(job, outcome)
         else:
             queue.finish(job, outcome)
     except Superseded:

@@ -15,7 +15,10 @@ from studio.problems import Problem
 
 
 class JobOut(Schema):
-    """``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told."""
+    """``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told.
+
+    Nobody works on it before ``due_at``.
+    """
 
     id: UUID
     kind: str
@@ -27,6 +30,7 @@ class JobOut(Schema):
     share: float
     left: float | None
     problem: Problem | None
+    due_at: datetime | None
     made_at: datetime
     started_at: datetime | None
     finished_at: datetime | None
@@ -53,6 +57,7 @@ def job_out(job: Job, share: float | None = None) -> JobOut:
         share=share,
         left=_left(job, share),
         problem=job.problem,
+        due_at=job.due_at if job.state == State.WAITING else None,
         made_at=job.made_at,
         started_at=job.started_at,
         finished_at=job.finished_at,

@@ -14,5 +14,9 @@ def work() -> None:
         wake()
 
 
-def wake() -> None:
-    work()
+def wake(after: float = 0.0) -> None:
+    """Have a worker look for what there is to do, in so many seconds."""
+    if after > 0:
+        work.schedule(delay=after)
+    else:
+        work()

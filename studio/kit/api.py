@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import json
 from typing import Annotated, Any
 from uuid import UUID
 
@@ -11,7 +10,6 @@ from ninja import Field, File, Router, Schema
 from ninja.files import UploadedFile
 from pydantic import ValidationError
 
-from kitecore.colour.cubefile import MOST_BYTES
 from kitecore.colour.inputs import transforms
 from kitecore.colour.looks import SHIPPED, shipped
 from kitecore.colour.scopes import SKIN_ANGLE, targets
@@ -26,7 +24,8 @@ from kitecore.edits.paste import Copied, Paste
 from kitecore.errors import BadInput, NotThere
 from kitecore.exchange.cdl import MOST_BYTES as MOST_CDL
 from kitecore.render.worker import Request
-from studio.kit.models import Look, Preset, look_folder
+from studio.kit.bringing import new_look
+from studio.kit.models import Look, Preset
 from studio.kit.reading import read_apart
 from studio.owned import owned
 from studio.playback.service import render
@@ -36,7 +35,6 @@ from studio.projects.belongings import require_own
 
 router = Router()
 
-MOST_LOOKS = 200
 MOST_PRESETS = 500
 
 
@@ -158,20 +156,7 @@ def list_looks(request: HttpRequest) -> list[LookOut]:
 @router.post("/kit/looks", response={201: LookOut, 422: Problem})
 def bring_in_look(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, LookOut]:
     """A .cube file, read and written anew in our own form."""
-    if Look.objects.filter(owner=request.user, removed=False).count() >= MOST_LOOKS:
-        raise BadInput(f"The Kit holds {MOST_LOOKS} looks.", todo="Remove one first.")
-    name = (file.name or "Look")[:200]
-    try:
-        told = json.loads(read_apart("look", file, MOST_BYTES))
-    except BadInput as error:
-        error.message = f"“{name}”: {error.message}"
-        raise
-    title = (told["title"] or name.rsplit(".", 1)[0] or "Look")[:200]
-    look = Look(owner=request.user, name=title)
-    folder = look_folder()
-    folder.path.mkdir(parents=True, exist_ok=True)
-    folder.file(look.id.hex).write_text(told["table"])
-    look.save()
+    look = new_look(request.user, file)
     return 201, LookOut(name=look.id.hex, title=look.name, own=True)
 
 

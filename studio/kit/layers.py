@@ -23,14 +23,13 @@ from kitecore.document.shapes import FORMS, Stroke
 from kitecore.document.strokes import STROKES
 from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.place import PlaceClip
-from kitecore.errors import BadInput
 from kitecore.exchange.svg import MOST_BYTES as MOST_SVG
 from kitecore.fonts import SHIPPED_FONTS
-from kitecore.fonts.reading import MOST_BYTES as MOST_FONT
 from kitecore.render.driving import Driving
 from kitecore.render.worker import Request
 from kitecore.ticks import TICKS_PER_SECOND
-from studio.kit.models import Font, font_folder, may_use_fonts
+from studio.kit.bringing import new_font
+from studio.kit.models import Font, may_use_fonts
 from studio.kit.parts import PartKind, part_of
 from studio.kit.reading import read_apart
 from studio.owned import owned
@@ -39,8 +38,6 @@ from studio.playback.turns import Job
 from studio.problems import Problem
 
 router = Router()
-
-MOST_FONTS: Final = 100
 
 
 class EffectKind(PartKind):
@@ -190,15 +187,7 @@ def _own(font: Font) -> FontOut:
 @router.post("/kit/fonts", response={201: FontOut, 422: Problem})
 def bring_in_font(request: HttpRequest, file: File[UploadedFile]) -> tuple[int, FontOut]:
     """A TrueType or OpenType font, for the texts of this person."""
-    if Font.objects.filter(owner=request.user, removed=False).count() >= MOST_FONTS:
-        raise BadInput(f"The Kit holds {MOST_FONTS} fonts.", todo="Remove one first.")
-    font = Font(owner=request.user, name=read_apart("font", file, MOST_FONT))
-    folder = font_folder()
-    folder.path.mkdir(parents=True, exist_ok=True)
-    file.seek(0)
-    folder.file(font.id.hex).write_bytes(file.read())
-    font.save()
-    return 201, _own(font)
+    return 201, _own(new_font(request.user, file))
 
 
 @router.delete("/kit/fonts/{id}", response={204: None, 404: Problem})

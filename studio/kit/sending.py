@@ -20,6 +20,8 @@ class FormatOut(Schema):
     help: str
     kind: str
     can_clear: bool
+    can_caption: bool
+    can_cover: bool
     can_fit: bool
 
 
@@ -39,6 +41,8 @@ def send_controls(request: HttpRequest) -> SendControls:
                 help=one.help,
                 kind=one.kind,
                 can_clear=one.can_clear,
+                can_caption=one.can_caption,
+                can_cover=one.can_cover,
                 can_fit=one.coarseness is not None,
             )
             for id, one in formats.items()

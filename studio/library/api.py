@@ -13,7 +13,7 @@ from kitecore.analysis.strip import POSTER, STRIP
 from kitecore.document import Tag
 from kitecore.errors import BadInput, NotThere
 from kitecore.media.wishes import Wishes, keep_wishes
-from studio.files import shown_file
+from studio.files import download, shown_file
 from studio.library import samples
 from studio.library.arrival import bring_in
 from studio.library.models import Shelf, Take
@@ -203,8 +203,7 @@ def take_original(request: HttpRequest, id: UUID) -> FileResponse:
     take = owned(Take, request.user, "take", id)
     if not take.folder.original.exists():
         raise NotThere("The file of this take is not there.")
-    file = take.folder.original.open("rb")
-    return FileResponse(file, as_attachment=True, filename=take.name)
+    return download(request, take.folder.original, take.name)
 
 
 class Sample(Schema):

@@ -59,6 +59,7 @@ def found_again(upload: Take) -> None:
         upload.save(update_fields=["removed", "state", "problem"])
         upload.folder.original.unlink()
         return
+    lost.folder.path.mkdir(parents=True, exist_ok=True)
     upload.folder.original.replace(lost.folder.original)
     upload.save(update_fields=["removed"])
     take_in(lost)

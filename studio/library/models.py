@@ -69,6 +69,8 @@ class Take(models.Model):
     """What the page calls its upload, so that one announced twice is the same."""
     replaces = models.ForeignKey("self", models.CASCADE, null=True, related_name="+")
     """For an upload: the take whose missing file this is said to be."""
+    archive = models.BooleanField(default=False)
+    """A project with its takes, which is unpacked and goes."""
     removed = models.BooleanField(default=False)
     """Not shown any more; its file stays, since older versions of projects may use it."""
     made_at = models.DateTimeField(auto_now_add=True)

@@ -41,6 +41,8 @@ class TakeOut(Schema):
     shelf: int | None
     stars: int
     tag: str
+    archive: bool
+    """Whether it is a project that is being unpacked."""
     missing: bool
     made_at: datetime
     strip: StripLayout | None
@@ -69,6 +71,7 @@ def take_out(take: Take) -> TakeOut:
         shelf=take.shelf_id,
         stars=take.stars,
         tag=take.tag,
+        archive=take.archive,
         missing=take.state == Take.State.READY and not folder.original.exists(),
         made_at=take.made_at,
         strip=layout_of(strip) if strip else None,

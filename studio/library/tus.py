@@ -20,10 +20,11 @@ from django.urls import path, reverse
 from django.views import View
 
 from kitecore.errors import BadInput, KiteError, NotMedia, NotThere
+from kitecore.exchange.archives import MARK
 from kitecore.media.sniff import HEAD, sniff
 from studio.library.arrival import found_again
 from studio.library.models import Take, require_room
-from studio.library.work import take_in
+from studio.library.work import take_in, unpack
 from studio.owned import owned
 from studio.problems import Problem
 from studio.projects.models import Project
@@ -171,16 +172,22 @@ def _take_down(take: Take, received: int) -> None:
     whole = received == take.bytes
     with transaction.atomic():
         take.save(update_fields=["received"])
-        if whole and take.replaces is None:
+        if whole and take.archive:
+            unpack(take)
+        elif whole and take.replaces is None:
             take_in(take)
     if whole and take.replaces is not None:
         found_again(take)
 
 
 def _require_media(take: Take) -> None:
-    """Refuse at once what is neither picture nor sound, before more of it arrives."""
+    """Refuse at once what is neither picture, sound nor project, before more of it arrives."""
     with take.folder.original.open("rb") as file:
         head = file.read(HEAD)
+    if head.startswith(MARK) and take.replaces is None:
+        take.archive = True
+        take.save(update_fields=["archive"])
+        return
     try:
         sniff(head)
     except NotMedia as error:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import shutil
 from collections.abc import Mapping
 from uuid import UUID
 
@@ -10,10 +11,11 @@ from django.conf import settings
 from django.db import connection, transaction
 from huey.contrib.djhuey import on_startup
 
-from kitecore.analysis import analyses, result_of, standing_for
+from kitecore.analysis import analyses, place_of, result_of, standing_for
 from kitecore.analysis.lining import Facts, Lining
 from kitecore.errors import NotThere
 from kitecore.media.info import MediaInfo
+from kitecore.media.proxy import is_outdated
 from studio.jobs.kinds import IN_THE_BACKGROUND, WAITED_FOR, JobKind, Note, Outcome, job_kinds
 from studio.jobs.models import Job
 from studio.jobs.programs import run_program
@@ -34,6 +36,13 @@ def take_in(take: Take) -> Job:
     take.job = hand_out(take.owner, "take_in", take.id.hex)
     take.save(update_fields=["state", "problem", "job"])
     return take.job
+
+
+def unpack(take: Take) -> None:
+    """Hand out the unpacking of an archive that arrived."""
+    take.state = Take.State.WAITING
+    take.job = hand_out(take.owner, "unpack", take.id.hex)
+    take.save(update_fields=["state", "job"])
 
 
 def ask_for(
@@ -58,12 +67,17 @@ def ask_for(
 
 @on_startup()
 def find_out_what_is_missing() -> None:
-    """Hand out analyses that takes lack: those of before there were any, or of an older version."""
-    open_jobs = Job.objects.unfinished().filter(kind="analysis")
+    """Hand out what takes lack: analyses and proxies of before, or of an older version."""
+    open_jobs = Job.objects.unfinished().filter(kind__in=("analysis", "renew"))
     asked = set(open_jobs.values_list("subject", flat=True))
     for take in Take.objects.filter(state=Take.State.READY, removed=False).select_related("owner"):
-        for name in standing_for(MediaInfo.model_validate(take.facts)):
-            if f"{take.id.hex}/{name}" not in asked and take.folder.original.exists():
+        if not take.folder.original.exists():
+            continue
+        info = MediaInfo.model_validate(take.facts)
+        if is_outdated(info) and take.id.hex not in asked:
+            hand_out(take.owner, "renew", take.id.hex, priority=IN_THE_BACKGROUND)
+        for name in standing_for(info):
+            if f"{take.id.hex}/{name}" not in asked:
                 ask_for(take, name, priority=STANDING)
     connection.close()
 
@@ -91,6 +105,18 @@ def _take_in(job: Job, note: Note) -> None:
     Take.objects.filter(pk=take.pk).update(state=Take.State.READY)
     for name in standing_for(MediaInfo.model_validate(take.facts)):
         ask_for(take, name, priority=STANDING)
+
+
+def _renew(job: Job, note: Note) -> None:
+    """Another proxy, and what is made of it; meanwhile the take is used as it is."""
+    take = _take_of(job.subject)
+    if take is None:
+        return
+    place = [str(take.folder.path), "proxy"]
+    run_program("kitecore.media.ingest", place, lambda doing, share: note(share, doing))
+    _keep_facts(take)
+    shutil.rmtree(place_of(take.folder, "strip"), ignore_errors=True)
+    ask_for(take, "strip", priority=STANDING)
 
 
 def _keep_facts(take: Take) -> None:
@@ -143,6 +169,7 @@ def _facts(job: Job, take: str) -> Facts:
 job_kinds.register("take_in")(
     JobKind(run=_take_in, priority=WAITED_FOR, failed=_refuse, again=_wait_again)
 )
+job_kinds.register("renew")(JobKind(run=_renew, priority=IN_THE_BACKGROUND))
 job_kinds.register("analysis")(JobKind(run=_analyse, priority=IN_THE_BACKGROUND))
 job_kinds.register("track")(JobKind(run=_analyse, priority=WAITED_FOR))
 job_kinds.register("line_up")(JobKind(run=_line_up, priority=WAITED_FOR))

@@ -19,6 +19,8 @@ from urllib.error import HTTPError, URLError
 from urllib.request import HTTPCookieProcessor, Request, build_opener
 
 ROOT = Path(__file__).resolve().parent.parent.parent
+PATIENCE = 300.0
+"""Seconds for which anything is waited for: on a busy machine each process takes long to start."""
 
 
 class Served(TestCase):
@@ -56,7 +58,7 @@ class Served(TestCase):
         command = [sys.executable, "manage.py", *words]
         subprocess.run(command, cwd=ROOT, env=self.environment, check=True, capture_output=True)
 
-    def until(self, condition: Callable[[], Any], seconds: float = 90, what: str = "") -> Any:
+    def until(self, condition: Callable[[], Any], seconds: float = PATIENCE, what: str = "") -> Any:
         end = time.monotonic() + seconds
         while not (found := condition()):
             self.assertLess(time.monotonic(), end, what or "it never happened")

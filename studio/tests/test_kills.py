@@ -8,6 +8,7 @@ import random
 import signal
 import tempfile
 import time
+from contextlib import suppress
 from pathlib import Path
 from threading import Thread
 from typing import Any
@@ -52,7 +53,7 @@ class KillTest(Served):
         self._kill_at_random()
         for user in users:
             user.join()
-        done = self.until(lambda: self._done(film["id"]), 120, "the film did not end")
+        done = self.until(lambda: self._done(film["id"]), what="the film did not end")
         self.assertEqual("done", done["job"]["state"], done["job"]["problem"])
         path = self.data / "exports" / film["id"].replace("-", "") / "film.mp4"
         self.assertEqual(list(range(240)), decoded_numbers(path))
@@ -69,7 +70,9 @@ class KillTest(Served):
             time.sleep(chance.uniform(0.2, 1.8))
             victims = list(below(self.served.pid))
             if victims:
-                os.kill(chance.choice(victims), signal.SIGKILL)
+                # It may have ended by itself since it was listed.
+                with suppress(ProcessLookupError):
+                    os.kill(chance.choice(victims), signal.SIGKILL)
 
     def _mark(self, made: list[str]) -> None:
         """Steps one after another, each sent again until it is acknowledged."""
@@ -112,7 +115,7 @@ class KillTest(Served):
             take.update(found.get(take["id"], {}))
             return take.get("state") in ("ready", "refused")
 
-        self.until(ready, 120, "a take was never ready")
+        self.until(ready, what="a take was never ready")
         self.assertEqual("ready", take["state"], take["problem"])
 
     def _clip(self, take: dict[str, Any]) -> dict[str, Any]:

@@ -28,6 +28,10 @@ class LimitTest(TestCase):
                 self.assertEqual(limit, limit_of(path, "sessionid=1"))
                 self.assertEqual(STRANGER, limit_of(path, "csrftoken=1"))
 
+    def test_parts_for_the_practice_feed_come_without_a_session(self) -> None:
+        self.assertEqual(MB // 2, limit_of("/practice/api/uploads/1/parts/2", ""))
+        self.assertEqual(FORM, limit_of("/practice/api/posts/1", ""))
+
 
 class LinesTest(Served):
     def line(self, stack: ExitStack, sent: str) -> socket.socket:

@@ -1,7 +1,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from datetime import timedelta
+from datetime import datetime, timedelta
 from threading import Event
 from typing import Any
 from unittest.mock import patch
@@ -11,13 +11,17 @@ from django.utils import timezone
 
 from kitecore.errors import BadInput, RenderFailed, Superseded
 from studio.jobs import queue, running
-from studio.jobs.kinds import InParts, JobKind, Note, Outcome, Part, job_kinds
+from studio.jobs.kinds import InParts, JobKind, Later, Note, Outcome, Part, job_kinds
 from studio.jobs.models import Job
 from studio.jobs.programs import Interrupted
 from studio.jobs.running import Notes, Pulse
 from studio.tests.site import Calm, People, work_off
 
 Run = Callable[[Job, Note], Outcome]
+
+
+def seconds_until(moment: str) -> float:
+    return (datetime.fromisoformat(moment) - timezone.now()).total_seconds()
 
 
 class Kinds(People):
@@ -201,6 +205,30 @@ class QueueTest(Kinds, TestCase):
         self.assertEqual("waiting", self.state(job))
         work_off()
         self.assertEqual(("failed", "interrupted"), (self.state(job), job.problem["code"]))
+
+    def test_work_that_is_put_off_is_gone_on_with_when_it_is_due(self) -> None:
+        def patient(job: Job, note: Note) -> Outcome:
+            self.told.append(job.doing)
+            return Later(60, "waiting for rain") if len(self.told) == 1 else {"rain": True}
+
+        self.kind("plain", patient)
+        job = self.job()
+        self.assertEqual(1, work_off())
+        self.assertEqual("waiting", self.state(job))
+        self.assertEqual((0, "waiting for rain"), (job.attempts, job.doing))
+        [told] = self.call("get", "/jobs").json()
+        self.assertAlmostEqual(60, seconds_until(told["due_at"]), delta=5)
+        Job.objects.update(due_at=timezone.now())
+        work_off()
+        self.assertEqual(("done", {"rain": True}), (self.state(job), job.result))
+
+    def test_nobody_begins_what_is_not_due(self) -> None:
+        self.kind("plain")
+        soon = timezone.now() + timedelta(minutes=1)
+        job = queue.hand_out(self.pip, "plain", "s", due_at=soon)
+        self.assertIsNone(queue.take())
+        Job.objects.update(due_at=timezone.now())
+        self.assertEqual(job, queue.take())
 
     def test_notes_are_taken_when_the_work_changes_and_bounded(self) -> None:
         self.kind("plain")

@@ -10,6 +10,7 @@ from django.test import TestCase, override_settings
 
 from kitecore.analysis import result_of
 from kitecore.document import empty_document
+from kitecore.media.proxy import PROXY_VERSION
 from kitecore.media.tests.material import make_video, tone
 from studio.jobs import queue, running
 from studio.jobs.models import Job
@@ -198,6 +199,31 @@ class TakeInTest(People, TestCase):
         self.assertEqual(1, Job.objects.unfinished().count())
         work_off()
         self.assertIsNotNone(result_of(take.folder, "strip"))
+
+    def test_proxies_of_before_are_made_anew_while_their_takes_are_used(self) -> None:
+        tags = {"x264-params": "colorprim=bt2020:transfer=smpte2084:colormatrix=bt2020nc"}
+        with TemporaryDirectory() as folder:
+            film = make_video(Path(folder) / "x", frames=6, options=tags).read_bytes()
+        take = self._take(film)
+        work_off()
+        take.refresh_from_db()
+        self.assertEqual(PROXY_VERSION, take.facts["proxy"])
+        before = take.folder.proxy.read_bytes()
+        take.folder.proxy.write_bytes(b"of an older version")
+        Take.objects.update(facts={**take.facts, "proxy": 0})
+        with patch("studio.library.work.connection"):
+            for _ in range(2):
+                find_out_what_is_missing()
+        self.assertEqual(["renew"], [job.kind for job in Job.objects.unfinished()])
+        take.refresh_from_db()
+        self.assertEqual("ready", take.state)
+        strip = result_of(take.folder, "strip") / "strip.jpg"
+        made = strip.stat().st_mtime_ns
+        work_off()
+        take.refresh_from_db()
+        self.assertEqual(("ready", PROXY_VERSION), (take.state, take.facts["proxy"]))
+        self.assertEqual(len(before), take.folder.proxy.stat().st_size)
+        self.assertGreater(strip.stat().st_mtime_ns, made)
 
     def test_an_analysis_that_is_there_is_not_asked_for(self) -> None:
         take = self._take(self._film())
