@@ -67,19 +67,23 @@ class CaptionsTest(SiteTest):
         self.assertTrue(written.startswith(b"WEBVTT"))
         self.assertEqual(2, len(read_captions(written).cues))
 
-        # Seen in the picture, and left out of it.
+        # Seen in the picture, then a track of the file.
         page.press("part-left")
         page.press("export")
         page.find("[data-film=done]", 60)
         page.press("send-file")
         page.press("control-Captions")
-        page.find("[data-test=captions-seen] + label").click()
+        page.press("captions-track")
         page.press("part-left")
         page.press("export")
         page.wait(lambda: Export.objects.filter(job__state="done").count() == 2, 60)
         first, second = Export.objects.order_by("made_at")
         self.assertGreater(self.brightest(first), 150)
         self.assertLess(self.brightest(second), 150)
+        with av.open(str(second.path)) as film:
+            self.assertEqual(
+                ["mov_text"], [one.codec_context.name for one in film.streams.subtitles]
+            )
         self.assert_clean_console()
 
     def brightest(self, export: Export) -> int:

@@ -53,6 +53,7 @@ class EffectsTest(OneTakeTest):
         page.press("effect-threshold")
         page.wait(lambda: self.kinds() == ["shards", "threshold"], what="it was not added")
 
+        self.kept_and_given_again()
         page.press("control-Led by sound")
         page.press("drive")
         page.dialog()
@@ -65,6 +66,21 @@ class EffectsTest(OneTakeTest):
         page.wait(lambda: isinstance(self.soft(), NumberKeys), what="it has no keys")
         self.assert_clean_console()
         self.check(self.exported())
+
+    def kept_and_given_again(self) -> None:
+        page = self.browser
+        page.press("control-Effects")
+        page.find("[data-test=effects-more] button").click()
+        page.press("keep-effects")
+        page.dialog()
+        page.type(".modal.show [data-test=new-name]", "Two tones")
+        page.confirm()
+        page.wait(lambda: not page.all(".modal.show"), what="the dialog stays")
+        page.find("[data-test=effects-more] button").click()
+        page.press("effects-Two tones")
+        page.wait(lambda: self.kinds() == ["shards", "threshold"] * 2, what="they were not added")
+        page.press("undo")
+        page.wait(lambda: self.kinds() == ["shards", "threshold"], what="they were not taken back")
 
     def soft(self) -> object:
         return self.clip.effects[1].soft

@@ -112,10 +112,11 @@ class JourneyTest(SiteTest):
         self._go(45)
         browser.all("[data-clip]")[1].click()
         browser.press("verb-away-left")
-        # Frames 0 to 29, then 45 to 89, then the marked last second.
-        browser.wait(lambda: self._still_number() == 60, what="the cut is not in the picture")
-        self._go(30)
-        browser.wait(lambda: self._still_number() == 45)
+        # Frames 0 to 29, then 45 to 89, then the marked last second; the same picture stays in view.
+        browser.wait(lambda: browser.frame() == 30, what="the playhead lost its picture")
+        browser.wait(lambda: self._still_number() == 45, what="the cut is not in the picture")
+        self._go(45)
+        browser.wait(lambda: self._still_number() == 60)
 
     def _go(self, frame: int) -> None:
         keys = "window.dispatchEvent(new KeyboardEvent('keydown', {key: arguments[0]}))"

@@ -13,6 +13,7 @@ from selenium.webdriver.common.keys import Keys
 from browser_tests.fingers import Fingers
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, Document, empty_document
+from kitecore.document.properties import has_keys
 from kitecore.edits.tests.strategies import edit
 from studio.projects import history
 from studio.projects.models import Project
@@ -123,6 +124,7 @@ class LayeringTest(LayeringCase):
         words.send_keys(Keys.CONTROL, "a")
         words.send_keys("Wind", Keys.TAB)
         self.until(lambda: self.found("Text").text == "Wind", "no words")
+        self._other_words_later()
         browser.press("text-shadow")
         self.until(lambda: len(self.found("Text").effects) == 1, "no shadow")
         browser.press("plate")
@@ -133,6 +135,20 @@ class LayeringTest(LayeringCase):
         browser.test("search-effect").send_keys("gra", Keys.ENTER)
         kinds = ["shadow", "grain"]
         self.until(lambda: [e.kind for e in self.found("Text").effects] == kinds, "no grain")
+
+    def _other_words_later(self) -> None:
+        browser = self.browser
+        browser.press("key-words")
+        self.until(lambda: has_keys(self.found("Text").text), "no key")
+        browser.press("step-forward")
+        words = browser.test("words")
+        words.send_keys(Keys.CONTROL, "a")
+        words.send_keys("Rain", Keys.TAB)
+        self.until(lambda: len(self.found("Text").text.keys) == 2, "no second key")
+        browser.press("step-back")
+        browser.wait(lambda: browser.test("words").get_attribute("value") == "Wind")
+        told = [one.words for one in self.found("Text").sayings]
+        self.assertEqual(["Wind", "Rain"], told)
 
     def _order(self) -> None:
         browser = self.browser

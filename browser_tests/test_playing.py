@@ -20,6 +20,18 @@ const play = document.querySelector('[data-test=play]');
 new MutationObserver(() => (window.stops += play.getAttribute('aria-label') === 'Play'))
   .observe(play, { attributes: true, attributeFilter: ['aria-label'] });
 """
+HOLD = """
+const before = window.fetch;
+window.fetch = (url, options) => {
+  const held = String(url).match(/(?:picture|sound)\\?.*first=(\\d+)/);
+  const old = String(url).includes(`/revisions/${arguments[0]}/`);
+  if (!held || !old || Number(held[1]) < arguments[1]) return before(url, options);
+  return new Promise((_, failed) => {
+    options.signal.addEventListener('abort', () => failed(options.signal.reason));
+  });
+};
+"""
+"""Pieces of a revision from a frame on never come."""
 
 
 class PlayingTest(PhoneCase):
@@ -73,6 +85,20 @@ class PlayingTest(PhoneCase):
         browser.wait(self.stopped, 180, what="it does not end")
         self.assertEqual(180, browser.frame())
         self.assertEqual(1, browser.run("return window.stops"))
+        self.assert_clean_console()
+
+    def test_a_change_while_it_waits_for_pieces_lets_it_go_on(self) -> None:
+        browser = self.browser
+        browser.find(f'[data-clip="{self.clips(0)[1].id}"] .face').click()
+        self.project.refresh_from_db()
+        browser.run(HOLD, self.project.head_id, 30)
+        browser.press("play")
+        browser.wait(lambda: browser.frame() >= 28, what="it does not play")
+        self.assertLess(browser.frame(), 30)
+        browser.find("body").send_keys("d")
+        browser.wait(lambda: len(self.clips(0)) == 3, what="no copy")
+        browser.wait(self.stopped, what="it does not end")
+        self.assertEqual(180, browser.frame())
         self.assert_clean_console()
 
     def test_a_film_that_gets_shorter_while_it_plays_ends_where_it_does(self) -> None:

@@ -101,3 +101,13 @@ export async function needBytes(url: string, init: RequestInit = {}): Promise<Ar
   if (!response.ok) throw await errorOf(response)
   return response.arrayBuffer()
 }
+
+/** What the server reads a file as. */
+export async function upload<T>(path: string, file: File): Promise<T> {
+  const body = new FormData()
+  body.set('file', file)
+  const headers = { 'X-CSRFToken': csrfToken() }
+  const response = await fetch(path, { method: 'POST', body, headers })
+  if (!response.ok) throw await errorOf(response)
+  return (await response.json()) as T
+}

@@ -264,6 +264,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/exports/{id}/posts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Post
+         * @description Post a film; one that is being made is posted when it is made.
+         */
+        post: operations["studio_feed_api_start_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/exports/{id}/take": {
         parameters: {
             query?: never;
@@ -295,6 +315,51 @@ export interface paths {
         get: operations["studio_library_tracking_faces_job"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Tell Feed */
+        get: operations["studio_feed_api_tell_feed"];
+        put?: never;
+        /**
+         * Connect Feed
+         * @description By a key, or by a new account of the name that is given.
+         */
+        post: operations["studio_feed_api_connect_feed"];
+        /**
+         * Leave Feed
+         * @description Forget the key. What is posted stays.
+         */
+        delete: operations["studio_feed_api_leave_feed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/feed/visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Visit Feed
+         * @description The address of a page that lets this person in, good for a minute.
+         */
+        post: operations["studio_feed_api_visit_feed"];
         delete?: never;
         options?: never;
         head?: never;
@@ -719,6 +784,67 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/posts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Reword Post
+         * @description Other words, as long as the feed does not have it.
+         */
+        put: operations["studio_feed_api_reword_post"];
+        post?: never;
+        /**
+         * Delete Post
+         * @description Off the list, if it is not at the feed.
+         */
+        delete: operations["studio_feed_api_delete_post"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/down": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take Post Down */
+        post: operations["studio_feed_api_take_post_down"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/posts/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Post
+         * @description Ask the feed what has become of it; while that is away, what it told last stands.
+         */
+        post: operations["studio_feed_api_look_at_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -757,6 +883,44 @@ export interface paths {
         head?: never;
         /** Rename Project */
         patch: operations["studio_projects_api_rename_project"];
+        trace?: never;
+    };
+    "/api/projects/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Look At Archive */
+        get: operations["studio_exports_handing_look_at_archive"];
+        put?: never;
+        /**
+         * Pack Project
+         * @description As it is now; what was packed before goes.
+         */
+        post: operations["studio_exports_handing_pack_project"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/archive/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Fetch Archive */
+        get: operations["studio_exports_handing_fetch_archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
         trace?: never;
     };
     "/api/projects/{id}/captions/{format}": {
@@ -912,6 +1076,23 @@ export interface paths {
          * @description The newest steps of all branches, oldest first.
          */
         get: operations["studio_projects_api_list_steps"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{id}/posts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Posts */
+        get: operations["studio_feed_api_list_posts"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1666,6 +1847,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/timeline": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Timeline Out
+         * @description The film as an OpenTimelineIO file; takes by the names of their files.
+         */
+        get: operations["studio_exports_timelines_timeline_out"];
+        put?: never;
+        /**
+         * Timeline In
+         * @description The step that lays the timeline of a file on the takes of a project; nothing is changed.
+         */
+        post: operations["studio_exports_timelines_timeline_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/undo": {
         parameters: {
             query?: never;
@@ -2006,6 +2211,22 @@ export interface components {
              * @default
              */
             password: string;
+        };
+        /**
+         * AccountIn
+         * @description The name of a new account, or the key of one that there is.
+         */
+        AccountIn: {
+            /**
+             * Key
+             * @default
+             */
+            key: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
         };
         /**
          * AddAngle
@@ -3080,7 +3301,7 @@ export interface components {
              * Strokes
              * @default []
              */
-            strokes: components["schemas"]["BrushStroke"][];
+            strokes: components["schemas"]["BrushStroke"][] | components["schemas"]["StrokesKeys"];
             /** Tracker */
             tracker?: string | null;
             /**
@@ -4636,10 +4857,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/13
+             * @default velvet-kite/14
              * @constant
              */
-            schema_: "velvet-kite/13";
+            schema_: "velvet-kite/14";
             /**
              * @default {
              *       "ceiling": 0,
@@ -5284,7 +5505,7 @@ export interface components {
              *       "on": false
              *     }
              */
-            low_cut: components["schemas"]["kitecore__document__inserts__equaliser__Cut"];
+            low_cut: components["schemas"]["Cut"];
             /**
              * @default {
              *       "frequency": 120,
@@ -5327,6 +5548,35 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Exchange
+         * @description Another take wherever one is used.
+         */
+        Exchange: {
+            /** Media */
+            media: string;
+            take: components["schemas"]["TakePart"];
+        };
+        /**
+         * ExchangeTakes
+         * @description Other takes in a film that stays as it is: a template.
+         *
+         *     In every clip, groups and angles included, place, effects, sound and length stay; a take that is too
+         *     short for a clip runs slower in it.
+         */
+        ExchangeTakes: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "exchange_takes";
+            /** Pairs */
+            pairs: components["schemas"]["Exchange"][];
+            /** Seed */
+            seed?: string;
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * ExportIn
          * @description Files of the film as it is now, each with its settings; ``as_take`` into the library too.
          */
@@ -5340,8 +5590,9 @@ export interface components {
              * Settings
              * @default [
              *       {
-             *         "captions": true,
+             *         "captions": "seen",
              *         "clear": false,
+             *         "cover": null,
              *         "first": 0,
              *         "fit": "fit",
              *         "format": "mp4",
@@ -5410,21 +5661,27 @@ export interface components {
          *     clear
          *         Whether the file stays see-through, if its format can.
          *     captions
-         *         Whether captions are seen in the picture.
+         *         Seen in the picture, a track of the file that players show on request, or left out. Where a
+         *         format has no such track they are seen.
+         *     cover
+         *         The tick whose picture is the file's cover, where the format has one; None for no cover.
          *     most_bytes
          *         What the file may weigh, if the format can be steered; 0 for whatever its quality weighs.
          */
         ExportSettings: {
             /**
              * Captions
-             * @default true
+             * @default seen
+             * @enum {string}
              */
-            captions: boolean;
+            captions: "seen" | "track" | "left_out";
             /**
              * Clear
              * @default false
              */
             clear: boolean;
+            /** Cover */
+            cover?: number | null;
             /**
              * First
              * @default 0
@@ -5556,6 +5813,16 @@ export interface components {
         FacesOut: {
             found?: components["schemas"]["FacesFound"] | null;
             job?: components["schemas"]["JobOut"] | null;
+        };
+        /**
+         * FeedOut
+         * @description ``name`` of the person there; None without a connection. ``address`` of its pages.
+         */
+        FeedOut: {
+            /** Address */
+            address: string;
+            /** Name */
+            name: string | null;
         };
         /**
          * FieldsIn
@@ -5920,8 +6187,12 @@ export interface components {
          * @description A format; ``can_fit`` says whether it can be made to weigh so much at the most.
          */
         FormatOut: {
+            /** Can Caption */
+            can_caption: boolean;
             /** Can Clear */
             can_clear: boolean;
+            /** Can Cover */
+            can_cover: boolean;
             /** Can Fit */
             can_fit: boolean;
             /** Help */
@@ -7208,10 +7479,14 @@ export interface components {
         /**
          * JobOut
          * @description ``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told.
+         *
+         *     Nobody works on it before ``due_at``.
          */
         JobOut: {
             /** Doing */
             doing: string;
+            /** Due At */
+            due_at: string | null;
             /** Finished At */
             finished_at: string | null;
             /**
@@ -7354,6 +7629,20 @@ export interface components {
             /** Value */
             value: number;
         };
+        /** Key[Annotated[str, FieldInfo(annotation=NoneType, required=True, metadata=[MaxLen(max_length=4000)])]] */
+        Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_4000_____: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Value */
+            value: string;
+        };
         /** Key[Annotated[str, FieldInfo(annotation=NoneType, required=True, metadata=[_PydanticGeneralMetadata(pattern='^#[0-9a-f]{6}$')])]] */
         "Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata___PydanticGeneralMetadata_pattern_____0-9a-f__6________": {
             /** At */
@@ -7367,6 +7656,20 @@ export interface components {
             ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
             /** Value */
             value: string;
+        };
+        /** Key[Annotated[tuple[BrushStroke, ...], FieldInfo(annotation=NoneType, required=True, metadata=[MaxLen(max_length=1000)])]] */
+        Key_Annotated_tuple_BrushStroke___________FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_1000_____: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Value */
+            value: components["schemas"]["BrushStroke"][];
         };
         /** Key[Annotated[tuple[Contour, ...], FieldInfo(annotation=NoneType, required=True, metadata=[MaxLen(max_length=400)])]] */
         Key_Annotated_tuple_Contour___________FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_400_____: {
@@ -7989,7 +8292,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["ExchangeTakes"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["TakeOver"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
         };
         /**
          * LoudnessOut
@@ -8384,6 +8687,8 @@ export interface components {
         /**
          * MediaInfo
          * @description Length in ticks; for a still 0. ``remarks`` say what of the file could not be taken.
+         *
+         *     ``proxy`` is the version of how its proxy was made, if it has one.
          */
         MediaInfo: {
             /**
@@ -8403,6 +8708,11 @@ export interface components {
             /** Length */
             length: number;
             picture?: components["schemas"]["PictureInfo"] | null;
+            /**
+             * Proxy
+             * @default 0
+             */
+            proxy: number;
             /**
              * Remarks
              * @default []
@@ -9476,6 +9786,28 @@ export interface components {
             num: number;
         };
         /**
+         * PackIn
+         * @description Without ``originals`` takes are known there, and found again when their files are brought.
+         */
+        PackIn: {
+            /**
+             * Originals
+             * @default true
+             */
+            originals: boolean;
+        };
+        /**
+         * PackedOut
+         * @description ``bytes`` of the file, None until ``job`` is done.
+         */
+        PackedOut: {
+            /** Bytes */
+            bytes: number | null;
+            job: components["schemas"]["JobOut"];
+            /** Originals */
+            originals: boolean;
+        };
+        /**
          * Paper
          * @description Paper: fibres and folds, lit from the side.
          */
@@ -10352,6 +10684,44 @@ export interface components {
             seed?: string;
             /** Within */
             within?: string | null;
+        };
+        /**
+         * PostOut
+         * @description ``there`` is what is known of it at the feed; ``trouble`` why it waits to be tried again.
+         */
+        PostOut: {
+            /** Address */
+            address: string;
+            /** Caption */
+            caption: string;
+            /** Cover At */
+            cover_at: number;
+            /** Film */
+            film: string | null;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            job: components["schemas"]["JobOut"];
+            /** Liked */
+            liked: number;
+            /** Reasons */
+            reasons: string[];
+            /** Seen */
+            seen: number;
+            /** Shown At */
+            shown_at: string | null;
+            /** Tags */
+            tags: string[];
+            /** There */
+            there: string;
+            /** Title */
+            title: string;
+            /** Trouble */
+            trouble: string;
+            /** Wanted */
+            wanted: boolean;
         };
         /**
          * Posterise
@@ -13453,7 +13823,7 @@ export interface components {
             /** Based On */
             based_on: number;
             /** Edit */
-            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
+            edit: components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["ExchangeTakes"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["TakeOver"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"];
         };
         /**
          * StepOut
@@ -13519,7 +13889,7 @@ export interface components {
              */
             clipped: "" | "alpha" | "luma";
             crop?: components["schemas"]["Crop"] | null;
-            cutout?: components["schemas"]["kitecore__document__cutouts__CutOut"] | null;
+            cutout?: components["schemas"]["CutOut"] | null;
             /**
              * Effects
              * @default []
@@ -13639,7 +14009,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
+            edits: (components["schemas"]["Adjust"] | components["schemas"]["PlaceClip"] | components["schemas"]["PlaceTakes"] | components["schemas"]["PlaceSequence"] | components["schemas"]["GatherAngles"] | components["schemas"]["AddAngle"] | components["schemas"]["JoinAngles"] | components["schemas"]["RemoveAngle"] | components["schemas"]["MoveAngle"] | components["schemas"]["NameAngle"] | components["schemas"]["HearAngles"] | components["schemas"]["LevelAngles"] | components["schemas"]["ShiftKeys"] | components["schemas"]["StretchKeys"] | components["schemas"]["ReverseKeys"] | components["schemas"]["MirrorKeys"] | components["schemas"]["EaseKeys"] | components["schemas"]["RemoveKeys"] | components["schemas"]["LaterKeys"] | components["schemas"]["PartAxes"] | components["schemas"]["JoinAxes"] | components["schemas"]["SetCanvas"] | components["schemas"]["SetRate"] | components["schemas"]["AddLayer"] | components["schemas"]["LayCaptions"] | components["schemas"]["AddCaption"] | components["schemas"]["TimeCaption"] | components["schemas"]["BeginCaption"] | components["schemas"]["SplitCaption"] | components["schemas"]["MergeCaptions"] | components["schemas"]["RetimeCaptions"] | components["schemas"]["PasteKeys"] | components["schemas"]["EvenPace"] | components["schemas"]["DrawMotion"] | components["schemas"]["FollowLayer"] | components["schemas"]["MovesToKeys"] | components["schemas"]["CoverTracked"] | components["schemas"]["Duplicate"] | components["schemas"]["ExchangeTakes"] | components["schemas"]["SetGrade"] | components["schemas"]["ReplaceGrade"] | components["schemas"]["AddZone"] | components["schemas"]["RemoveZone"] | components["schemas"]["OrderZone"] | components["schemas"]["DivideGrid"] | components["schemas"]["FitGrid"] | components["schemas"]["Group"] | components["schemas"]["Ungroup"] | components["schemas"]["OutOfGroup"] | components["schemas"]["IntoGroup"] | components["schemas"]["AddItem"] | components["schemas"]["RemoveItem"] | components["schemas"]["ApplyMotion"] | components["schemas"]["OrderLayer"] | components["schemas"]["CopyAbove"] | components["schemas"]["LineUp"] | components["schemas"]["NudgeAngle"] | components["schemas"]["AddMarker"] | components["schemas"]["MarkBeats"] | components["schemas"]["SetMarker"] | components["schemas"]["RemoveMarker"] | components["schemas"]["PosesFromMarkers"] | components["schemas"]["MarkersFromPoses"] | components["schemas"]["Say"] | components["schemas"]["ProposePoses"] | components["schemas"]["PoseTurns"] | components["schemas"]["RemoveTurns"] | components["schemas"]["RollTurn"] | components["schemas"]["RestIn"] | components["schemas"]["ClearTurns"] | components["schemas"]["LayOutMouth"] | components["schemas"]["SetMouthWay"] | components["schemas"]["Move"] | components["schemas"]["Shift"] | components["schemas"]["CloseGap"] | components["schemas"]["Raise"] | components["schemas"]["Lower"] | components["schemas"]["AddParts"] | components["schemas"]["SetPart"] | components["schemas"]["RemovePart"] | components["schemas"]["OrderPart"] | components["schemas"]["Paste"] | components["schemas"]["TakeOff"] | components["schemas"]["MakeMouth"] | components["schemas"]["AddPose"] | components["schemas"]["SetPose"] | components["schemas"]["RemovePose"] | components["schemas"]["Remove"] | components["schemas"]["RepeatKeys"] | components["schemas"]["Replace"] | components["schemas"]["Roll"] | components["schemas"]["Slip"] | components["schemas"]["SplitScreen"] | components["schemas"]["JoinScreen"] | components["schemas"]["SetScreen"] | components["schemas"]["SizeCell"] | components["schemas"]["SwapCells"] | components["schemas"]["ToCell"] | components["schemas"]["LeaveScreen"] | components["schemas"]["SetSpeed"] | components["schemas"]["Ramp"] | components["schemas"]["Fit"] | components["schemas"]["Reverse"] | components["schemas"]["Freeze"] | components["schemas"]["ApplySettings"] | components["schemas"]["ToPath"] | components["schemas"]["DrawFreehand"] | components["schemas"]["DetachSound"] | components["schemas"]["Resync"] | components["schemas"]["Ride"] | components["schemas"]["Split"] | components["schemas"]["SetStrip"] | components["schemas"]["AddInserts"] | components["schemas"]["RemoveInsert"] | components["schemas"]["OrderInsert"] | components["schemas"]["StrokesAlong"] | components["schemas"]["SwitchAngles"] | components["schemas"]["ShowAngle"] | components["schemas"]["RollSwitch"] | components["schemas"]["RemoveSwitch"] | components["schemas"]["CrossSwitch"] | components["schemas"]["LayOut"] | components["schemas"]["TakeOver"] | components["schemas"]["kitecore__edits__tighten__CutOut"] | components["schemas"]["AddTrack"] | components["schemas"]["RemoveTrack"] | components["schemas"]["SetTrack"] | components["schemas"]["OrderTrack"] | components["schemas"]["SetTransition"] | components["schemas"]["Trim"] | components["schemas"]["TrimBy"] | components["schemas"]["CutAway"])[];
             /** Frame */
             frame: number;
             /**
@@ -13877,6 +14247,14 @@ export interface components {
             within?: string | null;
         };
         /**
+         * StrokesKeys
+         * @description Painted anew at some moments: what was painted at each stands until the next.
+         */
+        StrokesKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_Annotated_tuple_BrushStroke___________FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_1000_____"][];
+        };
+        /**
          * SwapCells
          * @description Two clips of a split screen change places.
          */
@@ -14004,6 +14382,8 @@ export interface components {
          * @description A take. Times in ticks; ``media`` is its id as documents name it.
          */
         TakeOut: {
+            /** Archive */
+            archive: boolean;
             /** Bytes */
             bytes: number;
             /** Complete */
@@ -14050,6 +14430,59 @@ export interface components {
             tag: string;
         };
         /**
+         * TakeOver
+         * @description Another timeline in place of all that is there, as it was read from a file.
+         */
+        TakeOver: {
+            /**
+             * @default {
+             *       "colour": "#000000",
+             *       "height": 1920,
+             *       "width": 1080
+             *     }
+             */
+            canvas: components["schemas"]["Canvas"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "take_over";
+            /**
+             * Markers
+             * @default []
+             */
+            markers: components["schemas"]["Marker"][];
+            /**
+             * @default {
+             *       "den": 1,
+             *       "num": 30
+             *     }
+             */
+            rate: components["schemas"]["FrameRate"];
+            /** Seed */
+            seed?: string;
+            /**
+             * @default {
+             *       "ceiling": 0,
+             *       "chain": [],
+             *       "gain": 0,
+             *       "pan": 0,
+             *       "purpose": "",
+             *       "target": -16
+             *     }
+             */
+            strip: components["schemas"]["FilmStrip"];
+            /**
+             * Title
+             * @default
+             */
+            title: string;
+            /** Tracks */
+            tracks: components["schemas"]["Track"][];
+            /** Within */
+            within?: string | null;
+        };
+        /**
          * TakePart
          * @description A take as it was found in its file, and the part of it that is meant.
          *
@@ -14074,6 +14507,17 @@ export interface components {
             media: string;
             /** Name */
             name: string;
+        };
+        /**
+         * TakenOver
+         * @description The step, and what of the timeline is not as it was.
+         */
+        TakenOver: {
+            edit: components["schemas"]["TakeOver"];
+            /** Missing */
+            missing: string[];
+            /** Remarks */
+            remarks: string[];
         };
         /**
          * Tapped
@@ -14262,7 +14706,7 @@ export interface components {
              * Text
              * @default Text
              */
-            text: string;
+            text: string | components["schemas"]["WordsKeys"];
             /** Transition */
             transition?: (components["schemas"]["BlurThrough"] | components["schemas"]["Dip"] | components["schemas"]["kitecore__document__transitions__dissolve__Dissolve"] | components["schemas"]["Push"] | components["schemas"]["Slide"] | components["schemas"]["Wipe"]) | null;
             /** Warp */
@@ -15070,6 +15514,11 @@ export interface components {
              */
             strength: number | components["schemas"]["NumberKeys"];
         };
+        /** VisitOut */
+        VisitOut: {
+            /** Address */
+            address: string;
+        };
         /**
          * Voice
          * @description What leads a mouth: the sound of tracks alone, or with words that are said in it.
@@ -15243,6 +15692,36 @@ export interface components {
              * @default []
              */
             tracks: string[];
+        };
+        /** WordsIn */
+        WordsIn: {
+            /**
+             * Caption
+             * @default
+             */
+            caption: string;
+            /**
+             * Cover At
+             * @default 0
+             */
+            cover_at: number;
+            /** Shown At */
+            shown_at?: string | null;
+            /**
+             * Tags
+             * @default []
+             */
+            tags: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * WordsKeys
+         * @description Words that change: each stands until the next key.
+         */
+        WordsKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_Annotated_str__FieldInfo_annotation_NoneType__required_True__metadata__MaxLen_max_length_4000_____"][];
         };
         /**
          * Zone
@@ -16162,6 +16641,50 @@ export interface operations {
             };
         };
     };
+    studio_feed_api_start_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_exports_api_take_in_export: {
         parameters: {
             query?: never;
@@ -16222,6 +16745,106 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_feed_api_tell_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+        };
+    };
+    studio_feed_api_connect_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AccountIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeedOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_feed_api_leave_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    studio_feed_api_visit_feed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16966,6 +17589,168 @@ export interface operations {
             };
         };
     };
+    studio_feed_api_reword_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WordsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_feed_api_delete_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_feed_api_take_post_down: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_feed_api_look_at_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     studio_projects_api_list_projects: {
         parameters: {
             query?: never;
@@ -17102,6 +17887,101 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["ProjectCard"];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_handing_look_at_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackedOut"] | null;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_handing_pack_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_handing_fetch_archive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {
@@ -17480,6 +18360,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_feed_api_list_posts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PostOut"][];
                 };
             };
             /** @description Not Found */
@@ -19347,6 +20258,85 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_timelines_timeline_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_exports_timelines_timeline_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOver"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

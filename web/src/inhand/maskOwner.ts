@@ -1,5 +1,6 @@
 import type { ComputedRef } from 'vue'
 import type { BrushStrokeOf, Mask, Step } from '@/api/types'
+import { valueAt } from '@/motion/keys'
 import { t } from '@/texts'
 
 /** Something in hand that has masks on its picture: a layer, or a zone of a grade. */
@@ -49,6 +50,12 @@ export const FRESH_MASKS = [
     },
   },
 ] as const
+
+/** What was painted of a mask, as it stands at a tick; nothing of one that is not painted. */
+export function strokesAt(mask: Mask | null, tick: number): BrushStrokeOf[] {
+  if (mask?.kind !== 'brush') return []
+  return (valueAt(mask.strokes, tick) as BrushStrokeOf[] | undefined) ?? []
+}
 
 /** How a mask goes together with those before it. */
 export const JOINS = [

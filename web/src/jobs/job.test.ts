@@ -7,6 +7,7 @@ const job = (more: Partial<Job>): Job => ({
   subject: 's',
   state: 'working',
   paused: false,
+  due_at: null,
   priority: 0,
   doing: '',
   share: 0,

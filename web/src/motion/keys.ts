@@ -70,14 +70,25 @@ function isVector(value: unknown): value is Vector {
 
 function between(a: unknown, b: unknown, share: number): unknown {
   if (typeof a === 'number' && typeof b === 'number') return a + (b - a) * share
-  if (typeof a === 'string' && typeof b === 'string') return mixed(a, b, share)
-  if (!Array.isArray(a) || !Array.isArray(b)) return share < 1 ? a : b
+  if (isHeld(a) || isHeld(b) || !Array.isArray(a) || !Array.isArray(b)) {
+    return isColour(a) && isColour(b) ? mixed(a, b, share) : a
+  }
   if (a.some(isContour) || b.some(isContour)) {
     return contoursBetween(a as Contour[], b as Contour[], share)
   }
   if (a.length !== b.length) return curveBetween(a as Vector[], b as Vector[], share)
   return a.map((one, index) => between(one, b[index], share))
 }
+
+const isColour = (value: unknown): value is string => /^#[0-9a-f]{6}$/.test(String(value))
+
+/** Whether nothing lies between it and another: words, strokes of a brush. */
+function isHeld(value: unknown): boolean {
+  if (typeof value === 'string') return true
+  return Array.isArray(value) && value.some((one) => Array.isArray((one as Painted | null)?.points))
+}
+
+type Painted = { points?: unknown }
 
 function isContour(value: unknown): value is Contour {
   return Array.isArray((value as Partial<Contour> | null)?.nodes)

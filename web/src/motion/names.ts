@@ -12,6 +12,7 @@ const KNOWN: Record<string, string> = {
   'warp/points': t('motion.names.grid'),
   'moves/shutter': t('motion.names.shutter'),
   opacity: t('words.opacity'),
+  text: t('motion.names.words'),
 }
 const LISTS: Record<string, string> = {
   effects: t('motion.names.effect'),

@@ -10,6 +10,7 @@ import { useScreen } from '@/player/inject'
 import { startOf, useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { tickOf } from '@/time'
+import { withinWindow } from './knobs'
 import { maskShape, type MaskNow } from './masks'
 import type { Point } from './placing'
 import { useAlong } from './useAlong'
@@ -65,10 +66,20 @@ const shapes = computed(() => {
   return at ? shown.value.map((mask) => maskShape(mask, at)) : []
 })
 
+/** Where the grips of the mask in hand can be taken, wherever they lie. */
+const knobs = computed(() => {
+  const [at, mask, shape] = [frame.value, shown.value[props.taken], shapes.value[props.taken]]
+  if (!at || !mask || !shape) return []
+  const [x, y] = mask.centre
+  return withinWindow(shape.grips, at.to({ x, y }), props.width, props.height)
+})
+
 interface Held {
   grip: Grip
   from: Point
   mask: MaskNow
+  /** From where it was taken to where it lies. */
+  off: Point
 }
 let held: Held | null = null
 const grip = useGrip<{ index: number; grip: Grip }>({
@@ -76,13 +87,13 @@ const grip = useGrip<{ index: number; grip: Grip }>({
     emit('take', index)
     const mask = shown.value[index]
     const from = spotOf(event)
-    held = mask && from ? { grip, from, mask } : null
+    held = mask && from ? { grip, from, mask, off: offOf(index, grip, from) } : null
     return Boolean(held)
   },
   move({ event }) {
     const now = spotOf(event)
     if (!held || !now) return
-    draft.value = changed(held, now)
+    draft.value = changed(held, { x: now.x + held.off.x, y: now.y + held.off.y })
     player.tryOut(step())
   },
   drop() {
@@ -101,6 +112,12 @@ function spotOf(event: PointerEvent): Point | null {
   const box = svg.value?.getBoundingClientRect()
   if (!box || !frame.value) return null
   return frame.value.back({ x: event.clientX - box.left, y: event.clientY - box.top })
+}
+
+function offOf(index: number, grip: Grip, from: Point): Point {
+  const lies = shapes.value[index]?.grips.find((one) => one.id === grip)
+  const at = lies && frame.value?.back(lies)
+  return at ? { x: at.x - from.x, y: at.y - from.y } : { x: 0, y: 0 }
 }
 
 function changed({ mask, from, grip }: Held, now: Point): Partial<MaskNow> {
@@ -194,7 +211,7 @@ function step(): Step {
         @pointerdown.stop="grip.down($event, { index, grip: 'move' })"
       />
       <template v-if="index === taken">
-        <g v-for="knob in shape.grips" :key="knob.id">
+        <g v-for="knob in knobs" :key="knob.id">
           <circle
             class="reach"
             data-fine

@@ -6,14 +6,15 @@ import IconBrush from '~icons/tabler/brush'
 import IconEraser from '~icons/tabler/eraser'
 import IconPlus from '~icons/tabler/plus'
 import IconTrash from '~icons/tabler/trash'
-import { toggledKey } from '@/motion/keys'
+import { changedAt, isKeyed, toggledKey } from '@/motion/keys'
 import { keyedState } from '@/motion/props'
+import KeyButton from '@/controls/KeyButton.vue'
 import PointBench from '@/controls/PointBench.vue'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import RangeSliders from '@/controls/RangeSliders.vue'
 import SwitchField from '@/controls/SwitchField.vue'
-import { FRESH_MASKS, JOINS, TOOLS, type MaskOwner } from '@/inhand/maskOwner'
+import { FRESH_MASKS, JOINS, strokesAt, TOOLS, type MaskOwner } from '@/inhand/maskOwner'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
 import { useKit } from '@/stores/kit'
@@ -74,9 +75,20 @@ function keyPath() {
   set({ contours: toggledKey(mask.value.contours, local.value, []) })
 }
 
+/** The same of what is painted: from here on it may be another. */
+function keyStrokes() {
+  if (mask.value?.kind !== 'brush') return
+  set({ strokes: toggledKey(mask.value.strokes, local.value, []) })
+}
+
+const strokes = computed(() => strokesAt(mask.value, local.value))
+
 function undoStroke() {
-  const last = mask.value?.kind === 'brush' ? (mask.value.strokes?.length ?? 0) - 1 : -1
-  if (last >= 0) props.owner.removeStroke(taken.value, last)
+  if (mask.value?.kind !== 'brush' || !strokes.value.length) return
+  if (isKeyed(mask.value.strokes)) {
+    const left = strokes.value.slice(0, -1)
+    set({ strokes: changedAt(mask.value.strokes, local.value, left) })
+  } else props.owner.removeStroke(taken.value, strokes.value.length - 1)
 }
 
 function paint(erase: boolean) {
@@ -176,11 +188,18 @@ function paint(erase: boolean) {
             <BButton
               size="sm"
               variant="secondary"
-              :disabled="!mask.strokes?.length"
+              :disabled="!strokes.length"
+              :title="$t('picture.maskList.takeTheLastStrokeAway')"
               @click="undoStroke"
             >
-              {{ $t('picture.maskList.takeTheLastStrokeAway') }}
+              {{ $t('picture.maskList.lastAway') }}
             </BButton>
+            <KeyButton
+              :label="$t('picture.maskList.painted')"
+              :keyed="keyedState(mask.strokes, local)"
+              data-test="key-strokes"
+              @click="keyStrokes"
+            />
           </div>
         </TrayItem>
         <ValueField

@@ -2,8 +2,8 @@
 /** What masks put on the picture: forms with handles, the points of a path, a sheet to paint on. */
 import { computed } from 'vue'
 import type { BrushStrokeOf, Contour } from '@/api/types'
-import type { MaskOwner } from '@/inhand/maskOwner'
-import { changedAt, valueAt } from '@/motion/keys'
+import { strokesAt, type MaskOwner } from '@/inhand/maskOwner'
+import { changedAt, isKeyed, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
 import BrushTint from './BrushTint.vue'
@@ -46,6 +46,8 @@ const path = computed<Contour[]>(() =>
     : [],
 )
 
+const strokes = computed(() => strokesAt(mask.value, local.value))
+
 function pathStep(path: Contour[]) {
   const before = mask.value?.kind === 'path' ? mask.value.contours : []
   return props.owner.step({ contours: changedAt(before, local.value, path) }, taken.value)
@@ -54,7 +56,10 @@ function pathStep(path: Contour[]) {
 function addStroke(points: DrawnPoint[]) {
   if (!frame.value) return
   const stroke: BrushStrokeOf = { ...drawnOn(frame.value, points), ...drawing.brush }
-  props.owner.addStroke(taken.value, stroke)
+  if (mask.value?.kind === 'brush' && isKeyed(mask.value.strokes)) {
+    const now = changedAt(mask.value.strokes, local.value, [...strokes.value, stroke])
+    props.owner.send(props.owner.step({ strokes: now }, taken.value))
+  } else props.owner.addStroke(taken.value, stroke)
 }
 
 const line = computed(() => lengthOn(frame.value, drawing.brush.width))
@@ -63,7 +68,7 @@ const line = computed(() => lengthOn(frame.value, drawing.brush.width))
 <template>
   <BrushTint
     v-if="tinted && mask?.kind === 'brush' && drawing.tool === 'brush' && frame"
-    :strokes="mask.strokes ?? []"
+    :strokes="strokes"
     :frame="frame"
     :width="width"
     :height="height"

@@ -62,6 +62,7 @@ const running = computed(() => {
         class="btn btn-bare"
         :aria-label="$t('picture.transportBar.oneFrameBack')"
         :title="told($t('picture.transportBar.oneFrameBack'), 'arrowleft')"
+        data-test="step-back"
         @click="player.step(-1)"
       >
         <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">
@@ -85,6 +86,7 @@ const running = computed(() => {
         class="btn btn-bare"
         :aria-label="$t('picture.transportBar.oneFrameOn')"
         :title="told($t('picture.transportBar.oneFrameOn'), 'arrowright')"
+        data-test="step-forward"
         @click="player.step(1)"
       >
         <svg class="icon step" viewBox="0 0 24 24" aria-hidden="true">

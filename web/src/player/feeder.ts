@@ -1,4 +1,5 @@
 import { gridOf } from './pieces'
+import { nextRange, reachFrom } from './ranges'
 import { PICTURE_TYPE, SOUNDS, type Source } from './source'
 import type { Sizing } from './sizing'
 import { Supply } from './supply'
@@ -94,11 +95,9 @@ export class Feeder {
     this.source = source
     if (!this.supplies.length) return
     const mine = ++this.exchanges
-    const now = this.video.currentTime * this.fps
-    if (now >= source.frames) return this.events.end()
-    const grid = gridOf(this.fps)
-    const next = Math.ceil((now + SOON * this.fps) / grid) * grid
-    const from = Math.min(next, source.frames)
+    const now = this.video.currentTime
+    if (now * this.fps >= source.frames) return this.events.end()
+    const from = Math.min(this.joint(now), source.frames)
     await Promise.all(this.supplies.map((one) => one.cut(from / this.fps)))
     if (this.isOver || mine !== this.exchanges) return
     // Where all had been given it is closed; the first piece opens it and makes it longer.
@@ -106,18 +105,22 @@ export class Feeder {
     await this.feed(from)
   }
 
+  /** The frame from which another source goes on: soon, and with nothing missing before it. */
+  private joint(now: number): number {
+    const grid = gridOf(this.fps)
+    const soon = Math.ceil(((now + SOON) * this.fps) / grid) * grid
+    const given = Math.min(...this.supplies.map((one) => one.reach(now)))
+    // A frame that began and is not whole is missing.
+    return Math.min(soon, Math.floor(given * this.fps + 0.01))
+  }
+
   /** Go on from another frame, if what is there has been given and not let go of. */
   jump(frame: number): boolean {
     const at = (frame + 0.5) / this.fps
-    const { buffered } = this.video
-    for (let part = 0; part < buffered.length; part += 1) {
-      if (buffered.start(part) <= at && buffered.end(part) > at + SOON) {
-        this.video.currentTime = at
-        if (this.video.paused) this.video.play().catch(() => {})
-        return true
-      }
-    }
-    return false
+    if (reachFrom(this.video.buffered, at) <= at + SOON) return false
+    this.video.currentTime = at
+    if (this.video.paused) this.video.play().catch(() => {})
+    return true
   }
 
   stop(): void {
@@ -186,18 +189,18 @@ export class Feeder {
       }
       const left = this.source.frames / this.fps - currentTime
       if (left < 3 / this.fps && now - since > 150) this.events.end()
-      else if (now - since > STALL && this.isBuffered(currentTime)) {
-        this.video.currentTime = currentTime + 0.001
+      else if (now - since > STALL) {
+        const goOn = this.past(currentTime)
+        if (goOn === null) return
+        this.video.currentTime = goOn
         since = now
       }
     }, 200)
   }
 
-  private isBuffered(time: number): boolean {
+  /** A moment just past the one at which it stands still, or past a gap that nothing will fill. */
+  private past(now: number): number | null {
     const { buffered } = this.video
-    for (let i = 0; i < buffered.length; i++) {
-      if (buffered.start(i) <= time && buffered.end(i) > time + 0.2) return true
-    }
-    return false
+    return reachFrom(buffered, now) > now + 0.2 ? now + 0.001 : nextRange(buffered, now)
   }
 }

@@ -1,4 +1,5 @@
 import { gridOf, nextPiece } from './pieces'
+import { reachFrom } from './ranges'
 import type { Sizing } from './sizing'
 import { fetchPiece, type PieceAsk, type PieceKind, type Source } from './source'
 
@@ -48,6 +49,11 @@ export class Supply {
         .catch((error: unknown) => signal.aborted || this.events.problem(error))
         .finally(first)
     })
+  }
+
+  /** Up to where, in seconds, all was given from a moment on. */
+  reach(at: number): number {
+    return reachFrom(this.buffer.buffered, at)
   }
 
   /** No more pieces; what lies after a moment, in seconds, is not true any more. */

@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { ref } from 'vue'
 import { inLanguage } from '@/texts'
 import { DESCRIBED } from '@/texts/told'
-import { client, csrfToken, errorOf, need, type Schemas } from '@/api/client'
+import { client, need, upload, type Schemas } from '@/api/client'
 
 export type Look = Schemas['LookOut']
 export type Preset = Schemas['PresetOut']
@@ -67,15 +67,6 @@ export const useKit = defineStore('kit', () => {
     elements.value = saved
     motions.value = moved
     chains.value = chained
-  }
-
-  async function upload<T>(path: string, file: File): Promise<T> {
-    const body = new FormData()
-    body.set('file', file)
-    const headers = { 'X-CSRFToken': csrfToken() }
-    const response = await fetch(path, { method: 'POST', body, headers })
-    if (!response.ok) throw await errorOf(response)
-    return (await response.json()) as T
   }
 
   async function bringInLook(file: File): Promise<Look> {

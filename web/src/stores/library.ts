@@ -26,7 +26,7 @@ export const useLibrary = defineStore('library', () => {
   const working = computed(() =>
     takes.value.some((one) => one.state !== 'arriving' && !one.complete),
   )
-  jobs.onChange(['take_in', 'analysis'], refresh)
+  jobs.onChange(['take_in', 'analysis', 'unpack'], refresh)
   watch(working, (on) => jobs.setBusy('library', on))
 
   async function refreshShelves() {
@@ -62,8 +62,11 @@ export const useLibrary = defineStore('library', () => {
     try {
       const found = await need(client.GET('/api/projects/{id}/takes', { params: { path: { id } } }))
       if (id !== project.id) return
+      const still = new Set(found.map((take) => take.id))
+      const unpacked = takes.value.some((take) => take.archive && !still.has(take.id))
       takes.value = found
       loaded.value = true
+      if (unpacked) await project.reload()
     } catch (error) {
       notes.problem(error)
     }

@@ -145,6 +145,14 @@ export const useProject = defineStore('project', () => {
     lineAt(project, state.revision).resume(left)
   }
 
+  /** Take the newest state, after the server has done something by itself. */
+  async function reload() {
+    const state = await fetchState(id.value)
+    if (state.id !== id.value) return
+    take(state)
+    lineAt(state.id, state.revision)
+  }
+
   function lineAt(project: string, newest: number): Line {
     const found = lines.get(project) ?? makeLine(project, newest, world)
     lines.set(project, found)
@@ -268,6 +276,7 @@ export const useProject = defineStore('project', () => {
     length,
     frames,
     open,
+    reload,
     edit,
     make,
     undo: () => go('undo'),

@@ -4,7 +4,7 @@ import type { ExportSettings } from '@/api/types'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 
-export type SendPart = 'file' | 'captions' | 'check' | 'films'
+export type SendPart = 'file' | 'captions' | 'check' | 'films' | 'feed' | 'hand-over'
 
 /** What is to be made: for which destinations, and what was changed by hand of what each wants. */
 export const useSending = defineStore('sending', () => {

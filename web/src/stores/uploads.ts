@@ -30,8 +30,8 @@ export const useUploads = defineStore('uploads', () => {
 
   const busy = computed(() => files.value.some((file) => file.state === 'sending'))
 
-  /** `replaces` is the id of a take whose missing file this is. */
-  function add(chosen: Iterable<File>, replaces = '') {
+  /** `replaces` is the id of a take whose missing file this is; `into` the project, if not the open one. */
+  function add(chosen: Iterable<File>, replaces = '', into = project.id) {
     const base = Date.now() * 1000
     for (const file of chosen) {
       const id = ++last
@@ -42,13 +42,13 @@ export const useUploads = defineStore('uploads', () => {
         sent: 0,
         state: 'waiting',
         problem: '',
-        upload: make(id, file, base + id, replaces),
+        upload: make(id, file, base + id, replaces, into),
       })
     }
     next()
   }
 
-  function make(id: number, file: File, order: number, replaces: string): Upload {
+  function make(id: number, file: File, order: number, replaces: string, into: string): Upload {
     return new Upload(file, {
       endpoint: '/api/uploads/',
       chunkSize: PIECE,
@@ -56,7 +56,7 @@ export const useUploads = defineStore('uploads', () => {
       removeFingerprintOnSuccess: true,
       metadata: {
         filename: file.name,
-        project: project.id,
+        project: into,
         order: String(order),
         key: newSeed(),
         ...(replaces ? { replaces } : {}),

@@ -4,6 +4,7 @@ import { onMounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import IconDots from '~icons/tabler/dots'
 import IconLogout from '~icons/tabler/logout'
+import IconOpen from '~icons/tabler/package-import'
 import IconPlus from '~icons/tabler/plus'
 import IconUser from '~icons/tabler/user'
 import { client, need } from '@/api/client'
@@ -17,6 +18,7 @@ import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
 import { useShared } from '@/stores/shared'
 import { useSession } from '@/stores/session'
+import { useUploads } from '@/stores/uploads'
 import { frameOf, lengthLabel, rateLabel } from '@/time'
 import NameDialog from '@/controls/NameDialog.vue'
 
@@ -27,6 +29,8 @@ const shared = useShared()
 shared.look()
 const router = useRouter()
 const projects = ref<ProjectCard[] | null>(null)
+const uploads = useUploads()
+const archive = ref<HTMLInputElement | null>(null)
 const making = ref(false)
 const account = ref(false)
 const deleting = ref<ProjectCard | null>(null)
@@ -69,6 +73,25 @@ async function copy(card: ProjectCard) {
     await need(client.POST('/api/projects/{id}/copy', { params: { path: { id: card.id } } }))
     await load()
     notes.told(t('views.projectList.copied', { name: card.name }))
+  } catch (error) {
+    notes.problem(error)
+  }
+}
+
+/** An archive becomes a project of its own: it is sent there, and unpacked. */
+async function openArchive(event: Event) {
+  const input = event.target as HTMLInputElement
+  const [given] = input.files ?? []
+  input.value = ''
+  if (!given) return
+  try {
+    const name = given.name.replace(/\.[^.]+$/, '').slice(0, 200) || given.name
+    // Both come with the archive.
+    const canvas = { width: 1080, height: 1920, colour: '#000000' }
+    const body = { name, canvas, rate: { num: 30, den: 1 } }
+    const made = await need(client.POST('/api/projects', { body }))
+    uploads.add([given], '', made.id)
+    await router.push(`/projects/${made.id}/gather`)
   } catch (error) {
     notes.problem(error)
   }
@@ -124,6 +147,18 @@ async function leave() {
       <div class="d-flex align-items-center mb-3 gap-3">
         <h2 class="title m-0">{{ $t('words.projects') }}</h2>
         <span class="spacer" />
+        <BButton variant="secondary" data-test="open-archive" @click="archive?.click()">
+          <IconOpen aria-hidden="true" />{{ $t('views.projectList.openArchive') }}
+        </BButton>
+        <input
+          ref="archive"
+          type="file"
+          hidden
+          accept=".otioz,.zip,application/zip"
+          :aria-label="$t('views.projectList.openArchive')"
+          data-test="archive-file"
+          @change="openArchive"
+        />
         <BButton variant="primary" @click="making = true">
           <IconPlus aria-hidden="true" />{{ $t('views.projectList.newProject') }}
         </BButton>

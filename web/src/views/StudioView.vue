@@ -18,6 +18,7 @@ import type { Source } from '@/player/source'
 import { stageOf } from '@/stages'
 import { useAngles } from '@/stores/angles'
 import { useExports } from '@/stores/exports'
+import { usePosts } from '@/stores/posts'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
@@ -40,6 +41,7 @@ const router = useRouter()
 const project = useProject()
 const library = useLibrary()
 const films = useExports()
+const posts = usePosts()
 const sending = useSending()
 const hand = useHand()
 const angles = useAngles()
@@ -102,11 +104,12 @@ watch(
   async (id) => {
     library.forget()
     films.forget()
+    posts.forget()
     sending.forget()
     hand.release()
     try {
       await project.open(id)
-      await Promise.all([library.refresh(), films.refresh()])
+      await Promise.all([library.refresh(), films.refresh(), posts.refresh()])
     } catch (error) {
       notes.problem(error)
       if (error instanceof ServerError && error.status === 404) await router.replace('/')
@@ -118,6 +121,7 @@ watch(
 onBeforeUnmount(() => {
   library.forget()
   films.forget()
+  posts.forget()
   sending.forget()
 })
 

@@ -1,4 +1,5 @@
 import { computed, provide, type Ref } from 'vue'
+import type { Step } from '@/api/types'
 import { VERBS, type Hands, type Situation, type Verb } from '@/controls/verbs'
 import { DESK } from '@/controls/verbs/desk'
 import type { Player } from '@/player/usePlayer'
@@ -63,10 +64,18 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
       : { from: 0, to: project.frames }
   }
 
+  /** The playhead stays on the picture that it was on, wherever that lies now. */
+  async function send(step: Step, moment: number | null) {
+    const done = await project.edit(step)
+    if (done && moment !== null && !player.playing.value) {
+      player.seek(frameOf(moment, project.rate))
+    }
+  }
+
   function act(verb: Verb) {
     if (!verb.shown(now.value) || !verb.ready(now.value)) return
     if (verb.step && verb.brings) hand.bring(verb.step(now.value))
-    else if (verb.step) project.edit(verb.step(now.value))
+    else if (verb.step) send(verb.step(now.value), verb.moves?.(now.value) ?? null)
     else verb.act?.(now.value, hands)
   }
 

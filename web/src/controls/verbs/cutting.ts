@@ -8,6 +8,7 @@ import IconRaise from '~icons/tabler/stack-push'
 import IconSplit from '~icons/tabler/separator-vertical'
 import IconTrash from '~icons/tabler/trash'
 import { isPictured, isSounding } from '@/api/types'
+import { endOf, startOf } from '@/stores/project'
 import { t } from '@/texts'
 import { any, ids, inside, onTrack, single, type Verb } from './verb'
 
@@ -22,6 +23,12 @@ export const CUTTING: Verb[] = [
     shown: any,
     ready: inside,
     step: (now) => ({ kind: 'cut_away', clips: ids(now), side: 'left', at: now.at }),
+    moves: ({ hand, at }) => {
+      const cut = hand.find(
+        ({ clip, track }) => track.closes_gaps && startOf(clip) < at && at < endOf(clip),
+      )
+      return cut ? startOf(cut.clip) : null
+    },
   },
   {
     id: 'split',

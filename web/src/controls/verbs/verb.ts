@@ -52,6 +52,8 @@ export interface Verb {
   ready(now: Situation): boolean
   /** The step it sends; verbs without one act by themselves. */
   step?(now: Situation): Step
+  /** The tick at which what is at the playhead lies after its step; null where it stays. */
+  moves?(now: Situation): number | null
   act?(now: Situation, hands: Hands): void
 }
 

@@ -33,6 +33,12 @@ test('cutting needs the playhead inside the clip', () => {
   }
 })
 
+test('what is at the playhead is found again where its track closes gaps', () => {
+  const moves = (hand: InHand) => verb('away-left').moves?.({ hand: [hand], at: 2 * SECOND })
+  expect(moves(held('main'))).toBe(SECOND)
+  expect(moves(held('picture'))).toBeNull()
+})
+
 test('with nothing in hand verbs are for the project', () => {
   const nothing: Situation = { hand: [], at: SECOND }
   const shown = VERBS.filter((one) => one.shown(nothing)).map((one) => one.id)

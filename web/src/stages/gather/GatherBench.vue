@@ -15,7 +15,8 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import ToolTray from '@/tray/ToolTray.vue'
 import ImportTray from './ImportTray.vue'
-import { EVERYTHING, filtered, usage, type Filter } from './library'
+import { usage } from '@/takes/usage'
+import { EVERYTHING, filtered, type Filter } from './library'
 import LibraryFilters from './LibraryFilters.vue'
 import SampleShelf from './SampleShelf.vue'
 import SeveralBar from './SeveralBar.vue'
@@ -157,7 +158,7 @@ function dropped(event: DragEvent) {
           :aria-label="$t('gather.gatherBench.filesToBringIn')"
           multiple
           hidden
-          accept="video/*,image/png,image/jpeg,image/webp,image/avif,image/heic,image/heif,image/gif,audio/*,.mkv,.mov,.mts,.m2ts,.ts,.avi,.flac,.opus"
+          accept="video/*,image/png,image/jpeg,image/webp,image/avif,image/heic,image/heif,image/gif,audio/*,.otioz,.mkv,.mov,.mts,.m2ts,.ts,.avi,.flac,.opus"
           data-test="files"
           @change="chosen"
         />

@@ -28,11 +28,12 @@ const badge = computed(() => {
   if (!facts) return t('gather.takeCard.looking')
   return facts.kind === 'still' ? t('api.kinds.still') : lengthLabel(facts.length)
 })
-const doing = computed(() =>
-  props.take.facts
+const doing = computed(() => {
+  if (props.take.archive) return t('gather.takeCard.unpacking', { percent: percent.value })
+  return props.take.facts
     ? t('gather.takeCard.usableNowCopies', { percent: percent.value })
-    : t('gather.takeCard.looking'),
-)
+    : t('gather.takeCard.looking')
+})
 </script>
 
 <template>

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import type { Take, Track } from '@/api/types'
-import { EVERYTHING, filtered, usage } from './library'
+import { usage } from '@/takes/usage'
+import { EVERYTHING, filtered } from './library'
 
 function take(name: string, more: Partial<Take> = {}): Take {
   const facts = { kind: 'still', length: 0 }

@@ -1,5 +1,4 @@
-import type { Tag, Take, Track } from '@/api/types'
-import { faceMedia, isHolding } from '@/api/types'
+import type { Tag, Take } from '@/api/types'
 import { TAGS } from '@/api/kinds'
 
 export type Sort = 'order' | 'name' | 'newest' | 'length' | 'stars'
@@ -49,23 +48,6 @@ export function filtered(takes: Take[], filter: Filter, uses: Map<string, number
       words.every((word) => take.name.toLowerCase().includes(word)),
   )
   return filter.sort === 'order' ? found : [...found].sort(SORTS[filter.sort])
-}
-
-/** How many clips of the open timeline use each file, those in groups included. */
-export function usage(tracks: Track[]): Map<string, number> {
-  const found = new Map<string, number>()
-  const count = (media: string) => found.set(media, (found.get(media) ?? 0) + 1)
-  const walk = (rows: Track[]) => {
-    for (const track of rows) {
-      for (const clip of track.clips ?? []) {
-        if (isHolding(clip)) walk(clip.tracks)
-        else if (clip.kind === 'sequence') clip.pictures.forEach(count)
-        else if (faceMedia(clip)) count(faceMedia(clip))
-      }
-    }
-  }
-  walk(tracks)
-  return found
 }
 
 interface Option<T> {

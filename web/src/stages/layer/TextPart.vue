@@ -10,6 +10,8 @@ import IconEnd from '~icons/tabler/align-right'
 import IconJustified from '~icons/tabler/align-justified'
 import type { TextClip } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
+import KeyButton from '@/controls/KeyButton.vue'
+import { changedAt, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -26,18 +28,18 @@ const file = ref<HTMLInputElement | null>(null)
 
 const clip = computed(() => props.layer.clip.value as TextClip | null)
 const typed = ref('')
-watch(
-  () => clip.value?.text,
-  (text) => (typed.value = text ?? ''),
-  { immediate: true },
+const words = computed(
+  () => (valueAt(clip.value?.text, props.layer.local.value) as string | undefined) ?? '',
 )
+watch(words, (now) => (typed.value = now), { immediate: true })
+const changed = () => ({ text: changedAt(clip.value?.text, props.layer.local.value, typed.value) })
 const font = computed(() => kit.fonts.find((one) => one.name === clip.value?.font))
 
 function trying() {
-  player.tryOut(props.layer.step({ text: typed.value }))
+  player.tryOut(props.layer.step(changed()))
 }
 function setText() {
-  if (typed.value !== clip.value?.text) props.layer.setWhole({ text: typed.value })
+  if (typed.value !== words.value) props.layer.setWhole(changed())
 }
 
 async function bringIn(event: Event) {
@@ -101,18 +103,26 @@ const outlineControls = computed(() =>
 
 <template>
   <fieldset v-if="clip" class="text" :disabled="layer.locked.value">
-    <TrayItem :name="$t('layer.textPart.words')">
-      <textarea
-        v-model="typed"
-        class="form-control"
-        rows="2"
-        maxlength="4000"
-        dir="auto"
-        :aria-label="$t('layer.textPart.words')"
-        data-test="words"
-        @input="trying"
-        @change="setText"
-      />
+    <TrayItem :name="$t('layer.textPart.words')" :keyed="layer.keyed('text') !== 'none'">
+      <div class="said">
+        <textarea
+          v-model="typed"
+          class="form-control"
+          rows="2"
+          maxlength="4000"
+          dir="auto"
+          :aria-label="$t('layer.textPart.words')"
+          data-test="words"
+          @input="trying"
+          @change="setText"
+        />
+        <KeyButton
+          :label="$t('layer.textPart.words')"
+          :keyed="layer.keyed('text')"
+          data-test="key-words"
+          @click="layer.toggleKey('text', '')"
+        />
+      </div>
     </TrayItem>
     <TrayItem :name="$t('layer.textPart.font')" :told="font?.title">
       <div class="line">
@@ -255,6 +265,11 @@ const outlineControls = computed(() =>
 </template>
 
 <style scoped>
+.said {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+}
 .text {
   display: grid;
   gap: 4px;

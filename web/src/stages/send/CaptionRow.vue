@@ -4,25 +4,23 @@ import { computed, ref, watch } from 'vue'
 import type { TextClip } from '@/api/types'
 import { useProject } from '@/stores/project'
 import { clockOf, frameOf } from '@/time'
-import { EASY, HASTY, pace } from './captions'
+import { EASY, firstWords, HASTY, pace } from './captions'
 
 const props = defineProps<{ caption: TextClip; taken: boolean; now: boolean }>()
 const emit = defineEmits<{ take: []; say: [text: string]; cursor: [at: number] }>()
 const project = useProject()
 
-const text = ref(props.caption.text ?? '')
-watch(
-  () => props.caption.text,
-  (now) => (text.value = now ?? ''),
-)
+const said = computed(() => firstWords(props.caption))
+const text = ref(said.value)
+watch(said, (now) => (text.value = now))
 const clock = (tick: number) => clockOf(frameOf(tick, project.rate), project.rate)
 const start = computed(() => props.caption.start ?? 0)
 const speed = computed(() => pace(props.caption))
 
 function keep() {
-  const said = text.value.trim()
-  if (said && said !== props.caption.text) emit('say', said)
-  else text.value = props.caption.text ?? ''
+  const typed = text.value.trim()
+  if (typed && typed !== said.value) emit('say', typed)
+  else text.value = said.value
 }
 const tellCursor = (event: Event) =>
   emit('cursor', (event.target as HTMLTextAreaElement).selectionStart)
@@ -49,7 +47,7 @@ const tellCursor = (event: Event) =>
       @change="keep"
       @keyup="tellCursor"
       @click="tellCursor"
-      @keydown.esc.stop="text = caption.text ?? ''"
+      @keydown.esc.stop="text = said"
     />
     <span
       class="tiny pace"

@@ -14,7 +14,7 @@ import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import CaptionRow from './CaptionRow.vue'
 import WordsDialog from './WordsDialog.vue'
-import { captionAt, captionTrack, isText } from './captions'
+import { captionAt, captionTrack, firstWords, isText } from './captions'
 
 const project = useProject()
 const hand = useHand()
@@ -74,7 +74,7 @@ async function tap() {
 const endHere = (caption: TextClip) =>
   edit({ kind: 'time_caption', ...of(caption), at: caption.start ?? 0, until: here() })
 const split = (caption: TextClip) => {
-  const text = caption.text ?? ''
+  const text = firstWords(caption)
   const middle = text.indexOf(' ', text.length / 2)
   const at = cursor.value > 0 && cursor.value < text.length ? cursor.value : middle
   return edit({ kind: 'split_caption', ...of(caption), at_letter: Math.max(1, at) })
@@ -139,7 +139,7 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
       v-if="fromWords"
       v-model="fromWords"
       :track="track?.id ?? null"
-      :said="captions.map((one) => one.text).join('\n')"
+      :said="captions.map(firstWords).join('\n')"
     />
     <div v-if="!captions.length" class="empty">
       <strong>{{ $t('send.captionsPart.none') }}</strong>

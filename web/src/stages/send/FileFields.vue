@@ -12,6 +12,7 @@ import { t } from '@/texts'
 import { rateLabel } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import { captionTrack } from './captions'
+import CoverField from './CoverField.vue'
 import RangeField from './RangeField.vue'
 import { SHAPES, sizeOf, sizesOf } from './sizes'
 
@@ -83,6 +84,22 @@ function takeRate(id: string) {
   sending.adjust({ rate: num && den ? { num, den } : null })
 }
 const megabytes = computed(() => (props.settings.most_bytes ?? 0) / 1e6)
+
+const captions = computed(() => {
+  const seen = { id: 'seen', name: t('send.fileFields.seen'), test: 'captions-seen' } as const
+  const track = {
+    id: 'track',
+    name: t('send.fileFields.asTrack'),
+    help: t('send.fileFields.asTrackHelp'),
+    test: 'captions-track',
+  } as const
+  const none = {
+    id: 'left_out',
+    name: t('send.fileFields.leftOut'),
+    test: 'captions-none',
+  } as const
+  return format.value?.can_caption ? [seen, track, none] : [seen, none]
+})
 </script>
 
 <template>
@@ -161,20 +178,13 @@ const megabytes = computed(() => (props.settings.most_bytes ?? 0) / 1e6)
       <span class="tiny quiet">{{ $t('send.fileFields.zeroIsAsMuch') }}</span>
     </div>
   </TrayItem>
-  <TrayItem
+  <ChoiceRow
     v-if="pictured && captionTrack(project.tracks)"
     :name="$t('send.sendBench.captions')"
-    :told="settings.captions === false ? $t('words.isOff') : $t('words.isOn')"
-  >
-    <SwitchField
-      class="soft"
-      :on="settings.captions !== false"
-      data-test="captions-seen"
-      @update:on="sending.adjust({ captions: $event })"
-    >
-      {{ $t('send.fileFields.captionsSeen') }}
-    </SwitchField>
-  </TrayItem>
+    :choices="captions"
+    :taken="settings.captions ?? 'seen'"
+    @take="sending.adjust({ captions: $event })"
+  />
   <TrayItem
     v-if="format?.can_clear"
     :name="$t('send.fileFields.clear')"
@@ -189,6 +199,7 @@ const megabytes = computed(() => (props.settings.most_bytes ?? 0) / 1e6)
       {{ $t('send.fileFields.staysClear') }}
     </SwitchField>
   </TrayItem>
+  <CoverField v-if="format?.can_cover" :cover="settings.cover ?? null" />
   <RangeField v-if="format?.kind !== 'still'" />
 </template>
 

@@ -2,10 +2,12 @@
 /** The films that are made, are being made, or could not be. */
 import { onMounted } from 'vue'
 import { useExports } from '@/stores/exports'
+import { usePosts } from '@/stores/posts'
 import FilmRow from './FilmRow.vue'
 
 const films = useExports()
-onMounted(() => films.refresh())
+const posts = usePosts()
+onMounted(() => Promise.all([films.refresh(), posts.refresh()]))
 </script>
 
 <template>

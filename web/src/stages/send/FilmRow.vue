@@ -1,19 +1,24 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import IconDownload from '~icons/tabler/download'
 import IconFirst from '~icons/tabler/arrow-bar-to-up'
 import IconLibrary from '~icons/tabler/folder-plus'
 import IconPause from '~icons/tabler/player-pause'
 import IconPlay from '~icons/tabler/player-play'
+import IconPost from '~icons/tabler/send'
 import IconTrash from '~icons/tabler/trash'
 import type { ExportOut } from '@/api/types'
 import { isUnfinished, jobText } from '@/jobs/job'
 import JobRow from '@/jobs/JobRow.vue'
 import { useExports } from '@/stores/exports'
+import { useNotes } from '@/stores/notes'
+import { usePosts } from '@/stores/posts'
 import { useProject } from '@/stores/project'
+import { useSending } from '@/stores/sending'
 import { t } from '@/texts'
 import { bytesLabel, wholeClock } from '@/time'
+import DeedButtons from './DeedButtons.vue'
+import PostDialog from './PostDialog.vue'
 
 const props = defineProps<{
   film: ExportOut
@@ -22,7 +27,20 @@ const props = defineProps<{
 }>()
 const films = useExports()
 const project = useProject()
+const posts = usePosts()
+const notes = useNotes()
+const sending = useSending()
 const open = computed(() => isUnfinished(props.film.job))
+const wording = ref(false)
+
+/** Words for the feed; whoever is not known there is led to its door. */
+function post() {
+  if (posts.connected) wording.value = true
+  else {
+    sending.part = 'feed'
+    notes.told(t('send.filmRow.connectFirst'))
+  }
+}
 
 /** The picture of where it is; a finished film shows one from its first third. */
 const picture = computed(() => {
@@ -50,6 +68,12 @@ const facts = computed(() => {
 const deeds = computed(() => {
   const { film } = props
   const title = { title: film.title }
+  const toFeed = {
+    test: 'post-film',
+    name: t('send.filmRow.post', title),
+    icon: IconPost,
+    act: post,
+  }
   if (!open.value) {
     const library = {
       test: 'to-library',
@@ -63,7 +87,8 @@ const deeds = computed(() => {
       icon: IconTrash,
       act: () => films.remove(film.id),
     }
-    return film.job.state === 'done' && film.kind !== 'pictures' ? [library, remove] : [remove]
+    if (film.job.state !== 'done' || film.kind === 'pictures') return [remove]
+    return film.kind === 'film' ? [toFeed, library, remove] : [library, remove]
   }
   const goOn = {
     test: 'go-on',
@@ -83,7 +108,8 @@ const deeds = computed(() => {
     icon: IconFirst,
     act: () => films.act(film, 'first'),
   }
-  return [film.job.paused ? goOn : pause, ...(props.later ? [first] : [])]
+  const soon = film.kind === 'film' ? [toFeed] : []
+  return [...soon, film.job.paused ? goOn : pause, ...(props.later ? [first] : [])]
 })
 </script>
 
@@ -108,18 +134,9 @@ const deeds = computed(() => {
       >
         <IconDownload aria-hidden="true" />
       </a>
-      <BButton
-        v-for="one in deeds"
-        :key="one.test"
-        variant="secondary"
-        :aria-label="one.name"
-        :title="one.name"
-        :data-test="one.test"
-        @click="one.act"
-      >
-        <component :is="one.icon" aria-hidden="true" />
-      </BButton>
+      <DeedButtons :deeds="deeds" />
     </JobRow>
+    <PostDialog v-model="wording" :film="film" @begun="sending.part = 'feed'" />
   </li>
 </template>
 

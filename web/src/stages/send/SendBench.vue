@@ -9,8 +9,10 @@ import { useSending, type SendPart } from '@/stores/sending'
 import { t } from '@/texts'
 import CaptionsPart from './CaptionsPart.vue'
 import CheckPart from './CheckPart.vue'
+import FeedPart from './FeedPart.vue'
 import FilePart from './FilePart.vue'
 import FilmList from './FilmList.vue'
+import HandOverPart from './HandOverPart.vue'
 import WhereTo from './WhereTo.vue'
 import { useChecks } from './useChecks'
 import { useEstimates } from './useEstimates'
@@ -34,6 +36,8 @@ const parts = computed<{ id: SendPart; name: string; test: string }[]>(() => [
     test: 'send-check',
   },
   { id: 'films', name: t('send.sendBench.films'), test: 'send-films' },
+  { id: 'feed', name: t('send.sendBench.feed'), test: 'send-feed' },
+  { id: 'hand-over', name: t('send.sendBench.handOver'), test: 'send-hand-over' },
 ])
 // What is being made is what one looks at.
 watch(
@@ -60,6 +64,8 @@ watch(
     <FilePart v-if="sending.part === 'file'" />
     <CaptionsPart v-else-if="sending.part === 'captions'" />
     <CheckPart v-else-if="sending.part === 'check'" :checks="checks" />
-    <FilmList v-else />
+    <FilmList v-else-if="sending.part === 'films'" />
+    <FeedPart v-else-if="sending.part === 'feed'" />
+    <HandOverPart v-else />
   </BenchPair>
 </template>

@@ -1,5 +1,6 @@
 import type { Clip, TextClip, Track } from '@/api/types'
 import { TICKS_PER_SECOND } from '@/api/types'
+import { valueAt } from '@/motion/keys'
 
 /** Letters a second that most people read without haste, and that few can follow. */
 export const EASY = 15
@@ -10,9 +11,12 @@ export const isText = (clip: Clip): clip is TextClip => clip.kind === 'text'
 export const captionTrack = (tracks: readonly Track[]) =>
   tracks.find((track) => track.captions) ?? null
 
+/** What a text says first. */
+export const firstWords = (clip: TextClip) => (valueAt(clip.text, 0) as string | undefined) ?? ''
+
 /** Letters a second, without spaces. */
 export function pace(clip: TextClip): number {
-  const letters = (clip.text ?? '').replace(/\s/g, '').length
+  const letters = firstWords(clip).replace(/\s/g, '').length
   return letters / Math.max(0.04, clip.length / TICKS_PER_SECOND)
 }
 
