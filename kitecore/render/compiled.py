@@ -39,7 +39,7 @@ from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
 from kitecore.picture.outline import Grid
-from kitecore.picture.retouch import retouch, touched
+from kitecore.picture.retouch import retouch, still_seen, touched
 from kitecore.picture.retouch.completing import completed
 from kitecore.render.deep import TURNS
 from kitecore.render.frame import render
@@ -98,6 +98,10 @@ def _mended(picture: Rgba) -> None:
         stroke = kind(points=((0.0, 0.0),), width=0.2)
         if found := touched(stroke, grid):
             retouch(canvas, stroke, grid, found)
+    kept = picture.copy()
+    kept.flags.writeable = False
+    for then in (picture, kept):
+        still_seen(canvas, then)
     hole = np.zeros((64, 64), np.bool_)
     hole[30:34, 30:34] = True
     completed(picture, hole)

@@ -27,6 +27,8 @@ Array = NDArray[Any]
 
 def still_seen(now: Rgba, then: Rgba) -> Coverage:
     """How far each pixel shows the same as then, 0..255, in whatever light."""
+    # Parts of a picture come as views: one layout is one kernel, compiled at set-up.
+    now, then = np.ascontiguousarray(now), np.ascontiguousarray(then)
     cells = _seen(now, then, _change_of_light(now, then))
     height, width = cells.shape[0] * _CELL, cells.shape[1] * _CELL
     whole = cv2.resize(cells, (width, height), interpolation=cv2.INTER_LINEAR)

@@ -56,7 +56,7 @@ def landed(
         core=core,
         drawn=drawn,
         growing=_is_growing(clip, moment, drawn=drawn),
-        fine=core is None and _is_light(clip),
+        fine=_is_light(clip),
         carried=stage.carried(clip, moment),
     )
     aspect = picture[0] / picture[1]
