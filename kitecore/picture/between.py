@@ -52,8 +52,8 @@ def flows(a: Rgba, b: Rgba) -> Flow:
     search.setGradientDescentIterations(12)
     search.setVariationalRefinementIterations(2)
     search.setUseSpatialPropagation(True)
-    there = _halved(search.calc(first, second, None)) / 2
-    back = _halved(search.calc(second, first, None)) / 2
+    there = _halved(search.calc(first, second, None)) * np.float32(0.5)
+    back = _halved(search.calc(second, first, None)) * np.float32(0.5)
     first, second = _halved(first), _halved(second)
     ways = (*cv2.split(there), *cv2.split(back), _doubt(there, back), _doubt(back, there))
     return np.stack([*ways, first, second]).astype(np.float32, copy=False)
@@ -81,7 +81,7 @@ def moved_between(a: Rgba, b: Rgba, share: float, motion: Flow) -> Rgba:
         What `flows` found, for these or larger copies of the two pictures.
     """
     height, width = a.shape[:2]
-    there, back = (np.dstack(list(motion[at : at + 2])) for at in (0, 2))
+    there, back = (np.ascontiguousarray(np.moveaxis(motion[at : at + 2], 0, 2)) for at in (0, 2))
     lights = motion[6], motion[7]
     shift_a, doubt_a = _pulled(there * -share, motion[4])
     shift_b, doubt_b = _pulled(back * -(1 - share), motion[5])
