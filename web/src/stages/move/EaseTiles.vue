@@ -8,7 +8,12 @@ import { useMoving } from '@/stores/moving'
 import type { KeysInHand } from '@/inhand/useKeys'
 import { t } from '@/texts'
 
-const props = defineProps<{ keys: KeysInHand }>()
+const props = defineProps<{
+  keys: KeysInHand
+  /** Whether the property that is shown has keys: they are all meant while none is in hand. */
+  hasKeys: boolean
+}>()
+const emit = defineEmits<{ all: [] }>()
 const moving = useMoving()
 const kit = useKit()
 
@@ -42,6 +47,11 @@ const withValue = (name: string, value: number): Ease => ({
 })
 const turns = computed(() => ['steps', 'bounce', 'spring'].includes(shown.value?.kind ?? ''))
 
+function choose(ease: Ease) {
+  if (!props.keys.count.value) emit('all')
+  void props.keys.ease(ease)
+}
+
 function trying(name: string, value: number) {
   draft.value = withValue(name, value)
   props.keys.tryEase(draft.value)
@@ -69,10 +79,14 @@ const pace = (ease: Ease) =>
         type="button"
         class="tile"
         :aria-pressed="taken === one.id"
-        :disabled="!keys.count.value"
-        :title="$t('move.easeTiles.fromTheKeysInHand', { name: one.name })"
+        :disabled="!keys.count.value && !hasKeys"
+        :title="
+          keys.count.value
+            ? $t('move.easeTiles.fromTheKeysInHand', { name: one.name })
+            : $t('move.easeTiles.fromEveryKey', { name: one.name })
+        "
         :data-test="`ease-${one.id}`"
-        @click="keys.ease(one.ease)"
+        @click="choose(one.ease)"
       >
         <svg :viewBox="`0 0 ${WIDTH} ${HEIGHT}`" aria-hidden="true">
           <path :d="drawn(one.ease)" />

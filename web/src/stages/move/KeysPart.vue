@@ -135,7 +135,7 @@ function takeAll() {
       <PropertyGraph :layer="layer" :path="path" />
     </template>
     <TrayItem :name="$t('move.keysPart.easing')" :last="!keyed.length"
-      ><EaseTiles :keys="keys"
+      ><EaseTiles :keys="keys" :has-keys="hasKeys" @all="takeAll"
     /></TrayItem>
     <TrayItem
       :name="$t('move.keysPart.keysInHand')"

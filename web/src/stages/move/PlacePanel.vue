@@ -18,7 +18,7 @@ const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
 const what = computed(() => (moving.pivoting ? 'pivot' : 'picture'))
 const WHAT = [
-  { id: 'picture', name: t('move.placePanel.picture') },
+  { id: 'picture', name: t('move.placePanel.picture'), test: 'place-picture' },
   {
     id: 'pivot',
     name: t('move.placePanel.pivot'),
