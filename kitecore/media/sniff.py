@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import Final
 
@@ -45,6 +46,9 @@ def sniff(head: bytes) -> str:
         return "mp3"
     if len(head) > 1 and head[0] == 0xFF and head[1] & 0xF6 == 0xF0:
         return "aac"
+    for signs, told in _NO_TAKES:
+        if any(sign in head for sign in signs):
+            raise told()
     raise NotMedia("This is not a video, picture or sound file that can be used here.")
 
 
@@ -73,5 +77,25 @@ _MAGIC: Final = (
     (b"RF64", "wav"),
     (b"GIF8", "gif"),
 )
+
+_NO_TAKES: Final[tuple[tuple[tuple[bytes, ...], Callable[[], NotMedia]], ...]] = (
+    (
+        (b"<svg", b"<!DOCTYPE svg"),
+        lambda: NotMedia(
+            "This is a drawing, not a take.", todo="In Layer choose + Layer, then Drawing (SVG)."
+        ),
+    ),
+    (
+        (b"WEBVTT", b" --> "),
+        lambda: NotMedia(
+            "These are captions, not a take.", todo="In Send bring them in under Captions."
+        ),
+    ),
+    (
+        (b"OTIO_SCHEMA",),
+        lambda: NotMedia("This is a timeline, not a take.", todo="In Send choose Take one over."),
+    ),
+)
+"""What comes into a project elsewhere: signs of it, and what is said of it."""
 
 STILLS: Final = frozenset({"png", "jpeg", "webp", "avif", "heif", "gif"})

@@ -171,3 +171,14 @@ class SniffTest(TestCase):
         for head in (b"", b"\0", b"<svg>", b"MZ\x90", b"RIFF\0\0\0\0XXXX", b"\xff\xff\xff"):
             with self.assertRaises(NotMedia):
                 sniff(head)
+
+    def test_what_belongs_elsewhere_is_told_where(self) -> None:
+        for head, where in (
+            (b'<?xml version="1.0"?><svg xmlns="http://www.w3.org/2000/svg">', "Layer"),
+            (b"1\n00:00:01,000 --> 00:00:02,000\nWind", "Captions"),
+            (b"WEBVTT\n\n00:01.000 --> 00:02.000\nWind", "Captions"),
+            (b'{"OTIO_SCHEMA": "Timeline.1"}', "Take one over"),
+        ):
+            with self.assertRaises(NotMedia) as caught:
+                sniff(head)
+            self.assertIn(where, caught.exception.todo)
