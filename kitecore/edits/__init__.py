@@ -7,6 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Union
 from pydantic import Field, ValidationError
 
 from kitecore.document import Document, check
+from kitecore.edits._along import with_keys_along
 from kitecore.edits._angles import with_shared
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._bounds import require_within
@@ -38,15 +39,20 @@ def apply(document: Document, edit: EditBase) -> Document:
         If it names a clip or track that is not there.
     """
     if edit.within is None:
-        after = tidied(document, _done(edit, document))
+        after = _followed(document, _done(edit, document))
     else:
         after = changed_inside(
-            document, edit.within, lambda inner: tidied(inner, _done(edit, inner))
+            document, edit.within, lambda inner: _followed(inner, _done(edit, inner))
         )
         after = with_shared(document, after)
     require_within(document, after)
     check(after, before=document)
     return after
+
+
+def _followed(before: Document, after: Document) -> Document:
+    """What follows from an edit by itself."""
+    return with_keys_along(before, tidied(before, after))
 
 
 def _done(edit: EditBase, document: Document) -> Document:
