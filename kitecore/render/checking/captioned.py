@@ -1,14 +1,17 @@
-"""Captions that nobody can read in time."""
+"""Captions that nobody can read in time, and those that are missing."""
 
 from collections.abc import Iterator
 
 from kitecore.document import TextClip
 from kitecore.document.clips.text import Saying
 from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.speaking import spoken_stretches
 from kitecore.ticks import TICKS_PER_SECOND
 
 _FASTEST = 20
 """Letters a second that few can follow."""
+_SPOKEN = 1.5
+"""Seconds of speech from which on a film is not understood without sound."""
 _LONGEST = 84
 """Letters: two lines of what a screen holds beside each other."""
 
@@ -40,4 +43,23 @@ def _too_much(clip: TextClip, said: Saying) -> Iterator[Finding]:
         )
 
 
+def _uncaptioned(film: Film) -> Iterator[Finding]:
+    tracks = film.document.tracks
+    if any(track.captions and track.clips and not track.hidden for track in tracks):
+        return
+    said = spoken_stretches(film.document, [track.id for track in tracks], film.sources)
+    seconds = sum(until - at for at, until in said) / TICKS_PER_SECOND
+    if seconds >= _SPOKEN:
+        yield Finding(
+            check="uncaptioned",
+            grade="doubt",
+            message=f"Somebody speaks for {seconds:.0f} s, and there are no captions.",
+            at=said[0][0],
+            until=said[-1][1],
+        )
+
+
 checks.register("captions")(Check(label="Captions can be read", of="picture", run=_captions))
+checks.register("uncaptioned")(
+    Check(label="What is said can be read", of="picture", run=_uncaptioned)
+)

@@ -6,11 +6,15 @@ import tempfile
 from pathlib import Path
 from typing import Any
 from unittest import TestCase
+from unittest.mock import patch
 
 import av
 import numpy as np
 
 from kitecore import edits
+from kitecore.analysis.track import Track
+from kitecore.analysis.voice import VOICE_SAMPLES
+from kitecore.document import VideoClip
 from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.media.tests.material import tone
 from kitecore.render.checking import Film, Finding, checks, lines_of
@@ -28,6 +32,7 @@ from kitecore.render.destinations import DESTINATIONS
 from kitecore.render.levels import measured_stretch, stretches_of
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
+from kitecore.sound.ramps import RATE
 
 
 def plain(level: int) -> av.VideoFrame:
@@ -110,6 +115,70 @@ class PictureTest(CheckCase):
         self.scene.place("sun", 2.0, mode="above")
         [finding] = self.found("own")["exposure"]
         self.assertIn("50 % of the picture is as bright as it can be", finding.message)
+
+
+class CoverTest(CheckCase):
+    """A thing is followed for a second; what was found of it is given."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.scene.video("walk", frames=30, draw=plain)
+
+    def covered(self, sure: list[int], **more: Any) -> list[Finding]:
+        self.scene.place("walk", 1.0)
+        [clip] = self.scene.document.main.clips
+        quad = [[-0.1, -0.1], [0.1, -0.1], [0.1, 0.1], [-0.1, 0.1]]
+        tracker = {
+            "change": "moves",
+            "views": [{"at": 0, "corners": quad}],
+            "first": 0,
+            "last": SECOND * 29 // 30,
+        }
+        self.scene.do(kind="add_item", clips=[clip.id], list="trackers", item=tracker)
+        [clip] = self.scene.document.main.clips
+        assert isinstance(clip, VideoClip)
+        found = Track(0, np.zeros((30, 4, 2), np.float32) + quad, np.array(sure, np.uint8))
+        self.enterContext(patch.object(Sources, "track", return_value=found))
+        cover = {"clip": clip.id, "tracker": clip.trackers[0].id, "centre": [0, 0]}
+        self.scene.do(kind="cover_tracked", **cover, size=[0.1, 0.1], **more)
+        return self.found("own")["covers"]
+
+    def test_a_sure_cover_is_well(self) -> None:
+        self.assertEqual([], self.covered([255] * 30))
+
+    def test_where_it_is_lost_or_unsure_is_told(self) -> None:
+        for how in ("mosaic", "plain"):
+            self.scene = Scene(self.root)
+            found = self.covered([255] * 12 + [0] * 6 + [255] * 6 + [140] * 3 + [255] * 3, how=how)
+            self.assertEqual([(0.4, 0.6), (0.8, 0.9)], self.where(found))
+            self.assertIn("is not found for 0.2 s", found[0].message)
+            self.assertIn("is not surely found", found[1].message)
+
+
+class UncaptionedTest(CheckCase):
+    """A voice speaks from second one to second three: so it is told of the take."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        said = np.zeros(4 * RATE // VOICE_SAMPLES, np.uint8)
+        said[len(said) // 4 : 3 * len(said) // 4] = 255
+        self.enterContext(patch.object(Sources, "voice", return_value=said))
+        self.scene.video("line", frames=120, draw=plain, sound=tone(4.0))
+        self.scene.place("line", 4.0)
+
+    def test_speech_without_captions_is_told(self) -> None:
+        [finding] = self.found("own")["uncaptioned"]
+        self.assertIn("for 2 s, and there are no captions", finding.message)
+        self.assertAlmostEqual(SECOND, finding.at or 0, delta=SECOND / 5)
+
+    def test_captions_or_a_muted_voice_are_well(self) -> None:
+        cues = [{"at": 0, "until": SECOND, "text": "Wind from the north"}]
+        captioned = edits.apply(self.scene.document, edit(kind="lay_captions", cues=cues))
+        main = self.scene.document.main.id
+        muted = edits.apply(self.scene.document, edit(kind="set_track", track=main, muted=True))
+        for document in (captioned, muted):
+            self.scene.document = document
+            self.assertEqual([], self.found("own")["uncaptioned"])
 
 
 class FlashTest(CheckCase):

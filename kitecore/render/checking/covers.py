@@ -1,0 +1,61 @@
+"""Covers of what is followed, where that is lost or unsure: it may be seen after all."""
+
+from collections.abc import Iterator
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from kitecore.document import AdjustmentClip, Pictured, SolidClip, VideoClip
+from kitecore.document.trackers import Tracker
+from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs
+
+_SURE: Final = 166
+"""Of 255, below which what was found is not surely the thing (`tracking.follow.SURE`)."""
+
+
+def _covers(film: Film) -> Iterator[Finding]:
+    clips = {clip.id: clip for _, clip in film.document.clips()}
+    for cover in clips.values():
+        if not isinstance(cover, AdjustmentClip | SolidClip) or not cover.masks:
+            continue
+        follow = cover.moves.follow
+        leader = clips.get(follow.clip) if follow else None
+        if follow is None or not isinstance(leader, VideoClip):
+            continue
+        for tracker in leader.trackers:
+            if tracker.id == follow.tracker:
+                yield from _doubts(film, cover, leader, tracker)
+
+
+def _doubts(film: Film, cover: Pictured, leader: VideoClip, tracker: Tracker) -> Iterator[Finding]:
+    first, sure = _surely(film, cover, leader, tracker)
+    for begin, end in runs(sure < _SURE):
+        said = "is not found" if (sure[begin:end] == 0).all() else "is not surely found"
+        yield Finding(
+            check="covers",
+            grade="doubt",
+            message=f"What “{cover.name}” covers {said} for {clock(film, end - begin)}.",
+            clip=cover.id,
+            **film.stretch(first + begin, first + end),
+        )
+
+
+def _surely(
+    film: Film, cover: Pictured, leader: VideoClip, tracker: Tracker
+) -> tuple[int, NDArray[np.int64]]:
+    """The first frame of the film in which both are seen; and how surely the thing is found, 0..255."""
+    rate = film.document.rate.exact
+    begin, end = max(cover.start, leader.start), min(cover.end, leader.end)
+    first, step = rate.frame_at(begin), rate.frame_ticks
+    numbers = range(first, rate.frame_at(max(begin, end - 1)) + 1)
+    track = film.sources.track(leader.media, tracker)
+    found = []
+    for number in numbers if end > begin else ():
+        shown = leader.shown_at(rate.start_of(number) - leader.start, step)
+        at = film.sources.frame_number(leader.media, shown) - track.first
+        found.append(int(track.sure[at]) if 0 <= at < len(track.sure) else 0)
+    return first, np.array(found, np.int64)
+
+
+checks.register("covers")(Check(label="Covers are where they belong", of="picture", run=_covers))
