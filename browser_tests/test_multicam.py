@@ -107,6 +107,7 @@ class MulticamTest(SiteTest):
         self.until(lambda: self.places()["wide"] > before, "no angle was nudged")
         page.press("nudge-angle-1")
         self.until(lambda: abs(self.places()["wide"] - before) < 1e-6, "it did not come back")
+        self._by_claps(before)
 
         # The recorder is heard under all; switched by digits while it plays, and by tap.
         page.press("part-switch")
@@ -141,6 +142,24 @@ class MulticamTest(SiteTest):
         self.until(lambda: any(one.transition for one in self.clip().switches), "no dissolve came")
         self.assert_clean_console()
         self.assertEqual(self.expected(), self.shown(self.exported()))
+
+    def _by_claps(self, before: float) -> None:
+        """Two frames apart they are said to clap: one is moved onto the other, and back."""
+        page = self.browser
+        page.press("clap-here")
+        begin = page.frame()
+        page.press("row-0")
+        for frame in (1, 2):
+            page.press("step-forward")
+            self.until(lambda frame=frame: page.frame() == begin + frame, "it did not step")
+        page.press("clap-here")
+        page.press("row-1")
+        page.press("claps-together")
+        self.until(lambda: abs(self.places()["wide"] - before - 2 / 30) < 1e-3, "not together")
+        page.press("to-clap")
+        self.until(lambda: page.frame() == begin + 2, "its clap was not gone to")
+        page.press("undo")
+        self.until(lambda: abs(self.places()["wide"] - before) < 1e-6, "it did not come back")
 
     def tap_and_play_on(self, tap: Callable[[], None]) -> None:
         """The next tap is then far enough behind this one for either to be rolled."""

@@ -35,7 +35,10 @@ class Unplaced(Model):
 
 
 class Found(Model):
-    """Where a file goes, by what, and how surely (0..1); without ``at`` it stays where it is."""
+    """Where a file goes, by what, and how surely (0..1); without ``at`` it stays where it is.
+
+    ``clap`` is the tick at which somebody claps, where that was told by it.
+    """
 
     angle: int
     file: int
@@ -43,6 +46,7 @@ class Found(Model):
     way: str = ""
     confidence: float = 0.0
     drift: float = 0.0
+    clap: int | None = None
 
 
 class Facts(Model):
@@ -98,7 +102,9 @@ def _by_clap(
     if mine.at is None or theirs.at is None or min(mine.rise, theirs.rise) < _CLAPS:
         return None
     sure = min(1.0, (min(mine.rise, theirs.rise) - _CLAPS) / _CLAPS)
-    return _found(file, other.at + theirs.at - mine.at, "clap", 0.4 + 0.4 * sure)
+    clap = other.at + theirs.at
+    found = _found(file, clap - mine.at, "clap", 0.4 + 0.4 * sure)
+    return found.model_copy(update={"clap": clap})
 
 
 @guesses.register("timecode")

@@ -80,6 +80,7 @@ class LiningTest(TestCase):
         found = self.line_up("a", "b", "c", "d", ways={"b": "clap", "c": "clap"})
         self.assertEqual([0, -3 * SECOND, None, None], [one.at for one in found])
         self.assertTrue(0.4 < found[1].confidence < 0.9)
+        self.assertEqual([None, 2 * SECOND, None, None], [one.clap for one in found])
 
     def test_another_file_may_be_the_one_that_stays(self) -> None:
         self.matches["a", "b"] = Match(at=-2 * SECOND, confidence=0.9)

@@ -6207,12 +6207,16 @@ export interface components {
         /**
          * Found
          * @description Where a file goes, by what, and how surely (0..1); without ``at`` it stays where it is.
+         *
+         *     ``clap`` is the tick at which somebody claps, where that was told by it.
          */
         Found: {
             /** Angle */
             angle: number;
             /** At */
             at?: number | null;
+            /** Clap */
+            clap?: number | null;
             /**
              * Confidence
              * @default 0

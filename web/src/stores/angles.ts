@@ -29,6 +29,8 @@ export const useAngles = defineStore('angles', () => {
   const taps = ref<Tap[]>([])
   /** What lining up found, by scene. */
   const found = ref<Record<string, Schemas['Found'][]>>({})
+  /** Where a person saw or heard the clap of an angle, by scene: ticks from where its file begins. */
+  const claps = ref<Record<string, Record<number, number>>>({})
   /** Pixels that there are for it. */
   const place = ref<Size>({ width: 390, height: 390 })
   /** What a tap does; there is something while a bench takes it. */
@@ -86,6 +88,7 @@ export const useAngles = defineStore('angles', () => {
     delay,
     taps,
     found,
+    claps,
     taker,
     clip,
     shown,

@@ -17,6 +17,7 @@ import { TICKS_PER_SECOND } from '@/api/types'
 import TrayItem from '@/tray/TrayItem.vue'
 import AngleLane from './AngleLane.vue'
 import AnglePart from './AnglePart.vue'
+import ClapRow from './ClapRow.vue'
 import { filesOf, linedOf, type Lined } from './files'
 import { useLining, WAY_NAMES, type Way } from './useLining'
 
@@ -191,6 +192,14 @@ onBeforeUnmount(() => {
         </BButton>
       </div>
     </TrayItem>
+    <ClapRow
+      :clip="clip"
+      :angle="taken"
+      :first="first"
+      :at="at"
+      :names="angles.map((angle) => angle.name)"
+      @nudge="nudge($event)"
+    />
     <ChoiceRow :name="$t('cut.lineUp.seen')" :choices="ZOOMS" :taken="zoom" @take="zoom = $event" />
     <AnglePart
       :clip="clip"
