@@ -40,7 +40,7 @@ function goTo() {
 </script>
 
 <template>
-  <TrayItem :name="$t('cut.clapRow.clap')">
+  <TrayItem :name="$t('cut.clapRow.clap')" :told="names[angle]">
     <div class="line" role="group" :aria-label="$t('cut.clapRow.clap')">
       <BButton
         variant="secondary"
@@ -62,8 +62,8 @@ function goTo() {
       >
         {{ $t('cut.clapRow.together') }}
       </BButton>
-      <span class="tiny quiet" role="status">{{ told }}</span>
     </div>
+    <p class="tiny quiet mb-0" role="status">{{ told }}</p>
   </TrayItem>
 </template>
 
