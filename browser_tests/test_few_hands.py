@@ -6,59 +6,27 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
 
-from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys as Keyboard
 
 from browser_tests.hands import counted
-from browser_tests.site import SiteTest
-from kitecore.document import Canvas, Document, empty_document
-from kitecore.edits.tests.populated import SECOND, edit
+from browser_tests.one_project import OneProjectTest
+from kitecore.edits.tests.populated import SECOND
 from kitecore.media.tests.material import make_video, make_wav, tone
-from studio.projects import history
-from studio.projects.models import Project
 
 
-class FewHandsTest(SiteTest):
+class FewHandsTest(OneProjectTest):
     def setUp(self) -> None:
         super().setUp()
-        document = empty_document(Canvas(width=540, height=960))
-        self.project = history.start_project(User.objects.get(), "Paper in the wind", document)
+        self.begin("Paper in the wind", (540, 960))
         ground = {"kind": "solid", "fill": {"kind": "plain", "colour": "#203050"}}
         self.step(kind="place", clip={**ground, "name": "sky", "length": 4 * SECOND})
-
-    def step(self, **fields: Any) -> None:
-        self.project.refresh_from_db()
-        history.apply_edit(self.project, self.project.head_id, edit(**fields))
-
-    def document(self) -> Document:
-        project = Project.objects.select_related("head").get(pk=self.project.pk)
-        return history.document_at(history.head_of(project))
-
-    def found(self, name: str) -> Any:
-        return next(clip for _, clip in self.document().clips() if clip.name == name)
-
-    def until(self, condition: Any, what: str) -> None:
-        self.browser.wait(condition, what=what)
 
     def open(self, stage: str) -> None:
         self.browser.open(f"/projects/{self.project.id}/{stage}")
         self.browser.find(".clip")
         self.browser.drawn(0)
         counted(self.browser)
-
-    def take(self, name: str) -> None:
-        self.browser.find(f'.clip[aria-label^="{name}"] .face').click()
-        self.until(
-            lambda: self.browser.test("in-hand").text.strip() == name, f"{name} is not in hand"
-        )
-
-    def drag(self, name: str, *way: tuple[int, int]) -> None:
-        chain = ActionChains(self.browser.driver, duration=30)
-        chain.move_to_element(self.browser.test(name)).click_and_hold()
-        for x, y in way:
-            chain.move_by_offset(x, y)
-        chain.release().perform()
 
     def number(self, label: str, value: str) -> None:
         """Tap into the number of a control and type another."""
@@ -267,8 +235,7 @@ class FewHandsTest(SiteTest):
         return [one.kind for one in self.text().effects]
 
     def test_a_first_cut_of_five_files(self) -> None:
-        document = empty_document(Canvas(width=180, height=320))
-        self.project = history.start_project(User.objects.get(), "North wind", document)
+        self.begin("North wind", (180, 320))
         page = self.browser
         page.open(f"/projects/{self.project.id}/gather")
         counted(page)

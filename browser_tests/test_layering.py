@@ -6,17 +6,12 @@ from typing import Any
 
 import av
 import numpy as np
-from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
 from browser_tests.fingers import Fingers
-from browser_tests.site import SiteTest
-from kitecore.document import Canvas, Document, empty_document
+from browser_tests.one_project import OneProjectTest
 from kitecore.document.properties import has_keys
-from kitecore.edits.tests.strategies import edit
-from studio.projects import history
-from studio.projects.models import Project
 from studio.tests.site import SECOND, clip_of, take_of
 
 SIZE = (180, 320)
@@ -34,11 +29,10 @@ def before_green(number: int) -> av.VideoFrame:
     return frame.reformat(format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG")
 
 
-class LayeringCase(SiteTest):
+class LayeringCase(OneProjectTest):
     def setUp(self) -> None:
         super().setUp()
-        document = empty_document(Canvas(width=SIZE[0], height=SIZE[1]))
-        self.project = history.start_project(User.objects.get(), "Paper layers", document)
+        self.begin("Paper layers", SIZE)
         fill = {"kind": "plain", "colour": BLUE}
         self.step(kind="place", clip=self.clip("solid", "ground", fill=fill))
         take = take_of(self.project, "pip.mp4", size=SIZE, frames=30, draw=before_green)
@@ -51,17 +45,6 @@ class LayeringCase(SiteTest):
     def clip(self, kind: str, name: str, **more: Any) -> dict[str, Any]:
         return {"kind": kind, "name": name, "length": SECOND, **more}
 
-    def step(self, **fields: Any) -> None:
-        self.project.refresh_from_db()
-        history.apply_edit(self.project, self.project.head_id, edit(**fields))
-
-    def document(self) -> Document:
-        project = Project.objects.select_related("head").get()
-        return history.document_at(history.head_of(project))
-
-    def found(self, name: str) -> Any:
-        return next((clip for _, clip in self.document().clips() if clip.name == name), None)
-
     def rows(self) -> list[str]:
         """Names in the list of layers, from the front."""
         names: list[str] = self.browser.run(
@@ -69,9 +52,6 @@ class LayeringCase(SiteTest):
             ".map((one) => one.textContent.trim())"
         )
         return names
-
-    def until(self, condition: Any, what: str) -> None:
-        self.browser.wait(condition, what=what)
 
     def open_menu(self, name: str) -> None:
         self.browser.find(f'[data-test="{name}"] button').click()

@@ -8,24 +8,19 @@ from typing import Any
 
 import av
 import numpy as np
-from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys as Keyboard
 
 from browser_tests.fingers import Fingers
-from browser_tests.site import SiteTest
+from browser_tests.one_project import OneProjectTest
 from demo.sounds import speak
-from kitecore.document import Canvas, Document, empty_document
 from kitecore.document.inserts.equaliser import Equaliser
-from kitecore.edits.tests.strategies import edit
 from kitecore.media.tests.material import make_wav, tone
 from kitecore.sound import loudness
 from kitecore.sound.ramps import RATE
 from studio.library.arrival import new_take
 from studio.library.models import Take
 from studio.library.work import take_in
-from studio.projects import history
-from studio.projects.models import Project
 from studio.tests.site import SECOND
 
 
@@ -40,12 +35,10 @@ def _clicks() -> np.ndarray:
     return sound
 
 
-class MixingTest(SiteTest):
+class MixingTest(OneProjectTest):
     def setUp(self) -> None:
         super().setUp()
-        self.project = history.start_project(
-            User.objects.get(), "Wind report", empty_document(Canvas(width=180, height=320))
-        )
+        self.begin("Wind report", (180, 320))
         folder = Path(self.enterContext(TemporaryDirectory()))
         speak(folder / "line.wav")
         make_wav(folder / "music.wav", 0.5 * tone(6.0, frequency=330))
@@ -72,17 +65,6 @@ class MixingTest(SiteTest):
     def _ready(self, take: Take) -> bool:
         take.refresh_from_db()
         return take.state == Take.State.READY
-
-    def step(self, **fields: Any) -> None:
-        self.project.refresh_from_db()
-        history.apply_edit(self.project, self.project.head_id, edit(**fields))
-
-    def document(self) -> Document:
-        project = Project.objects.select_related("head").get()
-        return history.document_at(history.head_of(project))
-
-    def until(self, condition: Any, what: str) -> None:
-        self.browser.wait(condition, what=what)
 
     def part(self, strip: str, part: str) -> None:
         self.browser.find(f"[data-test=strip-{strip}] [data-test=strip-name]").click()

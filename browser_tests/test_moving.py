@@ -8,18 +8,13 @@ from typing import Any
 
 import av
 import numpy as np
-from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys as Keyboard
 
 from browser_tests.fingers import Fingers
-from browser_tests.site import SiteTest
-from kitecore.document import Canvas, Document, empty_document
+from browser_tests.one_project import OneProjectTest
 from kitecore.document.properties import Axes, Keys
-from kitecore.edits.tests.strategies import edit
 from kitecore.motion import value_at
-from studio.projects import history
-from studio.projects.models import Project
 from studio.tests.site import SECOND
 
 SIZE = (180, 320)
@@ -27,11 +22,10 @@ FRAME = SECOND // 30
 WHITE = {"kind": "plain", "colour": "#ffffff"}
 
 
-class MovingCase(SiteTest):
+class MovingCase(OneProjectTest):
     def setUp(self) -> None:
         super().setUp()
-        document = empty_document(Canvas(width=SIZE[0], height=SIZE[1]))
-        self.project = history.start_project(User.objects.get(), "Paper in the wind", document)
+        self.begin("Paper in the wind", SIZE)
         ground = {"kind": "solid", "fill": {"kind": "plain", "colour": "#203050"}}
         self.step(kind="place", clip={**ground, "name": "sky", "length": 2 * SECOND})
         form = {"kind": "rectangle", "size": [40, 40]}
@@ -42,26 +36,6 @@ class MovingCase(SiteTest):
         self.browser.find(".clip")
         self.browser.drawn(0)
 
-    def step(self, **fields: Any) -> None:
-        self.project.refresh_from_db()
-        history.apply_edit(self.project, self.project.head_id, edit(**fields))
-
-    def document(self) -> Document:
-        project = Project.objects.select_related("head").get()
-        return history.document_at(history.head_of(project))
-
-    def found(self, name: str) -> Any:
-        return next(clip for _, clip in self.document().clips() if clip.name == name)
-
-    def until(self, condition: Any, what: str) -> None:
-        self.browser.wait(condition, what=what)
-
-    def take(self, name: str) -> None:
-        self.browser.find(f'.clip[aria-label^="{name}"] .face').click()
-        self.until(
-            lambda: self.browser.test("in-hand").text.strip() == name, f"{name} is not in hand"
-        )
-
     def go(self, frame: int) -> None:
         by = frame - self.browser.frame()
         script = (
@@ -71,14 +45,6 @@ class MovingCase(SiteTest):
         )
         self.browser.run(script, by)
         self.browser.drawn(frame)
-
-    def drag(self, name: str, *way: tuple[int, int]) -> None:
-        """Press on a marked element's middle and go along shifts in pixels of the page."""
-        chain = ActionChains(self.browser.driver, duration=30)
-        chain.move_to_element(self.browser.test(name)).click_and_hold()
-        for x, y in way:
-            chain.move_by_offset(x, y)
-        chain.release().perform()
 
     def menu(self, name: str, entry: str) -> None:
         self.browser.find(f'[data-test="{name}"] button').click()
