@@ -143,8 +143,8 @@ class JourneyTest(SiteTest):
         self.assertGreaterEqual(max(time for _, _, time in seen) - seen[0][2], 2.0)
         shown = {frame: number for frame, number, _ in seen}
         for frame, number in shown.items():
-            # A picture may change between being announced and being read.
-            self.assertIn(number, (expected(frame), expected(frame + 1), expected(frame - 1)))
+            # A picture may change between being announced and being read: on a busy machine several times.
+            self.assertIn(number, [expected(frame + late) for late in range(-1, 6)])
         exact = sum(number == expected(frame) for frame, number in shown.items())
         self.assertGreater(exact, len(shown) * 0.8)
         stopped = browser.frame()
