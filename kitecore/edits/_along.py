@@ -7,6 +7,7 @@ from collections.abc import Iterable, Sequence
 from typing import Any, TypeVar
 
 from kitecore.document import ClipBase, Document
+from kitecore.document.model import LONGEST
 from kitecore.document.properties import Key, Keys, map_keys
 from kitecore.document.strips import Strip
 
@@ -54,6 +55,8 @@ def _moved(
     for key in keys:
         index = bisect_right(starts, key.at) - 1
         at, kept = (key.at, True) if index < 0 else _place(key.at, index, was, there, fresh)
+        # No longer than a timeline may be, which is asked of clips alone.
+        at = min(at, LONGEST)
         (found if kept else cut)[at] = key.model_copy(update={"at": at})
     whole = cut | found
     return tuple(whole[at] for at in sorted(whole))

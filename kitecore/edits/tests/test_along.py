@@ -5,6 +5,7 @@ from __future__ import annotations
 from hypothesis import given
 from hypothesis import strategies as st
 
+from kitecore.document.model import LONGEST
 from kitecore.document.properties import Keys
 from kitecore.edits.tests.cutcase import FRAME, CutCase
 from kitecore.edits.tests.populated import SECOND
@@ -60,6 +61,11 @@ class AlongTest(CutCase):
         self.assertEqual([(1, -3), (30, -9)], self.rows())
         self.do(kind="slip", clips=[self.clip("a").id], by=10 * FRAME)
         self.assertEqual([(1, -3), (30, -9)], self.rows())
+
+    def test_none_is_pushed_out_of_the_longest_timeline(self) -> None:
+        self.keyed((1, -3), (LONGEST / SECOND, -9))
+        self.place("c", 2, mode="push", at=0)
+        self.assertEqual([(3, -3), (round(LONGEST / SECOND, 3), -9)], self.rows())
 
     @given(st.lists(st.integers(0, 210), min_size=1, unique=True), st.integers(1, 119))
     def test_taken_apart_and_closed_up_they_keep_their_distances(

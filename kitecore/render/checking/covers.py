@@ -9,9 +9,10 @@ from numpy.typing import NDArray
 from kitecore.document import AdjustmentClip, Pictured, SolidClip, VideoClip
 from kitecore.document.trackers import Tracker
 from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs
+from kitecore.tracking.follow import SURE
 
-_SURE: Final = 166
-"""Of 255, below which what was found is not surely the thing (`tracking.follow.SURE`)."""
+_SURE: Final = round(SURE * 255)
+"""Below which what was found is not surely the thing."""
 
 
 def _covers(film: Film) -> Iterator[Finding]:
