@@ -30,11 +30,16 @@ _PART_BITS: Final = 10
 Words = NDArray[np.uint64]
 
 
+def packed_entries(values: Rgb) -> Words:
+    """Colours, shape (..., 3), as one number each; 0..1 with ``BELOW`` around."""
+    whole = np.clip(np.rint(values * (255 * STEPS)) + _FLOOR, 0, _MOST).astype(np.uint64)
+    lanes: Words = whole[..., 0] | whole[..., 1] << np.uint64(21) | whole[..., 2] << np.uint64(42)
+    return lanes
+
+
 def packed_lattice(values: Rgb, size: int) -> Words:
-    """Entries of a lattice of colours, red being the slowest axis; 0..1 with ``BELOW`` around."""
-    whole = np.rint(values.reshape(-1, 3) * (255 * STEPS)) + _FLOOR
-    r, g, b = np.clip(whole, 0, _MOST).astype(np.uint64).T
-    words = r | g << np.uint64(21) | b << np.uint64(42)
+    """Entries of a lattice of colours, red being the slowest axis."""
+    words = packed_entries(values).reshape(-1)
     # Reading the far corner of the last cell with weight 0 must not leave the table.
     return np.concatenate([words, np.zeros(size**2 + size + 1, np.uint64)])
 
@@ -100,8 +105,8 @@ def _byte(lane, more):
 
 
 @njit(inline="always")
-def _colour(mixed, more):
-    """Opaque RGBA of three lanes."""
+def colour_of(mixed, more):
+    """Opaque RGBA of three lanes, each 256 times an entry's."""
     lane = np.uint64(8191)
     r = _byte(np.uint32((mixed >> np.uint64(8)) & lane), more)
     g = _byte(np.uint32((mixed >> np.uint64(29)) & lane), more)
@@ -116,7 +121,7 @@ def _one(table, size, place, more):
     cell, parts = np.uint32(place >> np.uint64(32)), np.uint32(place)
     (a, b, c, d), (w, x, y, z) = _corners(cell, parts, size)
     mixed = table[a] * np.uint64(w) + table[b] * np.uint64(x)
-    return _colour(mixed + table[c] * np.uint64(y) + table[d] * np.uint64(z), more)
+    return colour_of(mixed + table[c] * np.uint64(y) + table[d] * np.uint64(z), more)
 
 
 @njit(cache=True, nogil=True)
@@ -163,7 +168,7 @@ def look_up(
             total += table[c[x]] * np.uint64(v & half)
             mixed[x] = total + table[np.uint32(a[x] + last)] * np.uint64(v >> sixteen)
         for x in range(columns):
-            done[x] = _colour(mixed[x], np.int32(STEPS // 2))
+            done[x] = colour_of(mixed[x], np.int32(STEPS // 2))
 
 
 @njit(cache=True, nogil=True)

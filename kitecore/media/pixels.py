@@ -21,7 +21,7 @@ from kitecore.media.coding import coded, coded_deep
 from kitecore.media.hdr import HDR_TRANSFERS, shown_in_sdr
 from kitecore.media.info import Colours, PictureInfo
 from kitecore.media.orientation import upright
-from kitecore.media.planes import rows_of
+from kitecore.media.planes import Halved, rows_of
 from kitecore.media.premultiply import premultiply
 from kitecore.media.rgb import Factors, factors_of, fill_cut, fill_rgb16, fill_rgba
 
@@ -68,13 +68,28 @@ def planes_of(
     pixels
         ``"yuv420p"`` or ``"yuv420p10le"``.
     """
-    plain = _space(picture, frame) == Colorspace.ITU709 and not frame.format.is_rgb
-    limited = _range(picture.colours, frame) == ColorRange.MPEG
-    if plain and limited and picture.colours.transfer not in HDR_TRANSFERS:
+    if _is_plain(frame, picture):
         return _sized(frame, picture, size, pixels)
     if pixels == "yuv420p":
         return coded(_rgba(frame, picture, size))
     return coded_deep(_rgb16(frame, picture, size))
+
+
+def halved_of(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Halved | None:
+    """The frame's own planes in another size; None if its colours, or how it lies, ask for more."""
+    turned = picture.turn or picture.mirrored or picture.alpha or picture.stacked
+    if turned or picture.depth > 8 or not (_is_plain(frame, picture) and _is_halved(frame)):
+        return None
+    sized = _sized(frame, picture, size, "yuv420p")
+    luma, cb, cr = (rows_of(plane) for plane in sized.planes)
+    return Halved((luma, cb, cr), size)
+
+
+def _is_plain(frame: av.VideoFrame, picture: PictureInfo) -> bool:
+    """Whether its planes are of BT.709 in limited range."""
+    plain = _space(picture, frame) == Colorspace.ITU709 and not frame.format.is_rgb
+    limited = _range(picture.colours, frame) == ColorRange.MPEG
+    return plain and limited and picture.colours.transfer not in HDR_TRANSFERS
 
 
 def _converter(frame: av.VideoFrame, how: dict[str, Any]) -> VideoReformatter:
@@ -117,6 +132,15 @@ def to_rgba(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -
 def to_rgb16(frame: av.VideoFrame, picture: PictureInfo, size: tuple[int, int]) -> Rgb16:
     """Upright RGB of 16 bits, shape (height, width, 3), for sources of more than 8 bits."""
     return upright(_rgb16(frame, picture, size), picture)
+
+
+def rgba_of(halved: Halved) -> Rgba:
+    """Opaque RGBA of planes."""
+    width, height = halved.size
+    array = np.empty((height, width, 4), np.uint8)
+    factors = factors_of(1, full_range=False)
+    fill_rgba(*halved.planes, array.view(np.uint32)[..., 0], factors)
+    return array
 
 
 def is_deep(picture: PictureInfo) -> bool:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import av
 import numpy as np
 from av.video.plane import VideoPlane
@@ -11,6 +13,17 @@ from kitecore.media.info import PictureInfo
 from kitecore.media.orientation import upright
 
 Plane = NDArray[np.uint8]
+
+
+@dataclass(frozen=True)
+class Halved:
+    """A picture of 8 bits as luma, Cb and Cr, chroma of half its ``size`` (width and height), rounded up.
+
+    BT.709 in limited range, upright, opaque. Rows may be padded.
+    """
+
+    planes: tuple[Plane, Plane, Plane]
+    size: tuple[int, int]
 
 
 def rows_of(plane: VideoPlane) -> Plane:

@@ -10,7 +10,7 @@ from typing import Final
 import numpy as np
 
 from kitecore.colour.looks import shipped
-from kitecore.colour.planes import DRAFT_CHROMA, bake_planes
+from kitecore.colour.planes import DRAFT_CHROMA, bake_planes, bake_rgba
 from kitecore.colour.scopes import shares
 from kitecore.colour.table import DRAFT, bake
 from kitecore.document import (
@@ -65,6 +65,7 @@ def compile_all() -> None:
     grade = Grade(light=Light(exposure=1))
     planes = tuple(np.zeros((side, side), np.uint8) for side in (32, 16, 16))
     bake_planes(grade, shipped, DRAFT_CHROMA).over(planes, planes, (32, 32))  # type: ignore[arg-type]
+    bake_rgba(grade, shipped, DRAFT_CHROMA).over(planes, (32, 32))  # type: ignore[arg-type]
     bake(grade, shipped, DRAFT).at(np.zeros((4, 3), np.float32))
     picture = solid(64, 64, (9, 9, 9))
     clear = np.zeros_like(picture)

@@ -127,12 +127,12 @@ def _base(document: Document, showing: list[Showing], tick: int, sources: Source
 def _graded(picture: Deep, grade: Grade, stage: Stage, aspect: float) -> Deep:
     rgb = picture.astype(np.float32) / _MOST
     coding = Grade(input=grade.input)
-    first = stage.sources.table(coding).at(rgb) if changes(coding) else rgb
+    first = stage.sources.tables.of(coding).at(rgb) if changes(coding) else rgb
     for step in steps(grade):
         if isinstance(step, Zone):
             rgb = _zoned(rgb, step, first if step.original else rgb, stage, aspect)
         elif changes(step):
-            rgb = stage.sources.table(step).at(rgb)
+            rgb = stage.sources.tables.of(step).at(rgb)
     return np.asarray(np.rint(np.clip(rgb, 0, 1) * _MOST), np.uint16)
 
 
@@ -147,4 +147,4 @@ def _zoned(
     bytes_ = np.rint(np.clip(seen, 0, 1) * 255).astype(np.uint8)
     mask = zone_mask(np.concatenate([bytes_, opaque], axis=2), zone, stage, aspect)
     share = mask.astype(np.float32)[..., None] * np.float32(zone_share(zone) / 255)
-    return np.asarray(rgb + (stage.sources.table(inside).at(rgb) - rgb) * share)
+    return np.asarray(rgb + (stage.sources.tables.of(inside).at(rgb) - rgb) * share)

@@ -143,7 +143,7 @@ def _graded_planes(
     done = av.VideoFrame(size[0], size[1], "yuv420p")
     luma, cb, cr = (rows_of(plane) for plane in planes.planes)
     new_luma, new_cb, new_cr = (rows_of(plane) for plane in done.planes)
-    table = sources.plane_table(grade)
+    table = sources.tables.of_planes(grade)
     table.over((luma, cb, cr), (new_luma, new_cb, new_cr), size)
     return done
 

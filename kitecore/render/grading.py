@@ -11,6 +11,8 @@ from numpy.typing import NDArray
 from kitecore.arrays import Coverage
 from kitecore.document import Grade, Pictured, Zone
 from kitecore.document.grade import grade_of
+from kitecore.media.pixels import rgba_of
+from kitecore.media.planes import Halved
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
 from kitecore.picture.layer import Rgba
@@ -23,6 +25,8 @@ Step = Grade | Zone
 
 
 Deep = NDArray[np.uint16]
+Ungraded = Rgba | Deep | Halved
+"""Premultiplied RGBA of 8 bits; of an opaque picture also RGB of 16 bits, or planes."""
 
 
 @dataclass(frozen=True)
@@ -51,19 +55,19 @@ def passes_at(grade: Grade, tick: int, sources: Sources) -> tuple[Step, ...]:
 
 
 def graded_picture(
-    pixels: Rgba | Deep, clip: Pictured, tick: int, stage: Stage, aspect: float
+    pixels: Ungraded, clip: Pictured, tick: int, stage: Stage, aspect: float
 ) -> Rgba:
     """The picture of a clip after its grade at a tick counted from its start.
 
     Parameters
     ----------
     pixels
-        Premultiplied RGBA of 8 bits; or RGB of 16 bits, which the first pass brings to 8.
+        What is no RGBA of 8 bits is brought there by the first pass.
     aspect
         Width of the picture for a height of 1.
     """
     if clip.grade is None:
-        assert pixels.dtype == np.uint8
+        assert not isinstance(pixels, Halved) and pixels.dtype == np.uint8
         return pixels  # type: ignore[return-value]
     if stage.matte:
         passes = tuple(steps(still_at(clip.grade, tick), stage.matte))
@@ -117,7 +121,7 @@ def zone_mask(pixels: Rgba, zone: Zone, stage: Stage, aspect: float) -> Coverage
     height, width = pixels.shape[:2]
     mask = stage.sources.coverage(zone.masks, width, height, aspect)
     if zone.brightness or zone.hues:
-        matte = stage.sources.matte_table(zone).over(_opaque(pixels))[..., 0]
+        matte = stage.sources.tables.matte(zone).over(_opaque(pixels))[..., 0]
         mask = (mask.astype(np.uint16) * matte // 255).astype(np.uint8)
     return 255 - mask if zone.invert else mask
 
@@ -127,16 +131,20 @@ def zone_share(zone: Zone) -> float:
     return min(max(number(zone.amount) / 100, 0.0), 1.0)
 
 
-def _everywhere(pixels: Rgba | Deep, grade: Grade, stage: Stage) -> Rgba:
+def _everywhere(pixels: Ungraded, grade: Grade, stage: Stage) -> Rgba:
+    if isinstance(pixels, Halved):
+        if not changes(grade):
+            return rgba_of(pixels)
+        return stage.sources.tables.to_rgba(grade).over(pixels.planes, pixels.size)
     if pixels.dtype == np.uint16:
         deep: Deep = pixels  # type: ignore[assignment]
-        return stage.sources.table(grade).over_deep(deep, stage.sources.rounding)
+        return stage.sources.tables.of(grade).over_deep(deep, stage.sources.rounding)
     if not changes(grade):
         return pixels  # type: ignore[return-value]
-    return stage.sources.table(grade).over(pixels)  # type: ignore[arg-type]
+    return stage.sources.tables.of(grade).over(pixels)  # type: ignore[arg-type]
 
 
-def _before_grading(pixels: Rgba | Deep, grade: Grade, tick: int, stage: Stage) -> Rgba:
+def _before_grading(pixels: Ungraded, grade: Grade, tick: int, stage: Stage) -> Rgba:
     """The picture as it came, with no more done to it than what its camera's coding asks for."""
     return _everywhere(pixels, Grade(input=still_at(grade.input, tick)), stage)
 

@@ -14,20 +14,20 @@ from kitecore.picture.keying import keyed
 from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import masked
 from kitecore.render.cutting import works_on
-from kitecore.render.grading import Deep, graded_picture
+from kitecore.render.grading import Ungraded, graded_picture
 from kitecore.render.retouching import strokes_of
 from kitecore.render.stage import Stage
 
 
 def prepared(
-    pixels: Rgba | Deep, clip: Pictured, tick: int, stage: Stage, aspect: float, density: float
+    pixels: Ungraded, clip: Pictured, tick: int, stage: Stage, aspect: float, density: float
 ) -> Rgba:
     """The picture of a clip after its key, grade, crop and masks, before its effects.
 
     Parameters
     ----------
     pixels
-        Premultiplied RGBA of 8 bits; or RGB of 16 bits, only of a clip with a grade and no key.
+        Other than RGBA of 8 bits only of a clip with a grade and no key.
     aspect
         Width of the picture for a height of 1.
     density

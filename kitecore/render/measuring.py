@@ -52,11 +52,11 @@ def neutral_spot(
     clip, local = _shown(document, clip_id, tick)
     colours = _spot_of(document, clip, local, spot, sources)
     grade = _grade(clip, local)
-    before = adjusted(colours, grade, sources.look, before="balance")
+    before = adjusted(colours, grade, sources.tables.find, before="balance")
     warmth, tint = neutral_balance(before)
     balance = grade.balance.model_copy(update={"on": True, "warmth": warmth, "tint": tint})
-    now = graded(colours, grade, sources.look).mean(axis=0)
-    then = graded(colours, grade.model_copy(update={"balance": balance}), sources.look)
+    now = graded(colours, grade, sources.tables.find).mean(axis=0)
+    then = graded(colours, grade.model_copy(update={"balance": balance}), sources.tables.find)
     return {
         "warmth": round(warmth),
         "tint": round(tint),
@@ -70,7 +70,7 @@ def suggestion(document: Document, clip_id: str, tick: int, sources: Sources) ->
     """A balance for the light of a clip's picture, to be taken or refused."""
     clip, local = _shown(document, clip_id, tick)
     colours = _colours(_plain_layer(document, clip, local, sources).pixels)
-    before = adjusted(colours, _grade(clip, local), sources.look, before="balance")
+    before = adjusted(colours, _grade(clip, local), sources.tables.find, before="balance")
     warmth, tint = suggested_balance(before)
     return {"warmth": round(warmth), "tint": round(tint)}
 
@@ -104,8 +104,8 @@ def hue_at(
     colours = _spot_of(document, clip, local, spot, sources)
     grade = _grade(clip, local)
     return {
-        "graded": range_of_hues(np.clip(adjusted(colours, grade, sources.look), 0, 1)),
-        "original": range_of_hues(adjusted(colours, Grade(input=grade.input), sources.look)),
+        "graded": range_of_hues(np.clip(adjusted(colours, grade, sources.tables.find), 0, 1)),
+        "original": range_of_hues(adjusted(colours, Grade(input=grade.input), sources.tables.find)),
     }
 
 
@@ -123,11 +123,11 @@ def match(
     for tick in ticks:
         _, local = _shown(document, own.id, tick)
         ours = _colours(_plain_layer(document, own, local, sources).pixels)
-        before.append(adjusted(ours, _grade(own, local), sources.look, before="match"))
+        before.append(adjusted(ours, _grade(own, local), sources.tables.find, before="match"))
     for tick in other_ticks:
         _, local = _shown(document, other.id, tick)
         theirs = _colours(_plain_layer(document, other, local, sources).pixels)
-        wanted.append(np.clip(graded(theirs, _grade(other, local), sources.look), 0, 1))
+        wanted.append(np.clip(graded(theirs, _grade(other, local), sources.tables.find), 0, 1))
     found = match_of(np.concatenate(before), np.concatenate(wanted), other.name[:200])
     return found.model_dump(mode="json")
 
@@ -135,7 +135,7 @@ def match(
 def as_cube(document: Document, clip_id: str, tick: int, sources: Sources) -> str:
     """A clip's grade as the text of a .cube file; what masks limit cannot be in it."""
     clip, local = _shown(document, clip_id, tick)
-    values = graded(lattice(CUBE_SIZE), _grade(clip, local), sources.look).clip(0, 1)
+    values = graded(lattice(CUBE_SIZE), _grade(clip, local), sources.tables.find).clip(0, 1)
     shape = (CUBE_SIZE, CUBE_SIZE, CUBE_SIZE, 3)
     return write_cube(Cube(values.reshape(shape), title=clip.name))
 

@@ -16,29 +16,35 @@ from kitecore.analysis.track import Track, smoothed
 from kitecore.analysis.voice import read_voice
 from kitecore.arrays import Coverage, Size
 from kitecore.colour.looks import FindLook, shipped
-from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, PlaneTable, bake_planes
-from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
-from kitecore.document import Grade, Zone
 from kitecore.document.masks import MaskBase
 from kitecore.document.trackers import Tracker
 from kitecore.fonts import FindFont, shipped_font
 from kitecore.kept import Kept, KeptOf
 from kitecore.media.folder import FindMedia, MediaFolder
 from kitecore.media.info import PictureInfo
-from kitecore.media.pixels import Rgb16, Rgba, cut_to_8, is_deep, to_rgb16, to_rgba
+from kitecore.media.pixels import (
+    Rgb16,
+    Rgba,
+    cut_to_8,
+    halved_of,
+    is_deep,
+    to_rgb16,
+    to_rgba,
+)
+from kitecore.media.planes import Halved
 from kitecore.media.proxy import PROXY_SIDE
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import halved, read_still, resized
 from kitecore.picture.drawing.typefaces import Typefaces, typefaces
 from kitecore.picture.masks import coverage
 from kitecore.render.placing import OVER
+from kitecore.render.tables import Tables
 from kitecore.sound.ramps import Samples
 from kitecore.ticks import TICKS_PER_SECOND
 
 OPEN_READERS = 8
 OPEN_PROXIES = 24
 """Proxies are small, and a wall shows sixteen at once."""
-KEPT_TABLES = 32
 KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
@@ -106,8 +112,7 @@ class Sources:
     ) -> None:
         self._find = find
         self._find_font = find_font
-        self.look = find_look
-        self._tables: Kept[Any] = Kept(KEPT_TABLES)
+        self.tables = Tables(find_look, draft=draft)
         self._draft = draft
         self._threads = threads
         self._folders: dict[str, tuple[int, MediaFolder]] = {}
@@ -216,6 +221,10 @@ class Sources:
 
         return self.cache.get((media, self.stamp(media), number, size, "deep"), decode)
 
+    def halved(self, media: str, number: int, lane: str, size: Size) -> Halved | None:
+        """The same as planes, if they need nothing more than to be scaled."""
+        return halved_of(*self.decoded(media, number, lane, size), size)
+
     def still(self, media: str, size: Size, *, passing: bool = False) -> Rgba:
         """A still, made ``size``. It is decoded once; sizes are made from that.
 
@@ -250,25 +259,6 @@ class Sources:
         key = (tuple(mask.model_dump_json() for mask in masks), width, height, aspect)
         found: Coverage = self.cache.get(key, lambda: coverage(masks, width, height, aspect))
         return found
-
-    def table(self, grade: Grade) -> Table:
-        """The baked table of a grade without keys; smaller where proxies are used."""
-        return self._tables.get(grade.model_dump_json(), lambda: bake(grade, self.look, self._size))
-
-    def plane_table(self, grade: Grade) -> PlaneTable:
-        """The same for the planes of a video."""
-        size = DRAFT_CHROMA if self._draft else FINE_CHROMA
-        key = "planes " + grade.model_dump_json()
-        return self._tables.get(key, lambda: bake_planes(grade, self.look, size))
-
-    def matte_table(self, zone: Zone) -> Table:
-        """Which colours the ranges of a zone mean."""
-        ranges = Zone(id="ranges", brightness=zone.brightness, hues=zone.hues)
-        return self._tables.get(ranges.model_dump_json(), lambda: bake_matte(zone, self._size))
-
-    @property
-    def _size(self) -> int:
-        return DRAFT if self._draft else FINE
 
     def _use_proxy(self, media: str, size: Size) -> bool:
         picture = self.picture(media)

@@ -16,10 +16,12 @@ from kitecore.colour.cube import Cube
 from kitecore.colour.cubefile import BadCube, read_cube, write_cube
 from kitecore.colour.lattice import lattice, sampled
 from kitecore.colour.looks import SHIPPED, shipped
-from kitecore.colour.planes import bake_planes
+from kitecore.colour.planes import DRAFT_CHROMA, FINE_CHROMA, bake_planes, bake_rgba
 from kitecore.colour.rgb import chroma, from_chroma
 from kitecore.colour.table import DRAFT, FINE, Table, bake
 from kitecore.document import Grade
+from kitecore.media.pixels import rgba_of
+from kitecore.media.planes import Halved
 
 RNG = np.random.default_rng(11)
 COLOURS = RNG.random((2000, 3)).astype(np.float32)
@@ -140,19 +142,20 @@ class TableTest(TestCase):
         self.assertEqual({0, 255}, {int(done[..., :3].min()), int(done[..., :3].max())})
 
 
-class PlanesTest(TestCase):
-    def planes(self) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
-        """Noise within what a screen can show, as a camera would write it."""
-        small = np.clip(RNG.normal(128, 40, (40, 30, 3)), 8, 247).astype(np.uint8)
-        large = small.repeat(2, axis=0).repeat(2, axis=1)
-        frame = av.VideoFrame.from_ndarray(large, format="rgb24").reformat(
-            format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG"
-        )
-        array = frame.to_ndarray()
-        return array[:80].copy(), array[80:100].reshape(40, 30), array[100:].reshape(40, 30)
+def coded_noise() -> tuple[np.ndarray, np.ndarray, np.ndarray]:
+    """Noise within what a screen can show, as a camera would write it."""
+    small = np.clip(RNG.normal(128, 40, (40, 30, 3)), 8, 247).astype(np.uint8)
+    large = small.repeat(2, axis=0).repeat(2, axis=1)
+    frame = av.VideoFrame.from_ndarray(large, format="rgb24").reformat(
+        format="yuv420p", dst_colorspace="ITU709", dst_color_range="MPEG"
+    )
+    array = frame.to_ndarray()
+    return array[:80].copy(), array[80:100].reshape(40, 30), array[100:].reshape(40, 30)
 
+
+class PlanesTest(TestCase):
     def test_planes_are_graded_as_the_chain_says(self) -> None:
-        luma, cb, cr = self.planes()
+        luma, cb, cr = coded_noise()
         out = tuple(np.zeros_like(plane) for plane in (luma, cb, cr))
         bake_planes(GRADE, shipped).over((luma, cb, cr), out, (60, 80))  # type: ignore[arg-type]
         full = (cb.repeat(2, 0).repeat(2, 1), cr.repeat(2, 0).repeat(2, 1))
@@ -169,10 +172,53 @@ class PlanesTest(TestCase):
             self.assertLess(np.abs(plane - halves).mean(), 0.6)
 
     def test_a_grade_that_does_nothing_leaves_planes_alone(self) -> None:
-        planes = self.planes()
+        planes = coded_noise()
         out = tuple(np.zeros_like(plane) for plane in planes)
         bake_planes(Grade(), shipped).over(planes, out, (60, 80))  # type: ignore[arg-type]
         self.assertLess(np.abs(out[0].astype(int) - planes[0]).mean(), 0.2)
+
+
+class PlanesToRgbaTest(TestCase):
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.planes = coded_noise()
+
+    def rgb(self) -> np.ndarray:
+        luma, *small = self.planes
+        whole = luma, *(plane.repeat(2, 0).repeat(2, 1) for plane in small)
+        y, u, v = (
+            (plane.astype(float) - low) / span
+            for plane, low, span in zip(whole, (16, 128, 128), (219, 224, 224), strict=True)
+        )
+        return from_chroma(y, u, v)
+
+    def test_planes_become_the_colours_that_the_chain_says(self) -> None:
+        truth = np.clip(graded(self.rgb(), GRADE, shipped), 0, 1) * 255
+        done = bake_rgba(GRADE, shipped).over(self.planes, (60, 80))
+        error = np.abs(done[..., :3] - truth)
+        self.assertLess(error.mean(), 0.4)
+        self.assertLess(error.max(), 4)
+        self.assertEqual({255}, set(done[..., 3].flat))
+
+    def test_a_grade_that_does_nothing_is_the_plain_way(self) -> None:
+        plain = rgba_of(Halved(self.planes, (60, 80)))
+        for size in (FINE_CHROMA, DRAFT_CHROMA):
+            done = bake_rgba(Grade(), shipped, size).over(self.planes, (60, 80))
+            self.assertLessEqual(np.abs(done.astype(int) - plain).max(), 1)
+
+    def test_greys_stay_greys(self) -> None:
+        luma = np.arange(256, dtype=np.uint8).reshape(16, 16)
+        grey = np.full((8, 8), 128, np.uint8)
+        steep = Grade.model_validate({"contrast": {"contrast": 100}, "colour": {"saturation": 100}})
+        done = bake_rgba(steep, shipped).over((luma, grey, grey), (16, 16))
+        self.assertLessEqual(np.ptp(done[..., :3].astype(int), axis=2).max(), 1)
+
+    def test_sides_may_be_odd(self) -> None:
+        table = bake_rgba(GRADE, shipped)
+        whole = table.over(self.planes, (60, 80))
+        luma, cb, cr = self.planes
+        part = luma[:79, :59].copy(), cb, cr
+        np.testing.assert_array_equal(table.over(part, (59, 79)), whole[:79, :59])
 
 
 class CubeFileTest(TestCase):

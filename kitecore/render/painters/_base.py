@@ -11,7 +11,7 @@ from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
 from kitecore.render.bending import bent
 from kitecore.render.cutting import works_on
-from kitecore.render.grading import Deep
+from kitecore.render.grading import Ungraded
 from kitecore.render.layering import prepared
 from kitecore.render.placing import Area, land
 from kitecore.render.retouching import strokes_of
@@ -28,7 +28,7 @@ def landed(
     tick: int,
     picture: Area,
     stage: Stage,
-    fetch: Callable[[Size], Rgba | Deep],
+    fetch: Callable[[Size], Ungraded],
     *,
     constant: Hashable = None,
     core: Area | None = None,
@@ -40,7 +40,7 @@ def landed(
     ----------
     fetch
         Gives it in as many pixels as its place draws it with. Only of clips with a grade and
-        without a key may it have 16 bits.
+        without a key may it be other than RGBA of 8 bits.
     constant
         Names a picture that is the same all the time, and so is prepared once.
     core, drawn

@@ -5,10 +5,11 @@ import numpy as np
 from kitecore.arrays import Size
 from kitecore.document import VideoClip
 from kitecore.media.pixels import is_deep
+from kitecore.media.planes import Halved
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
-from kitecore.render.grading import Deep, plan_of
+from kitecore.render.grading import Deep, Ungraded, plan_of
 from kitecore.render.masks_along import with_masks_along
 from kitecore.render.mending import Mending
 from kitecore.render.painters._base import landed, painters
@@ -24,11 +25,13 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     plain = not mixes(clip, tick, stage.step, stage.sources)
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
     bare = clip.key is None and not clip.working_strokes
-    deep = plain and spread and is_deep(info) and bare
+    graded = plain and spread and bare
 
-    def fetch(size: Size) -> Rgba | Deep:
-        if deep:
+    def fetch(size: Size) -> Ungraded:
+        if graded and is_deep(info):
             return _deep(clip, tick, size, stage)
+        if graded and (planes := _planes(clip, tick, size, stage)) is not None:
+            return planes
         shown = clip.shown_at(tick, stage.step)
         pixels = (_whole if plain else _between)(clip, tick, size, stage)
         return retouched(pixels, Mending(clip, clip.media, stage.sources, size, shown, clip.id))
@@ -58,6 +61,10 @@ def _whole(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
 def _deep(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Deep:
     """Of more than 8 bits, which a grade may spread apart."""
     return stage.sources.video16(clip.media, shown_number(clip, tick, stage), clip.id, size)
+
+
+def _planes(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Halved | None:
+    return stage.sources.halved(clip.media, shown_number(clip, tick, stage), clip.id, size)
 
 
 def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:

@@ -19,6 +19,7 @@ from kitecore.render.tests.scene import Scene
 SIZE = (540, 960)
 SIZES = (SIZE, (360, 640), (270, 480), (202, 360), (180, 320))
 LUMA = 180
+GRADE = {"light": {"exposure": -0.2}, "contrast": {"contrast": 20}, "colour": {"saturation": 20}}
 GREY = round((LUMA - 16) * 255 / 219)
 
 
@@ -30,20 +31,20 @@ def coded(luma: NDArray[np.uint8], cb: int = 128, cr: int = 128) -> av.VideoFram
 
 
 class GreyTest(TestCase):
-    """A flat grey take and a ramp, in BT.709 without loss."""
+    """A flat grey take and a coloured ramp of what a screen can show, in BT.709 without loss."""
 
     @classmethod
     def setUpClass(cls) -> None:
         cls.root = Path(cls.enterClassContext(tempfile.TemporaryDirectory()))
         scene = Scene(cls.root)
         flat = np.full((1, 1), LUMA, np.uint8)
-        ramp = np.linspace(20, 230, SIZE[0]).astype(np.uint8)[None]
-        for name, luma, cb, cr in (("grey", flat, 128, 128), ("ramp", ramp, 100, 150)):
+        ramp = np.linspace(70, 200, SIZE[0]).astype(np.uint8)[None]
+        for name, luma, cb, cr in (("grey", flat, 128, 128), ("ramp", ramp, 116, 140)):
             scene.video(
                 name,
                 frames=3,
                 size=SIZE,
-                options={"qp": "0"},
+                options={"qp": "0", "colorspace": "bt709", "color_range": "tv"},
                 draw=lambda _, luma=luma, cb=cb, cr=cr: coded(luma, cb, cr),
             )
 
@@ -78,6 +79,17 @@ class GreyTest(TestCase):
             with self.subTest(size):
                 for before, after in zip(alone[size], self.planes(size), strict=True):
                     self.assertLess(abs((after - before).mean()), 0.25)
+                    self.assertLessEqual(np.abs(after - before).max(), 2)
+
+    def test_a_layer_above_changes_nothing_of_a_grade(self) -> None:
+        self.scene.place("ramp", 0.1, place={"fit": "fill"}, grade=GRADE)
+        alone = {size: self.planes(size) for size in SIZES}
+        self.veil()
+        for size in SIZES:
+            with self.subTest(size):
+                for before, after in zip(alone[size], self.planes(size), strict=True):
+                    # Chroma is the same everywhere, so it is rounded alike everywhere.
+                    self.assertLess(abs((after - before).mean()), 0.5)
                     self.assertLessEqual(np.abs(after - before).max(), 2)
 
     def test_what_is_watched_is_what_is_sent(self) -> None:
