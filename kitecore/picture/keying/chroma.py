@@ -11,7 +11,7 @@ from kitecore.document.keying import ChromaKey
 from kitecore.motion.curve import curve_at
 from kitecore.motion.plain import number, points
 from kitecore.picture.keying.edges import refined
-from kitecore.picture.keying.regions import calmed, regions_of
+from kitecore.picture.keying.regions import calmed, pooled, regions_of
 from kitecore.picture.keying.screen import (
     SCREEN_BLOCK,
     STEPS,
@@ -45,9 +45,11 @@ def unscreened(pixels: Rgba, key: ChromaKey, density: float) -> Rgba:
     calm, grain = calmed(far, low)
     response = _response(key)
     everywhere = response[0] > 0
-    box = _box(calm, 0 if everywhere else low * STEPS, key, density)
+    pool = pooled(calm, own)
+    box = _box(pool.most, calm.shape, 0 if everywhere else low * STEPS, key, density)
     within, lit = np.ascontiguousarray(pixels[box]), light.within(box[0].start, box[1].start)
-    regions = regions_of(calm[box], own[box], (low, _SOLID * high), grain, density)
+    part = pool.within(box[0].start, box[1].start, box[0].stop, box[1].stop)
+    regions = regions_of(calm[box], part, (low, _SOLID * high), grain, density)
     screen = screen_seen(within, regions.bare, key, light)
     before = gathered(within, regions.sure)
     shares = measured(within, lit, regions, before, screen, weights_of(key))
@@ -62,22 +64,26 @@ def unscreened(pixels: Rgba, key: ChromaKey, density: float) -> Rgba:
     return out
 
 
-def _box(calm: NDArray[np.uint8], least: float, key: ChromaKey, density: float) -> Box:
+def _box(
+    most: NDArray[np.uint8], shape: tuple[int, ...], least: float, key: ChromaKey, density: float
+) -> Box:
     """Rows and columns in which something is, and as many around as it may reach; a block at least.
 
-    ``least``: distance from which on something is there.
+    They begin at even ones. ``most``: greatest distances of two by two pixels; ``least``: distance
+    from which on something is there.
     """
     reach = (abs(number(key.shrink)) + 3 * number(key.soften)) * density
     margin = round(max(_MARGIN, reach))
-    rows, columns = calm.max(axis=1), calm.max(axis=0)
-    return _span(rows, least, margin), _span(columns, least, margin)
+    rows, columns = most.max(axis=1), most.max(axis=0)
+    return _span(rows, shape[0], least, margin), _span(columns, shape[1], least, margin)
 
 
-def _span(most: NDArray[Any], least: float, margin: int) -> slice:
-    found, count = np.flatnonzero(most >= least), most.size
+def _span(most: NDArray[Any], count: int, least: float, margin: int) -> slice:
+    found = np.flatnonzero(most >= least)
     if not found.size:
         return slice(0, min(SCREEN_BLOCK, count))
-    return slice(max(int(found[0]) - margin, 0), min(int(found[-1]) + 1 + margin, count))
+    first, last = 2 * int(found[0]) - margin, 2 * int(found[-1]) + 2 + margin
+    return slice(max(first // 2 * 2, 0), min(last, count))
 
 
 def _response(key: ChromaKey) -> NDArray[np.uint8]:

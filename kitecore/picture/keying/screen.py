@@ -149,10 +149,11 @@ def _sample_means(pixels: Packed, out: Array) -> None:
 def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Light) -> Array:
     """Colours in blocks of ``SCREEN_BLOCK``: as seen near by, or as the key says if none is seen.
 
-    ``bare``: 255 where there is nothing but screen.
+    ``bare``: 255 where there is nothing but screen, of half the size.
     """
+    half = _SPARSE // 2
     some = np.ascontiguousarray(pixels[::_SPARSE, ::_SPARSE])
-    seen = gathered(some, np.ascontiguousarray(bare[::_SPARSE, ::_SPARSE]))
+    seen = gathered(some, np.ascontiguousarray(bare[::half, ::half]))
     if not seen[..., 3].any():
         seen[..., :3] = direction_of(key)[3:6] * light.mean()
     return seen

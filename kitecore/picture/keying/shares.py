@@ -125,8 +125,8 @@ def _measure(
                 _ycc(f[0] - b[0], f[1] - b[1], f[2] - b[2]),
             )
             solid = max(distance(f, weights, one), least)
-        if near[y, x]:
-            solid = max(min(solid, one), np.float32(top[y, x]) * step)
+        if near[y >> 1, x >> 1]:
+            solid = max(min(solid, one), np.float32(top[y >> 1, x >> 1]) * step)
         line[y, x], doubt[y, x] = _byte(share), _byte(off)
         chroma[y, x] = _byte(distance(c, weights, lit_at(light, y, x)) / solid)
 

@@ -76,13 +76,15 @@ def _unmix(
     # Widened first: what is narrower than the rest would keep the compiler from doing many at a time.
     there, trusted = np.empty(width, np.float32), np.empty(width, np.float32)
     for y in range(height):
-        line = out[corner[1] + y, corner[0] : corner[0] + width]
-        source, levels, known = pixels[y, :], matte[y, :], sure[y, :]
-        for x in range(width):
+        begin, end = _filled(matte[y, :])
+        left = corner[0] + begin
+        line = out[corner[1] + y, left : corner[0] + end]
+        source, levels, known = pixels[y, begin:end], matte[y, begin:end], sure[y, begin:end]
+        for x in range(end - begin):
             there[x] = np.float32(levels[x] == 255)
             trusted[x] = np.float32(known[x] != 0)
         # As if all of it were wholly there or not at all.
-        for x in range(width):
+        for x in range(end - begin):
             word = source[x]
             most = there[x] * np.float32(np.int32(word >> np.uint32(24)))
             rgb = (
@@ -91,12 +93,12 @@ def _unmix(
                 np.float32(np.int32((word >> np.uint32(16)) & byte)),
             )
             line[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
-        for x in range(width):
+        for x in range(end - begin):
             a = levels[x]
             if a == 0 or a == 255:
                 continue
             word, rest = source[x], np.float32(255 - a)
-            b = at_pixel(screen, np.float32(SCREEN_BLOCK), x, y)
+            b = at_pixel(screen, np.float32(SCREEN_BLOCK), begin + x, y)
             rgb = (
                 np.float32(word & byte) - rest * b[0],
                 np.float32((word >> np.uint32(8)) & byte) - rest * b[1],
@@ -104,6 +106,17 @@ def _unmix(
             )
             most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
             line[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
+
+
+@njit(inline="always")
+def _filled(levels):  # type: ignore[no-untyped-def]
+    """The part of a row that holds all that is not 0."""
+    begin, end = 0, len(levels)
+    while begin < end and levels[begin] == 0:
+        begin += 1
+    while end > begin and levels[end - 1] == 0:
+        end -= 1
+    return begin, end
 
 
 @njit(inline="always")
