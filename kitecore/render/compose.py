@@ -196,7 +196,7 @@ def _draw_clip(
     else:
         layer = exposed(clip, local, stage, affected)
     blend = blend or clip.blend
-    lay(canvas, layer if blend in HOLDOUTS else trimmed(layer, stage), opacity, blend)
+    lay(canvas, layer if blend in HOLDOUTS else trimmed(layer, clip, stage), opacity, blend)
     return None
 
 

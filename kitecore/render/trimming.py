@@ -1,4 +1,4 @@
-"""Layers that stay the same, without what is clear around them."""
+"""Layers without what is clear around them."""
 
 from __future__ import annotations
 
@@ -7,7 +7,9 @@ from typing import Final
 
 import numpy as np
 
-from kitecore.arrays import Box, box_of
+from kitecore.arrays import Box
+from kitecore.document import Pictured
+from kitecore.picture.extent import box_seen
 from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.render.stage import Stage
 
@@ -17,10 +19,16 @@ _BORDER: Final = 1
 """Clear pixels that are left around, so that what is sampled between is as before."""
 
 
-def trimmed(layer: Layer, stage: Stage) -> Layer:
-    """The layer with as much of its picture as is seen of it, if that is kept and worth it."""
-    if layer.constant is None or layer.endless:
+def trimmed(layer: Layer, clip: Pictured, stage: Stage) -> Layer:
+    """The layer with as much of its picture as is seen of it, if it is worth it.
+
+    Of one that stays the same that is kept; of one that changes it is looked for only where a key
+    makes much of it clear.
+    """
+    if layer.endless:
         return layer
+    if layer.constant is None:
+        return _part(layer, _seen(layer.pixels)) if clip.key and clip.key.on else layer
     cache, shape = stage.sources.cache, layer.pixels.shape
 
     def measure() -> Rgba:
@@ -28,23 +36,28 @@ def trimmed(layer: Layer, stage: Stage) -> Layer:
 
     box = cache.get(("seen", layer.constant, shape), measure).view(np.int64)
     left, top, right, bottom = (int(side) for side in box)
+    part = _part(layer, (left, top, right, bottom))
+    if part is layer:
+        return layer
+    pixels = cache.get(("trimmed", layer.constant, shape), lambda: part.pixels.copy())
+    return replace(part, pixels=pixels)
+
+
+def _part(layer: Layer, box: Box) -> Layer:
+    """A part of a layer, or all of it if the part is most of it."""
+    (left, top, right, bottom), shape = box, layer.pixels.shape
     if (right - left) * (bottom - top) > _WORTH * shape[0] * shape[1]:
         return layer
-
-    def cut() -> Rgba:
-        return layer.pixels[top:bottom, left:right].copy()
-
-    pixels = cache.get(("trimmed", layer.constant, shape), cut)
+    pixels = layer.pixels[top:bottom, left:right]
     return replace(layer, pixels=pixels, matrix=layer.matrix @ moved(left, top), constant=None)
 
 
 def _seen(pixels: Rgba) -> Box:
     """The box of what is not clear, and a little more; a pixel at least."""
-    box = box_of(pixels[..., 3])
-    if box is None:
-        return 0, 0, 1, 1
     height, width = pixels.shape[:2]
-    left, top, right, bottom = box
+    left, top, right, bottom = box_seen(np.ascontiguousarray(pixels))
+    if right <= left:
+        return 0, 0, 1, 1
     return (
         max(left - _BORDER, 0),
         max(top - _BORDER, 0),

@@ -12,10 +12,11 @@ from unittest import TestCase
 import numpy as np
 from PIL import Image
 
-from kitecore.document import AdjustmentClip, Document, Pictured
+from kitecore.document import AdjustmentClip, Document, Pictured, SolidClip
+from kitecore.document.keying import LumaKey
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
-from kitecore.picture.layer import Layer, moved, solid
+from kitecore.picture.layer import Layer, moved, solid, turned
 from kitecore.render.adjusting import area_of
 from kitecore.render.compose import affected, showing_at
 from kitecore.render.covering import first_seen
@@ -281,7 +282,7 @@ class HiddenTest(LayerScene):
                 assert isinstance(clip, Pictured)
                 stage = stage_of(self.document, SIZE, self.sources())
                 layer = affected(clip, 0, stage)
-                small = trimmed(layer, stage)
+                small = trimmed(layer, clip, stage)
                 self.assertLess(small.pixels.size, 0.5 * layer.pixels.size)
                 drawn = [solid(*SIZE, (200, 30, 90)) for _ in range(2)]
                 for canvas, one in zip(drawn, (layer, small), strict=True):
@@ -290,6 +291,20 @@ class HiddenTest(LayerScene):
                 self.assertLessEqual(int(off.max()), 1)
                 self.assertLess(off.mean(), 1e-3)
                 self.scene.do(kind="remove", clips=[clip.id])
+
+    def test_what_a_key_makes_clear_is_left_out_and_nobody_sees_it(self) -> None:
+        pixels = np.zeros((SIZE[1], SIZE[0], 4), np.uint8)
+        pixels[20:50, 30:44] = 180
+        layer = Layer(pixels, turned(9) @ moved(7.3, 2.6))
+        stage = stage_of(self.document, SIZE, self.sources())
+        small = trimmed(layer, SolidClip(length=SECOND, key=LumaKey()), stage)
+        self.assertLess(small.pixels.size, 0.5 * pixels.size)
+        self.assertIs(layer, trimmed(layer, SolidClip(length=SECOND), stage))
+        drawn = [solid(*SIZE, (200, 30, 90)) for _ in range(2)]
+        for canvas, one in zip(drawn, (layer, small), strict=True):
+            lay(canvas, one)
+        self.assertLessEqual(np.abs(drawn[0].astype(int) - drawn[1]).max(), 1)
+        self.assertGreater(np.ptp(drawn[0][..., 1]), 100)
 
     def test_a_layer_clipped_to_one_that_is_hidden_is_hidden_too(self) -> None:
         self.block("base", (80, 80), WHITE)
