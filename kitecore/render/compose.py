@@ -56,6 +56,7 @@ def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Sta
     """Draw some of what shows, from the back to the front, as far as it can be seen."""
     base: Showing | None = None
     for showing in all_showing[first_seen(all_showing, tick, stage) :]:
+        stage.sources.checkpoint()
         if isinstance(showing, Pictured) and showing.clipped:
             if base is not None:
                 _draw_clipped(canvas, showing, base, tick, stage)

@@ -92,6 +92,7 @@ def _averaged(layers: list[Layer], stage: Stage) -> Layer:
     shape = (max(bottom - top, 1), max(right - left, 1), 4)
     total = np.zeros(shape, np.uint16)
     for layer in layers:
+        stage.sources.checkpoint()
         one = np.zeros(shape, np.uint8)
         lay(one, replace(layer, matrix=moved(-left, -top) @ layer.matrix))
         total += one

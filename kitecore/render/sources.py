@@ -69,6 +69,10 @@ _Key = tuple[str, str, bool]
 W = TypeVar("W")
 
 
+def _go_on() -> None:
+    """Nobody asks for an end."""
+
+
 class Pictures(Kept[Any]):
     """Arrays by key; what is kept is never written to."""
 
@@ -127,6 +131,8 @@ class Sources:
         self._tracks: Kept[Track] = Kept(KEPT_TRACKS)
         self.cuts: Kept[Any] = Kept(KEPT_CUTS)
         self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
+        self.checkpoint: Callable[[], None] = _go_on
+        """Called between parts of the work; whoever wants an end of it raises an error here."""
         self.rounding = 0.5
         """Share of a level that is added where videos of more bits are cut to 8 (`render.deep`)."""
 

@@ -1,7 +1,7 @@
 """Rendering in a process of its own, so that a decoder that crashes takes nothing with it.
 
 ``python -m kitecore.render.worker FD MEDIA`` answers requests that come over the socket ``FD``, one
-after the other. Takes lie in folders below MEDIA, named by their ids; looks that were brought in in
+after the other; the one in hand is left undone when it is told to stop. Takes lie in folders below MEDIA, named by their ids; looks that were brought in in
 one besides.
 """
 
@@ -9,14 +9,17 @@ from __future__ import annotations
 
 import resource
 import sys
+from collections.abc import Callable
 from contextlib import closing
 from dataclasses import dataclass
 from multiprocessing.connection import Connection
 from pathlib import Path
+from time import monotonic
+from typing import Final
 
 from kitecore.colour.looks import LOOKS, LookFolder
 from kitecore.document import Document, loads
-from kitecore.errors import KiteError, MediaMissing, RenderFailed
+from kitecore.errors import KiteError, MediaMissing, RenderFailed, Superseded
 from kitecore.fonts import FONTS, FontFolder
 from kitecore.kept import Kept
 from kitecore.media.folder import MediaFolder
@@ -27,6 +30,23 @@ from kitecore.render.warm import warm
 
 MEMORY_LIMIT = 8 * 2**30
 _DOCUMENTS = 8
+_GLANCE: Final = 0.005
+"""Seconds from one look whether to stop to the next."""
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A request and its number, by which it can be stopped."""
+
+    number: int
+    request: Request
+
+
+@dataclass(frozen=True)
+class Stop:
+    """Nobody waits any more for the answer to the request of that number."""
+
+    number: int
 
 
 @dataclass(frozen=True)
@@ -66,7 +86,9 @@ class Worker:
     def learn(self, name: str, text: str) -> None:
         self._documents.put(name, loads(text))
 
-    def answer(self, request: Request) -> Answer:
+    def answer(self, request: Request, checkpoint: Callable[[], None]) -> Answer:
+        """``checkpoint`` is called between parts of the work; it raises `Superseded` to end it."""
+        self._sources.checkpoint = checkpoint
         document = self._documents.find(request.document)
         if document is None:
             return Unknown(request.document)
@@ -91,17 +113,42 @@ def _folder(media: Path, name: str) -> MediaFolder:
 
 
 def serve(connection: Connection, media: Path) -> None:
-    """Answer until the other side closes. Messages: a `Request`, or a document's name and JSON."""
+    """Answer until the other side closes.
+
+    Messages: what is `Asked`, or that it shall `Stop`; or a document's name and JSON.
+    """
     worker = Worker(media)
     while True:
         try:
             message = connection.recv()
         except EOFError:
             return
-        if isinstance(message, Request):
-            connection.send(worker.answer(message))
-        else:
+        if isinstance(message, Asked):
+            checkpoint = _stopping(connection, message.number)
+            connection.send(worker.answer(message.request, checkpoint))
+        elif not isinstance(message, Stop):
             worker.learn(*message)
+
+
+def _stopping(connection: Connection, number: int) -> Callable[[], None]:
+    """What looks now and then whether the request of that number is still wanted.
+
+    While one is in hand nothing else comes over the line; what was to stop an earlier one is late.
+    """
+    last = monotonic()
+
+    def look() -> None:
+        nonlocal last
+        now = monotonic()
+        if now - last < _GLANCE:
+            return
+        last = now
+        while connection.poll():
+            message = connection.recv()
+            if isinstance(message, Stop) and message.number == number:
+                raise Superseded("A newer picture was asked for.")
+
+    return look
 
 
 def main() -> None:

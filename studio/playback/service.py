@@ -9,6 +9,7 @@ import subprocess
 import sys
 from concurrent.futures import Future
 from concurrent.futures import TimeoutError as FutureTimeout
+from contextlib import suppress
 from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
@@ -23,16 +24,17 @@ from kitecore.errors import (
     MediaMissing,
     NotThere,
     RenderFailed,
+    Superseded,
     TookTooLong,
 )
 from kitecore.render.questions import Request, questions
-from kitecore.render.worker import Answer, Failed, Unknown
+from kitecore.render.worker import Answer, Asked, Failed, Stop, Unknown
 from studio.playback.turns import SITE, Job, Turns
 
 log = logging.getLogger(__name__)
 
 _ERRORS: dict[str, type[KiteError]] = {
-    error.code: error for error in (BadInput, NotThere, MediaMissing)
+    error.code: error for error in (BadInput, NotThere, MediaMissing, Superseded)
 }
 """What a render process may tell that is no failure of its own, by code."""
 
@@ -54,11 +56,15 @@ class RenderProcess:
         self._turns = Turns()
         self._process: subprocess.Popen[bytes] | None = None
         self._line: Connection | None = None
+        self._sending = Lock()
+        self._number = 0
+        self._in_hand: Job | None = None
         self._thread = Thread(target=self._run, name="render", daemon=True)
         self._thread.start()
 
     def submit(self, job: Job) -> Future[bytes]:
         self._turns.put(job)
+        self._stop_unwanted()
         return job.future
 
     @property
@@ -107,21 +113,36 @@ class RenderProcess:
             raise RenderFailed("The picture could not be drawn.") from error
 
     def _told(self, job: Job) -> Answer:
-        answer = self._exchange(job.request)
+        answer = self._exchange(job)
         if isinstance(answer, Unknown):
             assert self._line is not None
             self._line.send((job.request.document, job.document()))
-            answer = self._exchange(job.request)
+            answer = self._exchange(job)
         return answer
 
-    def _exchange(self, request: Request) -> Answer:
+    def _exchange(self, job: Job) -> Answer:
         fresh = self._process is None or self._process.poll() is not None
         line = self._started()
-        line.send(request)
-        if not line.poll(PATIENCE + (STARTING if fresh else 0)):
-            raise _Silent
-        answer: Answer = line.recv()
+        with self._sending:
+            self._number += 1
+            self._in_hand = job
+            line.send(Asked(self._number, job.request))
+        self._stop_unwanted()
+        try:
+            if not line.poll(PATIENCE + (STARTING if fresh else 0)):
+                raise _Silent
+            answer: Answer = line.recv()
+        finally:
+            with self._sending:
+                self._in_hand = None
         return answer
+
+    def _stop_unwanted(self) -> None:
+        """Let go of what is in hand if nobody waits for it any more."""
+        with self._sending, suppress(OSError):
+            if self._in_hand is not None and self._line and self._turns.is_unwanted(self._in_hand):
+                self._line.send(Stop(self._number))
+                self._in_hand = None
 
     def _started(self) -> Connection:
         if self._process is None or self._process.poll() is not None or self._line is None:

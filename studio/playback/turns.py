@@ -23,7 +23,7 @@ SITE: Final = 0
 class Job:
     """A request of a person that waits for a render process.
 
-    Of a person's ``lane`` only the newest ``turn`` is wanted: older ones are dropped if not begun.
+    Of a person's ``lane`` only the newest ``turn`` is wanted: older ones are dropped, or stopped.
     """
 
     request: Request
@@ -69,11 +69,12 @@ class Turns:
                 return job
 
     def _drop_unwanted(self, mine: deque[Job]) -> None:
-        for job in [one for one in mine if self._is_unwanted(one)]:
+        for job in [one for one in mine if self.is_unwanted(one)]:
             mine.remove(job)
             if job.future.set_running_or_notify_cancel():
                 job.future.set_exception(Superseded("A newer picture was asked for."))
 
-    def _is_unwanted(self, job: Job) -> bool:
+    def is_unwanted(self, job: Job) -> bool:
+        """Whether something newer was asked for in its lane."""
         newest = self._newest.find((job.person, job.lane)) if job.lane else None
         return newest is not None and newest > job.turn

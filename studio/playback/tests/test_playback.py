@@ -13,9 +13,14 @@ import numpy as np
 import simplejpeg
 from django.test import SimpleTestCase, TestCase
 
+from kitecore import edits
+from kitecore.document import Canvas, Document, Place, SolidClip, dumps, empty_document
+from kitecore.document.effects import effect_kinds
+from kitecore.edits import edit_kinds
 from kitecore.errors import RenderFailed, Superseded, TookTooLong
 from kitecore.media.tests.material import read_number
 from kitecore.render.questions import Request
+from kitecore.ticks import TICKS_PER_SECOND
 from studio.playback.service import RenderProcess, _Silent, service
 from studio.playback.store import PieceStore
 from studio.playback.turns import Job
@@ -169,6 +174,18 @@ class PlaybackTest(People, TestCase):
         self.assertIn("missing", answer.json()["message"])
 
 
+def heavy() -> Document:
+    """A document whose picture takes a while: wide blurs, one above another."""
+    second = TICKS_PER_SECOND
+    blurred = SolidClip(length=second, effects=(effect_kinds["soft_blur"](id="b", sigma=3.5),))
+    document = empty_document(Canvas(width=1080, height=1920))
+    for number in range(40):
+        place = Place(turn=float(number), size=(0.9, 0.9))
+        clip = blurred.model_copy(update={"place": place})
+        document = edits.apply(document, edit_kinds["place"](clip=clip, mode="above", at=0))
+    return document
+
+
 class RenderProcessTest(SimpleTestCase):
     """The process behind the pictures: dropped questions, and death."""
 
@@ -178,8 +195,6 @@ class RenderProcessTest(SimpleTestCase):
         self.addCleanup(self.process.close)
 
     def ask(self, lane: str = "", turn: int = 0) -> Future[bytes]:
-        from kitecore.document import dumps, empty_document
-
         request = Request("still", "empty", 0, long_side=64)
         return self.process.submit(Job(request, lambda: dumps(empty_document()), 1, lane, turn))
 
@@ -188,6 +203,22 @@ class RenderProcessTest(SimpleTestCase):
         self.assertTrue(futures[-1].result(30))
         dropped = [f for f in futures[:-1] if isinstance(f.exception(30), Superseded)]
         self.assertGreaterEqual(len(dropped), 9)
+
+    def test_one_that_is_overtaken_is_left_undone(self) -> None:
+        """While its document is told, something newer is asked for."""
+        newer: list[Future[bytes]] = []
+
+        def told() -> str:
+            newer.append(self.ask("scrub", 2))
+            return dumps(heavy())
+
+        request = Request("still", "heavy", 0, long_side=1920)
+        older = self.process.submit(Job(request, told, 1, "scrub", 1))
+        self.assertIsInstance(older.exception(60), Superseded)
+        self.assertTrue(newer[0].result(30))
+        # The process lives, and knows the document: nobody asks for it again.
+        again = Job(request, lambda: self.fail("told twice"), 1)
+        self.assertTrue(self.process.submit(again).result(60))
 
     def test_a_killed_process_costs_no_answer(self) -> None:
         self.assertTrue(self.ask().result(30))
