@@ -32,6 +32,8 @@ MEMORY_LIMIT = 8 * 2**30
 _DOCUMENTS = 8
 _GLANCE: Final = 0.005
 """Seconds from one look whether to stop to the next."""
+_GRACE: Final = 0.1
+"""Seconds that each may take: what is drawn that fast is shown on the way, though overtaken."""
 
 
 @dataclass(frozen=True)
@@ -135,14 +137,13 @@ def _stopping(connection: Connection, number: int) -> Callable[[], None]:
 
     While one is in hand nothing else comes over the line; what was to stop an earlier one is late.
     """
-    last = monotonic()
+    due = monotonic() + _GRACE
 
     def look() -> None:
-        nonlocal last
-        now = monotonic()
-        if now - last < _GLANCE:
+        nonlocal due
+        if monotonic() < due:
             return
-        last = now
+        due = monotonic() + _GLANCE
         while connection.poll():
             message = connection.recv()
             if isinstance(message, Stop) and message.number == number:

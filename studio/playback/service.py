@@ -27,6 +27,7 @@ from kitecore.errors import (
     Superseded,
     TookTooLong,
 )
+from kitecore.kept import Kept
 from kitecore.render.questions import Request, questions
 from kitecore.render.worker import Answer, Asked, Failed, Stop, Unknown
 from studio.playback.turns import SITE, Job, Turns
@@ -38,6 +39,8 @@ _ERRORS: dict[str, type[KiteError]] = {
 }
 """What a render process may tell that is no failure of its own, by code."""
 
+LANES = 1000
+"""Of which it is remembered whether one was stopped last."""
 PATIENCE = 60.0
 """Seconds after which a request counts as stuck."""
 STARTING = 60.0
@@ -59,6 +62,7 @@ class RenderProcess:
         self._sending = Lock()
         self._number = 0
         self._in_hand: Job | None = None
+        self._spared: Kept[bool] = Kept(LANES)
         self._thread = Thread(target=self._run, name="render", daemon=True)
         self._thread.start()
 
@@ -138,11 +142,18 @@ class RenderProcess:
         return answer
 
     def _stop_unwanted(self) -> None:
-        """Let go of what is in hand if nobody waits for it any more."""
+        """Let go of what is in hand if nobody waits for it any more.
+
+        Never of two in a row of one lane: of a slow piece something is seen on the way, too.
+        """
         with self._sending, suppress(OSError):
-            if self._in_hand is not None and self._line and self._turns.is_unwanted(self._in_hand):
+            job = self._in_hand
+            if job is None or self._line is None or not self._turns.is_unwanted(job):
+                return
+            if not self._spared.find(job.whose):
                 self._line.send(Stop(self._number))
-                self._in_hand = None
+            self._spared.put(job.whose, not self._spared.find(job.whose))
+            self._in_hand = None
 
     def _started(self) -> Connection:
         if self._process is None or self._process.poll() is not None or self._line is None:

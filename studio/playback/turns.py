@@ -33,6 +33,10 @@ class Job:
     turn: int = 0
     future: Future[bytes] = field(default_factory=Future)
 
+    @property
+    def whose(self) -> tuple[int, str]:
+        return self.person, self.lane
+
 
 class Turns:
     """Jobs that wait. Each person's keep their order; people are served one after another."""
@@ -46,8 +50,7 @@ class Turns:
         """Raises `TookTooLong` if too many of the same person wait."""
         with self._wake:
             if job.lane:
-                lane = (job.person, job.lane)
-                self._newest.put(lane, max(job.turn, self._newest.find(lane) or 0))
+                self._newest.put(job.whose, max(job.turn, self._newest.find(job.whose) or 0))
             mine = self._waiting.setdefault(job.person, deque())
             self._drop_unwanted(mine)
             if len(mine) >= MOST_WAITING:
@@ -76,5 +79,5 @@ class Turns:
 
     def is_unwanted(self, job: Job) -> bool:
         """Whether something newer was asked for in its lane."""
-        newest = self._newest.find((job.person, job.lane)) if job.lane else None
+        newest = self._newest.find(job.whose) if job.lane else None
         return newest is not None and newest > job.turn

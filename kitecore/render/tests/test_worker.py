@@ -21,6 +21,7 @@ class LineTest(TestCase):
     def setUp(self) -> None:
         folder = self.enterContext(tempfile.TemporaryDirectory())
         # Every look is one whether to stop.
+        self.enterContext(patch.object(worker, "_GRACE", -1.0))
         self.enterContext(patch.object(worker, "_GLANCE", -1.0))
         self.line, theirs = Pipe()
         thread = Thread(target=serve, args=(theirs, Path(folder)))

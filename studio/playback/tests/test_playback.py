@@ -204,21 +204,33 @@ class RenderProcessTest(SimpleTestCase):
         dropped = [f for f in futures[:-1] if isinstance(f.exception(30), Superseded)]
         self.assertGreaterEqual(len(dropped), 9)
 
-    def test_one_that_is_overtaken_is_left_undone(self) -> None:
-        """While its document is told, something newer is asked for."""
+    def overtaken(self, name: str, turn: int) -> tuple[Future[bytes], Future[bytes]]:
+        """Something heavy, and what is asked for while its document is told."""
         newer: list[Future[bytes]] = []
 
         def told() -> str:
-            newer.append(self.ask("scrub", 2))
+            newer.append(self.ask("scrub", turn + 1))
             return dumps(heavy())
 
-        request = Request("still", "heavy", 0, long_side=1920)
-        older = self.process.submit(Job(request, told, 1, "scrub", 1))
-        self.assertIsInstance(older.exception(60), Superseded)
-        self.assertTrue(newer[0].result(30))
+        request = Request("still", name, 0, long_side=1920)
+        older = self.process.submit(Job(request, told, 1, "scrub", turn))
+        older.exception(60)
+        return older, newer[0]
+
+    def test_one_that_is_overtaken_is_left_undone(self) -> None:
+        older, newer = self.overtaken("heavy", 1)
+        self.assertIsInstance(older.exception(), Superseded)
+        self.assertTrue(newer.result(30))
         # The process lives, and knows the document: nobody asks for it again.
+        request = Request("still", "heavy", 0, long_side=1920)
         again = Job(request, lambda: self.fail("told twice"), 1)
         self.assertTrue(self.process.submit(again).result(60))
+
+    def test_of_two_in_a_row_one_is_finished(self) -> None:
+        self.overtaken("heavy", 1)
+        older, newer = self.overtaken("heavy too", 3)
+        self.assertTrue(older.result())
+        self.assertTrue(newer.result(30))
 
     def test_a_killed_process_costs_no_answer(self) -> None:
         self.assertTrue(self.ask().result(30))
