@@ -6,7 +6,6 @@ from pathlib import Path
 from typing import Final
 
 import numpy as np
-import scipy.signal
 from numpy.typing import NDArray
 
 from kitecore.analysis._base import Analysis, NoParameters, analyse, analyses, sounds
@@ -22,7 +21,9 @@ _BLOCK: Final = POWER_SAMPLES * 4096
 
 
 def find_power(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
-    band = scipy.signal.butter(2, _BAND, "band", fs=SOUND_RATE, output="sos").astype(np.float32)
+    from scipy.signal import butter, sosfilt  # a second of starting, for those who need it
+
+    band = butter(2, _BAND, "band", fs=SOUND_RATE, output="sos").astype(np.float32)
     state = np.zeros((len(band), 2), np.float32)
     with (out / POWER).open("wb") as file:
         if not folder.sound.stat().st_size:
@@ -31,7 +32,7 @@ def find_power(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell)
         for start in range(0, len(everything), _BLOCK):
             block = np.asarray(everything[start : start + _BLOCK]).mean(axis=1)
             padded = np.pad(block, (0, -len(block) % POWER_SAMPLES))
-            heard, state = scipy.signal.sosfilt(band, padded, zi=state)
+            heard, state = sosfilt(band, padded, zi=state)
             squares = np.square(heard.reshape(-1, POWER_SAMPLES)).mean(axis=1)
             file.write(squares.astype(np.float32).tobytes())
             tell("power", start / len(everything))

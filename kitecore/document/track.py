@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Final, Literal
+from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
+from kitecore.document.byname import ByName
 from kitecore.document.clips import Clip, ClipBase, Pictured, can_sound
 from kitecore.document.clips.group import GroupClip
 from kitecore.document.clips.mouth import MouthClip
@@ -70,5 +71,5 @@ def transition_out(clip: ClipBase, after: ClipBase | None) -> TransitionBase | N
 
 # A clip may hold tracks and a track holds clips: only now is either of them whole.
 for holding in (GroupClip, MouthClip, MulticamClip):
-    holding.model_rebuild(force=True, _types_namespace={"Track": Track})
+    holding.model_rebuild(force=True, _types_namespace={"Track": Annotated[Track, ByName(Track)]})
 Track.model_rebuild(force=True)

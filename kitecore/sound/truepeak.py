@@ -8,7 +8,6 @@ from typing import Final
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
-from scipy.signal import firwin
 
 from kitecore.sound.ramps import Samples
 
@@ -24,6 +23,8 @@ Levels = NDArray[np.float32]
 @cache
 def _between() -> NDArray[np.float32]:
     """A low-pass of four times the rate, by its phases but the one on the samples themselves."""
+    from scipy.signal import firwin  # a second of starting, for those who need it
+
     taps = firwin(_TIMES * _TAPS + 1, 0.95 / _TIMES, window=("kaiser", 8.0)) * _TIMES
     phases = taps[:-1].reshape(_TAPS, _TIMES).T[1:, ::-1]
     return np.ascontiguousarray(phases, np.float32)

@@ -4,7 +4,6 @@ from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.signal import firwin, oaconvolve
 
 from kitecore.document.inserts.de_esser import DeEsser
 from kitecore.sound.following import (
@@ -26,10 +25,14 @@ _RATIO, _KNEE = 6.0, 6.0
 @lru_cache(32)
 def _sharp(frequency: float) -> NDArray[np.float32]:
     """Lets through what is above; delays nothing when centred."""
+    from scipy.signal import firwin  # a second of starting, for those who need it
+
     return np.asarray(firwin(_TAPS, frequency, pass_zero=False, fs=RATE), np.float32)
 
 
 def _softened(insert: DeEsser, samples: Samples, over: Over) -> Samples:
+    from scipy.signal import oaconvolve
+
     sharp = oaconvolve(samples, _sharp(insert.frequency)[:, None], mode="same", axes=0)
     sharp = np.ascontiguousarray(sharp, np.float32)
     level = loudest(sharp, over.lead)

@@ -3,7 +3,6 @@ from __future__ import annotations
 from functools import lru_cache
 
 import numpy as np
-from scipy.signal import oaconvolve
 
 from kitecore.document.inserts.room import RoomSound
 from kitecore.sound import biquad
@@ -38,6 +37,8 @@ def _walls(seconds: float, ahead: float, dull: float) -> Samples:
 
 def _in_a_room(insert: RoomSound, samples: Samples, over: Over) -> Samples:
     walls = _walls(insert.seconds, insert.ahead, insert.dull)
+    from scipy.signal import oaconvolve  # a second of starting, for those who need it
+
     back = oaconvolve(samples, walls, axes=0)[: len(samples)]
     angle = np.asarray(over.each(insert.mix)) / 100 * np.pi / 2
     dry, wet = np.cos(angle), np.sin(angle)
