@@ -24,7 +24,7 @@ from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, from_db, gains_of,
 from kitecore.sound.sides import panned
 
 _SMALL_BLOCK: Final = 2 * RATE
-_LARGE_BLOCK: Final = 10 * RATE
+_LARGE_BLOCK: Final = 5 * RATE
 """Samples that go through the chain of a track together: few where a piece is wanted."""
 
 Row = tuple[ClipBase | None, ClipBase, ClipBase | None]

@@ -53,8 +53,8 @@ KEPT_VOICES = 64
 KEPT_TRACKS = 256
 KEPT_CUTS = 16
 """What strokes cut out of stills (see `render.cutting`)."""
-KEPT_SOUND = 96 * 2**20
-"""Bytes of sound after chains: of twelve tracks, two stretches each."""
+KEPT_SOUND = 128 * 2**20
+"""Bytes of sound after chains: of sixteen tracks, the four blocks that a piece of ten seconds asks for."""
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
 ALIKE = 0.004

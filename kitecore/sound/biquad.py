@@ -87,8 +87,13 @@ def filtered(samples: Samples, sections: list[Numbers], block: int, offset: int)
         Samples for which a row of a section holds, and how far the first sample is into its block.
     """
     out = samples.astype(np.float64)
-    for rows in sections:
-        _filter(out, np.ascontiguousarray(rows), block, offset)
+    waiting = [np.ascontiguousarray(rows) for rows in sections]
+    while waiting:
+        rows = waiting.pop(0)
+        if waiting and len(rows) == len(waiting[0]) == 1:
+            _filter_twice(out, rows[0], waiting.pop(0)[0])
+        else:
+            _filter(out, rows, block, offset)
     return out.astype(np.float32)
 
 
@@ -111,6 +116,24 @@ def _filter(samples: Numbers, rows: Numbers, block: int, offset: int) -> None:
             second_r = b2 * right - a2 * out_r
             samples[index, 0], samples[index, 1] = out_l, out_r
         begin = end
+
+
+@njit(cache=True, nogil=True)
+def _filter_twice(samples: Numbers, first: Numbers, then: Numbers) -> None:
+    """Two filters that stay, in place: while one waits for its last sample the other is worked out."""
+    b0, b1, b2, a1, a2 = first
+    d0, d1, d2, c1, c2 = then
+    p_l, q_l, p_r, q_r = 0.0, 0.0, 0.0, 0.0
+    s_l, t_l, s_r, t_r = 0.0, 0.0, 0.0, 0.0
+    for index in range(samples.shape[0]):
+        left, right = samples[index, 0], samples[index, 1]
+        mid_l, mid_r = b0 * left + p_l, b0 * right + p_r
+        p_l, p_r = b1 * left - a1 * mid_l + q_l, b1 * right - a1 * mid_r + q_r
+        q_l, q_r = b2 * left - a2 * mid_l, b2 * right - a2 * mid_r
+        out_l, out_r = d0 * mid_l + s_l, d0 * mid_r + s_r
+        s_l, s_r = d1 * mid_l - c1 * out_l + t_l, d1 * mid_r - c1 * out_r + t_r
+        t_l, t_r = d2 * mid_l - c2 * out_l, d2 * mid_r - c2 * out_r
+        samples[index, 0], samples[index, 1] = out_l, out_r
 
 
 def response(sections: list[Numbers], frequencies: Numbers) -> Numbers:

@@ -23,6 +23,9 @@ Levels = NDArray[np.float32]
 GRAIN: Final = 4
 """Samples of a grain: a twelfth of a millisecond."""
 
+_ONE, _TWO = np.uint64(1), np.uint64(2)
+"""Places without a sign: nobody asks whether they count from the end."""
+_A_DECIBEL_LESS: Final = float(-np.log(10.0) / 20)
 MOST_OF_A_WAY: Final = float(np.log(10.0))
 """Time constants in which nine tenths of a way are gone."""
 
@@ -31,10 +34,14 @@ MOST_OF_A_WAY: Final = float(np.log(10.0))
 def loudest(samples: Samples, lead: int) -> Levels:
     """The loudest sample of each grain, of both sides."""
     count = samples.shape[0]
-    out = np.zeros((count + lead + GRAIN - 1) // GRAIN, np.float32)
-    for index in range(count):
-        grain = (index + lead) // GRAIN
-        out[grain] = max(out[grain], abs(samples[index, 0]), abs(samples[index, 1]))
+    out = np.empty((count + lead + GRAIN - 1) // GRAIN, np.float32)
+    line = samples.reshape(-1)
+    for grain in range(len(out)):
+        begin, most = grain * GRAIN - lead, np.float32(0)
+        first, last = max(begin, 0), min(begin + GRAIN, count)
+        for at in range(np.uint64(2 * first), np.uint64(2 * last)):
+            most = max(most, abs(line[at]))
+        out[grain] = most
     return out
 
 
@@ -93,23 +100,24 @@ def over_threshold(
 
 def turned_down(samples: Samples, reduction: Numbers, lead: int) -> Samples:
     """Samples quieter by as many dB each grain; below 0 louder."""
-    factors = np.power(10.0, -reduction / 20)
+    factors = np.exp(reduction * _A_DECIBEL_LESS)
     return _scaled(samples, factors, lead)  # type: ignore[no-any-return]
 
 
 @njit(cache=True, nogil=True)
 def _scaled(samples: Samples, factors: Numbers, lead: int) -> Samples:
-    out = np.empty_like(samples)
+    out, count = np.empty_like(samples), samples.shape[0]
+    line, scaled = samples.reshape(-1), out.reshape(-1)
     before = factors[0]
     for grain in range(len(factors)):
         to = factors[grain]
         step = (to - before) / GRAIN
         begin = grain * GRAIN - lead
-        for part in range(GRAIN):
-            index = begin + part
-            if 0 <= index < samples.shape[0]:
-                factor = np.float32(before + step * (part + 1))
-                out[index, 0] = samples[index, 0] * factor
-                out[index, 1] = samples[index, 1] * factor
+        first, last = max(begin, 0), min(begin + GRAIN, count)
+        part, at = first - begin + 1, np.uint64(2 * first)
+        for _ in range(last - first):
+            factor = np.float32(before + step * part)
+            scaled[at], scaled[at + _ONE] = line[at] * factor, line[at + _ONE] * factor
+            part, at = part + 1, at + _TWO
         before = to
     return out
