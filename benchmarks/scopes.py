@@ -11,14 +11,18 @@ from browser_tests.browser import Browser
 from browser_tests.shots import go, open_project, take
 
 SECONDS = 4
+_STILL = '"scopes":{'
+"""Stands in the question for a still with its scopes, however large it is."""
+_BESIDE = '"long_side":480'
+"""In that for the scopes of a picture that plays."""
 
 _COUNT = """
-const [side, seconds, done] = arguments
+const [mark, seconds, done] = arguments
 const plain = window.fetch
 let many = 0
 window.fetch = (url, how) => {
   const asked = plain(url, how)
-  if (String(url).includes('/still') && how.body.includes(`"long_side":${side}`))
+  if (String(url).includes('/still') && how.body.includes(mark))
     asked.then((answer) => { if (answer.status === 200) many++ })
   return asked
 }
@@ -60,9 +64,9 @@ def following(data: Path) -> list[Row]:
             go(browser, 80)
             playing, sliding = [], []
             for _ in range(3):
-                sliding.append(browser.driver.execute_async_script(_SLIDING, 960, SECONDS))
+                sliding.append(browser.driver.execute_async_script(_SLIDING, _STILL, SECONDS))
                 go(browser, 0)
-                playing.append(browser.driver.execute_async_script(_PLAYING, 480, SECONDS))
+                playing.append(browser.driver.execute_async_script(_PLAYING, _BESIDE, SECONDS))
                 if browser.test("play").get_attribute("aria-label") == "Pause":
                     browser.press("play")
                 go(browser, 80)
