@@ -7,13 +7,20 @@ import shutil
 from pathlib import Path
 from typing import Final
 
-from django.http import FileResponse, HttpRequest
+from django.http import FileResponse, HttpRequest, HttpResponse
 
 from kitecore.errors import MachineFailed
 from kitecore.media.soundcopy import RESERVE
 
 KEPT = "private, max-age=86400"
 """Kept by the browser of whoever is signed in, by nobody else."""
+
+
+def kept_answer(content: bytes, kind: str) -> HttpResponse:
+    """What never changes, and so is asked for once."""
+    response = HttpResponse(content, content_type=kind)
+    response["Cache-Control"] = f"{KEPT}, immutable"
+    return response
 
 
 def shown_file(path: Path, kind: str) -> FileResponse:

@@ -5,15 +5,15 @@ from __future__ import annotations
 from uuid import UUID
 
 from django.http import FileResponse, HttpRequest, HttpResponse
-from ninja import Field, Router, Schema
+from ninja import Field, Query, Router, Schema
 
 from kitecore.analysis import result_of
-from kitecore.analysis.peaks import PEAKS
+from kitecore.analysis.peaks import MOST_STRETCHES, PEAK_SAMPLES, PEAKS, fine_peaks
 from kitecore.analysis.strip import POSTER, STRIP
 from kitecore.document import Tag
 from kitecore.errors import BadInput, NotThere
 from kitecore.media.wishes import Wishes, keep_wishes
-from studio.files import download, shown_file
+from studio.files import download, kept_answer, shown_file
 from studio.library import samples
 from studio.library.arrival import bring_in
 from studio.library.models import Shelf, Take
@@ -188,13 +188,31 @@ _FILES = {
 
 @router.get("/takes/{uuid:id}/files/{str:name}", response={200: None, 404: Problem})
 def take_file(request: HttpRequest, id: UUID, name: str) -> HttpResponse:
-    """``poster.jpg``, ``strip.jpg``, or ``peaks.i8``: lowest and highest sample of each 10 ms."""
+    """``poster.jpg``, ``strip.jpg``, or ``waveform.i8``: lowest and highest sample of each 10 ms."""
     take = owned(Take, request.user, "take", id)
     analysis, kind = _FILES.get(name, ("", ""))
     made = result_of(take.folder, analysis) if analysis else None
     if made is None:
         raise NotThere("That is not made yet.")
     return shown_file(made / name, kind)
+
+
+class Stretches(Schema):
+    """So many stretches of so many samples each, from one on; at 48 kHz."""
+
+    first: int = Field(ge=0, le=2**40)
+    count: int = Field(ge=1, le=MOST_STRETCHES)
+    each: int = Field(ge=1, le=PEAK_SAMPLES)
+
+
+@router.get("/takes/{uuid:id}/waveform", response={200: None, 404: Problem})
+def take_waveform(request: HttpRequest, id: UUID, wanted: Query[Stretches]) -> HttpResponse:
+    """int16 of each stretch: left lowest and highest, right lowest and highest."""
+    take = owned(Take, request.user, "take", id)
+    if result_of(take.folder, "peaks") is None or not take.folder.sound.exists():
+        raise NotThere("That is not made yet.")
+    found = fine_peaks(take.folder, wanted.first, wanted.count, wanted.each)
+    return kept_answer(found.astype("<i2").tobytes(), "application/octet-stream")
 
 
 @router.get("/takes/{uuid:id}/original", response={200: None, 404: Problem})

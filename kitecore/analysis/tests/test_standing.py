@@ -14,9 +14,10 @@ import numpy as np
 from PIL import Image
 
 from kitecore.analysis import analyse, analyses, place_of, result_of, standing_for
-from kitecore.analysis.peaks import PEAK_SAMPLES, PEAKS, peaks_of
+from kitecore.analysis.peaks import PEAK_SAMPLES, PEAKS, fine_peaks, peaks_of
 from kitecore.analysis.strip import POSTER, STRIP, layout_of
 from kitecore.errors import BrokenMedia
+from kitecore.media.soundcopy import read_sound
 from kitecore.media.tests.material import ingested, make_video, make_wav, read_number, tone
 from kitecore.media.whole import UNFINISHED
 
@@ -26,7 +27,21 @@ class PeaksTest(TestCase):
         samples = np.zeros((PEAK_SAMPLES * 2 + 10, 2), np.float32)
         samples[5] = (0.5, -0.25)
         samples[PEAK_SAMPLES + 1] = (2.0, 0.0)
-        self.assertEqual([[-32, 64], [0, 127], [0, 0]], peaks_of(samples).tolist())
+        found = peaks_of(samples)
+        self.assertEqual([[0, 0.5, -0.25, 0], [0, 1, 0, 0], [0, 0, 0, 0]], found.tolist())
+
+    def test_to_single_samples_they_are_the_sound_itself(self) -> None:
+        with tempfile.TemporaryDirectory() as name:
+            root = Path(name)
+            folder = ingested(root, "sound", make_wav(root / "x", tone(0.5)))
+            sound = read_sound(folder, 100, 40)
+            single = fine_peaks(folder, 100, 40, 1) / 32767
+            np.testing.assert_allclose(single[:, :2], sound[:, :1].repeat(2, axis=1), atol=1e-4)
+            tens = fine_peaks(folder, 100, 4, 10) / 32767
+            wanted = sound.reshape(4, 10, 2)
+            np.testing.assert_allclose(tens[:, 2], wanted[..., 1].min(axis=1), atol=1e-4)
+            np.testing.assert_allclose(tens[:, 1], wanted[..., 0].max(axis=1), atol=1e-4)
+            self.assertFalse(fine_peaks(folder, 48_000, 5, 480).any())
 
 
 class StandingTest(TestCase):
@@ -55,7 +70,7 @@ class StandingTest(TestCase):
         self.assertEqual(1, layout_of(analyse(still, "strip")).count)
         sound = ingested(self.root, "sound", make_wav(self.root / "b", tone(1.0)))
         self.assertEqual(["peaks", "voice"], standing_for(sound.info))
-        peaks = np.fromfile(analyse(sound, "peaks") / PEAKS, np.int8).reshape(-1, 2)
+        peaks = np.fromfile(analyse(sound, "peaks") / PEAKS, np.int8).reshape(-1, 4)
         self.assertEqual((100, 64), (len(peaks), peaks[:, 1].max()))
 
     def test_a_result_is_there_whole_or_not_at_all(self) -> None:
@@ -81,7 +96,7 @@ class StandingTest(TestCase):
         sound = ingested(self.root, "sound", make_wav(self.root / "b", tone(0.2)))
         now = place_of(sound, "peaks")
         later = analyses["peaks"].__class__(
-            version=2, fits=analyses["peaks"].fits, run=analyses["peaks"].run
+            version=99, fits=analyses["peaks"].fits, run=analyses["peaks"].run
         )
         with patch.dict(analyses._entries, {"peaks": later}):
             self.assertNotEqual(now, place_of(sound, "peaks"))

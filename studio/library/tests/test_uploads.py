@@ -6,6 +6,7 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from unittest.mock import patch
 
+import numpy as np
 from django.test import TestCase, override_settings
 
 from kitecore.analysis import result_of
@@ -146,10 +147,16 @@ class TakeInTest(People, TestCase):
             ("ready", True, True), (shown["state"], shown["complete"], shown["has_peaks"])
         )
         self.assertEqual("done", shown["job"]["state"])
-        for name in ("poster.jpg", "strip.jpg", "peaks.i8"):
+        for name in ("poster.jpg", "strip.jpg", "waveform.i8"):
             answer = self.call("get", f"/takes/{take.id}/files/{name}")
             self.assertEqual(200, answer.status_code)
         self.assertEqual(404, self.call("get", f"/takes/{take.id}/files/layout.json").status_code)
+        fine = f"/takes/{take.id}/waveform?first=4800&count=50&each=8"
+        answer = self.call("get", fine)
+        stretches = np.frombuffer(answer.content, "<i2").reshape(50, 4)
+        self.assertTrue((stretches[:, 0] <= stretches[:, 1]).all())
+        self.assertEqual(422, self.call("get", fine.replace("count=50", "count=50000")).status_code)
+        self.assertEqual(404, self.other.get(f"/api{fine}").status_code)
 
     def test_a_crashing_decoder_is_a_refusal_and_no_more(self) -> None:
         take = self._take(b"anything")

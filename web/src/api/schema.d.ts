@@ -2054,7 +2054,7 @@ export interface paths {
         };
         /**
          * Take File
-         * @description ``poster.jpg``, ``strip.jpg``, or ``peaks.i8``: lowest and highest sample of each 10 ms.
+         * @description ``poster.jpg``, ``strip.jpg``, or ``waveform.i8``: lowest and highest sample of each 10 ms.
          */
         get: operations["studio_library_api_take_file"];
         put?: never;
@@ -2151,6 +2151,26 @@ export interface paths {
          * @description The person's projects in which a take is used, as they are now.
          */
         get: operations["studio_library_api_list_uses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/waveform": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Take Waveform
+         * @description int16 of each stretch: left lowest and highest, right lowest and highest.
+         */
+        get: operations["studio_library_api_take_waveform"];
         put?: never;
         post?: never;
         delete?: never;
@@ -14146,6 +14166,18 @@ export interface components {
             within?: string | null;
         };
         /**
+         * Stretches
+         * @description So many stretches of so many samples each, from one on; at 48 kHz.
+         */
+        Stretches: {
+            /** Count */
+            count: number;
+            /** Each */
+            each: number;
+            /** First */
+            first: number;
+        };
+        /**
          * StripLayout
          * @description How the sheet is laid out: row by row; ``step`` is ticks from one picture to the next.
          */
@@ -20944,6 +20976,39 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Use"][];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_api_take_waveform: {
+        parameters: {
+            query: {
+                first: number;
+                count: number;
+                each: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

@@ -173,6 +173,6 @@ export const useLibrary = defineStore('library', () => {
   }
 })
 
-export function fileUrl(take: Take, name: 'poster.jpg' | 'strip.jpg' | 'peaks.i8'): string {
+export function fileUrl(take: Take, name: 'poster.jpg' | 'strip.jpg' | 'waveform.i8'): string {
   return `/api/takes/${take.id}/files/${name}`
 }

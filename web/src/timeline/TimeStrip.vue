@@ -3,14 +3,14 @@
 import { useElementSize, useLocalStorage } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import IconOpen from '~icons/tabler/chevrons-up'
-import { faceMedia, type Clip } from '@/api/types'
+import { faceMedia, TICKS_PER_SECOND, type Clip } from '@/api/types'
 import { usePinch, type Spot } from '@/controls/usePinch'
 import { keyedProps } from '@/motion/props'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { endOf, startOf, useProject } from '@/stores/project'
-import { LEAST_ZOOM, MOST_ZOOM, toPx, toTick } from '@/timeline/scale'
+import { LEAST_ZOOM, mostZoom, toPx, toTick } from '@/timeline/scale'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import { usePlayheadSlider } from '@/timeline/usePlayheadSlider'
 import { useStrip } from '@/timeline/useStrip'
@@ -63,7 +63,7 @@ const pinch = usePinch({
   move({ begun, now }) {
     if (wide(begun) && wide(now)) {
       const to = grabbed.zoom * (wide(now) / wide(begun))
-      zoom.value = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, to))
+      zoom.value = Math.min(mostZoom(project.length / TICKS_PER_SECOND), Math.max(LEAST_ZOOM, to))
       return
     }
     const by = middle(begun) - middle(now)

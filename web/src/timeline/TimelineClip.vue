@@ -10,6 +10,7 @@ import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/api/kinds'
 import { pointsOf } from '@/motion/speed'
 import { useProject } from '@/stores/project'
+import { useWaves } from '@/stores/waves'
 import { clockOf, frameOf, lengthLabel } from '@/time'
 
 const props = defineProps<{
@@ -40,6 +41,7 @@ const props = defineProps<{
   tabStop?: boolean
 }>()
 const project = useProject()
+const waves = useWaves()
 const emit = defineEmits<{ mark: [marker: Marker] }>()
 
 const canvas = ref<HTMLCanvasElement | null>(null)
@@ -93,7 +95,8 @@ function draw() {
   if (to <= from) return
   const { pxPerSecond, height, slip } = props
   drawnAt = { pxPerSecond, from, width: to - from }
-  drawFace(canvas.value, props.clip, props.take, { from, to, pxPerSecond, height, slip }, draw)
+  const seen = { from, to, pxPerSecond, height, slip, look: waves.look }
+  drawFace(canvas.value, props.clip, props.take, seen, draw)
 }
 
 function stretch() {
@@ -114,6 +117,8 @@ watch(
     props.height,
     props.width > TINY,
     props.moving,
+    waves.look.apart,
+    waves.look.decibels,
     props.moving || `${props.width} ${props.nearFrom - props.left} ${props.nearTo - props.left}`,
   ],
   draw,

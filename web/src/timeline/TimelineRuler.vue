@@ -4,6 +4,7 @@ import { useGrip } from '@/controls/useGrip'
 import { useProject } from '@/stores/project'
 import { rulerMarks } from '@/timeline/scale'
 import { usePlayheadSlider } from '@/timeline/usePlayheadSlider'
+import { t } from '@/texts'
 import { wholeClock } from '@/time'
 
 const props = defineProps<{
@@ -21,10 +22,14 @@ const ruler = ref<HTMLElement | null>(null)
 
 const marks = computed(() => {
   const fps = project.rate.num / project.rate.den
-  const label = (seconds: number) =>
-    Number.isInteger(seconds)
-      ? wholeClock(seconds)
-      : `·${String(Math.round((seconds % 1) * Math.ceil(fps))).padStart(2, '0')}`
+  const label = (seconds: number) => {
+    if (Number.isInteger(seconds)) return wholeClock(seconds)
+    const frames = (seconds % 1) * Math.ceil(fps)
+    const onFrame = Math.abs(frames - Math.round(frames)) < 1e-6
+    return onFrame
+      ? `·${String(Math.round(frames)).padStart(2, '0')}`
+      : t('timeline.timelineRuler.milliseconds', { n: ((seconds % 1) * 1000).toFixed(1) })
+  }
   return rulerMarks(props.view.from - 80, props.view.to, props.zoom, fps, label)
 })
 

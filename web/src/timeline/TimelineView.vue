@@ -5,7 +5,7 @@ import IconIn from '~icons/tabler/zoom-in'
 import IconOut from '~icons/tabler/zoom-out'
 import IconAll from '~icons/tabler/arrow-autofit-width'
 import IconClose from '~icons/tabler/chevrons-down'
-import type { Marker, Track } from '@/api/types'
+import { TICKS_PER_SECOND, type Marker, type Track } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
@@ -47,6 +47,7 @@ const { zoom, zooming, scroll, zoomBy, showAll, wheel, onScroll, scrollTo, fromE
   scroller,
   laneWidth,
   () => headWidth.value + LEAD,
+  () => project.length / TICKS_PER_SECOND,
   fingers,
 )
 const contentWidth = computed(() =>

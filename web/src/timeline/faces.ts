@@ -1,26 +1,14 @@
 import type { Clip, Take } from '@/api/types'
 import { isPaced, TICKS_PER_SECOND } from '@/api/types'
 import { pointsOf, sourceOffset } from '@/motion/speed'
-import { needBytes } from '@/api/client'
 import { fileUrl } from '@/stores/library'
+import type { WaveLook } from '@/stores/waves'
+import { arrived, awaits, RATE, waveOf } from '@/timeline/peaks'
+import { drawWave } from '@/timeline/waves'
 
 /** What is drawn on clips: strips and waveforms, loaded once and shared. */
+const TOGETHER: WaveLook = { apart: false, decibels: false }
 const strips = new Map<string, HTMLImageElement>()
-const peaks = new Map<string, Int8Array | null>()
-const PEAKS_A_SECOND = 100
-
-/** Those who draw anew once something is loaded: several clips may show one take. */
-const waiting = new Map<string, Set<() => void>>()
-
-function awaits(name: string, redraw: () => void) {
-  waiting.set(name, (waiting.get(name) ?? new Set()).add(redraw))
-}
-
-function arrived(name: string) {
-  const all = waiting.get(name)
-  waiting.delete(name)
-  all?.forEach((redraw) => redraw())
-}
 
 function stripOf(take: Take, redraw: () => void): HTMLImageElement | null {
   const name = `strip ${take.id}`
@@ -36,22 +24,6 @@ function stripOf(take: Take, redraw: () => void): HTMLImageElement | null {
   return null
 }
 
-function peaksOf(take: Take, redraw: () => void): Int8Array | null {
-  const name = `peaks ${take.id}`
-  const known = peaks.get(take.id)
-  if (known) return known
-  awaits(name, redraw)
-  if (known === null) return null
-  peaks.set(take.id, null)
-  needBytes(fileUrl(take, 'peaks.i8'))
-    .then((bytes) => {
-      peaks.set(take.id, new Int8Array(bytes))
-      arrived(name)
-    })
-    .catch(() => peaks.delete(take.id))
-  return null
-}
-
 export interface Window {
   /** First and last pixel of the clip that can be seen, and the scale. */
   from: number
@@ -60,6 +32,8 @@ export interface Window {
   height: number
   /** Ticks by which the source is being slipped. */
   slip: number
+  /** How its sound is drawn; both sides together if nothing is said. */
+  look?: WaveLook
 }
 
 /** Tick of the source at seconds from the clip's start, as it runs. */
@@ -93,9 +67,12 @@ export function drawFace(
     if (image) drawStrip(context, clip, take.strip, image, seen)
   }
   if ((clip.kind === 'video' || clip.kind === 'sound') && take.has_peaks) {
-    const data = peaksOf(take, redraw)
+    const wave = waveOf(take, RATE / seen.pxPerSecond, redraw)
     const top = clip.kind === 'sound' ? 0 : seen.height * 0.68
-    if (data) drawWave(context, clip, data, seen, top)
+    const place = { ...seen, top, height: seen.height - top }
+    const sampleAt = (seconds: number) =>
+      (sourceAt(clip, seconds, seen.slip) / TICKS_PER_SECOND) * RATE
+    if (wave) drawWave(context, clip, wave, place, sampleAt, seen.look ?? TOGETHER)
   }
 }
 
@@ -115,33 +92,5 @@ function drawStrip(
     const x = (number % strip.columns) * strip.width
     const y = Math.floor(number / strip.columns) * strip.height
     context.drawImage(image, x, y, strip.width, strip.height, tile * wide, 0, wide, seen.height)
-  }
-}
-
-function drawWave(
-  context: CanvasRenderingContext2D,
-  clip: Clip,
-  data: Int8Array,
-  seen: Window,
-  top: number,
-) {
-  const peakAt = (x: number) =>
-    (sourceAt(clip, x / seen.pxPerSecond, seen.slip) / TICKS_PER_SECOND) * PEAKS_A_SECOND
-  const half = (seen.height - top) / 2
-  const middle = top + half
-  context.fillStyle = clip.kind === 'sound' ? '#a9dccf' : '#ffffffb0'
-  for (let x = Math.floor(seen.from); x < seen.to; x += 2) {
-    const [one, other] = [peakAt(x), peakAt(x + 2)]
-    const from = Math.max(0, Math.floor(Math.min(one, other)))
-    const to = Math.max(from + 1, Math.floor(Math.max(one, other)))
-    let low = 0
-    let high = 0
-    for (let at = from; at < to; at++) {
-      low = Math.min(low, data[at * 2] ?? 0)
-      high = Math.max(high, data[at * 2 + 1] ?? 0)
-    }
-    const up = (high / 127) * half
-    const down = (-low / 127) * half
-    context.fillRect(x, middle - up, 1.4, Math.max(1, up + down))
   }
 }

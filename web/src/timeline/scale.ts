@@ -1,8 +1,16 @@
 import { TICKS_PER_SECOND } from '@/api/types'
 
 export const LEAST_ZOOM = 0.02
-export const MOST_ZOOM = 900
-/** Pixels of a second: from three hours on a phone to single frames under a finger. */
+const FRAMES_ZOOM = 900
+const SAMPLES_ZOOM = 384_000
+/** Pixels of a second: from three hours on a phone to single frames, or samples, under a finger. */
+const WIDEST = 24_000_000
+/** Pixels that a browser can lay out beside each other, with room for some beyond the end. */
+
+/** Pixels of a second at most, for a film of so many seconds. */
+export function mostZoom(seconds: number): number {
+  return Math.min(SAMPLES_ZOOM, Math.max(FRAMES_ZOOM, WIDEST / Math.max(seconds, 1)))
+}
 
 export function toPx(tick: number, pxPerSecond: number): number {
   return (tick / TICKS_PER_SECOND) * pxPerSecond
@@ -12,6 +20,8 @@ export function toTick(px: number, pxPerSecond: number): number {
   return (px / pxPerSecond) * TICKS_PER_SECOND
 }
 
+/** Of a second, within a frame. */
+const PARTS = [0.0001, 0.0002, 0.0005, 0.001, 0.002, 0.005, 0.01, 0.02]
 const STEPS = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 1800, 3600]
 
 export interface Mark {
@@ -30,7 +40,8 @@ export function rulerMarks(
 ): Mark[] {
   const frames = Math.ceil(framesPerSecond)
   const inFrames = [1, 2, 5, 10].filter((count) => count < frames).map((count) => count / frames)
-  const step = [...inFrames, ...STEPS].find((one) => one * pxPerSecond >= 64) ?? 7200
+  const parts = PARTS.filter((part) => part < 1 / frames)
+  const step = [...parts, ...inFrames, ...STEPS].find((one) => one * pxPerSecond >= 64) ?? 7200
   const small = step >= 1 ? step / 2 : step
   const marks: Mark[] = []
   const first = Math.max(0, Math.floor(from / pxPerSecond / small))

@@ -1,6 +1,6 @@
 import { nextTick, onBeforeUnmount, onMounted, ref, type Ref } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
-import { LEAST_ZOOM, MOST_ZOOM, scrollAfterZoom } from '@/timeline/scale'
+import { LEAST_ZOOM, mostZoom, scrollAfterZoom } from '@/timeline/scale'
 
 const REST = 100
 /** Milliseconds after the last change of scale when it counts as at rest. */
@@ -13,6 +13,8 @@ export function useZoom(
   scroller: Ref<HTMLElement | null>,
   laneWidth: Ref<number>,
   before: () => number,
+  /** Seconds of what is shown. */
+  length: () => number,
   fingers: { holds(): boolean; forget(): void },
 ) {
   const zoom = ref(60)
@@ -27,7 +29,7 @@ export function useZoom(
   }
 
   function zoomBy(factor: number, pointer = laneWidth.value / 2) {
-    const to = Math.min(MOST_ZOOM, Math.max(LEAST_ZOOM, zoom.value * factor))
+    const to = Math.min(mostZoom(length()), Math.max(LEAST_ZOOM, zoom.value * factor))
     const target = scrollAfterZoom(scroll.value, pointer, to / zoom.value)
     zoom.value = to
     zooming.value = true

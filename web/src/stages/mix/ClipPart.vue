@@ -4,8 +4,10 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref, watch } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
 import SoundFields from '@/controls/SoundFields.vue'
+import SwitchField from '@/controls/SwitchField.vue'
 import type { Properties } from '@/inhand/useProperties'
 import { useNotes } from '@/stores/notes'
+import { useWaves } from '@/stores/waves'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { shifted } from './shifted'
@@ -13,6 +15,7 @@ import { useAsking } from '@/stores/useAsking'
 
 const props = defineProps<{ sound: Properties }>()
 const notes = useNotes()
+const waves = useWaves()
 const { here, ask, busy } = useAsking()
 const clip = computed(() => props.sound.clip.value)
 
@@ -87,6 +90,26 @@ async function bring(what: 'peak' | 'whole', to: number) {
             }}
           </template>
         </span>
+      </div>
+    </TrayItem>
+    <TrayItem
+      :name="$t('mix.clipPart.waves')"
+      :told="
+        waves.look.decibels
+          ? $t('mix.clipPart.decibels')
+          : waves.look.apart
+            ? $t('mix.clipPart.apart')
+            : ''
+      "
+    >
+      <div class="line level">
+        <span class="name">{{ $t('mix.clipPart.waves') }}</span>
+        <SwitchField v-model:on="waves.look.apart" data-test="waves-apart">
+          {{ $t('mix.clipPart.apart') }}
+        </SwitchField>
+        <SwitchField v-model:on="waves.look.decibels" data-test="waves-decibels">
+          {{ $t('mix.clipPart.decibels') }}
+        </SwitchField>
       </div>
     </TrayItem>
   </SoundFields>
