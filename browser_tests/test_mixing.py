@@ -133,6 +133,25 @@ class MixingTest(OneProjectTest):
         self.until(lambda: self.music().gain < 0, "the line is where it was")
         self.assertTrue(corner)
 
+    def test_waves_are_seen_in_decibels_and_to_single_samples(self) -> None:
+        self.take("line")
+        plain = self.painted("line")
+        self.browser.find("[data-test=waves-decibels] + label").click()
+        self.until(lambda: self.painted("line") > 1.5 * plain, "decibels are not taller")
+        for _ in range(26):
+            self.browser.find("[aria-label='Zoom in']").click()
+        asked = "return performance.getEntriesByType('resource').some(e => e.name.endsWith('each=1'))"
+        self.until(lambda: self.browser.run(asked), "single samples are not asked for")
+
+    def painted(self, name: str) -> int:
+        """Pixels of a clip's face that something was drawn on."""
+        count = """
+        const face = document.querySelector(`.clip[aria-label^="${arguments[0]}"] canvas`)
+        const { data } = face.getContext('2d').getImageData(0, 0, face.width, face.height)
+        return data.filter((_, at) => at % 4 === 3).filter((alpha) => alpha > 60).length
+        """
+        return int(self.browser.driver.execute_script(count, name))
+
     def test_beats_are_marked_on_the_clip_and_counted_at_half(self) -> None:
         page = self.browser
         page.find('.clip[aria-label^="beat"] .face').click()
