@@ -140,7 +140,9 @@ class MixingTest(OneProjectTest):
         self.until(lambda: self.painted("line") > 1.5 * plain, "decibels are not taller")
         for _ in range(26):
             self.browser.find("[aria-label='Zoom in']").click()
-        asked = "return performance.getEntriesByType('resource').some(e => e.name.endsWith('each=1'))"
+        asked = (
+            "return performance.getEntriesByType('resource').some(e => e.name.endsWith('each=1'))"
+        )
         self.until(lambda: self.browser.run(asked), "single samples are not asked for")
 
     def painted(self, name: str) -> int:
