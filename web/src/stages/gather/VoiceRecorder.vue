@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Speaking while the timeline plays. Every recording is kept as a take. */
 import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
-import { useLocalStorage } from '@vueuse/core'
+import { useLocalStorage, useRafFn } from '@vueuse/core'
 import { computed, onMounted, onScopeDispose, ref, watch } from 'vue'
 import { TICKS_PER_SECOND } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
@@ -15,6 +15,7 @@ import { t } from '@/texts'
 import { lengthLabel, tickOf } from '@/time'
 import { usePhone } from '@/look/phone'
 import TrayItem from '@/tray/TrayItem.vue'
+import { spokenParts, type SpokenPart } from './voice/parts'
 import { useRecorder } from './voice/useRecorder'
 
 const { phone } = usePhone()
@@ -31,7 +32,6 @@ const quiet = useLocalStorage('velvet-kite.voice-quiet', false)
 const correction = useLocalStorage('velvet-kite.voice-correction', 0)
 const place = useLocalStorage('velvet-kite.voice-place', true)
 let timer = 0
-let from = 0
 
 const takes = computed(() =>
   library.takes.filter((take) => take.name.startsWith(t('gather.voiceRecorder.nameOfARecording'))),
@@ -51,8 +51,6 @@ function begin() {
     recorder.start()
     if (video.value) video.value.muted = quiet.value
     player.play()
-    // At the end of the film it begins anew.
-    from = player.frame.value
   }, 800)
 }
 
@@ -61,8 +59,12 @@ function cancel() {
   countdown.value = 0
 }
 
-// The first picture that moves is when the person hears the timeline begin.
-watch(player.moving, (moves) => moves && recorder.recording.value && recorder.mark())
+// Where the film is while somebody speaks: it may stand still until its next piece has come.
+const watching = useRafFn(
+  () => video.value && player.moving.value && recorder.mark(video.value.currentTime),
+  { immediate: false },
+)
+watch(recorder.recording, (records) => (records ? watching.resume() : watching.pause()))
 watch(
   player.playing,
   (plays) => !plays && recorder.recording.value && !player.starting.value && end(),
@@ -80,31 +82,39 @@ function end() {
   const known = new Set(library.takes.map((take) => take.id))
   uploads.add([new File([made.file], name, { type: 'audio/wav' })])
   if (!place.value) return
-  const skip = made.lead + made.delay + correction.value / 1000
+  const fps = project.rate.num / project.rate.den
+  const delay = made.delay + correction.value / 1000
+  const parts = spokenParts(made.moments, fps, delay, made.length)
   const stop = watch(
     () => library.takes.find((take) => !known.has(take.id) && take.name === name && take.facts),
     (take) => {
       if (!take) return
       stop()
-      lay(take.media, take.facts?.length ?? 0, skip)
+      lay(take.media, take.facts?.length ?? 0, parts)
     },
   )
 }
 
-/** On a sound track, at the frame where speaking began; what came before it and the delay is left out. */
-function lay(media: string, length: number, skip: number) {
-  const into = Math.max(0, Math.round(skip * TICKS_PER_SECOND))
-  if (length <= into) return
-  const voice: TakePart = {
-    media,
-    name: t('gather.voiceRecorder.voice'),
-    kind: 'sound',
-    length,
-    mark_in: into,
+/** On a sound track, at the frames at which it was said; what was said while the picture stood is left out. */
+function lay(media: string, length: number, parts: SpokenPart[]) {
+  const [first] = parts
+  if (!first) {
+    notes.told(t('gather.voiceRecorder.theFilmDidNotRun'))
+    return
   }
-  const at = tickOf(from, project.rate)
-  project.edit({ kind: 'place_takes', takes: [voice], mode: 'above', at })
-  notes.told(t('gather.voiceRecorder.yourVoiceIsOnThe'))
+  const name = t('gather.voiceRecorder.voice')
+  const takes = parts.map(({ from, frames }): TakePart => {
+    const begin = Math.round(from * TICKS_PER_SECOND)
+    const end = Math.min(length, begin + tickOf(frames, project.rate))
+    return { media, name, kind: 'sound', length, mark_in: begin, mark_out: end }
+  })
+  const at = tickOf(first.frame, project.rate)
+  project.edit({ kind: 'place_takes', takes, mode: 'above', at })
+  notes.told(
+    parts.length > 1
+      ? t('gather.voiceRecorder.thePictureStoodStill', { n: parts.length - 1 }, parts.length - 1)
+      : t('gather.voiceRecorder.yourVoiceIsOnThe'),
+  )
 }
 </script>
 

@@ -1,4 +1,5 @@
 import { onScopeDispose, ref } from 'vue'
+import type { Moment } from './parts'
 import { peakDb, wavOf } from './wav'
 
 const RATE = 48_000
@@ -8,8 +9,10 @@ const CATCHER = '/recorder.js'
 
 export interface Recording {
   file: Blob
-  /** Seconds that passed between the first sample and the call of `mark`. */
-  lead: number
+  /** Seconds of it. */
+  length: number
+  /** Where the film was meanwhile. */
+  moments: Moment[]
   /** Seconds of delay that the browser tells of. */
   delay: number
 }
@@ -24,7 +27,7 @@ export function useRecorder() {
   let stream: MediaStream | null = null
   let blocks: Float32Array[] = []
   let begun = 0
-  let marked = 0
+  let seen: { at: number; film: number }[] = []
 
   async function open() {
     if (ready.value) return
@@ -63,21 +66,22 @@ export function useRecorder() {
 
   function start() {
     blocks = []
-    marked = 0
+    seen = []
     recording.value = true
   }
 
-  /** The moment that belongs to the playhead's start. */
-  function mark() {
-    if (!marked) marked = performance.now()
+  /** Where the film is now, in seconds. */
+  function mark(film: number) {
+    seen.push({ at: performance.now(), film })
   }
 
   function stop(): Recording | null {
     recording.value = false
     if (!blocks.length || !context) return null
-    const lead = marked ? Math.max(0, (marked - begun) / 1000) : 0
+    const length = blocks.reduce((sum, block) => sum + block.length, 0) / RATE
+    const moments = seen.map(({ at, film }) => ({ recorded: (at - begun) / 1000, film }))
     const delay = (context.baseLatency || 0) + (context.outputLatency || 0)
-    return { file: wavOf(blocks, RATE), lead, delay }
+    return { file: wavOf(blocks, RATE), length, moments, delay }
   }
 
   function close() {

@@ -1,0 +1,121 @@
+"""Speaking over a film: what is said lies where it was said."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from tempfile import TemporaryDirectory
+
+import numpy as np
+
+from browser_tests.one_project import OneProjectTest
+from kitecore.document import SoundClip
+from kitecore.media.soundcopy import read_sound
+from kitecore.media.tests.material import make_wav
+from kitecore.sound.ramps import RATE
+from studio.library.arrival import new_take
+from studio.library.models import Take
+from studio.library.work import take_in
+from studio.tests.site import SECOND
+
+EVERY = 0.6
+"""Seconds from one click of the film to the next."""
+FIRST = 0.3
+FRAME = 1 / 30
+
+_LOOP_BACK = """
+navigator.mediaDevices.getUserMedia = async () => {
+  const context = new AudioContext()
+  const heard = context.createMediaStreamDestination()
+  context.createMediaElementSource(document.querySelector('[data-test=moving]')).connect(heard)
+  await context.resume()
+  return heard.stream
+}
+"""
+"""The microphone hears what the film plays."""
+_STALL = """
+const video = document.querySelector('[data-test=moving]')
+const look = () => {
+  if (video.currentTime < 2) return requestAnimationFrame(look)
+  video.playbackRate = 0
+  setTimeout(() => { video.playbackRate = 1 }, 700)
+}
+look()
+"""
+"""The film waits at 2 s, as if its next piece had not come."""
+
+
+def clicks() -> np.ndarray:
+    sound = np.zeros(6 * RATE)
+    for at in np.arange(FIRST, 6, EVERY):
+        begin = round(at * RATE)
+        sound[begin : begin + 400] = 0.8 * np.exp(-np.arange(400) / 60) * np.cos(np.arange(400) / 3)
+    return sound
+
+
+class VoiceTest(OneProjectTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.begin("Spoken over", (180, 320))
+        folder = Path(self.enterContext(TemporaryDirectory()))
+        make_wav(folder / "clicks.wav", clicks())
+        take = new_take(self.project, "clicks.wav", folder / "clicks.wav", 0)
+        take_in(take)
+        self.browser.wait(lambda: self.ready(take), what="the clicks are not ready")
+        self.step(kind="place", clip={"kind": "solid", "name": "dusk", "length": 6 * SECOND})
+        clip = {"kind": "sound", "name": "clicks", "media": take.id.hex, "length": 6 * SECOND}
+        clip["source_length"] = 6 * SECOND
+        self.step(kind="place", clip=clip, mode="above", at=0)
+        self.browser.open(f"/projects/{self.project.id}/gather")
+        self.browser.drawn(0)
+
+    def ready(self, take: Take) -> bool:
+        take.refresh_from_db()
+        return take.state == Take.State.READY
+
+    def test_a_spoken_take_lands_within_a_frame(self) -> None:
+        self.speak()
+        [clip] = self.voices()
+        self.assertGreaterEqual(len(self.off_in(clip)), 5)
+        self.assertLess(np.abs(self.off_in(clip)).max(), FRAME)
+
+    def test_also_after_the_picture_stood_still(self) -> None:
+        self.speak(_STALL)
+        first, then = self.voices()
+        self.assertEqual(first.end, then.start)
+        for clip in (first, then):
+            self.assertGreaterEqual(len(self.off_in(clip)), 2)
+            self.assertLess(np.abs(self.off_in(clip)).max(), FRAME)
+
+    def speak(self, meanwhile: str = "") -> None:
+        """Record from the film's start until it has come to 4 s."""
+        page = self.browser
+        page.run(_LOOP_BACK)
+        page.press("voice")
+        page.press("voice-record")
+        page.test("voice-stop")
+        page.run(meanwhile)
+        seen = "return document.querySelector('[data-test=moving]').currentTime > 4"
+        self.until(lambda: page.run(seen), "the film does not run")
+        page.press("voice-stop")
+        self.until(self.voices, "the voice is not laid")
+        for take in Take.objects.all():
+            self.until(lambda take=take: self.ready(take), "what was said is not ready")
+
+    def voices(self) -> list[SoundClip]:
+        clips = [clip for _, clip in self.document().clips() if clip.name == "Voice"]
+        return sorted((c for c in clips if isinstance(c, SoundClip)), key=lambda clip: clip.start)
+
+    def off_in(self, clip: SoundClip) -> np.ndarray:
+        """Seconds by which recorded clicks lie beside those of the film."""
+        found = self.clicks_in(clip)
+        return np.asarray((found - FIRST + EVERY / 2) % EVERY - EVERY / 2)
+
+    def clicks_in(self, clip: SoundClip) -> np.ndarray:
+        """Seconds of the film at which clicks begin that were recorded."""
+        take = Take.objects.get(id=clip.media)
+        first, count = (round(tick / SECOND * RATE) for tick in (clip.source_in, clip.length))
+        # The take's own samples, whatever is done to the clip.
+        loud = np.abs(read_sound(take.folder, first, count)).max(axis=1)
+        high = np.flatnonzero(loud > 0.4 * loud.max())
+        begins = high[np.r_[True, np.diff(high) > 0.2 * RATE]]
+        return clip.start / SECOND + begins / RATE
