@@ -38,6 +38,13 @@ class Fingers:
             )
         self._send("touchEnd", [])
 
+    def trace(self, *spots: Point) -> None:
+        """One finger from each of the spots to the next."""
+        self._send("touchStart", [spots[0]])
+        for spot in spots[1:]:
+            self._send("touchMove", [spot])
+        self._send("touchEnd", [])
+
     def middle(self, selector: str) -> Point:
         box: dict[str, float] = self.browser.run(
             "return document.querySelector(arguments[0]).getBoundingClientRect().toJSON()", selector

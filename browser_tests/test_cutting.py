@@ -49,6 +49,28 @@ class CuttingTest(OneTakeTest):
         self.assert_clean_console()
         self.check(self.exported())
 
+    def test_a_line_around_it_is_enough(self) -> None:
+        page = self.browser
+        page.find("[data-test=strip]").click()
+        page.press("layer-part-cutout")
+        page.press("cut-around")
+        page.test("stroke-surface")
+        self.fingers.drag((self.at((20, 20)), self.at((340, 630))))
+        page.wait(lambda: self.clip.cutout, what="nothing was drawn around")
+        corners = np.array(self.clip.cutout.around) * HIGH + (WIDE / 2, HIGH / 2)
+        self.assertEqual((2, 2), corners.shape)
+        self.assertLess(np.abs(corners - [(20, 20), (340, 630)]).max(), 4)
+
+        # Drawn anew as a loop, it takes the place of the box.
+        page.press("cut-around")
+        page.test("stroke-surface")
+        spots = (180, 60), (285, 140), (275, 400), (180, 515), (90, 400), (70, 140), (170, 62)
+        self.fingers.trace(*(self.at(spot) for spot in spots))
+        page.wait(lambda: len(self.clip.cutout.around) > 2, what="it is still a box")
+        page.press("undo")
+        page.wait(lambda: len(self.clip.cutout.around) == 2, what="the box did not come back")
+        self.assert_clean_console()
+
     def check(self, film: Path) -> None:
         with av.open(str(film)) as container:
             shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from kitecore.document.brushes import Brushed
 from kitecore.document.model import Model, Name, param
-from kitecore.document.properties import Number
+from kitecore.document.properties import Number, Vector
 
 MOST_PIECES: Final = 24
 """Taken off one still."""
@@ -24,10 +24,13 @@ class CutStroke(Brushed):
 class Cut(Model):
     """What is found. ``edge`` is how far around the edge hair and soft parts are looked for.
 
-    Without strokes nothing is.
+    ``around`` is a line about it, closed by itself, or two opposite corners; what lies beyond is none
+    of it. Coordinates are heights of the picture from its middle. Without a line and without strokes
+    that keep nothing is found.
     """
 
     strokes: tuple[CutStroke, ...] = Field(default=(), max_length=400)
+    around: tuple[Vector, ...] = Field(default=(), max_length=400)
     edge: float = param(
         0.02, help="How wide hair and soft edges are", low=0, high=0.1, step=0.005, ge=0, le=0.2
     )
@@ -35,7 +38,12 @@ class Cut(Model):
     @property
     def wanted(self) -> Cut:
         """That alone."""
-        return Cut(strokes=self.strokes, edge=self.edge)
+        return Cut(strokes=self.strokes, around=self.around, edge=self.edge)
+
+    @property
+    def finds(self) -> bool:
+        """Whether anything is marked to be kept."""
+        return len(self.around) > 1 or any(not one.drop for one in self.strokes)
 
 
 class CutOut(Cut):

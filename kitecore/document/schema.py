@@ -178,3 +178,9 @@ def _captions(data: Data) -> Data:
 def _held(data: Data) -> Data:
     """Words of a text and strokes of a mask may have keys; those of before have none."""
     return data
+
+
+@upgrades.step("velvet-kite/14", "velvet-kite/15")
+def _around(data: Data) -> Data:
+    """What is cut out may be drawn around; before it was marked by strokes alone."""
+    return data

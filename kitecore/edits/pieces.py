@@ -32,7 +32,7 @@ class TakeOff(EditBase):
 
     def apply(self, document: Document) -> Document:
         [(track, clip)] = open_clips(document, (self.clip,))
-        if not isinstance(clip, StillClip) or clip.cutout is None or not clip.cutout.strokes:
+        if not isinstance(clip, StillClip) or clip.cutout is None or not clip.cutout.finds:
             raise EditRefused(
                 "Nothing is marked that could be taken off.", todo="Mark it with a stroke first."
             )
@@ -51,7 +51,7 @@ class TakeOff(EditBase):
                 "cutout": cutout.model_copy(update={"on": True, "invert": False}),
             }
         )
-        taken = Piece(name=self.name, strokes=cutout.strokes, edge=cutout.edge)
+        taken = Piece(name=self.name, **dict(cutout.wanted))
         rest = clip.model_copy(update={"cutout": None, "taken_off": (*clip.taken_off, taken)})
         document = document.with_clip(rest)
         row = Track(id=derived_id(self.seed, 1), kind="picture", name=self.name)

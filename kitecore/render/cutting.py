@@ -40,7 +40,7 @@ def works_on(clip: Pictured) -> tuple[Cut, ...]:
 
 
 def _cuts(cutout: CutOut) -> bool:
-    return cutout.on and any(not one.drop for one in cutout.strokes)
+    return cutout.on and cutout.finds
 
 
 def found(media: str, cut: Cut, sources: Sources) -> CutFound:

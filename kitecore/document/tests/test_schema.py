@@ -31,6 +31,15 @@ SAVED = {
 
 
 class SchemaTest(TestCase):
+    def test_cut_outs_of_before_are_marked_by_strokes_alone(self) -> None:
+        cut = {"strokes": [{"points": [[0, 0]]}]}
+        clip = {"kind": "still", "id": "s", "media": "m", "length": 705600000, "cutout": cut}
+        tracks = [{"id": "t", "kind": "main", "clips": [clip]}]
+        document = load({**SAVED, "schema": "velvet-kite/14", "tracks": tracks})
+        [still] = document.main.clips
+        self.assertEqual((), still.cutout.around)  # type: ignore[attr-defined]
+        self.assertTrue(still.cutout.finds)  # type: ignore[attr-defined]
+
     def test_a_saved_document_is_read_and_written_unchanged(self) -> None:
         document = load(SAVED)
         self.assertEqual(25, document.frames)

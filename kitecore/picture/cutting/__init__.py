@@ -1,4 +1,4 @@
-"""Pictures cut out by strokes: what is meant, how much of each pixel, and its own colours."""
+"""Pictures cut out by strokes, or by a line around: what is meant, how much of each pixel, and its own colours."""
 
 from __future__ import annotations
 
@@ -55,7 +55,7 @@ def cut_found(picture: Rgba, cut: Cut, aspect: float) -> CutFound:
     grid = Grid(*size, aspect)
     keep, drop = (_painted(cut, grid, drop=which) for which in (False, True))
     bytes_ = np.rint(straight * 255).astype(np.uint8)
-    inside = selected(bytes_, keep, drop | (small[..., 3] < _CLEAR))
+    inside = selected(bytes_, keep, drop | (small[..., 3] < _CLEAR), _within(cut, grid))
     alpha = matte_of(straight, inside, keep, drop, cut.edge * grid.height)
     return CutFound(straight, alpha, colours_of(straight, alpha))
 
@@ -71,6 +71,19 @@ def _painted(cut: Cut, grid: Grid, *, drop: bool) -> NDArray[np.bool_]:
         covered = painted_part(_hard(stroke, grid), grid, (0, 0, grid.width, grid.height)) > 127
         there = there | covered if stroke.drop == drop else there & ~covered
     return there
+
+
+def _within(cut: Cut, grid: Grid) -> NDArray[np.bool_] | None:
+    """Pixels inside of the line around it, or of the box of two corners; None if there is none."""
+    if len(cut.around) < 2:
+        return None
+    spots = np.array(cut.around, float) * grid.height + (grid.width / 2, grid.height / 2)
+    if len(spots) == 2:
+        (left, top), (right, bottom) = spots.min(axis=0), spots.max(axis=0)
+        spots = np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
+    there = np.zeros((grid.height, grid.width), np.uint8)
+    cv2.fillPoly(there, [np.rint(spots).astype(np.int32)], 1)
+    return there > 0
 
 
 def _hard(stroke: CutStroke, grid: Grid) -> CutStroke:

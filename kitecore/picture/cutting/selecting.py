@@ -1,7 +1,8 @@
-"""Which pixels are meant by strokes that keep and strokes that drop."""
+"""Which pixels are meant by strokes that keep, strokes that drop, and a line around."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any, Final
 
 import cv2
@@ -13,6 +14,10 @@ _SIDE: Final = 320
 """Pixels of the longer side at which it is found."""
 _BINS: Final = 32
 _ROUNDS: Final = 2
+_ROUNDS_UNMARKED: Final = 5
+"""Where only a line around says where it is, colours are learnt from less."""
+_CRUMB: Final = 0.1
+"""Parts that are smaller against the largest are left out, if no stroke says which is meant."""
 _GROUND: Final = 0.04
 """Share of the picture's shorter side along its edges in which the ground is looked for."""
 _OTHERWISE: Final = 0.02
@@ -22,7 +27,9 @@ Array = NDArray[Any]
 Mask = NDArray[np.bool_]
 
 
-def selected(picture: NDArray[np.uint8], keep: Mask, drop: Mask) -> Mask:
+def selected(
+    picture: NDArray[np.uint8], keep: Mask, drop: Mask, within: Mask | None = None
+) -> Mask:
     """The pixels that go with those to keep.
 
     First by how often a colour is met under the strokes and by which stroke is nearer, then by graph
@@ -34,15 +41,20 @@ def selected(picture: NDArray[np.uint8], keep: Mask, drop: Mask) -> Mask:
     ----------
     picture
         RGB, shape (height, width, 3).
+    within
+        Inside of a line around what is kept: all else is dropped, and without strokes it is what
+        looks otherwise than that.
     """
-    if not keep.any():
+    if not keep.any() and within is None:
         return np.zeros(keep.shape, np.bool_)
+    if within is not None:
+        drop = (drop | ~within) & ~keep
     height, width = keep.shape
     factor = min(1.0, _SIDE / max(height, width))
     size = max(1, round(width * factor)), max(1, round(height * factor))
     small = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
     kept, dropped = (_smaller(one, size) for one in (keep, drop))
-    guess = _likely(small, kept, dropped)
+    guess = _likely(small, kept, dropped) if kept.any() else _unlike(small, dropped)
     inside = _cut(small, guess, kept, dropped)
     whole = cv2.resize(inside.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
     return np.asarray(((whole > 0.5) | keep) & ~drop)
@@ -59,8 +71,8 @@ def _rim(shape: tuple[int, ...]) -> Mask:
     return rim
 
 
-def _likely(picture: Array, keep: Mask, drop: Mask) -> Mask:
-    """By colour and nearness alone."""
+def _met(picture: Array) -> Callable[[Mask], Array]:
+    """How often the colour of each pixel is met among those of a mask."""
     places = cv2.cvtColor(picture, cv2.COLOR_RGB2LAB) // (256 // _BINS)
     index = tuple(places.transpose(2, 0, 1).astype(int))
 
@@ -69,6 +81,21 @@ def _likely(picture: Array, keep: Mask, drop: Mask) -> Mask:
         np.add.at(counts, tuple(places[mask].T.astype(int)), 1)
         spread = gaussian_filter(counts, 1.2) + 1e-6
         return np.asarray((spread / spread.sum())[index])
+
+    return met
+
+
+def _unlike(picture: Array, drop: Mask) -> Mask:
+    """Of what is not dropped, that whose colours are met less often where it is."""
+    if not drop.any() or drop.all():
+        return ~drop
+    met = _met(picture)
+    return np.asarray(~drop & (met(~drop) > met(drop)))
+
+
+def _likely(picture: Array, keep: Mask, drop: Mask) -> Mask:
+    """By colour and nearness alone."""
+    met = _met(picture)
 
     def far(mask: Mask) -> Array:
         there = cv2.distanceTransform((~mask).astype(np.uint8), cv2.DIST_L2, 3)
@@ -90,10 +117,19 @@ def _cut(picture: Array, guess: Mask, keep: Mask, drop: Mask) -> Mask:
         return inside
     cv2.setRNGSeed(1)
     models = np.zeros((1, 65)), np.zeros((1, 65))
-    cv2.grabCut(picture, labels, None, *models, _ROUNDS, cv2.GC_INIT_WITH_MASK)
+    rounds = _ROUNDS if keep.any() else _ROUNDS_UNMARKED
+    cv2.grabCut(picture, labels, None, *models, rounds, cv2.GC_INIT_WITH_MASK)
     inside = _inside(labels)
     _, parts = cv2.connectedComponents(inside.astype(np.uint8), connectivity=4)
-    return np.asarray(inside & np.isin(parts, np.unique(parts[keep & inside])))
+    meant = np.unique(parts[keep & inside]) if keep.any() else _large(parts)
+    return np.asarray(inside & np.isin(parts, meant))
+
+
+def _large(parts: Array) -> Array:
+    """Numbers of the parts that are more than crumbs; 0 is what is in none."""
+    sizes = np.bincount(parts.ravel())
+    sizes[0] = 0
+    return np.flatnonzero(sizes > _CRUMB * sizes.max())
 
 
 def _inside(labels: Array) -> Mask:

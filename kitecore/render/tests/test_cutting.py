@@ -64,9 +64,17 @@ DROP: Final = {
 }
 
 
-def composite() -> NDArray[np.uint8]:
+def water() -> NDArray[np.float64]:
+    """Waves of one colour."""
+    waves = cv2.GaussianBlur(np.random.default_rng(9).uniform(0, 1, (HIGH, WIDE, 3)), (0, 0), 3)
+    waves = (waves - waves.mean()) / waves.std() * 0.08 + np.array([0.25, 0.4, 0.5])
+    return np.asarray(np.clip(waves, 0, 1))
+
+
+def composite(behind: NDArray[np.float64] | None = None) -> NDArray[np.uint8]:
     colours, alpha = figure()
-    mixed = alpha[..., None] * colours + (1 - alpha[..., None]) * ground()
+    behind = ground() if behind is None else behind
+    mixed = alpha[..., None] * colours + (1 - alpha[..., None]) * behind
     return np.dstack([np.rint(mixed * 255), np.full(alpha.shape, 255)]).astype(np.uint8)
 
 
@@ -122,6 +130,28 @@ class CutFoundTest(TestCase):
         true = cv2.resize(alpha, found.alpha.shape[::-1], interpolation=cv2.INTER_AREA)
         self.assertLess(np.abs(found.alpha - true).mean() * 255, 12)
 
+    def test_a_box_or_a_line_around_is_enough(self) -> None:
+        """On a ground that is alike all around, and where the line leaves out what is not."""
+        _, alpha = figure()
+        spots = (180, 60), (285, 140), (275, 400), (180, 515), (90, 400), (70, 140)
+        box, loop = [spot(12, 12), spot(348, 632)], [spot(*at) for at in spots]
+        for around, behind in ((box, water()), (box[::-1], water()), (loop, ground())):
+            with self.subTest(points=len(around)):
+                cut = Cut.model_validate({"around": around, "edge": 0.07})
+                found = cut_found(composite(behind), cut, WIDE / HIGH)
+                true = cv2.resize(alpha, found.alpha.shape[::-1], interpolation=cv2.INTER_AREA)
+                self.assertLess(np.abs(found.alpha - true).mean() * 255, 7)
+                self.assertGreater(found.alpha[true > 0.98].mean(), 0.95)
+
+    def test_beyond_the_line_nothing_is_kept(self) -> None:
+        upper = {"around": [spot(20, 20), spot(340, 300)], "strokes": [KEEP]}
+        alpha = cut_found(composite(), Cut.model_validate(upper), WIDE / HIGH).alpha
+        row = round(300 * alpha.shape[0] / HIGH)
+        x = round(180 * alpha.shape[0] / HIGH)
+        self.assertGreater(alpha[: row - 8, x].mean(), 0.7)
+        # But what a stroke keeps stays, and so does the soft edge about it.
+        self.assertLess(alpha[row + 30 :, : x - 60].max(), 0.05)
+
     def test_what_strokes_say_stays_so(self) -> None:
         grid = {"points": [spot(180, 400)], "width": 0.06, "drop": True}
         cut = Cut.model_validate({"strokes": [KEEP, grid], "edge": 0.05})
@@ -143,7 +173,7 @@ class CutFoundTest(TestCase):
 
     def test_nothing_kept_is_nothing(self) -> None:
         for strokes in ([], [DROP]):
-            cut = Cut.model_validate({"strokes": strokes})
+            cut = Cut.model_validate({"strokes": strokes, "around": [(0, 0)]})
             self.assertEqual(0, cut_found(composite(), cut, WIDE / HIGH).alpha.max())
 
     def test_odd_pictures_are_no_trouble(self) -> None:

@@ -4427,6 +4427,14 @@ export interface components {
          */
         CutOut: {
             /**
+             * Around
+             * @default []
+             */
+            around: [
+                number,
+                number
+            ][];
+            /**
              * Clean
              * @description Takes colours of the ground out of the edge
              * @default 1
@@ -4877,10 +4885,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/14
+             * @default velvet-kite/15
              * @constant
              */
-            schema_: "velvet-kite/14";
+            schema_: "velvet-kite/15";
             /**
              * @default {
              *       "ceiling": 0,
@@ -10193,6 +10201,14 @@ export interface components {
          * @description What was taken off a still: what lay behind it is filled from around.
          */
         Piece: {
+            /**
+             * Around
+             * @default []
+             */
+            around: [
+                number,
+                number
+            ][];
             /**
              * Edge
              * @description How wide hair and soft edges are
@@ -16025,6 +16041,14 @@ export interface components {
          *     edges.
          */
         kitecore__document__cutouts__CutOut: {
+            /**
+             * Around
+             * @default []
+             */
+            around: [
+                number,
+                number
+            ][];
             /**
              * Clean
              * @description Takes colours of the ground out of the edge

@@ -10,13 +10,14 @@ import { drawnOn, lengthOn, usePictureFrame } from '@/picture/usePictureFrame'
 import { useTaps } from '@/picture/useTaps'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
+import { aroundOf, outlineOf } from './around'
 import { useCutout } from './useCutout'
 
 const props = defineProps<{ layer: Layer; clip: StillClip; width: number; height: number }>()
 const drawing = useDrawing()
 const { player } = useScreen()
 const { tapAt } = useTaps(player)
-const { strokes, add } = useCutout(props.layer, () => props.clip)
+const { strokes, around, add, surround } = useCutout(props.layer, () => props.clip)
 const { frame } = usePictureFrame(() => props.width)
 const drawn = computed(() => {
   const at = frame.value
@@ -32,6 +33,19 @@ const drawn = computed(() => {
   })
 })
 
+const outline = computed(() => {
+  const at = frame.value
+  return at ? outlineOf(around.value).map(([x, y]) => at.to({ x, y })) : []
+})
+
+function enclose(points: DrawnPoint[]) {
+  if (!frame.value) return
+  const found = aroundOf(drawnOn(frame.value, points).points)
+  if (!found.length) return
+  surround(found)
+  drawing.tool = ''
+}
+
 function paint(points: DrawnPoint[]) {
   if (!frame.value) return
   const { width, erase } = drawing.brush
@@ -40,8 +54,12 @@ function paint(points: DrawnPoint[]) {
 </script>
 
 <template>
-  <template v-if="drawing.tool === 'cut'">
+  <template v-if="drawing.tool === 'cut' || drawing.tool === 'around'">
     <svg class="marks" :viewBox="`0 0 ${width} ${height}`" aria-hidden="true">
+      <polygon
+        v-if="outline.length"
+        :points="outline.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')"
+      />
       <polyline
         v-for="(one, index) in drawn"
         :key="index"
@@ -51,6 +69,15 @@ function paint(points: DrawnPoint[]) {
       />
     </svg>
     <StrokeSurface
+      v-if="drawing.tool === 'around'"
+      :width="width"
+      :height="height"
+      :line="3"
+      :told="$t('layer.cutoutPart.drawAround')"
+      @drawn="enclose"
+    />
+    <StrokeSurface
+      v-else
       :width="width"
       :height="height"
       :line="lengthOn(frame, drawing.brush.width)"
@@ -77,6 +104,11 @@ polyline {
   stroke: rgb(111 207 151 / 45%);
   stroke-linecap: round;
   stroke-linejoin: round;
+}
+polygon {
+  fill: rgb(111 207 151 / 10%);
+  stroke: rgb(111 207 151 / 80%);
+  stroke-width: 2;
 }
 .drop {
   stroke: rgb(22 22 22 / 50%);

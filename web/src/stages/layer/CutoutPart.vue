@@ -28,9 +28,15 @@ const hand = useHand()
 const project = useProject()
 const { player } = useScreen()
 const placing = usePlacing(player, ref(1))
-const { cutout, strokes, takeLast, again, set, trying } = useCutout(props.layer, () => props.clip)
+const { cutout, strokes, around, takeLast, again, set, trying } = useCutout(
+  props.layer,
+  () => props.clip,
+)
 
 const painting = computed(() => drawing.tool === 'cut')
+const marking = computed(() => painting.value || drawing.tool === 'around')
+/** Whether anything is marked that could be found. */
+const marked = computed(() => strokes.value.length > 0 || around.value.length > 1)
 function paint(drop: boolean) {
   const same = painting.value && drawing.brush.erase === drop
   drawing.brush.erase = drop
@@ -39,7 +45,7 @@ function paint(drop: boolean) {
 /** While it is marked the rest is seen, too, so that it can be marked. */
 const THIN = 0.35
 watch(
-  [painting, cutout],
+  [marking, cutout],
   ([now]) => {
     if (now && cutout.value) trying({ rest: THIN })
     else props.layer.endTrial()
@@ -47,7 +53,7 @@ watch(
   { immediate: true },
 )
 onScopeDispose(() => {
-  if (painting.value) drawing.tool = ''
+  if (marking.value) drawing.tool = ''
   props.layer.endTrial()
 })
 
@@ -61,7 +67,10 @@ function ask() {
 
 /** It turns about the middle of what was marked. */
 function pivot(): Spot {
-  const kept = strokes.value.filter(({ drop }) => !drop).flatMap(({ points }) => points as Spot[])
+  const painted = strokes.value
+    .filter(({ drop }) => !drop)
+    .flatMap(({ points }) => points as Spot[])
+  const kept = painted.length ? painted : (around.value as Spot[])
   const height = placing.size.value?.height ?? 0
   if (!kept.length) return [0, 0]
   const [x, y] = middleOfPoints(kept)
@@ -88,10 +97,21 @@ async function takeOff() {
       :told="
         strokes.length
           ? $t('layer.cutoutPart.marked', { n: strokes.length }, strokes.length)
-          : undefined
+          : marked
+            ? $t('layer.cutoutPart.around')
+            : undefined
       "
     >
       <ToolLine :label="$t('layer.cutoutPart.mark')">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-pressed="drawing.tool === 'around'"
+          data-test="cut-around"
+          @click="drawing.put('around')"
+        >
+          {{ $t('layer.cutoutPart.around') }}
+        </BButton>
         <BButton
           size="sm"
           variant="secondary"
@@ -105,20 +125,24 @@ async function takeOff() {
           size="sm"
           variant="secondary"
           :aria-pressed="painting && drawing.brush.erase"
-          :disabled="!strokes.length"
+          :disabled="!marked"
           data-test="cut-drop"
           @click="paint(true)"
         >
           {{ $t('layer.cutoutPart.drop') }}
         </BButton>
-        <template v-if="strokes.length">
-          <BButton size="sm" variant="secondary" data-test="cut-back" @click="takeLast">
-            {{ $t('layer.cutoutPart.takeLast') }}
-          </BButton>
-          <BButton size="sm" variant="secondary" data-test="cut-again" @click="again">
-            {{ $t('layer.cutoutPart.again') }}
-          </BButton>
-        </template>
+        <BButton
+          v-if="strokes.length"
+          size="sm"
+          variant="secondary"
+          data-test="cut-back"
+          @click="takeLast"
+        >
+          {{ $t('layer.cutoutPart.takeLast') }}
+        </BButton>
+        <BButton v-if="marked" size="sm" variant="secondary" data-test="cut-again" @click="again">
+          {{ $t('layer.cutoutPart.again') }}
+        </BButton>
       </ToolLine>
       <p class="tiny quiet">{{ $t('layer.cutoutPart.whatItDoes') }}</p>
     </TrayItem>
@@ -134,7 +158,7 @@ async function takeOff() {
       @set="drawing.brush.width = $event / 100"
     />
     <template v-if="cutout">
-      <TrayItem v-if="strokes.length" :name="$t('layer.cutoutPart.pieces')">
+      <TrayItem v-if="marked" :name="$t('layer.cutoutPart.pieces')">
         <ToolLine>
           <BButton
             size="sm"

@@ -14,6 +14,10 @@ export function useCutout(layer: Layer, clip: () => StillClip) {
     cutout.value
       ? layer.addItem('cutout/strokes', stroke)
       : layer.setWhole({ cutout: { strokes: [stroke] } })
+  const around = computed(() => cutout.value?.around ?? [])
+  /** The line around it; what was painted stays. */
+  const surround = (points: [number, number][]) =>
+    cutout.value ? set({ around: points }) : layer.setWhole({ cutout: { around: points } })
   const takeLast = () => layer.removeItem(`cutout/strokes/${strokes.value.length - 1}`)
   const again = () => layer.setWhole({ cutout: null })
   const paths = (values: Record<string, unknown>) =>
@@ -21,5 +25,5 @@ export function useCutout(layer: Layer, clip: () => StillClip) {
   const set = (values: Record<string, unknown>) => layer.setWhole(paths(values))
   const trying = (values: Record<string, unknown>) => layer.tryWhole(paths(values))
 
-  return { cutout, strokes, add, takeLast, again, set, trying }
+  return { cutout, strokes, around, add, surround, takeLast, again, set, trying }
 }
