@@ -180,5 +180,7 @@ def _shown(take: TakePart | None, like: Pictured, seed: str, rate: Rate) -> Pict
         raise EditRefused("A sound is no pose.", todo="Choose a picture.")
     # What is drawn has lengths of its own, which mean nothing to a picture.
     place = like.place if isinstance(like, StillClip) else clip.place
-    length = max(rate.frame_ticks, clip.length // rate.frame_ticks * rate.frame_ticks)
+    length = clip.length // rate.frame_ticks * rate.frame_ticks
+    if not length:
+        raise EditRefused("Its source is shorter than one frame of the project.")
     return clip.model_copy(update={"id": copy.id, "place": place, "length": length})

@@ -235,3 +235,11 @@ class PoseTest(TestCase):
         document = apply(document, edit(**short, within=mouth_of(document).id))
         after = apply(document, edit(kind="set_rate", rate={"num": 30000, "den": 1001}))
         self.assertEqual(list(mouth_of(document).poses), list(mouth_of(after).poses))
+
+    def test_what_is_shorter_than_a_frame_is_no_pose(self) -> None:
+        document = begun()
+        for kind in ("add_pose", "set_pose"):
+            take = {"media": "m", "name": "blink.mp4", "kind": "video", "length": 1}
+            named = {"name": "far"} if kind == "add_pose" else {"pose": "open"}
+            with self.assertRaisesRegex(EditRefused, "shorter than one frame"):
+                apply(document, edit(kind=kind, clip=mouth_of(document).id, take=take, **named))
