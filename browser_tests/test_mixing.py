@@ -145,6 +145,21 @@ class MixingTest(OneProjectTest):
         )
         self.until(lambda: self.browser.run(asked), "single samples are not asked for")
 
+    def test_a_compressor_shows_by_how_much_it_turns_down(self) -> None:
+        page = self.browser
+        self.part("music", "chain")
+        page.press("add-insert")
+        page.press("insert-compressor")
+        self.until(lambda: self.reduction() > 3, "nothing is turned down")
+        field = page.find('input[aria-label="Threshold, exact"]')
+        field.click()
+        field.send_keys(Keyboard.CONTROL + "a" + Keyboard.NULL, "0", Keyboard.ENTER)
+        self.until(lambda: self.strip("music").chain[0].threshold == 0, "it is as it was")
+        self.until(lambda: self.reduction() < 0.5, "it is turned down still")
+
+    def reduction(self) -> float:
+        return float(self.browser.test("reduction").get_attribute("aria-valuenow"))
+
     def painted(self, name: str) -> int:
         """Pixels of a clip's face that something was drawn on."""
         count = """

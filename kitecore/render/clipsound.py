@@ -70,7 +70,7 @@ def _is_mono(clip: ClipBase, sources: Sources) -> bool:
     return sound is not None and sound.channels == 1
 
 
-def _plainly(clip: Paced, source: Read, sources: Sources) -> Read:
+def plain_reader(clip: Paced, source: Read, sources: Sources) -> Read:
     """The clip's sound by samples counted from its start, before its chain."""
     assert isinstance(clip, Sounding)
 
@@ -101,7 +101,7 @@ def _chained(
     Where it goes on as its neighbour does, that is no end.
     """
     assert isinstance(clip, Sounding)
-    read = _plainly(clip, source, sources)
+    read = plain_reader(clip, source, sources)
     if not any(chain_reach(clip.chain)):
         return chained(clip.chain, read, over.first, over.count)
     lowest, highest = heard_span(clip, after)

@@ -130,7 +130,7 @@ def clips_of(track: Track, start: int, count: int, sources: Sources) -> Samples:
     for before, clip, after in _sounding(track, start, start + count, sources):
         low, high = heard_span(clip, after)
         a, b = max(low, start), min(high, start + count)
-        source = _reader(clip, sources)
+        source = source_reader(clip, sources)
         total[a - start : b - start] += clip_samples(before, clip, after, a, b, source, sources)
     return total
 
@@ -145,7 +145,7 @@ def _sounding(track: Track, start: int, end: int, sources: Sources) -> list[Row]
     return found
 
 
-def _reader(clip: ClipBase, sources: Sources) -> Read:
+def source_reader(clip: ClipBase, sources: Sources) -> Read:
     """Where the clip's samples come from."""
     if isinstance(clip, Holding):
         return _held_reader(clip, sources)

@@ -163,6 +163,28 @@ def noise(
     return found
 
 
+class ReductionIn(Frames):
+    """An insert of the chain of a clip or a track; ``owner`` is empty for the film's."""
+
+    owner: str = Field(default="", max_length=40)
+    insert: str = Field(max_length=40)
+
+
+@router.post(
+    "/projects/{uuid:id}/revisions/{int:revision}/reduction",
+    response={200: list[float], 404: Problem, 422: Problem},
+)
+def reduction(
+    request: HttpRequest, id: UUID, revision: int, given: ReductionIn, look: Query[Look]
+) -> list[float]:
+    """By how many dB it turns each frame down, at most."""
+    of = {"owner": given.owner, "insert": given.insert, "frames": [given.last]}
+    found: list[float] = json.loads(
+        asked(request, id, revision, look, "reduction", given.first, **of)
+    )
+    return found
+
+
 class VoiceIn(Schema):
     tracks: list[Annotated[str, Field(max_length=40)]] = Field(max_length=MOST_TRACKS)
 

@@ -85,12 +85,16 @@ class Processing:
         Samples on either side that the result depends on, but for less than -100 dB.
     idle
         Whether it changes nothing, as it is set.
+    reduction
+        ``reduction(insert, samples, over)``: by how many dB it makes each grain quieter, if that is
+        what it does. Of a part of the sound only, if it works on that.
     """
 
     run: Callable[[Any, Samples, Over], Samples]
     before: Callable[[Any], int]
     after: Callable[[Any], int] = lambda insert: 0
     idle: Callable[[Any], bool] = lambda insert: False
+    reduction: Callable[[Any, Samples, Over], Numbers] | None = None
 
 
 insert_sounds: Registry[Processing] = Registry("insert's processing")

@@ -32,5 +32,6 @@ insert_sounds.register("compressor")(
         lambda insert: settling(insert.attack, insert.release),
         # The last grain is looked at whole.
         lambda insert: GRAIN,
+        reduction=reduction,
     )
 )

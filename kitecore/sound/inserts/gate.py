@@ -12,7 +12,7 @@ from kitecore.sound.following import (
     settling,
     turned_down,
 )
-from kitecore.sound.inserts._base import Over, Processing, insert_sounds
+from kitecore.sound.inserts._base import Numbers, Over, Processing, insert_sounds
 from kitecore.sound.ramps import Samples, gains_of
 
 _WAVE = 20.0
@@ -28,7 +28,7 @@ def _held(insert: Gate) -> int:
     return grains_of(insert.hold + _WAVE)
 
 
-def _gated(insert: Gate, samples: Samples, over: Over) -> Samples:
+def _reduction(insert: Gate, samples: Samples, over: Over) -> Numbers:
     ahead, held = _ahead(insert), _held(insert)
     # The loudest from `held` grains ago to `ahead` grains from now.
     level = maximum_filter1d(
@@ -41,7 +41,11 @@ def _gated(insert: Gate, samples: Samples, over: Over) -> Samples:
     # It closes slowly and opens fast: what is followed is how far it is open.
     wanted = np.where(level < gains_of(over.grains(insert.threshold)), 0.0, depth)
     opened = followed_down(wanted, insert.attack, insert.release)
-    return turned_down(samples, depth - opened, over.lead)
+    return np.asarray(depth - opened)
+
+
+def _gated(insert: Gate, samples: Samples, over: Over) -> Samples:
+    return turned_down(samples, _reduction(insert, samples, over), over.lead)
 
 
 insert_sounds.register("gate")(
@@ -49,5 +53,6 @@ insert_sounds.register("gate")(
         _gated,
         lambda insert: (_held(insert) + 2) * GRAIN + settling(insert.attack, insert.release),
         lambda insert: (_ahead(insert) + 2) * GRAIN,
+        reduction=_reduction,
     )
 )

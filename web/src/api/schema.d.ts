@@ -1609,6 +1609,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/reduction": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reduction
+         * @description By how many dB it turns each frame down, at most.
+         */
+        post: operations["studio_playback_hearing_reduction"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/screens": {
         parameters: {
             query?: never;
@@ -11172,6 +11192,23 @@ export interface components {
             turn: number | components["schemas"]["NumberKeys"];
         };
         /**
+         * ReductionIn
+         * @description An insert of the chain of a clip or a track; ``owner`` is empty for the film's.
+         */
+        ReductionIn: {
+            /** First */
+            first: number;
+            /** Insert */
+            insert: string;
+            /** Last */
+            last: number;
+            /**
+             * Owner
+             * @default
+             */
+            owner: string;
+        };
+        /**
          * Reflection
          * @description Reflection: the layer once more below itself, upside down and fading.
          */
@@ -19723,6 +19760,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Playing"];
+                };
+            };
+        };
+    };
+    studio_playback_hearing_reduction: {
+        parameters: {
+            query?: {
+                within?: string;
+                wall?: string;
+                columns?: number;
+                left?: number;
+                right?: number;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReductionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number[];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

@@ -4,6 +4,8 @@ import type { Insert } from '@/api/types'
 /** Whoever has a chain of inserts: what is in hand, a track, or the film. */
 export interface ChainOwner {
   inserts: ComputedRef<Insert[]>
+  /** Id of the clip or of the track; empty for the film. */
+  owner(): string
   /** Tick from where its keys count from. */
   local: ComputedRef<number>
   locked: ComputedRef<boolean>

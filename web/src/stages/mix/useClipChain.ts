@@ -13,6 +13,7 @@ export function useClipChain() {
 
   const chain: ChainOwner = {
     inserts: computed<Insert[]>(() => sound.clip.value?.chain ?? []),
+    owner: () => sound.clip.value?.id ?? '',
     local: sound.local,
     locked: sound.locked,
     async add(kind) {

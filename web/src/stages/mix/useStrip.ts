@@ -39,6 +39,7 @@ export function useStrip(of: MaybeRefOrGetter<string>) {
 
   const chain: ChainOwner = {
     inserts: computed<Insert[]>(() => strip.value?.chain ?? []),
+    owner: () => (film.value ? '' : toValue(of)),
     local,
     locked: computed(() => false),
     async add(kind) {
