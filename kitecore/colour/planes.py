@@ -14,7 +14,13 @@ from numpy.typing import NDArray
 from kitecore.colour.chain import graded
 from kitecore.colour.cube import FindLook
 from kitecore.colour.lookup import packed_entries
-from kitecore.colour.planes_lookup import PLANE_STEPS, Words, planes_through, rgba_through
+from kitecore.colour.planes_lookup import (
+    PLANE_STEPS,
+    Planes,
+    Words,
+    planes_through,
+    rgba_through,
+)
 from kitecore.colour.rgb import Rgb, chroma, from_chroma
 from kitecore.document import Grade
 
@@ -27,10 +33,6 @@ _DRAFT_STEP: Final = 3
 """For watching, levels of luma from one that is computed to the next; between them it goes straight."""
 _DARK: Final = 48
 """Levels of luma that are all computed: there curves are steep."""
-
-Plane = NDArray[np.uint8]
-Planes = tuple[Plane, Plane, Plane]
-"""Luma, Cb and Cr, C-contiguous; rows may be padded."""
 
 
 class PlaneTable:

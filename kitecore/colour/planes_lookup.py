@@ -23,11 +23,28 @@ PLANE_STEPS: Final = 32
 Words = NDArray[np.uint64]
 Plane = NDArray[np.uint8]
 Planes = tuple[Plane, Plane, Plane]
+"""Luma, Cb and Cr, C-contiguous; rows may be padded."""
+Cells = tuple[NDArray[np.uint32], NDArray[np.uint32], tuple[Words, Words, Words]]
+"""Of each chroma of a row: where its cell begins, the way to its middle corner, and three weights."""
+
+
+@njit(cache=True, nogil=True)
+def _room(columns: int) -> Cells:
+    return (
+        np.empty(columns, np.uint32),
+        np.empty(columns, np.uint32),
+        (
+            np.empty(columns, np.uint64),
+            np.empty(columns, np.uint64),
+            np.empty(columns, np.uint64),
+        ),
+    )
 
 
 @njit(inline="always")
-def _cells(cb, cr, size, begin, middle, weights):
-    """Of a row of chroma: where the cell begins, the way to its middle corner, and three weights."""
+def _find(cb, cr, size, cells):
+    """The cells of a row of chroma."""
+    begin, middle, weights = cells
     bits = np.uint32(3 if size == 33 else 4)
     side, many = np.uint32(1 << bits), np.uint32(size)
     low, up = np.uint32(side - np.uint32(1)), np.uint32(np.uint32(8) - bits)
@@ -45,9 +62,9 @@ def _cells(cb, cr, size, begin, middle, weights):
 
 
 @njit(inline="always")
-def _mixed(words, size, begin, middle, weights, pair, level):
+def _mixed(words, size, cells, pair, level):
     """Three lanes, 256 times an entry's."""
-    near, between, far = weights
+    begin, middle, (near, between, far) = cells
     at = np.uint32(begin[pair] + np.uint32(level))
     total = words[at] * near[pair] + words[np.uint32(at + middle[pair])] * between[pair]
     return total + words[np.uint32(at + np.uint32(size * 256 + 256))] * far[pair]
@@ -59,19 +76,14 @@ def rgba_through(planes: Planes, words: Words, size: int, out: NDArray[np.uint32
     luma, cb, cr = planes
     height, width = out.shape
     columns = (width + 1) // 2
-    begin, middle = np.empty(columns, np.uint32), np.empty(columns, np.uint32)
-    weights = (
-        np.empty(columns, np.uint64),
-        np.empty(columns, np.uint64),
-        np.empty(columns, np.uint64),
-    )
+    cells = _room(columns)
     mixed = np.empty(width, np.uint64)
     for row in range((height + 1) // 2):
-        _cells(cb[row, :], cr[row, :], size, begin, middle, weights)
+        _find(cb[row, :], cr[row, :], size, cells)
         for y in range(2 * row, min(2 * row + 2, height)):
             lights, line = luma[y, :], out[y, :]
             for x in range(width):
-                mixed[x] = _mixed(words, size, begin, middle, weights, x >> 1, lights[x])
+                mixed[x] = _mixed(words, size, cells, x >> 1, lights[x])
             for x in range(width):
                 line[x] = colour_of(mixed[x], np.int32(STEPS // 2))
 
@@ -92,15 +104,10 @@ def planes_through(
     new_luma, new_cb, new_cr = out
     width, height = shape
     columns = width // 2
-    begin, middle = np.empty(columns, np.uint32), np.empty(columns, np.uint32)
-    weights = (
-        np.empty(columns, np.uint64),
-        np.empty(columns, np.uint64),
-        np.empty(columns, np.uint64),
-    )
+    cells = _room(columns)
     mixed, means = np.empty(width, np.uint64), np.empty(columns, np.uint32)
     for row in range(height // 2):
-        _cells(cb[row, :], cr[row, :], size, begin, middle, weights)
+        _find(cb[row, :], cr[row, :], size, cells)
         upper, lower = luma[2 * row, :], luma[2 * row + 1, :]
         for pair in range(columns):
             total = np.uint32(upper[2 * pair]) + np.uint32(upper[2 * pair + 1])
@@ -109,11 +116,11 @@ def planes_through(
         for y in range(2 * row, 2 * row + 2):
             lights, line = luma[y, :], new_luma[y, :]
             for x in range(width):
-                mixed[x] = _mixed(words, size, begin, middle, weights, x >> 1, lights[x])
+                mixed[x] = _mixed(words, size, cells, x >> 1, lights[x])
             for x in range(width):
                 line[x] = _level(mixed[x], 0)
         blue, red = new_cb[row, :], new_cr[row, :]
         for pair in range(columns):
-            mixed[pair] = _mixed(words, size, begin, middle, weights, pair, means[pair])
+            mixed[pair] = _mixed(words, size, cells, pair, means[pair])
         for pair in range(columns):
             blue[pair], red[pair] = _level(mixed[pair], 1), _level(mixed[pair], 2)

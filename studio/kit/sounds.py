@@ -11,6 +11,7 @@ from kitecore.document.inserts import InsertBase, insert_kinds
 from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Model
 from kitecore.document.strips import PURPOSES, FilmStrip, Strip, Under
+from kitecore.sound.inserts import insert_sounds
 from studio.kit.parts import PartKind, part_of
 
 router = Router()
@@ -33,13 +34,14 @@ class PurposeOut(Schema):
 
 
 class SoundControls(Schema):
-    """Parameters of what sounds."""
+    """Parameters of what sounds; ``turns_down``: kinds of inserts that tell by how much they do."""
 
     clip: list[Control]
     strip: list[Control]
     film: list[Control]
     under: list[Control]
     inserts: list[PartKind]
+    turns_down: list[str]
     bands: list[Band]
     purposes: list[PurposeOut]
 
@@ -54,6 +56,7 @@ def sound_controls(request: HttpRequest) -> SoundControls:
         film=[one for one in controls_of(FilmStrip) if one.name not in strip],
         under=list(controls_of(Under)),
         inserts=[part_of(kind, model) for kind, model in insert_kinds.items()],
+        turns_down=[kind for kind, sound in insert_sounds.items() if sound.reduction],
         bands=[_band(name) for name in Equaliser.model_fields if name not in _OF_ALL],
         purposes=[
             PurposeOut(name=name, title=one.title, target=one.target, ceiling=one.ceiling)

@@ -13506,7 +13506,7 @@ export interface components {
         };
         /**
          * SoundControls
-         * @description Parameters of what sounds.
+         * @description Parameters of what sounds; ``turns_down``: kinds of inserts that tell by how much they do.
          */
         SoundControls: {
             /** Bands */
@@ -13521,6 +13521,8 @@ export interface components {
             purposes: components["schemas"]["PurposeOut"][];
             /** Strip */
             strip: components["schemas"]["Control"][];
+            /** Turns Down */
+            turns_down: string[];
             /** Under */
             under: components["schemas"]["Control"][];
         };

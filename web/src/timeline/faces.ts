@@ -6,8 +6,9 @@ import type { WaveLook } from '@/stores/waves'
 import { arrived, awaits, RATE, waveOf } from '@/timeline/peaks'
 import { drawWave } from '@/timeline/waves'
 
-/** What is drawn on clips: strips and waveforms, loaded once and shared. */
 const TOGETHER: WaveLook = { apart: false, decibels: false }
+
+/** Strips that are drawn on clips, loaded once and shared. */
 const strips = new Map<string, HTMLImageElement>()
 
 function stripOf(take: Take, redraw: () => void): HTMLImageElement | null {

@@ -32,10 +32,16 @@ export function arrived(name: string) {
   all?.forEach((redraw) => redraw())
 }
 
-const loaded = new Map<string, Numbers | null>()
+/** Numbers by their address, null while they come; of more than `most` the longest unused go. */
+interface Shelf {
+  loaded: Map<string, Numbers | null>
+  most: number
+}
+const wholes: Shelf = { loaded: new Map(), most: Infinity }
+const parts: Shelf = { loaded: new Map(), most: KEPT }
 
-/** Numbers by their address; null while they come. What was asked for longest ago is forgotten. */
 function numbersAt(
+  { loaded, most }: Shelf,
   url: string,
   read: (bytes: ArrayBuffer) => Numbers,
   redraw: () => void,
@@ -53,7 +59,7 @@ function numbersAt(
     .then((bytes) => {
       loaded.set(url, read(bytes))
       const oldest = loaded.keys().next().value
-      if (loaded.size > KEPT && oldest !== undefined) loaded.delete(oldest)
+      if (loaded.size > most && oldest !== undefined) loaded.delete(oldest)
       arrived(url)
     })
     .catch(() => loaded.delete(url))
@@ -82,7 +88,12 @@ export function stretchFor(samplesPerPixel: number): number {
 
 /** The waveform of a take; null until it comes. Finer parts replace coarse ones as they come. */
 export function waveOf(take: Take, samplesPerPixel: number, redraw: () => void): Wave | null {
-  const whole = numbersAt(fileUrl(take, 'waveform.i8'), (bytes) => new Int8Array(bytes), redraw)
+  const whole = numbersAt(
+    wholes,
+    fileUrl(take, 'waveform.i8'),
+    (bytes) => new Int8Array(bytes),
+    redraw,
+  )
   if (!whole) return null
   const coarse: Wave = (from, to) => scan(whole, 127, from / STRETCH, to / STRETCH)
   const each = stretchFor(samplesPerPixel)
@@ -90,7 +101,7 @@ export function waveOf(take: Take, samplesPerPixel: number, redraw: () => void):
   return (from, to) => {
     const first = Math.max(0, Math.floor(from / (PART * each))) * PART * each
     const url = `/api/takes/${take.id}/waveform?first=${first}&count=${PART}&each=${each}`
-    const part = numbersAt(url, (bytes) => new Int16Array(bytes), redraw)
+    const part = numbersAt(parts, url, (bytes) => new Int16Array(bytes), redraw)
     if (!part) return coarse(from, to)
     return scan(part, 32767, (from - first) / each, (to - first) / each)
   }

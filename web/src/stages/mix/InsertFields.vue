@@ -15,7 +15,6 @@ import TrayItem from '@/tray/TrayItem.vue'
 import type { ChainOwner } from './chain'
 import EqualiserPart from './EqualiserPart.vue'
 import ReductionMeter from './ReductionMeter.vue'
-import { turnsDown } from './useReduction'
 import { useAsking } from '@/stores/useAsking'
 
 const props = defineProps<{ chain: ChainOwner; insert: Insert }>()
@@ -87,7 +86,11 @@ async function learn() {
         </span>
       </div>
     </TrayItem>
-    <ReductionMeter v-if="turnsDown(insert)" :chain="chain" :insert="insert" />
+    <ReductionMeter
+      v-if="kit.sound?.turns_down.includes(insert.kind ?? '')"
+      :chain="chain"
+      :insert="insert"
+    />
     <ControlFields
       :controls="kind?.controls ?? []"
       :values="insert as unknown as Record<string, unknown>"

@@ -18,6 +18,10 @@ const REST_MS = 140
 /** Frames whose levels are kept. */
 const KEPT = 6000
 
+/** What is heard of: a project as it is at a step, or a part of it. */
+export const filmOf = (source: Source) =>
+  `${source.base}?${new URLSearchParams(source.query).toString()}`
+
 /** The levels of the frame that is shown: they come with the pieces that are heard. */
 export const useLevels = createSharedComposable(() => {
   const project = useProject()
@@ -25,9 +29,6 @@ export const useLevels = createSharedComposable(() => {
   const frames = shallowRef(new Map<number, Record<string, Level>>())
   const closing = new AbortController()
   let film = ''
-
-  const filmOf = (source: Source) =>
-    `${source.base}?${new URLSearchParams(source.query).toString()}`
 
   async function fetch(source: Source, first: number, last: number) {
     const query = new URLSearchParams({ ...source.query, first: `${first}`, last: `${last}` })

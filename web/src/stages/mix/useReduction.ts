@@ -5,12 +5,10 @@ import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { useAsking } from '@/stores/useAsking'
 import type { ChainOwner } from './chain'
+import { filmOf } from './useLevels'
 
-const TURN_DOWN = ['compressor', 'gate', 'de_esser']
 /** Windows of a second that are kept. */
 const KEPT = 60
-
-export const turnsDown = (insert: Insert) => TURN_DOWN.includes(insert.kind ?? '')
 
 /** By how many dB an insert turns the frame that is shown down; null while that is not known. */
 export function useReduction(chain: ChainOwner, insert: () => Insert) {
@@ -22,8 +20,7 @@ export function useReduction(chain: ChainOwner, insert: () => Insert) {
   onScopeDispose(() => (open = false))
 
   const long = computed(() => Math.ceil(project.rate.num / project.rate.den))
-  const nameOf = (at: number) =>
-    [project.source.base, JSON.stringify(project.source.query), insert().id, at].join(' ')
+  const nameOf = (at: number) => [filmOf(project.source), insert().id, at].join(' ')
 
   async function measure(at: number) {
     const name = nameOf(at)
@@ -49,7 +46,6 @@ export function useReduction(chain: ChainOwner, insert: () => Insert) {
   watch(
     [at, () => nameOf(at.value), player.playing],
     () => {
-      if (!turnsDown(insert())) return
       measure(at.value)
       if (player.playing.value) measure(at.value + 1)
     },

@@ -35,7 +35,7 @@ function runsOf(moments: Moment[]): Run[] {
     if (!moved) continue
     const offset = moment.recorded - moment.film
     const run = runs.at(-1)
-    if (run && Math.abs(offset - middle(run.offsets)) < STALLED) {
+    if (run && Math.abs(offset - (run.offsets[0] ?? 0)) < STALLED) {
       run.offsets.push(offset)
       run.high = moment.film
     } else {
