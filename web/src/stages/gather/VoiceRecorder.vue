@@ -15,7 +15,7 @@ import { t } from '@/texts'
 import { lengthLabel, tickOf } from '@/time'
 import { usePhone } from '@/look/phone'
 import TrayItem from '@/tray/TrayItem.vue'
-import { spokenParts, type SpokenPart } from './voice/parts'
+import { spokenParts, stallsIn, type SpokenPart } from './voice/parts'
 import { useRecorder } from './voice/useRecorder'
 
 const { phone } = usePhone()
@@ -110,9 +110,10 @@ function lay(media: string, length: number, parts: SpokenPart[]) {
   })
   const at = tickOf(first.frame, project.rate)
   project.edit({ kind: 'place_takes', takes, mode: 'above', at })
+  const n = stallsIn(parts, project.rate.num / project.rate.den)
   notes.told(
-    parts.length > 1
-      ? t('gather.voiceRecorder.thePictureStoodStill', { n: parts.length - 1 }, parts.length - 1)
+    n
+      ? t('gather.voiceRecorder.thePictureStoodStill', { n }, n)
       : t('gather.voiceRecorder.yourVoiceIsOnThe'),
   )
 }

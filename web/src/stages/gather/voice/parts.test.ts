@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { spokenParts, type Moment } from './parts'
+import { spokenParts, stallsIn, type Moment } from './parts'
 
 /** The film every 16 ms from a second on, beginning a third of a second into the recording. */
 function watched(seconds: number, stalls: { at: number; long: number }[] = []): Moment[] {
@@ -24,6 +24,9 @@ test('while the picture stands still nothing is laid, and what comes after is wh
   const parts = spokenParts(watched(4, [{ at: 2.5, long: 0.8 }]), 30, 0, 6)
   expect(parts).toHaveLength(2)
   const [first, then] = parts
+  expect(stallsIn(parts, 30)).toBe(1)
+  const short = spokenParts(watched(4, [{ at: 2.5, long: 0.04 }]), 30, 0, 6)
+  expect([short.length, stallsIn(short, 30)]).toEqual([2, 0])
   expect((first?.frame ?? 0) + (first?.frames ?? 0)).toBe(then?.frame)
   // Of each frame of the film what was recorded at it.
   expect((then?.from ?? 0) - (then?.frame ?? 0) / 30).toBeCloseTo(1 / 3 - 1 + 0.8, 3)

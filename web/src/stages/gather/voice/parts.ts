@@ -11,8 +11,10 @@ export interface SpokenPart {
   frames: number
 }
 
-/** Seconds by which a recording may run ahead of the film before it counts as having stood still. */
-const STALLED = 0.05
+/** Seconds by which a recording may run ahead of the film within one part: less than a frame. */
+const STALLED = 0.03
+/** Seconds left out between two parts from which on it is told. */
+const NOTED = 0.1
 /** Seconds that the film must have gone on for a moment to count. */
 const MOVED = 0.002
 
@@ -70,4 +72,12 @@ export function spokenParts(
     if (end > frame && from >= 0) parts.push({ from, frame, frames: end - frame })
   }
   return parts
+}
+
+/** How often the film stood still for so long that somebody should know. */
+export function stallsIn(parts: SpokenPart[], fps: number): number {
+  return parts.filter((part, at) => {
+    const before = parts[at - 1]
+    return before && part.from - (before.from + before.frames / fps) > NOTED
+  }).length
 }

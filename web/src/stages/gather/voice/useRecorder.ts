@@ -1,4 +1,5 @@
 import { onScopeDispose, ref } from 'vue'
+import { recordedAt, type Heard } from './clock'
 import type { Moment } from './parts'
 import { peakDb, wavOf } from './wav'
 
@@ -26,7 +27,8 @@ export function useRecorder() {
   let context: AudioContext | null = null
   let stream: MediaStream | null = null
   let blocks: Float32Array[] = []
-  let begun = 0
+  let caughtSamples = 0
+  let heard: Heard[] = []
   let seen: { at: number; film: number }[] = []
 
   async function open() {
@@ -60,12 +62,16 @@ export function useRecorder() {
   function caught(samples: Float32Array) {
     level.value = Math.max(peakDb(samples), level.value - 2)
     if (!recording.value) return
-    if (!blocks.length) begun = performance.now() - (samples.length / RATE) * 1000
     blocks.push(samples)
+    caughtSamples += samples.length
+    const came = performance.now()
+    heard.push({ came, begun: came - (caughtSamples / RATE) * 1000 })
   }
 
   function start() {
     blocks = []
+    caughtSamples = 0
+    heard = []
     seen = []
     recording.value = true
   }
@@ -78,8 +84,12 @@ export function useRecorder() {
   function stop(): Recording | null {
     recording.value = false
     if (!blocks.length || !context) return null
-    const length = blocks.reduce((sum, block) => sum + block.length, 0) / RATE
-    const moments = seen.map(({ at, film }) => ({ recorded: (at - begun) / 1000, film }))
+    const length = caughtSamples / RATE
+    const times = recordedAt(
+      heard,
+      seen.map(({ at }) => at),
+    )
+    const moments = seen.map(({ film }, at) => ({ recorded: times[at] ?? 0, film }))
     const delay = (context.baseLatency || 0) + (context.outputLatency || 0)
     return { file: wavOf(blocks, RATE), length, moments, delay }
   }
