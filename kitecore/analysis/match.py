@@ -38,12 +38,13 @@ class Other(Model):
 class Match(Model):
     """Where the take begins in the other, in ticks of that; none if nothing says that it does.
 
-    ``drift`` and ``confidence`` as of `kitecore.sound.alignment.Alignment`.
+    ``drift``, ``confidence`` and ``middle`` (in ticks) as of `kitecore.sound.alignment.Alignment`.
     """
 
     at: int | None = None
     drift: float = 0.0
     confidence: float = 0.0
+    middle: int = 0
 
 
 def hear(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
@@ -60,8 +61,12 @@ def find_match(folder: MediaFolder, wanted: Other, out: Path, tell: Tell) -> Non
     found = aligned(mine, theirs)
     match = Match()
     if found is not None:
-        at = round(found.offset * TICKS_PER_SECOND)
-        match = Match(at=at, drift=found.drift, confidence=found.confidence)
+        match = Match(
+            at=round(found.offset * TICKS_PER_SECOND),
+            drift=found.drift,
+            confidence=found.confidence,
+            middle=max(0, round(found.middle * TICKS_PER_SECOND)),
+        )
     write_found(out, "match", match)
 
 
@@ -75,4 +80,4 @@ def read_match(folder: MediaFolder, other: str) -> Match:
 
 
 analyses.register("heard")(Analysis(version=1, fits=sounds, run=hear))
-analyses.register("match")(Analysis(version=1, fits=sounds, run=find_match, parameters=Other))
+analyses.register("match")(Analysis(version=2, fits=sounds, run=find_match, parameters=Other))

@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from typing import Final
 
-from kitecore.document import ClipBase, GroupClip, Sourced, Track, derived_id
+from kitecore.document import ClipBase, GroupClip, Sourced, Speed, Track, derived_id
 from kitecore.errors import EditRefused
 
 Tracks = tuple[Track, ...]
+MOST_DRIFT: Final = 0.002
+"""As a share of one: what runs further off has a speed of its own."""
 
 
 @dataclass(frozen=True)
 class Placed:
     """A file of an angle, and where its own tick 0 lies in the time of the multicam clip.
 
-    That may be between two frames, and before the clip begins.
+    That may be between two frames, and before the clip begins. Of a file whose drift is taken out it is
+    what it would be if its clock ran as it did from where the clip begins.
     """
 
     clip: Sourced
@@ -57,6 +62,55 @@ def moved(angle: GroupClip, by: Mapping[str, int], step: int) -> GroupClip:
 
     shown = None if angle.whole else (angle.start + along, angle.end + along)
     return _holding(angle, _each(_there(angle), change), shown)
+
+
+@dataclass(frozen=True)
+class Clock:
+    """How much faster the clock of a file ran, as a share of one; its tick ``held`` stays where it lies."""
+
+    drift: float
+    held: int | None = None
+
+
+def drift_of(clip: Sourced) -> float | None:
+    """The drift that is taken out of a file; none if it has a speed of its own."""
+    speed = clip.speed.constant
+    if speed is None or abs(speed - 1) > MOST_DRIFT:
+        return None
+    return speed - 1
+
+
+def clocked(angle: GroupClip, clocks: Mapping[str, Clock], step: int) -> GroupClip:
+    """The angle with files, by the ids of their clips, played as fast as their clocks ran."""
+    if not angle.speed.plain:
+        raise EditRefused("The angle runs at a speed of its own.", todo="Set that back first.")
+
+    def change(clip: ClipBase) -> ClipBase:
+        clock = clocks.get(clip.id)
+        if clock is None or not isinstance(clip, Sourced):
+            return clip
+        return on_frames(_by_clock(clip, clock), step)
+
+    shown = None if angle.whole else (angle.start, angle.end)
+    return _holding(angle, _each(_there(angle), change), shown)
+
+
+def _by_clock(clip: Sourced, clock: Clock) -> ClipBase:
+    was = clip.speed.constant
+    if was is None or drift_of(clip) is None:
+        raise EditRefused(f"“{clip.name}” runs at a speed of its own.")
+    begin, end = clip.used
+    held = begin if clock.held is None else clock.held
+    there = clip.start + (held - begin) / was
+    now = 1 + clock.drift
+    update: dict[str, object] = {
+        "start": round(there - (held - begin) / now),
+        "length": max(1, math.floor((end - begin) / now)),
+        "speed": Speed.steady(now),
+        # Resampled: nobody hears so little, and each sample stays in its place.
+        "keep_pitch": not clock.drift,
+    }
+    return clip.model_copy(update=update)
 
 
 def with_files(angle: GroupClip, files: Sequence[ClipBase], step: int) -> GroupClip:

@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
 from kitecore.document import Document, Model, MulticamClip
-from kitecore.document.model import Tick
+from kitecore.document.model import Start, Tick
 from kitecore.edits._angles import angles_of, open_multicam, require_angle, with_angles
 from kitecore.edits._base import edit_kinds, seconds_label
-from kitecore.edits._files import files_of, moved
+from kitecore.edits._files import MOST_DRIFT, Clock, Placed, clocked, drift_of, files_of, moved
 from kitecore.edits.angles import Index, OfMulticam
 from kitecore.errors import EditRefused
 
@@ -26,7 +26,10 @@ class AnglePlace(Model):
 
 @edit_kinds.register("line_up")
 class LineUp(OfMulticam):
-    """Files of angles take places in time; switches stay where they are."""
+    """Files of angles take places in time; switches stay where they are.
+
+    They run by their own clocks again, by which places are found.
+    """
 
     kind: Literal["line_up"] = "line_up"
     places: tuple[AnglePlace, ...] = Field(min_length=1, max_length=500)
@@ -38,14 +41,45 @@ class LineUp(OfMulticam):
     def apply(self, document: Document) -> Document:
         clip = open_multicam(document, self.clip)
         moves: dict[int, dict[str, int]] = {}
+        clocks: dict[int, dict[str, Clock]] = {}
         for place in self.places:
-            require_angle(clip, place.angle)
-            files = files_of(clip.angle(place.angle))
-            if place.file >= len(files):
-                raise EditRefused("There is no such file in this angle.")
-            file = files[place.file]
+            file = _file(clip, place.angle, place.file)
             moves.setdefault(place.angle, {})[file.clip.id] = place.at - file.at
-        return _moved(document, clip, moves)
+            if drift_of(file.clip):
+                clocks.setdefault(place.angle, {})[file.clip.id] = Clock(0.0)
+        document = _clocked(document, clip, clocks)
+        return _moved(document, open_multicam(document, self.clip), moves)
+
+
+class FileClock(Model):
+    """How much faster the clock of a file ran, as a share of one; at tick ``held`` it lies right."""
+
+    angle: Index
+    file: int = Field(default=0, ge=0, lt=500)
+    drift: Annotated[float, Field(ge=-MOST_DRIFT, le=MOST_DRIFT)]
+    held: Start = 0
+
+
+@edit_kinds.register("even_clocks")
+class EvenClocks(OfMulticam):
+    """Take the drift of clocks out of files; with a drift of 0 they run as recorded again."""
+
+    kind: Literal["even_clocks"] = "even_clocks"
+    clocks: tuple[FileClock, ...] = Field(min_length=1, max_length=500)
+
+    def label(self) -> str:
+        out = any(one.drift for one in self.clocks)
+        return "Take drift out" if out else "Leave drift in"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_multicam(document, self.clip)
+        clocks: dict[int, dict[str, Clock]] = {}
+        for one in self.clocks:
+            file = _file(clip, one.angle, one.file)
+            if drift_of(file.clip) != one.drift:
+                clock = Clock(one.drift, one.held)
+                clocks.setdefault(one.angle, {})[file.clip.id] = clock
+        return _clocked(document, clip, clocks)
 
 
 @edit_kinds.register("nudge_angle")
@@ -64,6 +98,26 @@ class NudgeAngle(OfMulticam):
         require_angle(clip, self.angle)
         files = files_of(clip.angle(self.angle))
         return _moved(document, clip, {self.angle: {one.clip.id: self.by for one in files}})
+
+
+def _file(clip: MulticamClip, angle: int, file: int) -> Placed:
+    require_angle(clip, angle)
+    files = files_of(clip.angle(angle))
+    if file >= len(files):
+        raise EditRefused("There is no such file in this angle.")
+    return files[file]
+
+
+def _clocked(
+    document: Document, clip: MulticamClip, clocks: Mapping[int, Mapping[str, Clock]]
+) -> Document:
+    """With files of angles, by index and id, running by other clocks."""
+    if not clocks:
+        return document
+    angles, step = angles_of(clip), document.rate.exact.frame_ticks
+    for index, by in clocks.items():
+        angles[index] = angles[index].holding(clocked(angles[index].group, by, step))
+    return with_angles(document, clip, angles)
 
 
 def _moved(

@@ -62,6 +62,8 @@ class Alignment:
         their clocks differ.
     drift
         How much faster its clock runs, as a share of one; 0 where that is less than can be told.
+    middle
+        Seconds of it at which ``offset`` holds whatever the drift.
     confidence
         Share of the windows both have that agree within 1 ms, 0..1.
     """
@@ -69,6 +71,7 @@ class Alignment:
     offset: float
     drift: float
     confidence: float
+    middle: float
 
 
 def heard(sound: Mono, rate: int) -> Mono:
@@ -108,7 +111,9 @@ def aligned(one: Mono, other: Mono) -> Alignment | None:
     """How ``one`` lies in ``other``, both as `heard`; None if nothing says that it does."""
     if len(one) > len(other):
         back = aligned(other, one)
-        return back and Alignment(-back.offset, -back.drift, back.confidence)
+        if back is None:
+            return None
+        return Alignment(-back.offset, -back.drift, back.confidence, back.middle + back.offset)
     if len(one) < HEARD_RATE // 4:
         return None
     lag = _found(one, other)
@@ -197,7 +202,8 @@ def _measured(one: Mono, other: Mono, lag: int) -> Alignment | None:
     if share < _LEAST:
         return None
     exact = float(np.mean((lags - slope * (times - middle))[agree]))
-    return Alignment(exact / HEARD_RATE, slope, share)
+    # The lag of a window is that of its middle.
+    return Alignment(exact / HEARD_RATE, -slope, share, (middle + WINDOW / 2) / HEARD_RATE)
 
 
 def _near(one: Mono, other: Mono, start: int, lag: int) -> tuple[int, float, float]:

@@ -37,7 +37,9 @@ class Unplaced(Model):
 class Found(Model):
     """Where a file goes, by what, and how surely (0..1); without ``at`` it stays where it is.
 
-    ``clap`` is the tick at which somebody claps, where that was told by it.
+    ``drift`` is how much faster its clock runs, as a share of one, and ``middle`` the tick of the file
+    at which ``at`` holds whatever its clock does. ``clap`` is the tick at which somebody claps, where
+    that was told by it.
     """
 
     angle: int
@@ -46,6 +48,7 @@ class Found(Model):
     way: str = ""
     confidence: float = 0.0
     drift: float = 0.0
+    middle: int = 0
     clap: int | None = None
 
 
@@ -89,7 +92,8 @@ def _by_sound(
     match = ears.match(file.take, other.take)
     if match.at is None:
         return None
-    return _found(file, other.at + match.at, "sound", match.confidence, match.drift)
+    found = _found(file, other.at + match.at, "sound", match.confidence)
+    return found.model_copy(update={"drift": match.drift, "middle": match.middle})
 
 
 @guesses.register("clap")
@@ -128,10 +132,8 @@ def _by_clock(
     return _found(file, other.at + by, "clock", _SURE_CLOCK)
 
 
-def _found(file: Unplaced, at: int, way: str, confidence: float, drift: float = 0.0) -> Found:
-    return Found(
-        angle=file.angle, file=file.file, at=at, way=way, confidence=confidence, drift=drift
-    )
+def _found(file: Unplaced, at: int, way: str, confidence: float) -> Found:
+    return Found(angle=file.angle, file=file.file, at=at, way=way, confidence=confidence)
 
 
 def lined_up(

@@ -37,6 +37,14 @@ place = st.fixed_dictionaries(
         "at": st.integers(-SECOND, SECOND),
     }
 )
+clock = st.fixed_dictionaries(
+    {
+        "angle": st.integers(0, 2),
+        "file": st.sampled_from([0, 0, 1]),
+        "drift": st.sampled_from([0.0, 1e-4, -1e-3]),
+        "held": ticks,
+    }
+)
 MAKERS |= {
     "add_angle": simple(
         clip=held,
@@ -51,6 +59,7 @@ MAKERS |= {
         clip=held, angle=angles, name=free(st.just("far")), tag=free(st.just("sea"))
     ),
     "line_up": simple(clip=held, places=free(st.lists(place, min_size=1, max_size=3))),
+    "even_clocks": simple(clip=held, clocks=free(st.lists(clock, min_size=1, max_size=3))),
     "nudge_angle": simple(clip=held, angle=angles, by=nudges),
     "hear_angles": simple(
         clip=held, hears=free(st.lists(st.integers(0, 2), min_size=2, max_size=4))

@@ -152,6 +152,17 @@ class HeardTest(MulticamFilm):
         later = self.mix()
         self.assertLess(np.abs(later[5000:90_000] - plain[4900:89_900]).max(), 1e-6)
 
+    def test_drift_is_taken_out_to_the_sample(self) -> None:
+        self.on("hear_angles", hears=[3, 3, 3, 3])
+        drift, held = 1e-3, 0.7
+        clock = {"angle": 3, "drift": drift, "held": round(held * SECOND)}
+        self.on("even_clocks", clocks=[clock])
+        heard = self.mix()[5_000:90_000, 0]
+        recorded = held + (np.arange(5_000, 90_000) / 48_000 - held) * (1 + drift)
+        wanted = 0.5 * np.sin(2 * np.pi * 1500 * recorded)
+        level = float(heard @ wanted / (wanted @ wanted))
+        self.assertLess(np.abs(heard - level * wanted).max(), 0.01 * np.abs(heard).max())
+
     def test_sound_goes_with_the_picture_or_by_a_map_without_a_click(self) -> None:
         self.switch((20, 1), (40, 2))
         self.on("hear_angles", hears=[0, 2, 2, 3])

@@ -105,7 +105,12 @@ class AlignmentTest(TestCase):
             assert found is not None
             middle = 40 - 130 * drift
             self.assertAlmostEqual(middle, found.offset, delta=0.001)
-            self.assertAlmostEqual(-drift, found.drift, delta=2e-6)
+            self.assertAlmostEqual(drift, found.drift, delta=2e-6)
+            self.assertAlmostEqual(130, found.middle, delta=1)
+            back = self.found(there, here)
+            assert back is not None
+            self.assertAlmostEqual(-drift, back.drift, delta=2e-6)
+            self.assertAlmostEqual(170, back.middle, delta=1)
 
     def test_half_an_hour_apart(self) -> None:
         sound = spoken(8, 1900)

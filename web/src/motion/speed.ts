@@ -11,6 +11,12 @@ export function pointsOf(speed: Speed | undefined): Point[] {
   return points?.length ? points : PLAIN
 }
 
+/** The speed, if it is the same all the time. */
+export function steadySpeed(speed: Speed | undefined): number | null {
+  const [first, ...others] = pointsOf(speed)
+  return first && others.every((point) => point.speed === first.speed) ? first.speed : null
+}
+
 /** Whether the speed eases from a point to the next, in a ramp that does or does not. */
 export const isSoft = (point: Point, soft: boolean) => point.soft ?? soft
 

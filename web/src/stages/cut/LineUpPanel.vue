@@ -18,6 +18,7 @@ import TrayItem from '@/tray/TrayItem.vue'
 import AngleLane from './AngleLane.vue'
 import AnglePart from './AnglePart.vue'
 import ClapRow from './ClapRow.vue'
+import ClockRow from './ClockRow.vue'
 import { filesOf, linedOf, type Lined } from './files'
 import { useLining, WAY_NAMES, type Way } from './useLining'
 
@@ -68,8 +69,6 @@ function sureness(lined: Lined | null | undefined): string {
   if (lined.way === 'first') return t('cut.lineUp.stays')
   if (lined.off || lined.way === 'hand') return t('cut.lineUp.byHand')
   const percent = Math.round(lined.confidence * 100)
-  const ms = lined.gains
-  if (ms) return t('cut.lineUp.sureDrifts', { way: WAY_NAMES[lined.way as Way], percent, ms })
   return t('cut.lineUp.sure', { way: WAY_NAMES[lined.way as Way], percent })
 }
 
@@ -200,6 +199,7 @@ onBeforeUnmount(() => {
       :names="angles.map((angle) => angle.name)"
       @nudge="nudge($event)"
     />
+    <ClockRow :clip="clip" :found="found" />
     <ChoiceRow :name="$t('cut.lineUp.seen')" :choices="ZOOMS" :taken="zoom" @take="zoom = $event" />
     <AnglePart
       :clip="clip"

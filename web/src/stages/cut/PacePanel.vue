@@ -11,11 +11,11 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { lengthLabel } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
-import { FACTORS, factorOf } from './pace'
+import { FACTORS } from './pace'
 import RampGraph from './RampGraph.vue'
 import SlipRow from './SlipRow.vue'
 import { useAdjust } from './useAdjust'
-import { pointsOf, sourceOffset } from '@/motion/speed'
+import { pointsOf, sourceOffset, steadySpeed } from '@/motion/speed'
 import SwitchField from '@/controls/SwitchField.vue'
 
 const props = defineProps<{ clip: PacedClip; locked: boolean }>()
@@ -24,7 +24,7 @@ const hand = useHand()
 const { set } = useAdjust(() => props.clip.id ?? '')
 
 const keep = ref<'content' | 'length'>('content')
-const factor = computed(() => factorOf(props.clip))
+const factor = computed(() => steadySpeed(props.clip.speed))
 const shown = computed(() => Math.abs(factor.value ?? 1))
 const sign = computed(() => ((factor.value ?? 1) < 0 ? -1 : 1))
 const ramped = ref(false)

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import type { Schemas } from '@/api/client'
 import { TICKS_PER_SECOND as SECOND, type MulticamClip } from '@/api/types'
-import { filesOf, linedOf } from './files'
+import { filesOf, gainsOf, linedOf, takenOut } from './files'
 
 const file = (media: string, start: number, source_in: number) => ({
   kind: 'video',
@@ -25,8 +25,16 @@ const clip = {
   ],
 } as unknown as MulticamClip
 const found = (at: number | null): Schemas['Found'][] => [
-  { angle: 0, file: 0, at: 0, way: 'first', confidence: 1, drift: 0 },
-  { angle: 1, file: 0, at, way: at === null ? '' : 'sound', confidence: 0.9, drift: 1e-4 },
+  { angle: 0, file: 0, at: 0, way: 'first', confidence: 1, drift: 0, middle: 0 },
+  {
+    angle: 1,
+    file: 0,
+    at,
+    way: at === null ? '' : 'sound',
+    confidence: 0.9,
+    drift: 1e-4,
+    middle: 0,
+  },
 ]
 
 test('files lie where their own beginning would be', () => {
@@ -44,4 +52,20 @@ test('what was found is told, and how far it was moved since', () => {
   expect(told(SECOND)?.off).toBe(SECOND - 5)
   expect(told(null)).toEqual({ way: '', confidence: 0, off: 0, gains: 0 })
   expect(linedOf(files[2]!, files, found(0))).toBeNull()
+})
+
+test('a file whose drift is taken out lies where it was found, at the moment that lies right', () => {
+  const files = filesOf(clip)
+  const middle = 4 * SECOND
+  const told = found(2 * SECOND).map((one) => ({ ...one, middle: one.angle ? middle : 0 }))
+  const from = 5
+  const evened = {
+    ...files[1]!,
+    from,
+    pace: 1.0001,
+    start: 2 * SECOND + middle - (middle - from) / 1.0001,
+  }
+  expect(linedOf(evened, files, told)?.off).toBe(0)
+  expect(gainsOf(takenOut(evened))).toBe(6)
+  expect([1, 2, null].map((pace) => takenOut({ ...evened, pace }))).toEqual([0, 0, 0])
 })

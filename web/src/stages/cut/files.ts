@@ -1,5 +1,6 @@
 import type { Schemas } from '@/api/client'
 import { hasMedia, TICKS_PER_SECOND, type MulticamClip } from '@/api/types'
+import { steadySpeed } from '@/motion/speed'
 
 type Found = Schemas['Found']
 
@@ -11,6 +12,10 @@ export interface AngleFile {
   name: string
   at: number
   length: number
+  /** Where its clip begins, at which tick of its own, and how fast it runs; none if that changes. */
+  start: number
+  from: number
+  pace: number | null
 }
 
 /** All files of all angles, in order. */
@@ -22,10 +27,11 @@ export function filesOf(clip: MulticamClip): AngleFile[] {
     const inner = group.tracks.flatMap((row) => row.clips ?? [])
     return inner.flatMap((one, file) => {
       if (!hasMedia(one) || one.kind === 'still') return []
-      const at = by + (one.start ?? 0) - (one.source_in ?? 0)
-      return [
-        { angle, file, media: one.media, name: one.name ?? '', at, length: one.source_length },
-      ]
+      const start = by + (one.start ?? 0)
+      const from = one.source_in ?? 0
+      const pace = steadySpeed(one.speed)
+      const { media, name = '', source_length: length } = one
+      return [{ angle, file, media, name, at: start - from, length, start, from, pace }]
     })
   })
 }
@@ -40,6 +46,17 @@ export interface Lined {
   /** Milliseconds that its clock gains in a minute, where that can be told. */
   gains: number
 }
+
+/** As a share of one, by which a clock may differ; what runs further off has a speed of its own. */
+const MOST_DRIFT = 0.002
+
+/** The drift that is taken out of a file. */
+export function takenOut(file: AngleFile): number {
+  const drift = (file.pace ?? 0) - 1
+  return Math.abs(drift) <= MOST_DRIFT ? drift : 0
+}
+
+export const gainsOf = (drift: number) => Math.round(drift * 600_000) / 10
 
 const SAME = TICKS_PER_SECOND / 20_000
 
@@ -57,11 +74,14 @@ export function linedOf(
   const first = found.find(({ way }) => way === 'first')
   const stays = files.find((one) => one.angle === first?.angle && one.file === first?.file)
   if (!first || !stays) return null
-  const off = file.at - stays.at - (mine.at - (first.at ?? 0))
+  // Where its clock runs otherwise it lies right at one moment of it.
+  const middle = mine.middle ?? 0
+  const at = file.start + (middle - file.from) / (file.pace || 1) - middle
+  const off = at - stays.at - (mine.at - (first.at ?? 0))
   return {
     way: mine.way ?? '',
     confidence: mine.confidence ?? 0,
     off: Math.abs(off) < SAME ? 0 : off,
-    gains: Math.round((mine.drift ?? 0) * 600_000) / 10,
+    gains: gainsOf(mine.drift ?? 0),
   }
 }

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import type { PacedClip } from '@/api/types'
-import { factorOf, lengthAfter, rampStep, shapePoints } from './pace'
+import { steadySpeed } from '@/motion/speed'
+import { lengthAfter, rampStep, shapePoints } from './pace'
 
 const clip = { kind: 'video', length: 4000 } as unknown as PacedClip
 
@@ -34,7 +35,7 @@ test('what turns round keeps its length, whatever was to stay', () => {
 })
 
 test('one factor or none', () => {
-  expect(factorOf(clip)).toBe(1)
+  expect(steadySpeed(undefined)).toBe(1)
   const ramp = {
     ...clip,
     speed: {
@@ -48,5 +49,5 @@ test('one factor or none', () => {
       soft: true,
     },
   }
-  expect(factorOf(ramp as never)).toBeNull()
+  expect(steadySpeed(ramp.speed as never)).toBeNull()
 })

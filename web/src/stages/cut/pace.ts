@@ -50,13 +50,6 @@ export const RAMPS: { id: string; name: string; shape: [number, number][] }[] = 
   },
 ]
 
-/** The one factor of a clip, or null if its speed changes. */
-export function factorOf(clip: PacedClip): number | null {
-  const points = pointsOf(clip.speed)
-  const first = points[0]?.speed ?? 1
-  return points.every((point) => point.speed === first) ? first : null
-}
-
 export function shapePoints(shape: [number, number][], length: number): Point[] {
   return shape.map(([share, speed]) => ({ at: Math.round(share * length), speed }))
 }
