@@ -41,7 +41,7 @@ const drifts = (row: { name: string; drift: number }) =>
 
 <template>
   <TrayItem v-if="rows.length" :name="$t('cut.clockRow.clocks')" :told="String(rows.length)">
-    <ul class="list-unstyled several small mb-1" data-test="clocks">
+    <ul class="list-unstyled small mb-1" data-test="clocks">
       <li v-for="row in rows" :key="`${row.angle}-${row.file}`" class="quiet">
         {{ drifts(row) }}<template v-if="row.out">{{ $t('cut.clockRow.isOut') }}</template>
       </li>
