@@ -69,6 +69,10 @@ const drifts = (row: { name: string; drift: number }) =>
 </template>
 
 <style scoped>
+ul {
+  max-height: 4.5em;
+  overflow-y: auto;
+}
 .line {
   display: flex;
   flex-wrap: wrap;
