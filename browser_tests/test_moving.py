@@ -203,6 +203,8 @@ class MovingTest(MovingCase):
             browser.test("follow"),
         )
         self.until(lambda: self.found("sheet").moves.follow is not None, "it follows nothing")
+        browser.press("let-go")
+        self.until(lambda: self.found("sheet").moves.follow is None, "it still follows")
 
     def _warps(self) -> None:
         browser = self.browser

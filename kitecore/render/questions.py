@@ -14,6 +14,7 @@ from kitecore.registry import Registry
 from kitecore.render import (
     captioning,
     driving,
+    freeing,
     hearing,
     layers,
     measuring,
@@ -171,6 +172,7 @@ for _name, _question in {
     "voice": _measured(speaking.spoken_stretches, "tracks"),
     "turns": _measured(whose_turn.turns, "clip"),
     "pauses": _measured(speaking.pauses, "clip", "shortest", "margin"),
+    "freed": _measured(freeing.freed, "clip"),
     "driven": _measured(driving.driven, "clip", "driving"),
     "captioned": replace(_measured(captioning.captioned, "words"), apart=True),
     "mouthed": replace(_measured(mouths.mouthed, "clip", "voice"), apart=True),

@@ -88,6 +88,12 @@ class SourceOut(Schema):
     source: tuple[float, float] | None
 
 
+class FreedOut(Schema):
+    """Values to be set by path: after that it follows nothing, and goes on as it did."""
+
+    values: dict[str, Any]
+
+
 class ColourOut(Schema):
     colour: str
 
@@ -109,6 +115,12 @@ def extents(
 ) -> Any:
     """How large texts and shapes are at a frame."""
     return json.loads(asked(request, id, revision, look, "extents", frame))
+
+
+@router.get(f"{_BASE}/freed/{{clip}}", response={200: FreedOut, **_ANSWERS})
+def freed(request: HttpRequest, id: UUID, revision: int, clip: str, look: Query[Look]) -> Any:
+    """What a clip does by following another, as keys of its own."""
+    return {"values": json.loads(asked(request, id, revision, look, "freed", 0, clip=clip))}
 
 
 @router.get(f"{_BASE}/bending/{{clip}}", response={200: BendingOut, **_ANSWERS})

@@ -22,6 +22,7 @@ from kitecore.motion import value_at
 from kitecore.render.driving import driven
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
+from kitecore.render.freeing import freed
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.ticks import Span
@@ -139,6 +140,33 @@ class TrackedTest(TrackedFilm):
         for number in (5, 40):
             wanted = (self.there("turns", number) - middle) * 0.8 + (20, -10) + middle
             self.assertLess(np.hypot(*(self.middle(number) - wanted)), 0.8)
+
+    def test_set_free_it_goes_on_by_keys_of_its_own(self) -> None:
+        leader = self.tracked("turns")
+        red = self.put(leader, position=self.on_thing("turns"), pivot=(8, -5), turn=30)
+        numbers = (0, 7, 12, 30, 49)
+        before = [render(self.scene.document, n * FRAME, SIZE, self.sources) for n in numbers]
+        values = freed(self.scene.document, red, self.sources)
+        self.scene.do(kind="adjust", clips=[red], values=values)
+        self.scene.do(kind="adjust", clips=[leader], values={"trackers": []})
+        for number, was in zip(numbers, before, strict=True):
+            now = render(self.scene.document, number * FRAME, SIZE, self.sources)
+            off = np.abs(now[..., :3].astype(int) - was[..., :3])
+            self.assertLess(float(off.mean()), 0.3, number)
+        self.assertLess(len(values["place/position"]["keys"]), COUNT)
+        with self.assertRaisesRegex(EditRefused, "follows nothing"):
+            freed(self.scene.document, red, self.sources)
+
+    def test_what_leans_in_space_cannot_be_set_free_but_its_place_can(self) -> None:
+        leader = self.tracked("leans")
+        red = self.put(leader, position=self.on_thing("leans"))
+        with self.assertRaisesRegex(EditRefused, "leans in space"):
+            freed(self.scene.document, red, self.sources)
+        follow = {"kind": "follow", "clips": [red], "leader": leader, "tracker": self.thing}
+        self.scene.do(**follow, inherits=["position"], at=0)
+        values = freed(self.scene.document, red, self.sources)
+        self.assertEqual(0, values["place/turn"])
+        self.assertIn("keys", values["place/position"])
 
     def test_place_alone_leaves_it_upright(self) -> None:
         leader = self.tracked("turns")

@@ -60,6 +60,20 @@ class LayersTest(People, TestCase):
         moved = self.call("get", f"{self.base}/extents?frame=15").json()["moved"][self.disc]
         np.testing.assert_allclose([1, 0, 0, 1, -540, 0], moved, atol=1e-6)
 
+    def test_a_follower_is_set_free_with_keys(self) -> None:
+        way = [{"at": 0, "value": [0, 0]}, {"at": SECOND, "value": [60, -300]}]
+        self.edit(kind="adjust", clips=[self.ground], values={"place/position": {"keys": way}})
+        self.edit(kind="follow", clips=[self.disc], leader=self.ground, at=0)
+        values = self.call("get", f"{self.base}/freed/{self.disc}").json()["values"]
+        self.edit(kind="adjust", clips=[self.disc], values=values)
+        disc = self.document()["tracks"][1]["clips"][0]
+        self.assertIsNone(disc["moves"].get("follow"))
+        keys = disc["place"]["position"]["keys"]
+        self.assertEqual([0, 0], keys[0]["value"])
+        np.testing.assert_allclose(keys[-1]["value"], np.array([60, -300]) * 29 / 30, atol=0.5)
+        again = self.call("get", f"{self.base}/freed/{self.disc}")
+        self.assertEqual("It follows nothing.", again.json()["message"])
+
     def test_the_mesh_of_a_warp_is_told(self) -> None:
         address = f"bending/{self.disc}?frame=3"
         nothing = self.call("get", f"{self.base}/{address}").json()
@@ -142,6 +156,7 @@ class LayersTest(People, TestCase):
         for path in (
             "extents",
             f"bending/{self.disc}",
+            f"freed/{self.disc}",
             "layers",
             f"effects/glow.jpg?clip={self.disc}",
         ):

@@ -1432,6 +1432,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{id}/revisions/{revision}/freed/{clip}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Freed
+         * @description What a clip does by following another, as keys of its own.
+         */
+        get: operations["studio_playback_layers_freed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{id}/revisions/{revision}/hue": {
         parameters: {
             query?: never;
@@ -6354,6 +6374,16 @@ export interface components {
             first: number;
             /** Last */
             last: number;
+        };
+        /**
+         * FreedOut
+         * @description Values to be set by path: after that it follows nothing, and goes on as it did.
+         */
+        FreedOut: {
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
         };
         /**
          * Freeze
@@ -19365,6 +19395,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_playback_layers_freed: {
+        parameters: {
+            query?: {
+                within?: string;
+                wall?: string;
+                columns?: number;
+                left?: number;
+                right?: number;
+                speed?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+                revision: number;
+                clip: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreedOut"];
                 };
             };
             /** @description Not Found */

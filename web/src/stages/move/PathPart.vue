@@ -2,6 +2,7 @@
 /** The way a layer goes: a path drawn by hand, its pace, what it follows, its blur. */
 import { BButton, BFormCheckbox } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
+import { client, need } from '@/api/client'
 import { isPictured, TICKS_PER_SECOND } from '@/api/types'
 import ValueField from '@/controls/ValueField.vue'
 import { isKeyed } from '@/motion/keys'
@@ -9,6 +10,7 @@ import type { Layer } from '@/inhand/useLayer'
 import { useScreen } from '@/player/inject'
 import { useMoving } from '@/stores/moving'
 import { useProject } from '@/stores/project'
+import { useAsking } from '@/stores/useAsking'
 import { KIND_NAMES } from '@/api/kinds'
 import { t } from '@/texts'
 import { tickOf } from '@/time'
@@ -19,6 +21,7 @@ const props = defineProps<{ layer: Layer }>()
 const moving = useMoving()
 const project = useProject()
 const { player } = useScreen()
+const { here, ask, busy } = useAsking()
 
 const clip = computed(() => props.layer.clip.value)
 const moves = computed(() => clip.value?.moves)
@@ -77,6 +80,16 @@ function lead(leader: string, from: Inherited[] = inherits.value) {
     inherits: from,
     at: tickOf(player.shown.value, project.rate),
   })
+}
+
+/** It follows nothing any more, and goes on as it did. */
+async function letGo() {
+  const { path: at, query } = here()
+  const params = { path: { ...at, clip: clip.value?.id ?? '' }, query }
+  const made = await ask(() =>
+    need(client.GET('/api/projects/{id}/revisions/{revision}/freed/{clip}', { params })),
+  )
+  if (made) props.layer.setWhole(made.values)
 }
 
 /** What is inherited may change without the layer jumping to another rest. */
@@ -144,6 +157,18 @@ function inherit(what: Inherited[]) {
           <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
       </label>
+      <div v-if="follow" class="line">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :disabled="busy || layer.ids.value.length !== 1"
+          :title="$t('move.pathPart.letGoHelp')"
+          data-test="let-go"
+          @click="letGo"
+        >
+          {{ $t('move.pathPart.letGo') }}
+        </BButton>
+      </div>
       <div class="line" role="group" :aria-label="$t('move.pathPart.whatItTakesOver')">
         <span class="name">{{ $t('move.pathPart.takesOver') }}</span>
         <BFormCheckbox
