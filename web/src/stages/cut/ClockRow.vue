@@ -32,11 +32,10 @@ function even(files: typeof rows.value, keep: (drift: number) => number) {
   }))
   return project.edit({ kind: 'even_clocks', clip: props.clip.id ?? '', clocks })
 }
-const drifts = (row: { name: string; drift: number }) =>
-  t(row.drift > 0 ? 'cut.clockRow.gains' : 'cut.clockRow.loses', {
-    name: row.name,
-    ms: Math.abs(gainsOf(row.drift)),
-  })
+function drifts({ name, drift }: { name: string; drift: number }) {
+  const ms = Math.abs(gainsOf(drift))
+  return drift > 0 ? t('cut.clockRow.gains', { name, ms }) : t('cut.clockRow.loses', { name, ms })
+}
 </script>
 
 <template>

@@ -142,10 +142,11 @@ function inherit(what: Inherited[]) {
       </p>
     </TrayItem>
     <TrayItem :name="$t('move.pathPart.follows')">
-      <label class="line">
-        <span class="name">{{ $t('move.pathPart.follows') }}</span>
+      <div class="line">
+        <span class="name" aria-hidden="true">{{ $t('move.pathPart.follows') }}</span>
         <select
           class="form-select form-select-sm"
+          :aria-label="$t('move.pathPart.follows')"
           :value="leads"
           data-test="follow"
           @change="lead(($event.target as HTMLSelectElement).value)"
@@ -156,9 +157,8 @@ function inherit(what: Inherited[]) {
           </option>
           <option v-for="one in layers" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
-      </label>
-      <div v-if="follow" class="line">
         <BButton
+          v-if="follow"
           size="sm"
           variant="secondary"
           :disabled="busy || layer.ids.value.length !== 1"
