@@ -175,6 +175,7 @@ MAKERS |= {
     "to_cell": simple(clip=one, place=free(st.integers(0, 3))),
     "leave_screen": simple(clips=some),
     "detach_sound": simple(clips=some),
+    "hear_take": simple(clip=one, others=some, at=free(ticks)),
     "resync": simple(clip=one),
     "set_grade": lambda draw, pick: {
         "clips": draw(pick.some),

@@ -11,6 +11,7 @@ import { useWaves } from '@/stores/waves'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { shifted } from './shifted'
+import TakesPart from './TakesPart.vue'
 import { useAsking } from '@/stores/useAsking'
 
 const props = defineProps<{ sound: Properties }>()
@@ -92,6 +93,7 @@ async function bring(what: 'peak' | 'whole', to: number) {
         </span>
       </div>
     </TrayItem>
+    <TakesPart :name="clip?.name ?? ''" />
     <TrayItem
       :name="$t('mix.clipPart.waves')"
       :told="
