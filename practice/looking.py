@@ -18,6 +18,7 @@ from typing import Final
 PATIENCE: Final = 90
 """Seconds of a processor that a file may take."""
 _MEMORY: Final = 3 * 2**30
+_MATROSKA: Final = b"\x1aE\xdf\xa3"
 
 
 @dataclass(frozen=True)
@@ -45,6 +46,12 @@ def look(film: Path, cover: Path, cover_at: float) -> Facts:
         return Facts(**json.loads(done.stdout))
     except (subprocess.SubprocessError, ValueError, TypeError):
         return Facts()
+
+
+def type_of(film: Path) -> str:
+    """The media type of a film by its first bytes: Matroska's (RFC 8794), else what has boxes."""
+    with film.open("rb") as file:
+        return "video/webm" if file.read(4) == _MATROSKA else "video/mp4"
 
 
 def facts_of(film: Path, cover: Path, cover_at: float) -> Facts:

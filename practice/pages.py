@@ -17,6 +17,7 @@ from django.views.decorators.http import require_POST, require_safe
 
 from practice.api import TICKET
 from practice.faults import EVERY, FAULTS
+from practice.looking import type_of
 from practice.models import Member, Post, counts_at, digest_of
 from practice.receiving import settle
 
@@ -133,7 +134,10 @@ def _of_post(member: Member, name: UUID) -> Post:
 @require_safe
 @for_members
 def film(request: HttpRequest, member: Member, name: UUID) -> HttpResponse:
-    return _ranged(request, _of_post(member, name).upload.film, "video/mp4")
+    path = _of_post(member, name).upload.film
+    if not path.exists():
+        raise Http404
+    return _ranged(request, path, type_of(path))
 
 
 @require_safe

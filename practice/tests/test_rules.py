@@ -9,7 +9,7 @@ import av
 import numpy as np
 from PIL import Image
 
-from practice.looking import Facts, look
+from practice.looking import Facts, look, type_of
 from practice.models import Post
 from practice.rules import reasons_against
 
@@ -50,6 +50,19 @@ class LookingTest(TestCase):
             self.assertAlmostEqual(-20.0, facts.loudness or 0.0, delta=1.0)
             # The picture brightens by 40 a second.
             self.assertAlmostEqual(120, np.asarray(Image.open(cover)).mean(), delta=6)
+
+    def test_a_film_says_by_itself_how_it_is_played(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / "film"
+            for container, wanted in (("mp4", "video/mp4"), ("webm", "video/webm")):
+                with av.open(str(path), "w", format=container) as out:
+                    stream = out.add_stream("libvpx-vp9", rate=10)
+                    stream.width, stream.height = 64, 64
+                    stream.pix_fmt = "yuv420p"
+                    grey = np.zeros((64, 64, 3), np.uint8)
+                    out.mux(stream.encode(av.VideoFrame.from_ndarray(grey)))
+                    out.mux(stream.encode())
+                self.assertEqual(wanted, type_of(path))
 
     def test_what_is_no_film_has_no_facts(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
