@@ -26,6 +26,9 @@ watch(
 
 function down(event: PointerEvent, pose: string) {
   if (event.button) return
+  // Let go anywhere, it is let go.
+  const tile = event.currentTarget as HTMLElement
+  tile.setPointerCapture(event.pointerId)
   emit('press', pose)
 }
 /** By the keyboard there is no press: it is a tap. */

@@ -1,5 +1,5 @@
 import { computed, onBeforeUnmount, onMounted, watch } from 'vue'
-import { TICKS_PER_SECOND, type MouthClip } from '@/api/types'
+import type { MouthClip } from '@/api/types'
 import { ownStretch, ownTick, posedIn, posesOf } from '@/motion/mouth'
 import { useScreen } from '@/player/inject'
 import { useMouth } from '@/stores/mouth'
@@ -7,8 +7,8 @@ import { useProject } from '@/stores/project'
 import { frameTicks, tickOf } from '@/time'
 
 const REST = 'closed'
-/** Seconds that a tile is held until letting go means that the mouth closes again. */
-const HELD = 0.2
+/** Milliseconds that a tile is held until letting go means that the mouth closes again. */
+const HELD = 200
 
 /**
  * Posing a mouth by taps and digits while its bench is there. While the film plays they are collected
@@ -42,9 +42,11 @@ export function useMouthing(clip: () => MouthClip) {
     return turns.map(({ at }) => at).filter((at) => at >= 0)
   }
 
+  const tapAt = (frame: number, pose: string) => (mouth.taps = [...mouth.taps, { frame, pose }])
+
   function tap(pose: string) {
     if (player.playing.value) {
-      mouth.taps = [...mouth.taps, { frame: player.shown.value, pose }]
+      tapAt(player.shown.value, pose)
       return
     }
     const now = here.value
@@ -56,17 +58,19 @@ export function useMouthing(clip: () => MouthClip) {
     project.edit({ kind: 'pose_turns', clip: id(), at: meant(), pose })
   }
 
-  let pressed: { at: number; pose: string } | null = null
+  let pressed: { frame: number; since: number; pose: string } | null = null
   /** A finger goes down on a tile; while the film plays, the mouth closes where it is lifted. */
   function press(pose: string) {
-    pressed = { at: player.shown.value, pose }
+    pressed = { frame: player.shown.value, since: performance.now(), pose }
     tap(pose)
   }
   function release() {
-    const long = pressed ? (player.shown.value - pressed.at) * frameTicks(project.rate) : 0
-    const rests = pressed && pressed.pose !== REST && poses.value.includes(REST)
-    if (player.playing.value && rests && long > HELD * TICKS_PER_SECOND) tap(REST)
+    const held = pressed
     pressed = null
+    if (!held || held.pose === REST || !poses.value.includes(REST)) return
+    // By the clock: on a busy device the picture may stand while a finger is down.
+    if (!player.playing.value || performance.now() - held.since < HELD) return
+    tapAt(Math.max(player.shown.value, held.frame + 1), REST)
   }
 
   /** What was tapped becomes one step; what was there from the first tap to now goes. */
