@@ -49,14 +49,17 @@ class ClocksTest(OneProjectTest):
         self.step(kind="gather_angles", takes=parts)
         self.browser.open(f"/projects/{self.project.id}/cut")
 
+    def multicam(self) -> MulticamClip:
+        [clip] = (one for _, one in self.document().clips() if isinstance(one, MulticamClip))
+        return clip
+
     def ready(self, take: Take) -> bool:
         take.refresh_from_db()
         return take.state == Take.State.READY
 
     def recorded(self, seconds: float) -> float:
         """What second of the recorder is heard with a second of the camera."""
-        [clip] = (one for _, one in self.document().clips() if isinstance(one, MulticamClip))
-        camera, recorder = (files_of(clip.angle(index))[0] for index in (0, 1))
+        camera, recorder = (files_of(self.multicam().angle(index))[0] for index in (0, 1))
         at = camera.at + round(seconds * SECOND)
         return recorder.clip.source_at(at - recorder.clip.start) / SECOND
 
@@ -78,3 +81,19 @@ class ClocksTest(OneProjectTest):
         self.until(lambda: "taken out" in page.test("clocks").text, "it is not told")
         page.press("drift-in")
         self.until(lambda: self.off() > 0.005, "it does not run as it was recorded")
+
+    def test_markers_are_laid_on_each_other(self) -> None:
+        for index, seconds in enumerate((10, 5)):
+            angle = self.multicam().angle(index)
+            [file] = files_of(angle)
+            self.step(
+                kind="add_marker", within=angle.id, clip=file.clip.id, at=seconds * SECOND, name=""
+            )
+        page = self.browser
+        page.open(f"/projects/{self.project.id}/cut")
+        self.take("Cameras")
+        page.press("part-line-up")
+        page.press("line-up-by-marker")
+        page.press("line-up")
+        self.until(lambda: abs(self.recorded(30) - 25) < 0.001, "the markers do not lie together")
+        self.assertIn("Marker", page.test("sure-1").text)

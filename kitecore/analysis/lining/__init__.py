@@ -21,17 +21,21 @@ from kitecore.programs import Tell, tell_nobody
 from kitecore.registry import Registry
 from kitecore.ticks import TICKS_PER_SECOND
 
-Way = Literal["auto", "sound", "clap", "timecode", "clock", "hand"]
+Way = Literal["auto", "sound", "clap", "marker", "timecode", "clock", "hand"]
 
 
 class Unplaced(Model):
-    """A file of an angle, where it lies now, and by what it is to be lined up."""
+    """A file of an angle, where it lies now, and by what it is to be lined up.
+
+    ``marker`` is the tick of the file at which somebody has set one.
+    """
 
     angle: Annotated[int, Field(ge=0, lt=MOST_ANGLES)]
     file: int = Field(default=0, ge=0, lt=500)
     take: TakeId
     at: Tick = 0
     way: Way = "auto"
+    marker: Tick | None = None
 
 
 class Found(Model):
@@ -74,8 +78,9 @@ Guess = Callable[[Unplaced, Unplaced, Mapping[str, Facts], Ears], Found | None]
 
 guesses: Registry[Guess] = Registry("way to line up")
 """In the order in which they are tried by themselves."""
-_ASKED_FOR: Final = frozenset({"clap"})
-"""Ways that are only gone when they are chosen: a door may slam where nobody claps."""
+_ASKED_FOR: Final = frozenset({"clap", "marker"})
+"""Ways that are only gone when they are chosen: a door may slam where nobody claps, and a marker may
+mean anything."""
 _CLAPS: Final = 15.0
 """dB by which a clap stands out at least."""
 _SURE_TIMECODE: Final = 0.95
@@ -109,6 +114,15 @@ def _by_clap(
     clap = other.at + theirs.at
     found = _found(file, clap - mine.at, "clap", 0.4 + 0.4 * sure)
     return found.model_copy(update={"clap": clap})
+
+
+@guesses.register("marker")
+def _by_marker(
+    file: Unplaced, other: Unplaced, facts: Mapping[str, Facts], ears: Ears
+) -> Found | None:
+    if file.marker is None or other.marker is None:
+        return None
+    return _found(file, other.at + other.marker - file.marker, "marker", 1.0)
 
 
 @guesses.register("timecode")

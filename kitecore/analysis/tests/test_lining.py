@@ -82,6 +82,16 @@ class LiningTest(TestCase):
         self.assertTrue(0.4 < found[1].confidence < 0.9)
         self.assertEqual([None, 2 * SECOND, None, None], [one.clap for one in found])
 
+    def test_markers_are_laid_on_each_other_where_that_is_asked_for(self) -> None:
+        marks = {"a": 4 * SECOND, "b": SECOND, "c": None}
+        for way, wanted in (("marker", [0, 3 * SECOND, None]), ("auto", [0, None, None])):
+            files = [
+                Unplaced(angle=n, take=take, at=0, way=way, marker=mark)  # type: ignore[arg-type]
+                for n, (take, mark) in enumerate(marks.items())
+            ]
+            found = lined_up(files, 0, self.facts, self)
+            self.assertEqual(wanted, [one.at for one in found], way)
+
     def test_another_file_may_be_the_one_that_stays(self) -> None:
         self.matches["a", "b"] = Match(at=-2 * SECOND, confidence=0.9)
         found = self.line_up("a", "b", first=1)

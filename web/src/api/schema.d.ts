@@ -15376,6 +15376,8 @@ export interface components {
         /**
          * Unplaced
          * @description A file of an angle, where it lies now, and by what it is to be lined up.
+         *
+         *     ``marker`` is the tick of the file at which somebody has set one.
          */
         Unplaced: {
             /** Angle */
@@ -15390,6 +15392,8 @@ export interface components {
              * @default 0
              */
             file: number;
+            /** Marker */
+            marker?: number | null;
             /** Take */
             take: string;
             /**
@@ -15397,7 +15401,7 @@ export interface components {
              * @default auto
              * @enum {string}
              */
-            way: "auto" | "sound" | "clap" | "timecode" | "clock" | "hand";
+            way: "auto" | "sound" | "clap" | "marker" | "timecode" | "clock" | "hand";
         };
         /**
          * Use

@@ -22,10 +22,13 @@ const library = useLibrary()
 const hand = useHand()
 const inside = useInside(useScreen().player)
 
-const WAYS = (['auto', 'sound', 'clap', 'timecode', 'clock', 'hand'] as const).map((id) => ({
-  id,
-  name: WAY_NAMES[id],
-}))
+const WAYS = (['auto', 'sound', 'clap', 'marker', 'timecode', 'clock', 'hand'] as const).map(
+  (id) => ({
+    id,
+    name: WAY_NAMES[id],
+    test: `line-up-by-${id}`,
+  }),
+)
 const mine = computed(() => anglesOf(props.clip)[props.angle])
 const group = computed(() => props.clip.tracks[props.angle]?.clips?.[0])
 const before = computed(() => anglesOf(props.clip)[props.angle - 1])

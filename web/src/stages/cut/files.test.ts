@@ -37,6 +37,16 @@ const found = (at: number | null): Schemas['Found'][] => [
   },
 ]
 
+test('the first marker of a file is told in its own time', () => {
+  const marked = {
+    ...file('b', SECOND, 5),
+    markers: [{ at: 900 }, { at: 70 }, { at: 3, beat: 'bar' }],
+  }
+  const group = { kind: 'group', start: 0, tracks: [{ clips: [marked] }] }
+  const clip = { tracks: [{ clips: [group] }] } as unknown as MulticamClip
+  expect(filesOf(clip).map(({ marker }) => marker)).toEqual([75])
+})
+
 test('files lie where their own beginning would be', () => {
   expect(filesOf(clip).map(({ media, angle, file, at }) => [media, angle, file, at])).toEqual([
     ['a', 0, 0, 0],

@@ -16,6 +16,8 @@ export interface AngleFile {
   start: number
   from: number
   pace: number | null
+  /** The tick of its own at which its first marker stands, if it has one. */
+  marker: number | null
 }
 
 /** All files of all angles, in order. */
@@ -30,8 +32,10 @@ export function filesOf(clip: MulticamClip): AngleFile[] {
       const start = by + (one.start ?? 0)
       const from = one.source_in ?? 0
       const pace = steadySpeed(one.speed)
+      const marks = (one.markers ?? []).filter(({ beat }) => !beat).map(({ at }) => at)
+      const marker = marks.length ? Math.round(from + Math.min(...marks) * (pace ?? 1)) : null
       const { media, name = '', source_length: length } = one
-      return [{ angle, file, media, name, at: start - from, length, start, from, pace }]
+      return [{ angle, file, media, name, at: start - from, length, start, from, pace, marker }]
     })
   })
 }

@@ -15,6 +15,7 @@ export const WAY_NAMES: Record<Way, string> = {
   auto: t('cut.lineUp.ways.auto'),
   sound: t('cut.lineUp.ways.sound'),
   clap: t('cut.lineUp.ways.clap'),
+  marker: t('cut.lineUp.ways.marker'),
   timecode: t('cut.lineUp.ways.timecode'),
   clock: t('cut.lineUp.ways.clock'),
   hand: t('cut.lineUp.ways.hand'),
@@ -36,11 +37,12 @@ export function useLining(clip: () => MulticamClip) {
   onBeforeUnmount(() => jobs.setBusy('lining', false))
 
   async function start(first: number) {
-    const files = filesOf(clip()).map(({ angle, file, media, at }) => ({
+    const files = filesOf(clip()).map(({ angle, file, media, at, marker }) => ({
       angle,
       file,
       take: media,
       at,
+      marker,
       way: ways.value[angle] ?? ('auto' as const),
     }))
     scene = clip().scene ?? ''
