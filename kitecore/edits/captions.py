@@ -184,11 +184,12 @@ class TimeCaption(EditBase):
         track, clip, number = _caption(document, self.clip)
         rate = document.rate.exact
         low = track.clips[number - 1].end if number else 0
-        after = track.clips[number + 1 :]
-        high = after[0].start if after else max(self.until, self.at + rate.frame_ticks)
-        at = min(max(rate.nearest(self.at), low), rate.nearest(high) - rate.frame_ticks)
-        until = min(max(rate.nearest(self.until), at + rate.frame_ticks), max(high, at))
-        if until <= at:
+        after, step = track.clips[number + 1 :], rate.frame_ticks
+        begin = max(rate.nearest(self.at), low)
+        high = after[0].start if after else max(rate.nearest(self.until), begin + step)
+        at = min(begin, high - step)
+        until = min(max(rate.nearest(self.until), at + step), high)
+        if at < low:
             raise EditRefused("There is no room for this caption there.")
         said = _timed(clip, at, until - at)
         return _replaced(document, track, number, number + 1, (said,))

@@ -53,7 +53,7 @@ class Group(EditBase):
         for track, _ in found:
             document = document.with_track(track.with_clips(without(track.clips, *mine)))
         target = document.find_track(home.id)
-        if is_free(target.clips, group.span):
+        if target.accepts(group) and is_free(target.clips, group.span):
             return document.with_track(settled(target, (*target.clips, group)))
         new = Track(
             id=derived_id(self.seed, 1),

@@ -69,6 +69,20 @@ class CaptionsTest(TestCase):
         self.do("time_caption", clip=self.said(2), at=6 * SECOND, until=8 * SECOND)
         self.assertEqual((6, 8, "C"), self.told()[2])
 
+    def test_the_last_one_timed_before_others_comes_behind_them(self) -> None:
+        self.lay((0, 1, "A"), (1, 2, "B"))
+        self.do("time_caption", clip=self.said(1), at=0, until=0)
+        at, until, _ = self.told()[1]
+        self.assertEqual(1, at)
+        self.assertEqual(1.033, until)
+
+    def test_a_caption_alone_is_grouped_beside_its_track(self) -> None:
+        self.lay((0, 1, "A"), (1, 2, "B"))
+        self.do("group", clips=[self.said(0)])
+        self.assertEqual([(1, 2, "B")], self.told())
+        [group] = [clip for _, clip in self.document.clips() if clip.kind == "group"]
+        self.assertEqual((0, SECOND), (group.start, group.end))
+
     def test_tapped_while_it_plays(self) -> None:
         self.lay((0, 2, "A"), (2, 4, "B"), (4, 6, "C"))
         self.do("begin_caption", clip=self.said(1), at=SECOND)
