@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document import ClipBase, Document, GroupClip, Holding, Id
+from kitecore.document import ClipBase, Document, GroupClip, Holding, Id, check
 from kitecore.document.clips.mouth import may_move
 from kitecore.document.mouthways import MouthWay
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import renamed
 from kitecore.edits._turns import open_mouth
-from kitecore.errors import EditRefused
+from kitecore.errors import BrokenDocument, EditRefused
 
 
 @edit_kinds.register("lay_out_mouth")
@@ -35,7 +35,15 @@ class LayOutMouth(EditBase):
         row = seen.model_copy(update={"kind": "main", "name": clip.name, "clips": on_frames})
         group = GroupClip(**{**facts, "tracks": (row,)})
         renewed = renamed(group, self.seed).model_copy(update={"id": clip.id})
-        return document.with_clip(renewed)
+        after = document.with_clip(renewed)
+        try:
+            check(after, before=document)
+        except BrokenDocument as error:
+            raise EditRefused(
+                "Its poses do not lie on frames of this rate.",
+                todo="Set the rate at which it was made, lay it out, then change the rate.",
+            ) from error
+        return after
 
 
 def _on_frames(clip: ClipBase, step: int) -> ClipBase:

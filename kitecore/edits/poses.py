@@ -44,7 +44,7 @@ class MakeMouth(EditBase):
 
     def apply(self, document: Document) -> Document:
         document = Group(seed=self.seed, clips=self.clips, name=self.name).apply(document)
-        _, group = document.find_clip(derived_id(self.seed, 0))
+        track, group = document.find_clip(derived_id(self.seed, 0))
         assert isinstance(group, GroupClip)
         clips = [clip for track in group.tracks for clip in track.clips]
         if not all(isinstance(clip, Pictured) for clip in clips):
@@ -62,6 +62,8 @@ class MakeMouth(EditBase):
             length=group.length,
             tracks=with_main(tuple(tracks)),
         )
+        if not track.accepts(mouth):
+            raise EditRefused("A sound is no pose.", todo="Take pictures in hand.")
         return document.with_clip(mouth)
 
 
