@@ -14,9 +14,6 @@ from kitecore.document import MulticamClip
 from kitecore.edits._files import files_of
 from kitecore.media.tests.material import make_video, make_wav
 from kitecore.sound.tests.test_alignment import RATE, by_another_clock, part, spoken
-from studio.library.arrival import new_take
-from studio.library.models import Take
-from studio.library.work import take_in
 from studio.tests.site import SECOND
 
 DRIFT = 2e-4
@@ -39,10 +36,8 @@ class ClocksTest(OneProjectTest):
         recorder = folder / "recorder.wav"
         make_wav(recorder, by_another_clock(part(scene, BEGINS, 92), DRIFT), RATE)
         parts: list[dict[str, Any]] = []
-        for number, path in enumerate((camera, recorder)):
-            take = new_take(self.project, path.name, path, number)
-            take_in(take)
-            self.until(lambda take=take: self.ready(take), f"{take.name} is not ready")
+        for path in (camera, recorder):
+            take = self.brought_in(self.project, path)
             part_of = {"media": take.id.hex, "name": take.name}
             facts = take.facts or {}
             parts.append(part_of | {"kind": facts["kind"], "length": facts["length"]})
@@ -52,10 +47,6 @@ class ClocksTest(OneProjectTest):
     def multicam(self) -> MulticamClip:
         [clip] = (one for _, one in self.document().clips() if isinstance(one, MulticamClip))
         return clip
-
-    def ready(self, take: Take) -> bool:
-        take.refresh_from_db()
-        return take.state == Take.State.READY
 
     def recorded(self, seconds: float) -> float:
         """What second of the recorder is heard with a second of the camera."""

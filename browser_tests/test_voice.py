@@ -13,9 +13,7 @@ from kitecore.document import SoundClip
 from kitecore.media.soundcopy import read_sound
 from kitecore.media.tests.material import make_wav
 from kitecore.sound.ramps import RATE
-from studio.library.arrival import new_take
 from studio.library.models import Take
-from studio.library.work import take_in
 from studio.tests.site import SECOND
 
 EVERY = 0.6
@@ -75,9 +73,7 @@ class VoiceTest(OneProjectTest):
         self.begin("Spoken over", (180, 320))
         folder = Path(self.enterContext(TemporaryDirectory()))
         make_wav(folder / "clicks.wav", clicks())
-        take = new_take(self.project, "clicks.wav", folder / "clicks.wav", 0)
-        take_in(take)
-        self.browser.wait(lambda: self.ready(take), what="the clicks are not ready")
+        take = self.brought_in(self.project, folder / "clicks.wav")
         self.step(kind="place", clip={"kind": "solid", "name": "dusk", "length": 6 * SECOND})
         clip = {"kind": "sound", "name": "clicks", "media": take.id.hex, "length": 6 * SECOND}
         clip["source_length"] = 6 * SECOND

@@ -2,18 +2,20 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Annotated, Literal
+from collections.abc import Callable, Mapping
+from typing import Annotated, Literal, TypeVar
 
 from pydantic import Field
 
-from kitecore.document import Document, Model, MulticamClip
+from kitecore.document import Document, GroupClip, Model, MulticamClip
 from kitecore.document.model import Start, Tick
 from kitecore.edits._angles import angles_of, open_multicam, require_angle, with_angles
 from kitecore.edits._base import edit_kinds, seconds_label
 from kitecore.edits._files import MOST_DRIFT, Clock, Placed, clocked, drift_of, files_of, moved
 from kitecore.edits.angles import Index, OfMulticam
 from kitecore.errors import EditRefused
+
+T = TypeVar("T")
 
 
 class AnglePlace(Model):
@@ -47,7 +49,7 @@ class LineUp(OfMulticam):
             moves.setdefault(place.angle, {})[file.clip.id] = place.at - file.at
             if drift_of(file.clip):
                 clocks.setdefault(place.angle, {})[file.clip.id] = Clock(0.0)
-        document = _clocked(document, clip, clocks)
+        document = _changed(document, clip, clocks, clocked)
         return _moved(document, open_multicam(document, self.clip), moves)
 
 
@@ -79,7 +81,7 @@ class EvenClocks(OfMulticam):
             if drift_of(file.clip) != one.drift:
                 clock = Clock(one.drift, one.held)
                 clocks.setdefault(one.angle, {})[file.clip.id] = clock
-        return _clocked(document, clip, clocks)
+        return _changed(document, clip, clocks, clocked)
 
 
 @edit_kinds.register("nudge_angle")
@@ -108,24 +110,22 @@ def _file(clip: MulticamClip, angle: int, file: int) -> Placed:
     return files[file]
 
 
-def _clocked(
-    document: Document, clip: MulticamClip, clocks: Mapping[int, Mapping[str, Clock]]
-) -> Document:
-    """With files of angles, by index and id, running by other clocks."""
-    if not clocks:
-        return document
-    angles, step = angles_of(clip), document.rate.exact.frame_ticks
-    for index, by in clocks.items():
-        angles[index] = angles[index].holding(clocked(angles[index].group, by, step))
-    return with_angles(document, clip, angles)
-
-
 def _moved(
     document: Document, clip: MulticamClip, moves: Mapping[int, Mapping[str, int]]
 ) -> Document:
     """With files of angles, by index and id, so many ticks later; what stays is as it was."""
+    some = {index: by for index, by in moves.items() if any(by.values())}
+    return _changed(document, clip, some, moved)
+
+
+def _changed(
+    document: Document,
+    clip: MulticamClip,
+    how: Mapping[int, Mapping[str, T]],
+    change: Callable[[GroupClip, Mapping[str, T], int], GroupClip],
+) -> Document:
+    """With files of angles, by index and id, changed on frames of the document's length."""
     angles, step = angles_of(clip), document.rate.exact.frame_ticks
-    for index, by in moves.items():
-        if any(by.values()):
-            angles[index] = angles[index].holding(moved(angles[index].group, by, step))
+    for index, by in how.items():
+        angles[index] = angles[index].holding(change(angles[index].group, by, step))
     return with_angles(document, clip, angles)

@@ -43,6 +43,14 @@ def thinned(ticks: list[int], values: list[Any], tolerance: float) -> list[tuple
     return [*keys, (ticks[-1], values[-1], Steady())]
 
 
+def plain_keys(ticks: list[int], values: list[Any], tolerance: float) -> list[dict[str, Any]]:
+    """The same as plain data, as keys are set."""
+    return [
+        {"at": at, "value": value, "ease": ease.model_dump(mode="json")}
+        for at, value, ease in thinned(ticks, values, tolerance)
+    ]
+
+
 def _farthest(at: Array, rows: Array, here: int, tolerance: float) -> tuple[int, Ease]:
     """The last sample to which one easing leads from ``here``, and that easing."""
     good, step, bad = here + 1, 2, len(at)

@@ -13,7 +13,7 @@ from kitecore.document.model import Id, Model, Real, param
 from kitecore.document.properties import MOST_KEYS
 from kitecore.document.track import MOST_TRACKS
 from kitecore.errors import EditRefused
-from kitecore.motion.thinning import thinned
+from kitecore.motion.thinning import plain_keys
 from kitecore.render.leading import Measure, followed_shares
 from kitecore.render.samples import mixed
 from kitecore.render.sources import Sources
@@ -88,10 +88,10 @@ def driven(
     at = (np.array(ticks) + step / 2) / TICKS_PER_SECOND * LOOKS
     values = wanted.low + (wanted.high - wanted.low) * np.interp(at, np.arange(len(shares)), shares)
     near = max(abs(wanted.high - wanted.low) * _NEAR, 1e-9)
-    keys = thinned(ticks, [round(float(value), 4) for value in values], near)
+    keys = plain_keys(ticks, [round(float(value), 4) for value in values], near)
     if len(keys) > MOST_KEYS:
         raise EditRefused("That needs too many keys.", todo="Follow it more slowly.")
-    return [{"at": tick, "value": value, "ease": ease.model_dump()} for tick, value, ease in keys]
+    return keys
 
 
 def _shares(document: Document, clip: ClipBase, wanted: Driving, sources: Sources) -> Numbers:

@@ -14,7 +14,7 @@ from kitecore.errors import EditRefused
 from kitecore.motion.following import rest_of
 from kitecore.motion.matrices import Matrix
 from kitecore.motion.posing import pose_at
-from kitecore.motion.thinning import thinned
+from kitecore.motion.thinning import plain_keys
 from kitecore.render.frame import stage_of
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
@@ -94,9 +94,7 @@ def _led(ticks: list[int], rows: Numbers, tolerance: float) -> Any:
     values = np.round(rows, 5).tolist()
     if np.ptp(rows, axis=0).max() <= tolerance:
         return values[0]
-    keys = thinned(ticks, values, tolerance)
+    keys = plain_keys(ticks, values, tolerance)
     if len(keys) > MOST_KEYS:
         raise EditRefused("That needs too many keys.", todo="Split the clip first.")
-    return {
-        "keys": [{"at": at, "value": value, "ease": ease.model_dump()} for at, value, ease in keys]
-    }
+    return {"keys": keys}
