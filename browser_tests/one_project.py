@@ -44,6 +44,16 @@ class OneProjectTest(SiteTest):
             lambda: self.browser.test("in-hand").text.strip() == name, f"{name} is not in hand"
         )
 
+    def go(self, frame: int) -> None:
+        by = frame - self.browser.frame()
+        script = (
+            "document.activeElement.blur(); for (let n = 0; n < Math.abs(arguments[0]); n++)"
+            "window.dispatchEvent(new KeyboardEvent('keydown',"
+            "{key: arguments[0] > 0 ? 'ArrowRight' : 'ArrowLeft'}))"
+        )
+        self.browser.run(script, by)
+        self.browser.drawn(frame)
+
     def drag(self, name: str, *way: tuple[int, int]) -> None:
         """Press on a marked element's middle and go along shifts in pixels of the page."""
         chain = ActionChains(self.browser.driver, duration=30)

@@ -36,16 +36,6 @@ class MovingCase(OneProjectTest):
         self.browser.find(".clip")
         self.browser.drawn(0)
 
-    def go(self, frame: int) -> None:
-        by = frame - self.browser.frame()
-        script = (
-            "document.activeElement.blur(); for (let n = 0; n < Math.abs(arguments[0]); n++)"
-            "window.dispatchEvent(new KeyboardEvent('keydown',"
-            "{key: arguments[0] > 0 ? 'ArrowRight' : 'ArrowLeft'}))"
-        )
-        self.browser.run(script, by)
-        self.browser.drawn(frame)
-
     def menu(self, name: str, entry: str) -> None:
         self.browser.find(f'[data-test="{name}"] button').click()
         self.browser.press(entry)

@@ -47,14 +47,6 @@ class SpokenTakesTest(OneProjectTest):
     def until_heard(self, *parts: tuple[str, float, float]) -> None:
         self.until(lambda: self.heard() == [*parts], f"{parts} is not what is heard")
 
-    def go(self, frame: int) -> None:
-        step = (
-            "window.dispatchEvent(new KeyboardEvent('keydown',"
-            " {key: arguments[0] > 0 ? 'ArrowRight' : 'ArrowLeft'}))"
-        )
-        while self.browser.frame() != frame:
-            self.browser.run(step, frame - self.browser.frame())
-
     def test_one_then_the_other_then_the_first_again(self) -> None:
         page = self.browser
         self.take("Voice")

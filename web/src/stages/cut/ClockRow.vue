@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { MulticamClip } from '@/api/types'
+import ToolLine from '@/controls/ToolLine.vue'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -45,7 +46,7 @@ function drifts({ name, drift }: { name: string; drift: number }) {
         {{ drifts(row) }}<template v-if="row.out">{{ $t('cut.clockRow.isOut') }}</template>
       </li>
     </ul>
-    <div class="line">
+    <ToolLine>
       <BButton
         variant="secondary"
         :disabled="!left.length"
@@ -63,7 +64,7 @@ function drifts({ name, drift }: { name: string; drift: number }) {
       >
         {{ $t('cut.clockRow.leaveIn') }}
       </BButton>
-    </div>
+    </ToolLine>
   </TrayItem>
 </template>
 
@@ -71,11 +72,5 @@ function drifts({ name, drift }: { name: string; drift: number }) {
 ul {
   max-height: 4.5em;
   overflow-y: auto;
-}
-.line {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: center;
-  gap: 6px;
 }
 </style>
