@@ -95,8 +95,7 @@ def _check_angles(clip: MulticamClip, rate: Rate) -> None:
     angles = [track.clips for track in clip.tracks]
     if not clip.has_angles:
         raise BrokenDocument("An angle of a multicam clip is one group.")
-    shown = {index for index, track in enumerate(clip.tracks) if track.kind != "sound"}
-    if not {switch.angle for switch in clip.switches} <= shown:
+    if not {switch.angle for switch in clip.switches} <= set(clip.shown or (0,)):
         raise BrokenDocument("A multicam clip would show an angle that has no picture.")
     moments = [switch.at for switch in clip.switches]
     if (

@@ -69,17 +69,8 @@ def angles_of(clip: MulticamClip) -> list[Angle]:
 
 
 def first_shown(tracks: Sequence[Track]) -> int:
-    """Index of the first angle that has a picture.
-
-    Raises
-    ------
-    EditRefused
-        If none has.
-    """
-    for index, track in enumerate(tracks):
-        if track.kind != "sound":
-            return index
-    raise EditRefused("A multicam clip needs at least one angle with a picture.")
+    """Index of the first angle that has a picture; 0 while none has."""
+    return next((index for index, track in enumerate(tracks) if track.kind != "sound"), 0)
 
 
 def with_angles(document: Document, clip: MulticamClip, angles: Sequence[Angle]) -> Document:
@@ -92,6 +83,8 @@ def with_angles(document: Document, clip: MulticamClip, angles: Sequence[Angle])
     EditRefused
         If no angle with a picture is left.
     """
+    if clip.shown and all(angle.track.kind == "sound" for angle in angles):
+        raise EditRefused("A multicam clip needs at least one angle with a picture.")
     step = document.rate.exact.frame_ticks
     by = -min(0, *(angle.group.start for angle in angles))
     tracks = in_order(
@@ -117,7 +110,7 @@ def on_rate(clip: MulticamClip, rate: Rate) -> MulticamClip:
 
     One without whole angles stays as it is: no document takes it.
     """
-    if not clip.has_angles:
+    if not (clip.tracks and clip.has_angles):
         return clip
     step = rate.frame_ticks
     tracks = tuple(
@@ -133,7 +126,7 @@ def in_order(tracks: Sequence[Track]) -> tuple[Track, ...]:
     """Tracks of angles as a timeline has them: the first with a picture is the main one."""
     main = first_shown(tracks)
     kinds = (
-        "main" if i == main else "sound" if t.kind == "sound" else "picture"
+        "sound" if t.kind == "sound" else "main" if i == main else "picture"
         for i, t in enumerate(tracks)
     )
     return tuple(

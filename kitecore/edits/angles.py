@@ -37,9 +37,12 @@ from kitecore.edits._files import files_of, with_files
 from kitecore.edits.place import HOW, Mode, PlaceClip
 from kitecore.edits.takes import TakePart
 from kitecore.errors import EditRefused
+from kitecore.ticks import TICKS_PER_SECOND
 
 TAGS: Final[tuple[Tag, ...]] = ("sky", "amber", "olive", "rose", "sea", "violet")
 """Of the angles of a new multicam clip, in turn."""
+EMPTY: Final = 10 * TICKS_PER_SECOND
+"""How long a multicam clip lasts that is begun without angles."""
 Index = Annotated[int, Field(ge=0, lt=MOST_ANGLES)]
 Gain = Annotated[float, Field(ge=-60, le=12)]
 
@@ -48,16 +51,18 @@ Gain = Annotated[float, Field(ge=-60, le=12)]
 class GatherAngles(EditBase):
     """Put takes on the timeline as one multicam clip: each is an angle, in this order.
 
-    They all begin together until they are lined up.
+    They all begin together until they are lined up. Without takes it is begun empty, to be filled.
     """
 
     kind: Literal["gather_angles"] = "gather_angles"
-    takes: tuple[TakePart, ...] = Field(min_length=1, max_length=MOST_ANGLES)
+    takes: tuple[TakePart, ...] = Field(max_length=MOST_ANGLES)
     name: Name = "Cameras"
     mode: Mode = "end"
     at: Start = 0
 
     def label(self) -> str:
+        if not self.takes:
+            return f"Begin a multicam clip {HOW[self.mode]}"
         return f"Place {len(self.takes)} angles as one clip {HOW[self.mode]}"
 
     def apply(self, document: Document) -> Document:
@@ -72,7 +77,7 @@ class GatherAngles(EditBase):
             id=derived_id(self.seed, 0),
             scene=derived_id(self.seed, 1),
             name=self.name,
-            length=max(track.end for track in tracks),
+            length=max((track.end for track in tracks), default=document.rate.exact.nearest(EMPTY)),
             tracks=tracks,
             switches=(Switch(at=0, angle=first_shown(tracks)),),
             hears=tuple(range(len(tracks))),
@@ -102,31 +107,44 @@ class OfMulticam(EditBase):
     clip: Id
 
 
-@edit_kinds.register("add_angle")
-class AddAngle(OfMulticam):
-    """A take as one more angle, or as one more file of ``angle``; it begins at ``at``."""
+@edit_kinds.register("add_angles")
+class AddAngles(OfMulticam):
+    """Takes as more angles, or as more files of ``angle``; the first begins at ``at``.
 
-    kind: Literal["add_angle"] = "add_angle"
-    take: TakePart
+    Angles all begin there, files one behind another.
+    """
+
+    kind: Literal["add_angles"] = "add_angles"
+    takes: tuple[TakePart, ...] = Field(min_length=1, max_length=MOST_ANGLES)
     angle: Index | None = None
     at: Tick = 0
 
     def label(self) -> str:
-        return f"Add “{self.take.title}” {'as an angle' if self.angle is None else 'to an angle'}"
+        many = len(self.takes)
+        what = f"“{self.takes[0].title}”" if many == 1 else f"{many} takes"
+        if self.angle is not None:
+            return f"Add {what} to an angle"
+        return f"Add {what} as {'an angle' if many == 1 else 'angles'}"
 
     def apply(self, document: Document) -> Document:
         clip = open_multicam(document, self.clip)
         angles, step = angles_of(clip), document.rate.exact.frame_ticks
-        if self.angle is None:
-            if len(angles) >= MOST_ANGLES:
-                raise EditRefused(f"A multicam clip has at most {MOST_ANGLES} angles.")
-            new = _new_angle(self.take, self.seed, len(angles), step, self.at)
-            return with_angles(document, clip, [*angles, new])
-        require_angle(clip, self.angle)
-        angle = angles[self.angle]
-        file = _file(self.take, derived_id(self.seed, 0), self.at)
-        angles[self.angle] = angle.holding(with_files(angle.group, [file], step))
-        return with_angles(document, clip, angles)
+        if self.angle is not None:
+            require_angle(clip, self.angle)
+            angle = angles[self.angle]
+            files = [_file(take, derived_id(seed, 0), self.at) for take, seed in self._seeded()]
+            angles[self.angle] = angle.holding(with_files(angle.group, files, step))
+            return with_angles(document, clip, angles)
+        if len(angles) + len(self.takes) > MOST_ANGLES:
+            raise EditRefused(f"A multicam clip has at most {MOST_ANGLES} angles.")
+        new = [
+            _new_angle(take, seed, number, step, self.at)
+            for number, (take, seed) in enumerate(self._seeded(), len(angles))
+        ]
+        return with_angles(document, clip, [*angles, *new])
+
+    def _seeded(self) -> list[tuple[TakePart, str]]:
+        return [(take, f"{self.seed}/{number}") for number, take in enumerate(self.takes)]
 
 
 @edit_kinds.register("join_angles")

@@ -196,12 +196,16 @@ class LayOut(EditBase):
 
     def apply(self, document: Document) -> Document:
         clip = open_multicam(document, self.clip)
+        if not clip.tracks:
+            raise EditRefused("It has no angles yet.")
         low, high = clip.used
-        [seen], [heard] = clip.seen(0, clip.source_end), clip.heard(low, high)
-        seen = seen.model_copy(update={"id": derived_id(self.seed, 1), "name": clip.name})
-        heard = heard.model_copy(update={"id": derived_id(self.seed, 2), "name": clip.name})
+        found = (*clip.seen(0, clip.source_end), *clip.heard(low, high))
+        tracks = tuple(
+            track.model_copy(update={"id": derived_id(self.seed, number), "name": clip.name})
+            for number, track in enumerate(found, 1)
+        )
         shared = {name: getattr(clip, name) for name in GroupClip.model_fields if name in _SHARED}
-        group = GroupClip(**{**shared, "tracks": (seen, heard)})
+        group = GroupClip(**{**shared, "tracks": tracks})
         renewed = renamed(group, self.seed).model_copy(update={"id": clip.id})
         document = document.with_clip(renewed)
         return Ungroup(seed=f"{self.seed}-out", clip=clip.id).apply(document)

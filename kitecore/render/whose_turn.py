@@ -32,8 +32,10 @@ def turns(document: Document, clip: str, sources: Sources) -> list[dict[str, int
     start = sample_at(found.start)
     local = places_of(0, (sample_at(found.end) - start) // STEP + 1)
     places = in_source(found, local)
-    seen = [index for index, track in enumerate(found.tracks) if track.kind != "sound"]
+    seen = found.shown
     alone = [(found.tracks[index].model_copy(update=_HEARD),) for index in seen]
+    if not alone:
+        raise EditRefused("None of its angles has a picture yet.")
     said = spoken(np.any([voice_at(track, places, sources) for track in alone], axis=0))
     if not said.any():
         raise EditRefused("Nobody speaks in this clip.")

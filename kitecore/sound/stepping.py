@@ -68,4 +68,5 @@ def _dilated(voice: Flags, lead: int, trail: int) -> Flags:
 def stretches(flags: Flags) -> list[tuple[int, int]]:
     """First steps of stretches that are true, and the steps behind them."""
     edges = np.diff(np.concatenate([[0], flags.astype(np.int8), [0]]))
-    return list(zip(np.flatnonzero(edges == 1), np.flatnonzero(edges == -1), strict=True))
+    ends = (np.flatnonzero(edges == way).tolist() for way in (1, -1))
+    return list(zip(*ends, strict=True))

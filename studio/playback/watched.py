@@ -59,7 +59,7 @@ class Look(Schema):
     """What of a project is looked at, and at which speed it plays.
 
     The timeline within a group; the angles of the multicam clip ``wall`` beside each other, so many
-    ``columns`` of them, or with ``left`` and ``right`` two.
+    ``columns`` of them, or with ``left`` and ``right`` two, or with ``film`` besides the film.
     """
 
     within: str = Field(default="", max_length=40)
@@ -67,21 +67,20 @@ class Look(Schema):
     columns: int = Field(default=2, ge=1, le=MOST_ANGLES)
     left: AngleNumber = -1
     right: AngleNumber = -1
+    film: bool = False
     speed: float = Field(default=1.0, ge=-8, le=8)
 
     @property
     def name(self) -> str:
         """What tells it from other looks at the same document."""
-        return "/".join(
-            map(str, (self.within, self.wall, self.columns, self.left, self.right, self.speed))
-        )
+        return "/".join(map(str, self.model_dump().values()))
 
     def of(self, document: Document) -> Document:
         if self.within:
             document = document.inside(self.within)
         if self.wall:
             apart = [one for one in (self.left, self.right) if one >= 0]
-            document = wall(document, self.wall, self.columns, apart)
+            document = wall(document, self.wall, self.columns, apart, film=self.film)
         return document if self.speed == 1.0 else shuttled(document, self.speed)
 
 

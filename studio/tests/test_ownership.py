@@ -40,7 +40,7 @@ TRIED: list[dict[str, Any]] = [
         "item": {"adjust": {"lut": {"look": MARK + "look"}}},
     },
 ]
-OF_ANGLES = ("gather_angles", "add_angle", "exchange_takes")
+OF_ANGLES = ("gather_angles", "add_angles", "exchange_takes")
 """Edits that need something that runs, and a multicam clip."""
 OF_MOUTHS = ("add_pose", "set_pose")
 """Edits of a mouth that has a pose called "c"."""

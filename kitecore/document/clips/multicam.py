@@ -44,13 +44,23 @@ class MulticamClip(Holding):
     lie one behind another; what is done to the group is done to the angle. Angles of sound alone are
     never shown. ``hears`` has for each angle the one that is heard with it. Clips of one ``scene``
     are parts of one recording and share their angles, so that what is done to an angle shows in all
-    of them; each has its own switches.
+    of them; each has its own switches. It may be begun without angles: then it is empty for as long
+    as it was made, and takes the length of what it is given.
     """
 
     kind: Literal["multicam"] = "multicam"
     scene: Id = Field(default_factory=new_id)
     switches: tuple[Switch, ...] = Field(min_length=1, max_length=MOST_SWITCHES)
     hears: tuple[Angle, ...] = Field(max_length=MOST_ANGLES)
+
+    @property
+    def source_end(self) -> int:
+        return super().source_end if self.tracks else self.used[1]
+
+    @property
+    def shown(self) -> tuple[int, ...]:
+        """The angles that have a picture, by their indices."""
+        return tuple(index for index, track in enumerate(self.tracks) if track.kind != "sound")
 
     def slipped(self, by: int) -> MulticamClip:
         """Its angles slip under the switches, which stay where they are on the timeline."""
@@ -83,6 +93,8 @@ class MulticamClip(Holding):
 
     def seen(self, low: int, high: int) -> tuple[Track, ...]:
         """One track with the angles that are shown, and those just before and after them."""
+        if not self.shown:
+            return ()
         first, last = self.index_at(low), self.index_at(max(low, high - 1))
         row = []
         for index in range(max(0, first - 1), min(last + 2, len(self.switches))):
@@ -95,6 +107,8 @@ class MulticamClip(Holding):
 
     def heard(self, low: int, high: int) -> tuple[Track, ...]:
         """One track with what is heard with them; where that stays the same it is not cut."""
+        if not self.tracks:
+            return ()
         row = (self._part(who, a, b) for a, b, who in self._hearing() if a < high and b > low)
         facts = {"kind": "sound", "muted": False, "solo": False, "closes_gaps": False}
         clips = tuple(part for part in row if part is not None)

@@ -46,9 +46,9 @@ clock = st.fixed_dictionaries(
     }
 )
 MAKERS |= {
-    "add_angle": simple(
+    "add_angles": simple(
         clip=held,
-        take=free(takes(("video", "sound"))),
+        takes=free(st.lists(takes(("video", "sound")), min_size=1, max_size=3)),
         angle=free(st.none() | st.integers(0, 3)),
         at=nudges,
     ),
@@ -84,5 +84,5 @@ MAKERS |= {
 
 @maker("gather_angles")
 def _gather(draw: st.DrawFn, pick: Pick) -> dict[str, Any]:
-    rows = draw(st.lists(takes(("video", "sound", "still")), min_size=1, max_size=3))
+    rows = draw(st.lists(takes(("video", "sound", "still")), min_size=0, max_size=3))
     return {"takes": rows, "mode": draw(modes), "at": draw(ticks)}

@@ -71,16 +71,41 @@ class AnglesTest(MulticamCase):
         self.assertEqual([(0, 0)], self.switches())
 
     def test_angles_need_pictures_and_things_that_run(self) -> None:
-        for takes, words in (
-            ([take("mic", 3, "sound")], "at least one angle with a picture"),
-            ([take("near", 3), take("card", 0, "still")], "is a still"),
-        ):
-            with self.assertRaisesRegex(EditRefused, words):
-                self.do(kind="gather_angles", takes=takes)
+        with self.assertRaisesRegex(EditRefused, "is a still"):
+            self.do(kind="gather_angles", takes=[take("near", 3), take("card", 0, "still")])
         self.on("hear_angles", hears=[3, 3, 3, 3])
         for index in (2, 1):
             self.on("remove_angle", angle=index)
         self.refuses("at least one angle with a picture", "remove_angle", angle=0)
+
+    def test_one_is_begun_empty_and_filled(self) -> None:
+        self.document = empty_document()
+        self.do(kind="gather_angles", takes=[])
+        self.assertEqual((10 * SECOND, ()), (self.clip.length, self.clip.tracks))
+        self.assertEqual(((), ()), (self.clip.seen(0, SECOND), self.clip.heard(0, SECOND)))
+        for kind, more in (
+            ("switch", {"cuts": [{"at": SECOND, "angle": 0}]}),
+            ("remove_angle", {"angle": 0}),
+            ("lay_out", {}),
+        ):
+            with self.subTest(kind), self.assertRaises(EditRefused):
+                self.on(kind, **more)
+        self.do(kind="set_rate", rate={"num": 25, "den": 1})
+        self.on("add_angles", takes=[take("mic", 14, "sound")])
+        self.assertEqual((14 * SECOND, ()), (self.clip.length, self.clip.seen(0, SECOND)))
+        self.assertEqual(1, len(self.clip.heard(0, SECOND)))
+        self.on("add_angles", takes=[take("near", 8), take("far", 20)])
+        self.assertEqual(["sound", "main", "picture"], [track.kind for track in self.clip.tracks])
+        self.assertEqual((20 * SECOND, [(0, 1)]), (self.clip.length, self.switches()))
+        self.on("hear_angles", hears=[0, 0, 0])
+        self.on("lay_out")
+        names = {clip.name for track in self.document.tracks for clip in track.clips}
+        self.assertEqual({"near", "mic", "Gap"}, names)
+
+    def test_several_files_of_one_angle_come_one_behind_another(self) -> None:
+        self.on("add_angles", takes=[take("far2", 4), take("far3", 2)], angle=2)
+        self.assertEqual(9 * SECOND, self.places()["far2"])
+        self.assertEqual(13 * SECOND, self.places()["far3"])
 
     def test_lining_up_puts_files_between_frames_and_keeps_all_switches(self) -> None:
         self.on("switch", cuts=[{"at": 3 * SECOND, "angle": 1}, {"at": 5 * SECOND, "angle": 2}])
@@ -129,7 +154,7 @@ class AnglesTest(MulticamCase):
             self.assertEqual((1, "Table", "rose"), (grade.light.exposure, angle.name, angle.tag))
 
     def test_an_angle_of_two_files(self) -> None:
-        self.on("add_angle", take=take("far2", 4), angle=2, at=3 * SECOND)
+        self.on("add_angles", takes=[take("far2", 4)], angle=2, at=3 * SECOND)
         self.assertEqual(9 * SECOND, self.places()["far2"], "it would lie over the first")
         self.on("line_up", places=[{"angle": 2, "file": 1, "at": 9 * SECOND + 40 * FRAME}])
         files = self.clip.angle(2).tracks[0].clips
@@ -171,7 +196,7 @@ class AnglesTest(MulticamCase):
         ]
 
     def test_nudges_between_frames_and_back_lose_nothing(self) -> None:
-        self.on("add_angle", take=take("far2", 4), angle=2, at=9 * SECOND)
+        self.on("add_angles", takes=[take("far2", 4)], angle=2, at=9 * SECOND)
         before, length = self.places(), self.clip.length
         for way in (1, -1):
             for _ in range(40):
@@ -189,7 +214,7 @@ class AnglesTest(MulticamCase):
         self.assertEqual((0, 3, 1, 3), self.clip.hears)
         self.on("remove_angle", angle=1)
         self.assertEqual([(0, 0), (1, 1), (2, 0)], self.switches())
-        self.on("add_angle", take=take("new", 2))
+        self.on("add_angles", takes=[take("new", 2)])
         self.assertEqual(3, self.clip.hears[3], "a new one has its own sound")
 
     def test_within_a_multicam_clip_angles_stay_what_they_are(self) -> None:

@@ -20,6 +20,7 @@ from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.render.tests.test_cut import FRAME, FilmCase
+from kitecore.render.speaking import pauses
 from kitecore.render.wall import grid_of, wall
 from kitecore.render.whose_turn import turns
 from kitecore.ticks import Span
@@ -196,6 +197,15 @@ class TurnsTest(MulticamFilm):
         self.on("switch", cuts=[first, second], until=self.multicam.end)
         self.assertEqual([0, 1], [one.angle for one in self.multicam.switches])
 
+    def test_pauses_are_those_of_what_is_heard(self) -> None:
+        surely = np.full(2 * 48_000 // VOICE_SAMPLES + 1, 255, np.uint8)
+        surely[len(surely) // 2 :] = 0
+        self.enterContext(patch.object(Sources, "voice", lambda self, media: surely))
+        self.switch((20, 1))
+        [(begin, end)] = pauses(self.scene.document, self.multicam.id, 0.5, 0, self.sources)
+        self.assertAlmostEqual(30, begin / FRAME, delta=2)
+        self.assertEqual(self.multicam.end, end)
+
     def test_who_speaks_is_not_told_where_nobody_does_or_all_hear_alike(self) -> None:
         self.speaking(255)
         alike = np.ones(200, np.float32)
@@ -227,6 +237,22 @@ class WallTest(MulticamFilm):
         self.do(kind="trim", clip=self.multicam.id, edge="start", to=9 * FRAME)
         self.do(kind="set_speed", clips=[self.multicam.id], factor=2)
         self.assertEqual([29, 124, 229], self.cells(10))
+
+    def test_the_film_is_shown_beside_its_angles_twice_as_large_where_those_take_two_rows(
+        self,
+    ) -> None:
+        self.switch((10, 2))
+        document = wall(self.scene.document, self.multicam.id, 2, film=True)
+        grid = grid_of(3, self.scene.document.canvas, 2, film=True)
+        size = (grid.canvas.width, grid.canvas.height)
+        picture = render(document, 20 * FRAME, size, self.sources)
+        self.assertEqual((4 * grid.cell[0], 2 * grid.cell[1]), size)
+        halves = np.split(picture, 2, axis=1)
+        film = render(self.scene.document, 20 * FRAME, (size[0] // 2, size[1]), self.sources)
+        self.assertLess(np.abs(halves[0].astype(int) - film).mean(), 1)
+        rows = halves[1].reshape(2, grid.cell[1], 2, grid.cell[0], 4).swapaxes(1, 2)
+        cells = rows.reshape(-1, grid.cell[1], grid.cell[0], 4)[:3]
+        self.assertEqual([20, 120, 220], [read_number(cell) for cell in cells])
 
     def test_switching_makes_nothing_of_the_wall_anew_and_its_sound_is_the_films(self) -> None:
         self.on("hear_angles", hears=[3, 3, 3, 3])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 from itertools import pairwise
 from typing import Any
 from unittest.mock import patch
@@ -134,6 +135,7 @@ class SpeakingTest(MixedTest):
         self.scene.do(kind="place", clip={"kind": "solid", "length": 6 * SECOND}, mode="end")
         [clip] = self.scene.document.find_track(self.voice).clips
         found = pauses(self.scene.document, clip.id, 0.5, 0.2, self.sources)
+        self.assertEqual(found, [tuple(one) for one in json.loads(json.dumps(found))])
         seconds = [(a / SECOND, b / SECOND) for a, b in found]
         # Nobody speaks before 2.016 s and after 4 s; a fifth of a second is left beside the words.
         for told, wanted in zip(seconds, [(0, 1.8), (4.2, 6)], strict=True):

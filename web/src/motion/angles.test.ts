@@ -11,11 +11,12 @@ const multicam = (more: object = {}) =>
     tracks: [
       { kind: 'main', name: 'near', clips: [{ tag: 'sky' }] },
       { kind: 'sound', name: '', clips: [{}] },
+      { kind: 'picture', name: 'far', clips: [{ tag: 'sea' }] },
     ],
     switches: [
       { at: 0, angle: 0 },
       { at: 300, angle: 2 },
-      { at: 900, angle: 1 },
+      { at: 900, angle: 0 },
     ],
     ...more,
   }) as unknown as MulticamClip
@@ -24,6 +25,7 @@ test('angles have names, colours and digits', () => {
   expect(anglesOf(multicam())).toEqual([
     { index: 0, name: 'near', tag: 'sky', seen: true },
     { index: 1, name: '2', tag: '', seen: false },
+    { index: 2, name: 'far', tag: 'sea', seen: true },
   ])
   expect([0, 8, 9, 10].map(digitOf)).toEqual(['1', '9', '0', '11'])
 })
@@ -47,4 +49,10 @@ test('they follow the speed, and the way', () => {
   const [first, second] = stretchesOf(back)
   expect([first?.from, first?.to, first?.angle]).toEqual([1399, 1600, 0])
   expect([second?.from, second?.to]).toEqual([1000, 1399])
+})
+
+test('where nothing has a picture yet, no stretch is seen', () => {
+  expect(stretchesOf(multicam({ tracks: [], switches: [{ at: 0, angle: 0 }] }))).toEqual([])
+  const sounds = { tracks: [{ kind: 'sound', clips: [{}] }], switches: [{ at: 0, angle: 0 }] }
+  expect(stretchesOf(multicam(sounds))).toEqual([])
 })

@@ -46,6 +46,8 @@ export function stretchesOf(clip: MulticamClip): Stretch[] {
     inner === first ? start : inner === last ? end : outerTick(clip, inner)
   return clip.switches.flatMap((one, index) => {
     const next = clip.switches[index + 1]?.at ?? Infinity
+    // Begun with recorders alone, or with nothing: none is seen yet.
+    if ((clip.tracks[one.angle]?.kind ?? 'sound') === 'sound') return []
     if (next <= low || one.at >= high) return []
     const edges = [outside(Math.max(one.at, low)), outside(Math.min(next, high))]
     const [from, to] = [Math.min(...edges), Math.max(...edges)]

@@ -24,9 +24,17 @@ const live = computed(() => (switching.value ? angles.liveAt(player.shown.value)
     role="group"
     :aria-label="$t('picture.wallOver.angles')"
     :style="{
-      gridTemplate: `repeat(${angles.grid.rows}, 1fr) / repeat(${angles.grid.columns}, 1fr)`,
+      gridTemplate: `repeat(${angles.grid.rows}, 1fr) / repeat(${angles.grid.beside + angles.grid.columns}, 1fr)`,
     }"
   >
+    <div
+      v-if="angles.grid.beside"
+      class="cell"
+      :style="{ gridArea: `1 / 1 / -1 / span ${angles.grid.beside}` }"
+      data-test="wall-film"
+    >
+      <span class="told film">{{ $t('picture.wallOver.film') }}</span>
+    </div>
     <component
       :is="switching ? 'button' : 'div'"
       v-for="(angle, place) in cells"
@@ -85,6 +93,9 @@ const live = computed(() => (switching.value ? angles.liveAt(player.shown.value)
   background: #17141ad9;
   color: var(--text);
   font-size: 12px;
+}
+.film {
+  padding-left: 7px;
 }
 .side {
   color: var(--soft);

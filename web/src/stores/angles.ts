@@ -21,7 +21,8 @@ export const useAngles = defineStore('angles', () => {
   const project = useProject()
   /** Which of its benches is open: only then is anything but the film shown. */
   const bench = ref<'' | 'switch' | 'line-up'>('')
-  const walled = useLocalStorage('velvet-kite.wall', true)
+  /** While switching: the angles, the film, or the film with the angles beside it. */
+  const view = useLocalStorage<'wall' | 'film' | 'both'>('velvet-kite.angles', 'wall')
   /** Two angles that are checked beside each other. */
   const pair = ref<[number, number] | null>(null)
   /** Frames by which a tap comes later than it was meant. */
@@ -48,20 +49,24 @@ export const useAngles = defineStore('angles', () => {
     if (bench.value === 'line-up') {
       return (pair.value ?? []).filter((index) => seen.includes(index))
     }
-    return walled.value ? seen : []
+    return view.value === 'film' ? [] : seen
   })
   /** The shape of what is shown: of the film, or of angles beside each other. */
   const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
-  const grid = computed(() => gridOf(shown.value.length, canvas.value, place.value))
+  const beside = computed(() => bench.value === 'switch' && view.value === 'both')
+  const grid = computed(() => gridOf(shown.value.length, canvas.value, place.value, beside.value))
   const shape = computed(() =>
     shown.value.length ? shapeOf(grid.value, canvas.value) : canvas.value,
   )
   /** What addresses of pictures say of that. */
   const look = computed((): Record<string, string> => {
     const one = clip.value
-    if (!one || !bench.value) return {}
+    if (!one?.tracks.length || !bench.value) return {}
     const columns = String(grid.value.columns)
-    if (bench.value === 'switch') return walled.value ? { wall: one.id ?? '', columns } : {}
+    if (bench.value === 'switch') {
+      if (!shown.value.length) return {}
+      return { wall: one.id ?? '', columns, ...(beside.value ? { film: 'true' } : {}) }
+    }
     const [left, right] = pair.value ?? []
     return left === undefined || right === undefined
       ? {}
@@ -83,7 +88,7 @@ export const useAngles = defineStore('angles', () => {
 
   return {
     bench,
-    walled,
+    view,
     pair,
     delay,
     taps,

@@ -1,3 +1,4 @@
+import IconCameras from '~icons/tabler/device-computer-camera'
 import IconCopy from '~icons/tabler/copy'
 import IconEverything from '~icons/tabler/select-all'
 import IconGroup from '~icons/tabler/stack-2'
@@ -83,6 +84,18 @@ export const SEVERAL: Verb[] = [
     shown: (now) => single(now) && now.hand.some(({ clip }) => isHolding(clip)),
     ready: single,
     act: (now, hands) => hands.enter(ids(now)[0] ?? ''),
+  },
+  {
+    id: 'cameras',
+    label: t('controls.several.cameras'),
+    help: t('controls.several.beginsAnEmptyClipOf'),
+    key: 'shift+k',
+    icon: IconCameras,
+    more: true,
+    brings: true,
+    shown: (now) => !any(now),
+    ready: always,
+    step: () => ({ kind: 'gather_angles', takes: [], name: t('words.cameras') }),
   },
   {
     id: 'leave-group',

@@ -42,7 +42,7 @@ test('what is at the playhead is found again where its track closes gaps', () =>
 test('with nothing in hand verbs are for the project', () => {
   const nothing: Situation = { hand: [], at: SECOND }
   const shown = VERBS.filter((one) => one.shown(nothing)).map((one) => one.id)
-  expect(shown).toEqual(['split', 'loop', 'everything', 'mark', 'keep-frame'])
+  expect(shown).toEqual(['split', 'loop', 'everything', 'cameras', 'mark', 'keep-frame'])
   expect(verb('split').step(nothing)).toEqual({ kind: 'split', clips: [], at: SECOND })
   expect(verb('mark').step(nothing)).toMatchObject({ clip: null, at: SECOND })
 })

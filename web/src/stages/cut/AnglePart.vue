@@ -51,7 +51,7 @@ const colour = (tag: Tag) =>
   })
 
 function add(angle: number | null) {
-  if (part.value) project.edit({ kind: 'add_angle', clip: id(), take: part.value, angle })
+  if (part.value) project.edit({ kind: 'add_angles', clip: id(), takes: [part.value], angle })
 }
 
 async function move(by: number) {

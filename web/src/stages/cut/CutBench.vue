@@ -6,6 +6,7 @@ import SoundFields from '@/controls/SoundFields.vue'
 import { usePhone } from '@/look/phone'
 import { useHand } from '@/stores/hand'
 import { t } from '@/texts'
+import EmptyAngles from './EmptyAngles.vue'
 import JoinView from './JoinView.vue'
 import LineUpPanel from './LineUpPanel.vue'
 import PacePanel from './PacePanel.vue'
@@ -81,6 +82,9 @@ const part = computed(() =>
       :key="clip.id"
       :clip="clip"
       :locked="locked"
+    />
+    <EmptyAngles
+      v-else-if="(part === 'switch' || part === 'line-up') && !multicam?.tracks.length"
     />
     <SwitchPanel
       v-else-if="part === 'switch' && clip?.kind === 'multicam'"

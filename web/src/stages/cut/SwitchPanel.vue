@@ -23,6 +23,12 @@ const { change, live, tap } = useSwitching(() => props.clip)
 const shown = computed(() => anglesOf(props.clip).filter((angle) => angle.seen))
 const SHOWN = [
   { id: 'wall', name: t('cut.switchPanel.wall'), help: t('cut.switchPanel.wallHelp') },
+  {
+    id: 'both',
+    name: t('cut.switchPanel.both'),
+    help: t('cut.switchPanel.bothHelp'),
+    test: 'view-both',
+  },
   { id: 'film', name: t('cut.switchPanel.film'), help: t('cut.switchPanel.filmHelp') },
 ] as const
 const CHANGES = [
@@ -46,8 +52,8 @@ const CHANGES = [
     <ChoiceRow
       :name="$t('cut.switchPanel.picture')"
       :choices="SHOWN"
-      :taken="angles.walled ? 'wall' : 'film'"
-      @take="angles.walled = $event === 'wall'"
+      :taken="angles.view"
+      @take="angles.view = $event"
     />
     <ChoiceRow
       :name="$t('cut.switchPanel.tapChanges')"

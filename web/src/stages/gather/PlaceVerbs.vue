@@ -62,6 +62,14 @@ async function replace() {
     notes.told(t('gather.placeVerbs.theClipShowsItsLength', { name: props.take.name }))
   }
 }
+/** A multicam clip in hand takes the whole take as one more angle. */
+async function fill() {
+  const part = partOf(props.take)
+  const clip = hand.one?.clip
+  if (!part || !clip) return
+  if (await project.edit({ kind: 'add_angles', clip: clip.id ?? '', takes: [part] }))
+    notes.told(t('gather.placeVerbs.isAnAngle', { name: props.take.name }))
+}
 </script>
 
 <template>
@@ -78,7 +86,22 @@ async function replace() {
       {{ one.name }}
     </BButton>
     <BButton
-      v-if="hand.one"
+      v-if="hand.one?.clip.kind === 'multicam' && take.facts?.kind !== 'still'"
+      class="wide"
+      variant="secondary"
+      :disabled="disabled"
+      :title="$t('gather.severalBar.intoHelp')"
+      data-test="add-angles"
+      @click="fill"
+    >
+      {{
+        phone
+          ? $t('gather.placeVerbs.angle')
+          : $t('gather.severalBar.into', { name: hand.one.clip.name })
+      }}
+    </BButton>
+    <BButton
+      v-else-if="hand.one"
       class="wide"
       variant="secondary"
       :disabled="disabled"

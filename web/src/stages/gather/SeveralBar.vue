@@ -58,8 +58,27 @@ const cameras = computed(() => {
 
 async function angles() {
   const takes = partsOf(usable.value)
-  if (await hand.bring({ kind: 'gather_angles', takes, name: t('gather.severalBar.cameras') }))
+  if (await hand.bring({ kind: 'gather_angles', takes, name: t('words.cameras') }))
     told(t('gather.severalBar.anglesAreOn', { count: takes.length }))
+}
+
+/** A multicam clip in hand, to which they can be added. */
+const filled = computed(() => {
+  const kinds = usable.value.map((take) => take.facts?.kind)
+  const clip = hand.one?.clip
+  return clip?.kind === 'multicam' && kinds.length && !kinds.includes('still') ? clip : null
+})
+
+async function fill() {
+  const [clip, takes] = [filled.value, partsOf(usable.value)]
+  if (!clip || !(await project.edit({ kind: 'add_angles', clip: clip.id ?? '', takes }))) return
+  told(
+    t(
+      'gather.severalBar.anglesWereAdded',
+      { count: takes.length, name: clip.name ?? '' },
+      takes.length,
+    ),
+  )
 }
 
 async function sequence() {
@@ -118,6 +137,15 @@ function told(message: string) {
         @click="angles"
       >
         {{ $t('gather.severalBar.asAngles') }}
+      </BButton>
+      <BButton
+        v-if="filled"
+        variant="secondary"
+        :title="$t('gather.severalBar.intoHelp')"
+        data-test="add-angles"
+        @click="fill"
+      >
+        {{ $t('gather.severalBar.into', { name: filled.name }) }}
       </BButton>
       <BButton
         v-if="allStills"
