@@ -201,11 +201,23 @@ def _best(
             continue
         placed = files[index].model_copy(update={"at": known.at})
         guess = guesses[way](file, placed, facts, ears)
+        if guess is not None:
+            guess = _by_its_clock(guess, known)
         if guess is not None and (best is None or guess.confidence > best.confidence):
             best = guess
         if best is not None and best.confidence > 0.8:
             break
     return best
+
+
+def _by_its_clock(guess: Found, other: Found) -> Found:
+    """A guess held against a file whose own clock runs otherwise than that of the first."""
+    if guess.at is None or other.at is None or not other.drift:
+        return guess
+    there = guess.at + guess.middle - other.at
+    moment = other.at + other.middle + (there - other.middle) / (1 + other.drift)
+    drift = (1 + guess.drift) * (1 + other.drift) - 1 if guess.way == "sound" else guess.drift
+    return guess.model_copy(update={"at": round(moment) - guess.middle, "drift": drift})
 
 
 class Lining(Model):

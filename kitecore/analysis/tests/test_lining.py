@@ -50,6 +50,19 @@ class LiningTest(TestCase):
         self.assertEqual([0, 3 * SECOND, 2 * SECOND], [one.at for one in found])
         self.assertEqual([1.0, 0.9, 0.6], [one.confidence for one in found])
 
+    def test_drift_is_added_up_through_a_file_between(self) -> None:
+        minute = 60 * SECOND
+        # The clock of b gains on that of a, and that of c on that of b.
+        self.matches["b", "a"] = Match(at=0, confidence=0.9, drift=1e-4, middle=0)
+        self.matches["c", "b"] = Match(at=10 * minute, confidence=0.9, drift=2e-4, middle=minute)
+        _, between, far = self.line_up("a", "b", "c")
+        self.assertEqual(1e-4, between.drift)
+        self.assertAlmostEqual(3e-4, far.drift, delta=1e-7)
+        assert far.at is not None
+        # Its first minute is the eleventh of b, which a has as 66 ms less.
+        there = (far.at + far.middle) / SECOND
+        self.assertAlmostEqual(660 / (1 + 1e-4), there, delta=1e-6)
+
     def test_what_matches_nothing_stays_and_says_so(self) -> None:
         [_, found] = self.line_up("a", "b")
         self.assertEqual((None, "", 0.0), (found.at, found.way, found.confidence))
