@@ -18,9 +18,9 @@ from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.samples import render_samples
 from kitecore.render.sources import Sources
+from kitecore.render.speaking import pauses
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.render.tests.test_cut import FRAME, FilmCase
-from kitecore.render.speaking import pauses
 from kitecore.render.wall import grid_of, wall
 from kitecore.render.whose_turn import turns
 from kitecore.ticks import Span
