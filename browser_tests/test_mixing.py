@@ -189,10 +189,16 @@ class MixingTest(OneProjectTest):
             lambda: len(self.document().find_track("beat").clips[0].markers) <= many,
             "as many beats as before",
         )
+        # In their own row a tap goes to the nearest of them.
+        [music] = self.document().find_track("beat").clips
+        frames = {round(30 * (music.start + one.at) / SECOND) for one in music.markers}
+        page.press("beat-row")
+        self.until(lambda: page.frame() in frames - {0}, "no beat was gone to")
         page.press("beats-away")
         self.until(
             lambda: not self.document().find_track("beat").clips[0].markers, "marks are left"
         )
+        self.until(lambda: not page.all("[data-test=beat-row]"), "their row is left")
 
     def strip(self, track: str) -> Any:
         return self.document().find_track(track).strip

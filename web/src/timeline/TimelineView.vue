@@ -11,6 +11,8 @@ import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useMoving } from '@/stores/moving'
 import { startOf, useProject } from '@/stores/project'
+import { beatsOf } from '@/timeline/beats'
+import BeatRow from '@/timeline/BeatRow.vue'
 import GroupPath from '@/timeline/GroupPath.vue'
 import KeyLanes from '@/timeline/KeyLanes.vue'
 import MarkerDialog from '@/timeline/MarkerDialog.vue'
@@ -62,6 +64,8 @@ const rows = computed(() => {
   const pictures = project.tracks.filter((track) => track.kind !== 'sound').reverse()
   return [...pictures, ...project.tracks.filter((track) => track.kind === 'sound')]
 })
+
+const beats = computed(() => beatsOf(project.tracks))
 
 /** The clip whose keys are shown in lanes of their own. */
 const opened = computed(() => (moving.lanes ? hand.one : null))
@@ -176,6 +180,13 @@ watch(playheadPx, (px) => {
             <MarkerFlags :zoom="zoom" :view="view" @name="naming = $event" />
           </TimelineRuler>
         </div>
+        <BeatRow
+          v-if="beats.length"
+          :beats="beats"
+          :head-width="headWidth"
+          :zoom="zoom"
+          :view="view"
+        />
         <div
           class="rows"
           role="grid"
@@ -260,6 +271,7 @@ watch(playheadPx, (px) => {
 <style scoped>
 .timeline {
   --ruler: 30px;
+  --beats: 18px;
   min-height: 0;
   min-width: 0;
   position: relative;
@@ -332,6 +344,7 @@ watch(playheadPx, (px) => {
 @media (pointer: coarse) {
   .timeline {
     --ruler: 44px;
+    --beats: 30px;
   }
   .corner .btn {
     min-width: var(--touch);
