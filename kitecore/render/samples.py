@@ -22,6 +22,7 @@ from kitecore.sound.inserts import Over, chain_reach, chained
 from kitecore.sound.limiter import REACH, limited
 from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, from_db, gains_of, with_gain
 from kitecore.sound.sides import panned
+from kitecore.sound.stepping import stretches
 
 _SMALL_BLOCK: Final = 2 * RATE
 _LARGE_BLOCK: Final = 5 * RATE
@@ -29,6 +30,8 @@ _LARGE_BLOCK: Final = 5 * RATE
 
 Row = tuple[ClipBase | None, ClipBase, ClipBase | None]
 """A clip with those before and after it."""
+Name = tuple[str, tuple[str, ...], int, int]
+"""What a block is known by: the chain, what it is made of, where it begins, how long it is."""
 Listen = Callable[[str, int, Samples], None]
 """``listen(track, start, samples)``: hears what a track gives to the mix."""
 
@@ -85,27 +88,34 @@ def track_samples(
 
 
 def _chained_blocks(track: Track, sources: Sources) -> Read:
-    """The clips of a track after its chain: by blocks, which are kept, since each runs up anew."""
+    """The clips of a track after its chain: by blocks, which are kept, since each run of them runs up anew."""
     chain = track.strip.chain
     before, after = chain_reach(chain)
+    text = track.strip.model_dump_json(include={"chain"})
 
     def clips(first: int, many: int) -> Samples:
         return clips_of(track, first, many, sources)
 
-    def block(number: int, size: int) -> Samples:
-        first = number * size
+    def name(first: int, size: int) -> Name | None:
         rows = _sounding(track, first - before, first + size + after, sources)
-        if not rows:
-            return np.zeros((size, CHANNELS), np.float32)
-        name = (track.strip.model_dump_json(include={"chain"}), _named(rows, sources), first, size)
-        return sources.sound_blocks.get(name, lambda: chained(chain, clips, first, size))
+        return (text, _named(rows, sources), first, size) if rows else None
 
     def read(first: int, many: int) -> Samples:
         size = _SMALL_BLOCK if many < _LARGE_BLOCK else _LARGE_BLOCK
-        blocks = range(first // size, (first + many - 1) // size + 1)
-        whole = np.concatenate([block(number, size) for number in blocks])
-        begin = first - blocks.start * size
-        return whole[begin : begin + many]
+        numbers = range(first // size, (first + many - 1) // size + 1)
+        names = [name(number * size, size) for number in numbers]
+        silent = np.zeros((size, CHANNELS), np.float32)
+        found = [sources.sound_blocks.find(one) if one else silent for one in names]
+        for begin, end in stretches(np.array([one is None for one in found])):
+            low = (numbers.start + begin) * size
+            made = chained(chain, clips, low, (end - begin) * size)
+            found[begin:end] = np.split(made, end - begin)
+        for one, block in zip(names, found, strict=True):
+            if one is not None and block is not None:
+                sources.sound_blocks.put(one, block)
+        whole = np.concatenate([block for block in found if block is not None])
+        start = first - numbers.start * size
+        return whole[start : start + many]
 
     return read if before + after else clips
 
@@ -131,6 +141,8 @@ def clips_of(track: Track, start: int, count: int, sources: Sources) -> Samples:
         low, high = heard_span(clip, after)
         a, b = max(low, start), min(high, start + count)
         source = source_reader(clip, sources)
+        if (a, b) == (start, start + count):
+            return clip_samples(before, clip, after, a, b, source, sources)
         total[a - start : b - start] += clip_samples(before, clip, after, a, b, source, sources)
     return total
 

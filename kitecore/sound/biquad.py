@@ -86,20 +86,35 @@ def filtered(samples: Samples, sections: list[Numbers], block: int, offset: int)
     block, offset
         Samples for which a row of a section holds, and how far the first sample is into its block.
     """
-    out = samples.astype(np.float64)
+    before: NDArray[np.floating] = samples
     waiting = [np.ascontiguousarray(rows) for rows in sections]
     while waiting:
         rows = waiting.pop(0)
-        if waiting and len(rows) == len(waiting[0]) == 1:
-            _filter_twice(out, rows[0], waiting.pop(0)[0])
+        twice = bool(waiting) and len(rows) == len(waiting[0]) == 1
+        then = waiting.pop(0)[0] if twice else None
+        # In 64 bits between them, and in place there.
+        last = np.empty(samples.shape, np.float32) if not waiting else None
+        if last is not None:
+            out: NDArray[np.floating] = last
         else:
-            _filter(out, rows, block, offset)
-    return out.astype(np.float32)
+            out = np.empty(samples.shape, np.float64) if before is samples else before
+        if then is not None:
+            _filter_twice(before, out, rows[0], then)
+        else:
+            _filter(before, out, rows, block, offset)
+        before = out
+    return np.asarray(before, np.float32)
 
 
 @njit(cache=True, nogil=True)
-def _filter(samples: Numbers, rows: Numbers, block: int, offset: int) -> None:
-    """In place, both sides beside each other; transposed direct form II."""
+def _filter(
+    samples: NDArray[np.floating],
+    out: NDArray[np.floating],
+    rows: Numbers,
+    block: int,
+    offset: int,
+) -> None:
+    """Both sides beside each other; transposed direct form II."""
     count = samples.shape[0]
     first_l, second_l, first_r, second_r = 0.0, 0.0, 0.0, 0.0
     begin = 0
@@ -114,13 +129,15 @@ def _filter(samples: Numbers, rows: Numbers, block: int, offset: int) -> None:
             first_r = b1 * right - a1 * out_r + second_r
             second_l = b2 * left - a2 * out_l
             second_r = b2 * right - a2 * out_r
-            samples[index, 0], samples[index, 1] = out_l, out_r
+            out[index, 0], out[index, 1] = out_l, out_r
         begin = end
 
 
 @njit(cache=True, nogil=True)
-def _filter_twice(samples: Numbers, first: Numbers, then: Numbers) -> None:
-    """Two filters that stay, in place: while one waits for its last sample the other is worked out."""
+def _filter_twice(
+    samples: NDArray[np.floating], out: NDArray[np.floating], first: Numbers, then: Numbers
+) -> None:
+    """Two filters that stay: while one waits for its last sample the other is worked out."""
     b0, b1, b2, a1, a2 = first
     d0, d1, d2, c1, c2 = then
     p_l, q_l, p_r, q_r = 0.0, 0.0, 0.0, 0.0
@@ -133,7 +150,7 @@ def _filter_twice(samples: Numbers, first: Numbers, then: Numbers) -> None:
         out_l, out_r = d0 * mid_l + s_l, d0 * mid_r + s_r
         s_l, s_r = d1 * mid_l - c1 * out_l + t_l, d1 * mid_r - c1 * out_r + t_r
         t_l, t_r = d2 * mid_l - c2 * out_l, d2 * mid_r - c2 * out_r
-        samples[index, 0], samples[index, 1] = out_l, out_r
+        out[index, 0], out[index, 1] = out_l, out_r
 
 
 def response(sections: list[Numbers], frequencies: Numbers) -> Numbers:

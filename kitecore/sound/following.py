@@ -23,14 +23,14 @@ Levels = NDArray[np.float32]
 GRAIN: Final = 4
 """Samples of a grain: a twelfth of a millisecond."""
 
-_ONE, _TWO = np.uint64(1), np.uint64(2)
-"""Places without a sign: nobody asks whether they count from the end."""
+_VALUES: Final = np.uint64(2 * GRAIN)
+"""Of a grain, both sides; without a sign, so that nobody asks whether a place counts from the end."""
 _A_DECIBEL_LESS: Final = float(-np.log(10.0) / 20)
 MOST_OF_A_WAY: Final = float(np.log(10.0))
 """Time constants in which nine tenths of a way are gone."""
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, nogil=True, fastmath={"nnan", "nsz"})
 def loudest(samples: Samples, lead: int) -> Levels:
     """The loudest sample of each grain, of both sides."""
     count = samples.shape[0]
@@ -38,10 +38,16 @@ def loudest(samples: Samples, lead: int) -> Levels:
     line = samples.reshape(-1)
     for grain in range(len(out)):
         begin, most = grain * GRAIN - lead, np.float32(0)
-        first, last = max(begin, 0), min(begin + GRAIN, count)
-        for at in range(np.uint64(2 * first), np.uint64(2 * last)):
-            most = max(most, abs(line[at]))
-        out[grain] = most
+        if begin >= 0 and begin + GRAIN <= count:
+            at = np.uint64(2 * begin)
+            a = line[at : at + _VALUES]
+            first, then = max(abs(a[0]), abs(a[1])), max(abs(a[2]), abs(a[3]))
+            most = max(max(abs(a[4]), abs(a[5])), max(abs(a[6]), abs(a[7])))
+            out[grain] = max(max(first, then), most)
+        else:
+            for value in line[2 * max(begin, 0) : 2 * min(begin + GRAIN, count)]:
+                most = max(most, abs(value))
+            out[grain] = most
     return out
 
 
@@ -110,14 +116,22 @@ def _scaled(samples: Samples, factors: Numbers, lead: int) -> Samples:
     line, scaled = samples.reshape(-1), out.reshape(-1)
     before = factors[0]
     for grain in range(len(factors)):
-        to = factors[grain]
-        step = (to - before) / GRAIN
+        step = (factors[grain] - before) / GRAIN
         begin = grain * GRAIN - lead
-        first, last = max(begin, 0), min(begin + GRAIN, count)
-        part, at = first - begin + 1, np.uint64(2 * first)
-        for _ in range(last - first):
-            factor = np.float32(before + step * part)
-            scaled[at], scaled[at + _ONE] = line[at] * factor, line[at + _ONE] * factor
-            part, at = part + 1, at + _TWO
-        before = to
+        if begin >= 0 and begin + GRAIN <= count:
+            at = np.uint64(2 * begin)
+            # Written out, so that the compiler takes several at a time.
+            a, b = line[at : at + _VALUES], scaled[at : at + _VALUES]
+            one, two = np.float32(before + step), np.float32(before + step * 2)
+            three, four = np.float32(before + step * 3), np.float32(factors[grain])
+            b[0], b[1], b[2], b[3] = a[0] * one, a[1] * one, a[2] * two, a[3] * two
+            b[4], b[5], b[6], b[7] = a[4] * three, a[5] * three, a[6] * four, a[7] * four
+        else:
+            for place in range(max(begin, 0), min(begin + GRAIN, count)):
+                factor = np.float32(before + step * (place - begin + 1))
+                out[place, 0], out[place, 1] = (
+                    samples[place, 0] * factor,
+                    samples[place, 1] * factor,
+                )
+        before = factors[grain]
     return out
