@@ -107,6 +107,11 @@ class MulticamTest(SiteTest):
         self.until(lambda: self.places()["wide"] > before, "no angle was nudged")
         page.press("nudge-angle-1")
         self.until(lambda: abs(self.places()["wide"] - before) < 1e-6, "it did not come back")
+        page.press("nudge-sample1")
+        later = before + 1 / 48_000
+        self.until(lambda: abs(self.places()["wide"] - later) < 1e-7, "not a sample later")
+        page.press("nudge-sample-1")
+        self.until(lambda: abs(self.places()["wide"] - before) < 1e-7, "not a sample earlier")
         self._by_claps(before)
 
         # The recorder is heard under all; switched by digits while it plays, and by tap.

@@ -44,8 +44,9 @@ class MediaFolder:
         """All of the sound, decoded: float32 stereo at 48 kHz, from the start of the file."""
         return self.path / "sound.f32"
 
-    @property
+    @cached_property
     def info_file(self) -> Path:
+        """Looked at for each picture of each clip, so it is put together once."""
         return self.path / "info.json"
 
     @property

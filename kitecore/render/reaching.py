@@ -19,7 +19,7 @@ def reach(tracks: tuple[Track, ...], tick: int, stage: Stage) -> Area:
     Parameters
     ----------
     stage
-        A small output will do: all is painted for it, but nothing laid.
+        A small, outlined output will do: nothing is laid on it.
     """
     stage = replace(stage, tracks=tracks)
     far = np.zeros(2)

@@ -34,7 +34,8 @@ class Stage:
     to be shown as what it lets through, in place of its clip's picture. ``tracks`` are those among
     which layers follow each other. ``exposed`` is how far, in ticks, what moves is ahead of what is
     shown: within the time of one exposure. ``margin`` is how many canvas pixels the output shows
-    beyond the canvas on its left and right, above and below.
+    beyond the canvas on its left and right, above and below. ``outlined`` is where it is only asked
+    how far things reach: what is only placed comes as an empty picture of its size.
     """
 
     canvas: Canvas
@@ -48,6 +49,7 @@ class Stage:
     tracks: tuple[Track, ...] = ()
     exposed: int = 0
     margin: Area = (0.0, 0.0)
+    outlined: bool = False
 
     @property
     def scale(self) -> Area:

@@ -3,6 +3,8 @@ from __future__ import annotations
 from collections.abc import Callable, Hashable
 from typing import Any
 
+import numpy as np
+
 from kitecore.arrays import Size
 from kitecore.document import Pictured
 from kitecore.motion import still_at
@@ -62,6 +64,8 @@ def landed(
     aspect = picture[0] / picture[1]
 
     def make() -> Rgba:
+        if stage.outlined and _is_light(clip):
+            return np.zeros((landing.pixels[1], landing.pixels[0], 4), np.uint8)
         fetched = fetch(landing.pixels)
         return prepared(fetched, clip, tick, stage, aspect, landing.density)
 

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -67,7 +68,9 @@ def _margin(clip: Holding, tick: int, at: int, stage: Stage) -> Area:
         return _NOTHING
     own = clip.own_canvas
     wide, high = _size(own or stage.canvas)
-    around = stage.sized((_SMALL, _SMALL), (_FARTHEST * wide, _FARTHEST * high), own)
+    around = replace(
+        stage.sized((_SMALL, _SMALL), (_FARTHEST * wide, _FARTHEST * high), own), outlined=True
+    )
     moment = _within(clip, at)
     held = stage.reach(clip.seen(moment, moment + stage.step), moment, around)
     across, down = (

@@ -8373,7 +8373,7 @@ export interface components {
          * @description What of a project is looked at, and at which speed it plays.
          *
          *     The timeline within a group; the angles of the multicam clip ``wall`` beside each other, so many
-         *     ``columns`` of them, or with ``left`` and ``right`` two.
+         *     ``columns`` of them, or with ``left`` and ``right`` two, or with ``film`` besides the film.
          */
         Look: {
             /**
@@ -8381,6 +8381,11 @@ export interface components {
              * @default 2
              */
             columns: number;
+            /**
+             * Film
+             * @default false
+             */
+            film: boolean;
             /**
              * Left
              * @default -1
@@ -18672,6 +18677,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 frame?: number;
             };
@@ -18767,6 +18773,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -18816,6 +18823,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 frame?: number;
             };
@@ -18864,6 +18872,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 frame?: number;
             };
@@ -18912,6 +18921,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -18963,6 +18973,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19055,6 +19066,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19149,6 +19161,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19201,6 +19214,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19254,6 +19268,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 frame?: number;
             };
@@ -19302,6 +19317,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 frame?: number;
             };
@@ -19351,6 +19367,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 long_side?: number;
             };
@@ -19406,6 +19423,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19455,6 +19473,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19504,6 +19523,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19556,6 +19576,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
                 frame?: number;
             };
@@ -19607,6 +19628,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19700,6 +19722,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19797,6 +19820,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19849,6 +19873,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19901,6 +19926,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19931,6 +19957,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -19983,6 +20010,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20035,6 +20063,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20092,6 +20121,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20144,6 +20174,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20196,6 +20227,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20245,6 +20277,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20297,6 +20330,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;
@@ -20358,6 +20392,7 @@ export interface operations {
                 columns?: number;
                 left?: number;
                 right?: number;
+                film?: boolean;
                 speed?: number;
             };
             header?: never;

@@ -76,7 +76,16 @@ const nudge = (by: number, angle = taken.value) =>
   by && project.edit({ kind: 'nudge_angle', clip: props.clip.id ?? '', angle, by })
 const nudgeFrames = (frames: number) => nudge(frames * frameTicks(project.rate))
 const signed = (by: number) => `${by > 0 ? '+' : '−'}${Math.abs(by)}`
-const nudgeMs = (ms: number) => nudge((ms * TICKS_PER_SECOND) / 1000)
+/** Less than a frame, for what is heard. */
+const FINE = [
+  { unit: 'ms', ticks: TICKS_PER_SECOND / 1000, name: (n: string) => t('cut.lineUp.byMs', { n }) },
+  {
+    unit: 'sample',
+    ticks: TICKS_PER_SECOND / 48_000,
+    name: (n: string) => t('cut.lineUp.bySamples', { n }),
+  },
+]
+const FINE_NUDGES = FINE.flatMap((one) => [-1, 1].map((by) => ({ ...one, by })))
 
 const checking = computed({
   get: () => store.pair !== null,
@@ -181,13 +190,14 @@ onBeforeUnmount(() => {
           {{ $t('cut.lineUp.frames', { n: signed(by) }) }}
         </BButton>
         <BButton
-          v-for="by in [-1, 1]"
-          :key="`ms${by}`"
+          v-for="{ unit, by, ticks, name } in FINE_NUDGES"
+          :key="`${unit}${by}`"
           variant="secondary"
-          :aria-label="$t('cut.lineUp.nudgeMs', { n: by })"
-          @click="nudgeMs(by)"
+          :aria-label="$t('cut.lineUp.nudgeBy', { what: name(signed(by)) })"
+          :data-test="`nudge-${unit}${by}`"
+          @click="nudge(by * ticks)"
         >
-          {{ $t('cut.lineUp.byMs', { n: signed(by) }) }}
+          {{ name(signed(by)) }}
         </BButton>
       </div>
     </TrayItem>
@@ -266,9 +276,15 @@ li {
 }
 .nudges {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) repeat(6, auto);
+  grid-template-columns: repeat(4, minmax(0, 1fr));
   align-items: center;
   gap: 4px;
+}
+.nudges > .clip-text {
+  grid-column: 1 / -1;
+}
+.phone .nudges > .clip-text {
+  display: none;
 }
 .nudges .btn {
   padding: 2px 7px;
