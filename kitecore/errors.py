@@ -20,6 +20,8 @@ KiteError
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 
 class KiteError(Exception):
     """Root of all our errors.
@@ -130,3 +132,15 @@ class ServiceAway(KiteError):
 
 class Superseded(KiteError):
     code = "superseded"
+
+
+def kind_of(code: str) -> type[KiteError]:
+    """The kind of error that another process told by its code; a failure of drawing if none is known."""
+    return next((kind for kind in _kinds(KiteError) if kind.code == code), RenderFailed)
+
+
+def _kinds(kind: type[KiteError]) -> Iterator[type[KiteError]]:
+    """A kind and those below it, the more general first: some share a code."""
+    yield kind
+    for below in kind.__subclasses__():
+        yield from _kinds(below)

@@ -18,26 +18,13 @@ from threading import Lock, Thread
 from django.conf import settings
 
 from kitecore.document import dumps, empty_document
-from kitecore.errors import (
-    BadInput,
-    KiteError,
-    MediaMissing,
-    NotThere,
-    RenderFailed,
-    Superseded,
-    TookTooLong,
-)
+from kitecore.errors import RenderFailed, TookTooLong, kind_of
 from kitecore.kept import Kept
 from kitecore.render.questions import Request, questions
 from kitecore.render.worker import Answer, Asked, Failed, Stop, Unknown
 from studio.playback.turns import SITE, Job, Turns
 
 log = logging.getLogger(__name__)
-
-_ERRORS: dict[str, type[KiteError]] = {
-    error.code: error for error in (BadInput, NotThere, MediaMissing, Superseded)
-}
-"""What a render process may tell that is no failure of its own, by code."""
 
 LANES = 1000
 """Of which it is remembered whether one was stopped last."""
@@ -99,7 +86,7 @@ class RenderProcess:
             self.close()
             raise TookTooLong("The picture takes too long to draw.") from error
         if isinstance(answer, Failed):
-            raise _ERRORS.get(answer.code, RenderFailed)(answer.message, todo=answer.todo)
+            raise kind_of(answer.code)(answer.message, todo=answer.todo)
         assert isinstance(answer, bytes)
         return answer
 

@@ -66,6 +66,14 @@ class HearingTest(People, TestCase):
         self.assertAlmostEqual(0, curve[0], delta=0.1)
         self.assertAlmostEqual(6, curve[1], delta=0.01)
 
+    def test_what_the_render_process_refuses_is_refused_with_its_words(self) -> None:
+        [clip] = self.document()["tracks"][0]["clips"]
+        answer = self.call("get", f"{self.base}/clips/{clip['id']}/pauses")
+        self.assertEqual((422, "edit_refused"), (answer.status_code, answer.json()["code"]))
+        self.assertIn("Nobody speaks", answer.json()["message"])
+        gone = self.call("get", f"{self.base}/clips/gone/pauses")
+        self.assertEqual((404, "not_there"), (gone.status_code, gone.json()["code"]))
+
     def test_a_value_is_led_by_the_sound_of_its_clip(self) -> None:
         [clip] = self.document()["tracks"][0]["clips"]
         given = {"clip": clip["id"], "driving": {"by": "level", "low": 2.0, "high": 5.0}}
