@@ -5,6 +5,7 @@ from __future__ import annotations
 import av
 import numpy as np
 from django.contrib.auth.models import User
+from selenium.webdriver.common.action_chains import ActionChains
 
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, TextClip, empty_document
@@ -63,6 +64,15 @@ class CaptionsTest(SiteTest):
         page.press("merge-captions")
         page.wait(lambda: len(self.told()) == 2, what="nothing was merged")
         self.assertEqual("four folds up and wind from the left", self.told()[1][2])
+
+        # Timed by its key, as by a tap: the first begins three frames later, where the playhead is.
+        page.all("[data-test=caption] .when")[0].click()
+        for frame in range(page.frame() + 1, page.frame() + 4):
+            page.press("step-forward")
+            page.drawn(frame)
+        page.run("document.activeElement.blur()")
+        ActionChains(page.driver).send_keys("w").perform()
+        page.wait(lambda: self.told()[0][0] == 0.6, what="the key did not time it")
         written = page.fetched(page.test("captions-vtt").get_attribute("href") or "")
         self.assertTrue(written.startswith(b"WEBVTT"))
         self.assertEqual(2, len(read_captions(written).cues))

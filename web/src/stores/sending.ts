@@ -21,6 +21,9 @@ export const useSending = defineStore('sending', () => {
   /** Of the timeline, in ticks; `last` 0 is its end. */
   const range = ref({ first: 0, last: 0 })
 
+  /** What the key for it does; there is something while captions are shown. */
+  const beginCaption = ref<(() => void) | null>(null)
+
   const destinations = computed(() => kit.send?.destinations ?? [])
   const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
   const formats = computed(() => kit.send?.formats ?? [])
@@ -70,6 +73,7 @@ export const useSending = defineStore('sending', () => {
     chosen,
     at,
     range,
+    beginCaption,
     destinations,
     canvas,
     formats,

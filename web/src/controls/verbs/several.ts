@@ -89,7 +89,7 @@ export const SEVERAL: Verb[] = [
     id: 'cameras',
     label: t('controls.several.cameras'),
     help: t('controls.several.beginsAnEmptyClipOf'),
-    key: 'shift+k',
+    key: 'shift+c',
     icon: IconCameras,
     more: true,
     brings: true,

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Captions: from a file or typed, timed by taps while it plays, written to files. */
 import { BButton } from 'bootstrap-vue-next'
-import { computed, ref } from 'vue'
+import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Step, TextClip } from '@/api/types'
 import NumberBox from '@/controls/NumberBox.vue'
 import { useScreen } from '@/player/inject'
@@ -9,6 +9,7 @@ import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
 import { useProject } from '@/stores/project'
+import { useSending } from '@/stores/sending'
 import { t } from '@/texts'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
@@ -20,6 +21,7 @@ const project = useProject()
 const hand = useHand()
 const kit = useKit()
 const notes = useNotes()
+const sending = useSending()
 const { player } = useScreen()
 
 const track = computed(() => captionTrack(project.tracks))
@@ -71,6 +73,8 @@ async function tap() {
   takenId.value = after?.id ?? ''
   await edit({ kind: 'begin_caption', ...of(caption), at: here() })
 }
+onMounted(() => (sending.beginCaption = tap))
+onBeforeUnmount(() => (sending.beginCaption = null))
 const endHere = (caption: TextClip) =>
   edit({ kind: 'time_caption', ...of(caption), at: caption.start ?? 0, until: here() })
 const split = (caption: TextClip) => {
@@ -123,7 +127,13 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
         {{ $t('send.captionsPart.add') }}
       </BButton>
       <template v-if="captions.length">
-        <BButton variant="primary" size="sm" data-test="tap-caption" @click="tap">
+        <BButton
+          variant="primary"
+          size="sm"
+          :title="$t('send.captionsPart.tapHelp')"
+          data-test="tap-caption"
+          @click="tap"
+        >
           {{ $t('send.captionsPart.tap') }}
         </BButton>
         <span class="grow" />

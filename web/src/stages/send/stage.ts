@@ -1,6 +1,7 @@
 import Icon from '~icons/tabler/rocket'
 import { defineStage } from '@/stages/stage'
 import { t } from '@/texts'
+import { useSending } from '@/stores/sending'
 import SendBench from './SendBench.vue'
 
 export default defineStage({
@@ -8,4 +9,11 @@ export default defineStage({
   place: 7,
   icon: Icon,
   bench: SendBench,
+  keys: () => [
+    {
+      key: 'w',
+      label: t('send.captionsPart.tapHelp'),
+      run: () => useSending().beginCaption?.(),
+    },
+  ],
 })
