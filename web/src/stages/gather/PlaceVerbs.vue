@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** The ways in which a take, or its marked part, comes onto the timeline. */
 import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
 import type { Take } from '@/api/types'
 import { usePhone } from '@/look/phone'
 import { useScreen } from '@/player/inject'
@@ -70,6 +71,30 @@ async function fill() {
   if (await project.edit({ kind: 'add_angles', clip: clip.id ?? '', takes: [part] }))
     notes.told(t('gather.placeVerbs.isAnAngle', { name: props.take.name }))
 }
+
+/** What a take does with the clip in hand: it fills it, as one more angle, or takes its place. */
+const withHand = computed(() => {
+  const clip = hand.one?.clip
+  if (!clip) return []
+  const name = clip.name || t('gather.placeVerbs.clip')
+  const filling = {
+    test: 'add-angles',
+    help: t('gather.severalBar.intoHelp'),
+    name: phone.value ? t('gather.placeVerbs.angle') : t('gather.severalBar.into', { name }),
+    run: fill,
+  }
+  const replacing = {
+    test: 'place-replace',
+    help: t('gather.placeVerbs.itsPlaceEffectsSpeedAnd'),
+    name: phone.value
+      ? t('gather.placeVerbs.replace')
+      : t('gather.placeVerbs.replaceNamed', { name }),
+    run: replace,
+  }
+  const fills = clip.kind === 'multicam' && props.take.facts?.kind !== 'still'
+  if (!fills) return [replacing]
+  return phone.value ? [filling] : [filling, replacing]
+})
 </script>
 
 <template>
@@ -86,36 +111,16 @@ async function fill() {
       {{ one.name }}
     </BButton>
     <BButton
-      v-if="hand.one?.clip.kind === 'multicam' && take.facts?.kind !== 'still'"
+      v-for="one in withHand"
+      :key="one.test"
       class="wide"
       variant="secondary"
       :disabled="disabled"
-      :title="$t('gather.severalBar.intoHelp')"
-      data-test="add-angles"
-      @click="fill"
+      :title="one.help"
+      :data-test="one.test"
+      @click="one.run"
     >
-      {{
-        phone
-          ? $t('gather.placeVerbs.angle')
-          : $t('gather.severalBar.into', { name: hand.one.clip.name })
-      }}
-    </BButton>
-    <BButton
-      v-else-if="hand.one"
-      class="wide"
-      variant="secondary"
-      :disabled="disabled"
-      :title="$t('gather.placeVerbs.itsPlaceEffectsSpeedAnd')"
-      data-test="place-replace"
-      @click="replace"
-    >
-      {{
-        phone
-          ? $t('gather.placeVerbs.replace')
-          : $t('gather.placeVerbs.replaceNamed', {
-              name: hand.one.clip.name || $t('gather.placeVerbs.clip'),
-            })
-      }}
+      {{ one.name }}
     </BButton>
   </div>
 </template>
