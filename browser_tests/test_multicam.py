@@ -159,6 +159,11 @@ class MulticamTest(SiteTest):
             self.until(lambda frame=frame: page.frame() == begin + frame, "it did not step")
         page.press("clap-here")
         page.press("row-1")
+        script = (
+            "return [...document.querySelectorAll('[data-test=clap-frames] img')]"
+            ".filter((one) => one.complete && one.naturalWidth).length"
+        )
+        self.until(lambda: page.run(script) == 2, "the claps are not seen side by side")
         page.press("claps-together")
         self.until(lambda: abs(self.places()["wide"] - before - 2 / 30) < 1e-3, "not together")
         page.press("to-clap")

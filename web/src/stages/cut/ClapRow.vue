@@ -9,6 +9,7 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { nearestFrame } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
+import SidePictures, { type Side } from './SidePictures.vue'
 import { useClaps } from './useClaps'
 
 const props = defineProps<{
@@ -33,9 +34,24 @@ const told = computed(() => {
   return t('cut.clapRow.missing', { name: props.names[missing] ?? '' })
 })
 
+const frameAt = (tick: number) => nearestFrame(outerTick(props.clip, tick), project.rate)
+
+/** What each of the two angles shows at its own clap, wherever that lies. */
+const sides = computed<Side[]>(() =>
+  [...new Set([props.first, props.angle])].flatMap((index) => {
+    const clap = claps.at(index)
+    const name = props.names[index] ?? ''
+    const frame = clap === null ? -1 : frameAt(clap)
+    const seen = props.clip.tracks[index]?.kind !== 'sound'
+    if (!seen || frame < 0 || frame >= project.frames) return []
+    const look = { wall: props.clip.id ?? '', columns: '1', left: String(index) }
+    const title = t('cut.switchView.toFrame', { name })
+    return [{ frame, shown: frame, tag: name, title, look }]
+  }),
+)
+
 function goTo() {
-  if (mine.value === null) return
-  player.seek(nearestFrame(outerTick(props.clip, mine.value), project.rate))
+  if (mine.value !== null) player.seek(frameAt(mine.value))
 }
 </script>
 
@@ -64,6 +80,9 @@ function goTo() {
       </BButton>
     </div>
     <p class="tiny quiet mb-0" role="status">{{ told }}</p>
+  </TrayItem>
+  <TrayItem v-if="sides.length > 1" :name="$t('cut.clapRow.frames')">
+    <SidePictures :sides="sides" data-test="clap-frames" />
   </TrayItem>
 </template>
 

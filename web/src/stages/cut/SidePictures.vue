@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The last picture before a join and the first after it; each leads to its frame. */
+/** Two pictures beside each other, as those before and after a join; each leads to its frame. */
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 
@@ -9,29 +9,31 @@ export interface Side {
   shown: number
   tag: string
   title: string
+  /** What of the project it shows, where that is not what is looked at. */
+  look?: Record<string, string>
 }
 
 defineProps<{ sides: readonly Side[] }>()
 const project = useProject()
 const { player } = useScreen()
 
-function picture(frame: number): string {
-  const query = new URLSearchParams({ ...project.look, long_side: '480' })
-  return `${project.source.base}/frames/${frame}?${query}`
+function picture({ shown, look }: Side): string {
+  const query = new URLSearchParams({ ...project.look, ...look, long_side: '480' })
+  return `${project.source.base}/frames/${shown}?${query}`
 }
 </script>
 
 <template>
   <div class="pair">
     <button
-      v-for="side in sides"
-      :key="side.frame"
+      v-for="(side, place) in sides"
+      :key="place"
       type="button"
       class="side"
       :title="side.title"
       @click="player.seek(side.frame)"
     >
-      <img :src="picture(side.shown)" alt="" />
+      <img :src="picture(side)" alt="" />
       <span class="tag clip-text">{{ side.tag }}</span>
     </button>
   </div>
