@@ -153,6 +153,18 @@ class AnglesTest(MulticamCase):
             assert grade is not None
             self.assertEqual((1, "Table", "rose"), (grade.light.exposure, angle.name, angle.tag))
 
+    def test_a_file_of_an_angle_is_exchanged_and_all_switches_stay(self) -> None:
+        self.on("switch", cuts=[{"at": 3 * SECOND, "angle": 1}, {"at": 5 * SECOND, "angle": 2}])
+        self.do(kind="split", at=4 * SECOND)
+        before = [self.switches(part) for part in self.parts]
+        angle = self.parts[0].angle(1)
+        file = angle.tracks[0].clips[0].id
+        self.do(kind="replace", clip=file, take=take("wide2", 30), within=angle.id)
+        self.assertEqual(before, [self.switches(part) for part in self.parts])
+        for part in self.parts:
+            [shown] = part.angle(1).tracks[0].clips
+            self.assertEqual(("wide2", 12 * SECOND), (shown.name, shown.length))
+
     def test_an_angle_of_two_files(self) -> None:
         self.on("add_angles", takes=[take("far2", 4)], angle=2, at=3 * SECOND)
         self.assertEqual(9 * SECOND, self.places()["far2"], "it would lie over the first")
