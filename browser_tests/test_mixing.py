@@ -189,6 +189,13 @@ class MixingTest(OneProjectTest):
             lambda: len(self.document().find_track("beat").clips[0].markers) <= many,
             "as many beats as before",
         )
+        page.run(
+            "[...document.querySelectorAll('.choices button')]"
+            ".find((one) => one.textContent.trim() === 'Beginnings').click()"
+        )
+        marks = lambda: self.document().find_track("beat").clips[0].markers  # noqa: E731
+        self.until(lambda: {one.beat for one in marks()} == {"beat"}, "bars are left")
+        self.until(lambda: "beginnings" in page.test("tempo").text, "it is not told")
         # In their own row a tap goes to the nearest of them.
         [music] = self.document().find_track("beat").clips
         frames = {round(30 * (music.start + one.at) / SECOND) for one in music.markers}

@@ -1,4 +1,4 @@
-"""Beats of music, by `kitecore.sound.beats`."""
+"""Beats of music and beginnings of sounds, by `kitecore.sound.beats` and `kitecore.sound.onsets`."""
 
 from __future__ import annotations
 
@@ -19,6 +19,7 @@ from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import SOUND_RATE, read_mono, sound_length
 from kitecore.programs import Tell
 from kitecore.sound.beats import beats_of
+from kitecore.sound.onsets import onsets_of
 from kitecore.ticks import TICKS_PER_SECOND
 
 LONGEST: Final = 20 * 60
@@ -26,11 +27,15 @@ LONGEST: Final = 20 * 60
 
 
 class BeatsFound(Model):
-    """Ticks of the file at which beats are, which of the first begins a bar, beats a minute."""
+    """Ticks of the file at which beats are, which of the first begins a bar, beats a minute.
+
+    ``onsets`` are those at which anything begins, in music or not.
+    """
 
     at: tuple[int, ...]
     first: int
     tempo: float
+    onsets: tuple[int, ...] = ()
 
 
 def find_beats(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell) -> None:
@@ -38,9 +43,14 @@ def find_beats(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell)
     if sound_length(folder) > LONGEST * TICKS_PER_SECOND:
         raise BadInput("Beats are found in music of up to twenty minutes.")
     tell("beats", 0.1)
-    found = beats_of(read_mono(folder))
-    ticks = TICKS_PER_SECOND // SOUND_RATE
-    told = BeatsFound(at=tuple(at * ticks for at in found.at), first=found.first, tempo=found.tempo)
+    sound = read_mono(folder)
+    found, ticks = beats_of(sound), TICKS_PER_SECOND // SOUND_RATE
+    told = BeatsFound(
+        at=tuple(at * ticks for at in found.at),
+        first=found.first,
+        tempo=found.tempo,
+        onsets=tuple(at * ticks for at in onsets_of(sound)),
+    )
     write_found(out, "beats", told)
 
 
@@ -49,4 +59,4 @@ def read_beats(folder: MediaFolder) -> BeatsFound:
     return read_found(folder, "beats", BeatsFound)
 
 
-analyses.register("beats")(Analysis(version=1, fits=sounds, run=find_beats))
+analyses.register("beats")(Analysis(version=2, fits=sounds, run=find_beats))

@@ -50,14 +50,14 @@ class AddMarker(EditBase):
 class MarkBeats(EditBase):
     """Beats of a clip as markers on it, in place of those it had; none takes them away.
 
-    ``at`` are ticks of the timeline; every ``bar``-th from the ``first`` on begins a bar.
+    ``at`` are ticks of the timeline; every ``bar``-th from the ``first`` on begins a bar, with 0 none.
     """
 
     kind: Literal["mark_beats"] = "mark_beats"
     clip: Id
     at: Annotated[tuple[Start, ...], Field(max_length=MOST_MARKERS)]
     first: int = Field(default=0, ge=0, le=64)
-    bar: int = Field(default=4, ge=1, le=32)
+    bar: int = Field(default=4, ge=0, le=32)
 
     def label(self) -> str:
         return "Mark the beats" if self.at else "Take the beats away"
@@ -69,12 +69,15 @@ class MarkBeats(EditBase):
             Marker(
                 id=derived_id(self.seed, number),
                 at=at - clip.start,
-                beat="bar" if number % self.bar == self.first % self.bar else "beat",
+                beat="bar" if self._begins_bar(number) else "beat",
             )
             for number, at in enumerate(sorted(set(self.at)))
             if clip.start <= at < clip.end
         )
         return document.with_clip(clip.model_copy(update={"markers": _sorted((*own, *beats))}))
+
+    def _begins_bar(self, number: int) -> bool:
+        return self.bar > 0 and number % self.bar == self.first % self.bar
 
 
 @edit_kinds.register("set_marker")

@@ -53,13 +53,13 @@ def learnt_noise(
 
 
 def clip_beats(document: Document, clip: str, sources: Sources) -> dict[str, Any]:
-    """Ticks of the timeline of the beats within a clip, the first of them that begins a bar, and
-    the beats a minute as it plays.
+    """Ticks of the timeline of the beats within a clip, the first of them that begins a bar, the beats
+    a minute as it plays, and the ticks of all ``onsets``.
 
     Raises
     ------
     EditRefused
-        If the clip is none of a take, does not run steadily forwards, or has no beats.
+        If the clip is none of a take, does not run steadily forwards, or has neither.
     """
     _, found = document.find_clip(clip)
     if not (isinstance(found, Sourced) and isinstance(found, Sounding)):
@@ -68,13 +68,21 @@ def clip_beats(document: Document, clip: str, sources: Sources) -> dict[str, Any
     if speed is None or speed <= 0:
         raise EditRefused("Beats are found where a clip runs steadily forwards.")
     beats = read_beats(sources.folder(found.media))
-    places = [found.start + round((at - found.source_in) / speed) for at in beats.at]
+
+    def placed(ticks: tuple[int, ...]) -> list[int]:
+        return [found.start + round((at - found.source_in) / speed) for at in ticks]
+
+    places = placed(beats.at)
     inside = [n for n, at in enumerate(places) if found.start <= at < found.end]
-    if not inside:
+    begun = [at for at in placed(beats.onsets) if found.start <= at < found.end]
+    if not (inside or begun):
         raise EditRefused("There are no beats in this clip.")
-    first = (beats.first - inside[0]) % BAR
-    at = [places[number] for number in inside]
-    return {"at": at, "first": first, "tempo": round(beats.tempo * speed, 1)}
+    return {
+        "at": [places[number] for number in inside],
+        "first": (beats.first - inside[0]) % BAR if inside else 0,
+        "tempo": round(beats.tempo * speed, 1) if inside else 0.0,
+        "onsets": begun,
+    }
 
 
 def _alone(document: Document, id: str) -> tuple[Track, Paced]:

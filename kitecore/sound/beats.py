@@ -13,15 +13,9 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+from kitecore.sound.onsets import HOP, Mono, Numbers, onsets, sharpened
 from kitecore.sound.ramps import RATE
 
-Numbers = NDArray[np.float64]
-Mono = NDArray[np.float32]
-
-HOP: Final = RATE // 100
-"""Samples from one look to the next."""
-_FRAME: Final = 2048
-_BANDS: Final = 32
 _SLOWEST, _FASTEST = 200, 25
 """Looks in a beat at 30 and at 240 beats a minute."""
 _USUAL: Final = 50
@@ -44,27 +38,6 @@ class Beats:
     at: tuple[int, ...]
     first: int
     tempo: float
-
-
-def onsets(sound: Mono) -> Numbers:
-    """How much each look is a beginning: the rise of loudness over bands, evened out; shape (looks,)."""
-    padded = np.pad(sound, (_FRAME // 2, _FRAME))
-    frames = np.lib.stride_tricks.sliding_window_view(padded, _FRAME)[::HOP]
-    window = np.hanning(_FRAME).astype(np.float32)
-    edges = np.unique(np.geomspace(2, _FRAME // 3, _BANDS + 1).astype(int))
-    rises = np.zeros(len(frames))
-    before: Numbers | None = None
-    for begin in range(0, len(frames), 4096):
-        power = np.abs(np.fft.rfft(frames[begin : begin + 4096] * window, axis=1)) ** 2
-        bands = np.log1p(1000 * np.add.reduceat(power, edges, axis=1)[:, :-1])
-        first = bands[:1] if before is None else before
-        rises[begin : begin + len(bands)] = np.maximum(
-            np.diff(bands, axis=0, prepend=first), 0
-        ).sum(axis=1)
-        before = bands[-1:]
-    slow = np.convolve(rises, np.ones(100) / 100, "same")
-    strong = np.maximum(rises - slow, 0)
-    return np.asarray(strong / (strong.std() + 1e-9))
 
 
 def _periods(strength: Numbers) -> Numbers:
@@ -119,7 +92,7 @@ def beats_of(sound: Mono) -> Beats:
     looks = _followed(strength, periods)
     if len(looks) < 3:
         return Beats((), 0, 0.0)
-    at = [_sharpened(strength, look) for look in looks]
+    at = [sharpened(strength, look) for look in looks]
     tempo = 6000 / float(np.median(np.diff(at)))
     return Beats(
         tuple(round(look * HOP) for look in at), _downbeat(strength, looks), round(tempo, 1)
@@ -159,18 +132,6 @@ def _scored(strength: Numbers, periods: Numbers) -> tuple[Numbers, NDArray[np.in
             score[at] += best
             back[at] = chosen
     return score, back
-
-
-def _sharpened(strength: Numbers, look: int) -> float:
-    """Between looks, where the beginning is strongest."""
-    low, high = max(0, look - 3), min(len(strength), look + 4)
-    weights = strength[low:high]
-    if not weights.any():
-        return float(look)
-    top = low + int(np.argmax(weights))
-    near = slice(max(0, top - 1), top + 2)
-    places = np.arange(len(strength))[near]
-    return float((places * strength[near]).sum() / strength[near].sum())
 
 
 def _downbeat(strength: Numbers, looks: NDArray[np.int64]) -> int:

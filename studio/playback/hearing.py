@@ -117,11 +117,15 @@ def clip_loudness(
 
 
 class BeatsOut(Schema):
-    """Ticks of the timeline; ``first`` of them begins a bar; ``tempo`` in beats a minute."""
+    """Ticks of the timeline; ``first`` of them begins a bar; ``tempo`` in beats a minute.
+
+    ``onsets`` are those at which anything begins.
+    """
 
     at: list[int]
     first: int
     tempo: float
+    onsets: list[int]
 
 
 @router.get(

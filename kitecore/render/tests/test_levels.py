@@ -90,6 +90,11 @@ class LevelsTest(MixedTest):
         told = [one / SECOND for one in found["at"]]
         self.assertEqual(len(wanted), len(told))
         self.assertLess(max(abs(a - b) for a, b in zip(wanted, told, strict=True)), 0.03)
+        begun = [one / SECOND for one in found["onsets"]]
+        self.assertEqual(len(wanted), len(begun))
+        self.assertLess(max(abs(a - b) for a, b in zip(wanted, begun, strict=True)), 0.03)
+        self.scene.do(kind="mark_beats", clip=clip.id, at=found["onsets"], bar=0)
+        self.assertEqual({"beat"}, {m.beat for m in self.document.find_clip(clip.id)[1].markers})
         self.scene.do(kind="mark_beats", clip=clip.id, at=found["at"], first=1)
         markers = self.document.find_clip(clip.id)[1].markers
         self.assertEqual(

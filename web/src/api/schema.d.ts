@@ -3023,12 +3023,16 @@ export interface components {
         /**
          * BeatsOut
          * @description Ticks of the timeline; ``first`` of them begins a bar; ``tempo`` in beats a minute.
+         *
+         *     ``onsets`` are those at which anything begins.
          */
         BeatsOut: {
             /** At */
             at: number[];
             /** First */
             first: number;
+            /** Onsets */
+            onsets: number[];
             /** Tempo */
             tempo: number;
         };
@@ -8632,7 +8636,7 @@ export interface components {
          * MarkBeats
          * @description Beats of a clip as markers on it, in place of those it had; none takes them away.
          *
-         *     ``at`` are ticks of the timeline; every ``bar``-th from the ``first`` on begins a bar.
+         *     ``at`` are ticks of the timeline; every ``bar``-th from the ``first`` on begins a bar, with 0 none.
          */
         MarkBeats: {
             /** At */

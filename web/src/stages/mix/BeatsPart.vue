@@ -15,10 +15,11 @@ const props = defineProps<{ sound: Properties }>()
 const project = useProject()
 const { here, ask, busy } = useAsking()
 
-const PACES: { id: Pace; name: string }[] = [
+const PACES: { id: Pace; name: string; help?: string }[] = [
   { id: 'half', name: t('mix.beatsPart.half') },
   { id: 'as_found', name: t('mix.beatsPart.asFound') },
   { id: 'double', name: t('mix.beatsPart.double') },
+  { id: 'onsets', name: t('mix.beatsPart.onsets'), help: t('mix.beatsPart.onsetsHelp') },
 ]
 const found = shallowRef<Schemas['BeatsOut'] | null>(null)
 const pace = ref<Pace>('as_found')
@@ -44,6 +45,8 @@ async function look() {
   )
   if (!asked) return
   found.value = asked
+  // What has no beats may have beginnings.
+  if (!asked.at.length) pace.value = 'onsets'
   mark()
 }
 
@@ -51,7 +54,8 @@ function mark() {
   const clip = props.sound.clip.value?.id
   if (!clip || !beats.value) return
   const { at, first } = beats.value
-  project.edit({ kind: 'mark_beats', clip, at, first })
+  const bar = pace.value === 'onsets' ? 0 : 4
+  project.edit({ kind: 'mark_beats', clip, at, first, bar })
 }
 
 function away() {
@@ -88,16 +92,18 @@ function move(by: number) {
         </BButton>
         <span class="tiny quiet" role="status" data-test="tempo">
           {{
-            beats
-              ? $t('mix.beatsPart.tempo', { tempo: beats.tempo.toFixed(1), n: beats.at.length })
-              : $t('mix.beatsPart.whatItDoes')
+            beats && pace === 'onsets'
+              ? $t('mix.beatsPart.begun', { n: beats.at.length }, beats.at.length)
+              : beats
+                ? $t('mix.beatsPart.tempo', { tempo: beats.tempo.toFixed(1), n: beats.at.length })
+                : $t('mix.beatsPart.whatItDoes')
           }}
         </span>
       </div>
     </TrayItem>
     <template v-if="found">
       <ChoiceRow :name="$t('mix.beatsPart.pace')" :choices="PACES" :taken="pace" @take="choose" />
-      <TrayItem :name="$t('mix.beatsPart.bars')">
+      <TrayItem v-if="pace !== 'onsets'" :name="$t('mix.beatsPart.bars')">
         <div class="line">
           <span class="name">{{ $t('mix.beatsPart.bars') }}</span>
           <BButton size="sm" variant="secondary" data-test="bar-earlier" @click="move(-1)">

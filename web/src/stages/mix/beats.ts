@@ -1,16 +1,23 @@
 /** How many of the beats that were found count. */
-export type Pace = 'half' | 'as_found' | 'double'
+export type Pace = 'half' | 'as_found' | 'double' | 'onsets'
 
 interface Found {
   at: number[]
   first: number
   tempo: number
+  /** Where anything begins, beat or not. */
+  onsets: number[]
 }
 
 const BAR = 4
 
 /** Beats at another pace; `shift` is by how many of them bars begin later. */
-export function chosenBeats({ at, first, tempo }: Found, pace: Pace, shift: number): Found {
+export function chosenBeats(
+  { at, first, tempo, onsets }: Found,
+  pace: Pace,
+  shift: number,
+): Omit<Found, 'onsets'> {
+  if (pace === 'onsets') return { at: onsets, first: 0, tempo }
   const around = (number: number) => ((number % BAR) + BAR) % BAR
   if (pace === 'half') {
     // Every other one, so that those that begin bars stay.
