@@ -90,12 +90,11 @@ class GradingCase(SiteTest):
         )
 
     def set(self, label: str, value: str) -> None:
-        self.browser.run(
-            "const field = document.querySelector(arguments[0]);"
-            "field.value = arguments[1]; field.dispatchEvent(new Event('change'))",
-            f'[aria-label="{label}, exact"]',
-            value,
+        field = self.browser.find(f'[aria-label="{label}, exact"]')
+        script = (
+            "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))"
         )
+        self.browser.run(script, field, value)
 
 
 class GradingTest(GradingCase):
