@@ -43,11 +43,15 @@ class FilledAnglesTest(OneProjectTest):
         page.press("verb-cameras")
         page.press("part-line-up")
         page.press("choose-takes")
+        # One by Several, one by itself.
         page.press("several-takes")
-        for name in ("near", "wide"):
-            page.find(f".grid [data-take^='{name}']").click()
+        page.find(".grid [data-take^='near']").click()
         page.press("add-angles")
-        self.until(lambda: len(self.parts()[0].tracks) == 2, "no angle was added")
+        self.until(lambda: len(self.parts()[0].tracks) == 1, "no angle was added")
+        page.find(".grid [data-take^='wide']").click()
+        page.test("take-still")
+        page.press("add-angles")
+        self.until(lambda: len(self.parts()[0].tracks) == 2, "no second angle was added")
         [clip] = self.parts()
         self.assertEqual(["near.mp4", "wide.mp4"], [f"{one.name}.mp4" for one in clip.tracks])
         self.assertAlmostEqual(self.seconds, clip.length / SECOND, delta=0.1)
