@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
 import { frameOf } from '@/time'
-import { roomy, type Beat } from './beats'
+import { BEAT_ROOM, roomy, type Beat } from './beats'
 import { toPx, toTick } from './scale'
 
 const props = defineProps<{
@@ -16,9 +16,7 @@ const props = defineProps<{
 const project = useProject()
 const { player } = useScreen()
 
-/** Pixels between two beats that can be told apart. */
-const LEAST = 5
-const room = computed(() => roomy(props.beats, toTick(LEAST, props.zoom)))
+const room = computed(() => roomy(props.beats, toTick(BEAT_ROOM, props.zoom)))
 const strokes = computed(() => {
   const row = { beat: '', bar: '' }
   for (const { at, bar } of room.value) {

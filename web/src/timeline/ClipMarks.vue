@@ -4,6 +4,8 @@ import { computed } from 'vue'
 import { markColour } from '@/api/kinds'
 import { TICKS_PER_SECOND, type Clip, type Marker } from '@/api/types'
 import { keyedProps } from '@/motion/props'
+import { BEAT_ROOM, beatsIn, roomy } from './beats'
+import { toPx, toTick } from './scale'
 
 const props = defineProps<{
   clip: Clip
@@ -20,12 +22,12 @@ const markers = computed(() =>
 )
 
 const marks = computed(() => markers.value.filter(({ marker }) => !marker.beat))
-/** Beats, as far as there is room between them; else only those that begin bars. */
-const beats = computed(() => {
-  const all = markers.value.filter(({ marker }) => marker.beat)
-  const close = (all[1]?.px ?? 0) - (all[0]?.px ?? 0) < 5
-  return close ? all.filter(({ marker }) => marker.beat === 'bar') : all
-})
+const beats = computed(() =>
+  roomy(beatsIn(props.clip), toTick(BEAT_ROOM, props.pxPerSecond)).map(({ at, bar }) => ({
+    bar,
+    px: toPx(at, props.pxPerSecond),
+  })),
+)
 
 /** Where anything of the clip has a key. */
 const keyed = computed(() => {
@@ -55,10 +57,10 @@ const keyed = computed(() => {
     </svg>
   </button>
   <i
-    v-for="{ marker, px } in beats"
-    :key="marker.id"
+    v-for="{ bar, px } in beats"
+    :key="`beat${px}`"
     class="beat"
-    :class="marker.beat"
+    :class="{ bar }"
     :style="{ left: `${px}px` }"
     aria-hidden="true"
   />

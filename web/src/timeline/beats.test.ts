@@ -37,3 +37,17 @@ test('where there is no room for all of them bars are left', () => {
   expect(roomy(beats, 20)).toHaveLength(3)
   expect(roomy(beats, 21).map(({ at }) => at)).toEqual([0, 40])
 })
+
+test('where there are no bars, or not even room for those, the first ones are left', () => {
+  const row = (kind: string) =>
+    beatsOf([
+      track(
+        0,
+        [0, 10, 20, 30].map((at) => [at, kind]),
+      ),
+    ])
+  for (const kind of ['beat', 'bar']) {
+    expect(roomy(row(kind), 15).map(({ at }) => at)).toEqual([0, 20])
+  }
+  expect(roomy([], 15)).toEqual([])
+})
