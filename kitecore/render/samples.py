@@ -109,10 +109,9 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
         for begin, end in stretches(np.array([one is None for one in found])):
             low = (numbers.start + begin) * size
             made = chained(chain, clips, low, (end - begin) * size)
-            found[begin:end] = np.split(made, end - begin)
-        for one, block in zip(names, found, strict=True):
-            if one is not None and block is not None:
-                sources.sound_blocks.put(one, block)
+            for at, block in enumerate(np.split(made, end - begin), begin):
+                found[at] = block
+                sources.sound_blocks.put(names[at], block)
         whole = np.concatenate([block for block in found if block is not None])
         start = first - numbers.start * size
         return whole[start : start + many]

@@ -104,7 +104,13 @@ def wall(
     ]
     pictures = [
         _row(
-            _alone(clip, index, "seen", canvas=document.canvas, place=_cell(grid, number)),
+            _alone(
+                clip,
+                index,
+                "seen",
+                canvas=document.canvas,
+                place=_place(grid, grid.middle(number), 1),
+            ),
             muted=True,
         )
         for number, index in enumerate(shown)
@@ -117,10 +123,6 @@ def wall(
         pictures.insert(0, _row(_film(document, grid), muted=True))
     tracks = (*heard, *pictures, *sounds)
     return document.model_copy(update={"canvas": grid.canvas, "tracks": tracks})
-
-
-def _cell(grid: Grid, number: int) -> Place:
-    return _place(grid, grid.middle(number), 1)
 
 
 def _place(grid: Grid, middle: tuple[float, float], cells: int) -> Place:

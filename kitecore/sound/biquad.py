@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -86,24 +88,27 @@ def filtered(samples: Samples, sections: list[Numbers], block: int, offset: int)
     block, offset
         Samples for which a row of a section holds, and how far the first sample is into its block.
     """
-    before: NDArray[np.floating] = samples
+    passes = list(_passes(sections))
+    # In 64 bits between them, and in place there.
+    between = np.empty(samples.shape if len(passes) > 1 else (0, 2))
+    source: NDArray[np.floating] = samples
+    for number, (rows, then) in enumerate(passes, 1):
+        out = between if number < len(passes) else np.empty_like(samples)
+        if then is None:
+            _filter(source, out, rows, block, offset)
+        else:
+            _filter_twice(source, out, rows[0], then[0])
+        source = out
+    return np.asarray(source, np.float32)
+
+
+def _passes(sections: list[Numbers]) -> Iterator[tuple[Numbers, Numbers | None]]:
+    """Filters as they are run: two that stay at once, others by themselves."""
     waiting = [np.ascontiguousarray(rows) for rows in sections]
     while waiting:
         rows = waiting.pop(0)
-        twice = bool(waiting) and len(rows) == len(waiting[0]) == 1
-        then = waiting.pop(0)[0] if twice else None
-        # In 64 bits between them, and in place there.
-        last = np.empty(samples.shape, np.float32) if not waiting else None
-        if last is not None:
-            out: NDArray[np.floating] = last
-        else:
-            out = np.empty(samples.shape, np.float64) if before is samples else before
-        if then is not None:
-            _filter_twice(before, out, rows[0], then)
-        else:
-            _filter(before, out, rows, block, offset)
-        before = out
-    return np.asarray(before, np.float32)
+        both = bool(waiting) and len(rows) == len(waiting[0]) == 1
+        yield rows, waiting.pop(0) if both else None
 
 
 @njit(cache=True, nogil=True)
