@@ -11,6 +11,7 @@ import { startOf, useProject } from '@/stores/project'
 import { partOf, placeStep, type PlaceMode } from '@/takes/placing'
 import { t } from '@/texts'
 import { tickOf } from '@/time'
+import { useFilling } from './useFilling'
 
 const props = defineProps<{ take: Take; disabled: boolean }>()
 const project = useProject()
@@ -18,6 +19,7 @@ const notes = useNotes()
 const hand = useHand()
 const { player } = useScreen()
 const { phone } = usePhone()
+const { filled, fits, fill } = useFilling()
 
 const MODES: { mode: PlaceMode; name: string; help: string }[] = [
   {
@@ -63,15 +65,6 @@ async function replace() {
     notes.told(t('gather.placeVerbs.theClipShowsItsLength', { name: props.take.name }))
   }
 }
-/** A multicam clip in hand takes the whole take as one more angle. */
-async function fill() {
-  const part = partOf(props.take)
-  const clip = hand.one?.clip
-  if (!part || !clip) return
-  if (await project.edit({ kind: 'add_angles', clip: clip.id ?? '', takes: [part] }))
-    notes.told(t('gather.placeVerbs.isAnAngle', { name: props.take.name }))
-}
-
 /** What a take does with the clip in hand: it fills it, as one more angle, or takes its place. */
 const withHand = computed(() => {
   const clip = hand.one?.clip
@@ -81,7 +74,7 @@ const withHand = computed(() => {
     test: 'add-angles',
     help: t('gather.severalBar.intoHelp'),
     name: phone.value ? t('gather.placeVerbs.angle') : t('gather.severalBar.into', { name }),
-    run: fill,
+    run: () => fill([props.take]),
   }
   const replacing = {
     test: 'place-replace',
@@ -91,8 +84,7 @@ const withHand = computed(() => {
       : t('gather.placeVerbs.replaceNamed', { name }),
     run: replace,
   }
-  const fills = clip.kind === 'multicam' && props.take.facts?.kind !== 'still'
-  if (!fills) return [replacing]
+  if (!filled.value || !fits([props.take])) return [replacing]
   return phone.value ? [filling] : [filling, replacing]
 })
 </script>

@@ -13,6 +13,7 @@ import { useProject } from '@/stores/project'
 import { partsOf } from '@/takes/placing'
 import { t } from '@/texts'
 import { tickOf } from '@/time'
+import { useFilling } from './useFilling'
 
 const emit = defineEmits<{ done: [] }>()
 const library = useLibrary()
@@ -20,6 +21,7 @@ const hand = useHand()
 const project = useProject()
 const notes = useNotes()
 const { player } = useScreen()
+const { filled, fits, fill } = useFilling()
 
 const seconds = ref(3)
 const each = ref(3)
@@ -62,23 +64,8 @@ async function angles() {
     told(t('gather.severalBar.anglesAreOn', { count: takes.length }))
 }
 
-/** A multicam clip in hand, to which they can be added. */
-const filled = computed(() => {
-  const kinds = usable.value.map((take) => take.facts?.kind)
-  const clip = hand.one?.clip
-  return clip?.kind === 'multicam' && kinds.length && !kinds.includes('still') ? clip : null
-})
-
-async function fill() {
-  const [clip, takes] = [filled.value, partsOf(usable.value)]
-  if (!clip || !(await project.edit({ kind: 'add_angles', clip: clip.id ?? '', takes }))) return
-  told(
-    t(
-      'gather.severalBar.anglesWereAdded',
-      { count: takes.length, name: clip.name ?? '' },
-      takes.length,
-    ),
-  )
+async function fillIt() {
+  if (await fill(usable.value)) emit('done')
 }
 
 async function sequence() {
@@ -139,11 +126,11 @@ function told(message: string) {
         {{ $t('gather.severalBar.asAngles') }}
       </BButton>
       <BButton
-        v-if="filled"
+        v-if="filled && fits(usable)"
         variant="secondary"
         :title="$t('gather.severalBar.intoHelp')"
         data-test="add-angles"
-        @click="fill"
+        @click="fillIt"
       >
         {{ $t('gather.severalBar.into', { name: filled.name }) }}
       </BButton>

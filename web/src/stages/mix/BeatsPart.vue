@@ -32,6 +32,17 @@ watch(
 const beats = computed(() => found.value && chosenBeats(found.value, pace.value, shift.value))
 const marked = computed(() => (props.sound.clip.value?.markers ?? []).some((one) => one.beat))
 
+const told = computed(() => {
+  if (!beats.value) return t('mix.beatsPart.whatItDoes')
+  const n = beats.value.at.length
+  if (pace.value === 'onsets') return t('mix.beatsPart.begun', { n }, n)
+  return t('mix.beatsPart.tempo', { tempo: beats.value.tempo.toFixed(1), n })
+})
+const short = computed(() => {
+  if (!beats.value) return ''
+  return pace.value === 'onsets' ? `${beats.value.at.length}` : beats.value.tempo.toFixed(1)
+})
+
 async function look() {
   const clip = props.sound.clip.value?.id
   if (!clip) return
@@ -47,6 +58,7 @@ async function look() {
   found.value = asked
   // What has no beats may have beginnings.
   if (!asked.at.length) pace.value = 'onsets'
+  else if (pace.value === 'onsets') pace.value = 'as_found'
   mark()
 }
 
@@ -76,7 +88,7 @@ function move(by: number) {
 
 <template>
   <fieldset :disabled="sound.locked.value">
-    <TrayItem :name="$t('mix.beatsPart.beats')" :told="beats ? String(beats.tempo.toFixed(1)) : ''">
+    <TrayItem :name="$t('mix.beatsPart.beats')" :told="short">
       <div class="line">
         <BButton
           size="sm"
@@ -91,13 +103,7 @@ function move(by: number) {
           {{ $t('mix.beatsPart.takeAway') }}
         </BButton>
         <span class="tiny quiet" role="status" data-test="tempo">
-          {{
-            beats && pace === 'onsets'
-              ? $t('mix.beatsPart.begun', { n: beats.at.length }, beats.at.length)
-              : beats
-                ? $t('mix.beatsPart.tempo', { tempo: beats.tempo.toFixed(1), n: beats.at.length })
-                : $t('mix.beatsPart.whatItDoes')
-          }}
+          {{ told }}
         </span>
       </div>
     </TrayItem>
