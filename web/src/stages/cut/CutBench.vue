@@ -31,7 +31,9 @@ const parts = computed(() => {
   const found: { id: Part; name: string; test: string }[] = []
   if (phone.value) found.push({ id: 'verbs', name: t('cut.cutBench.verbs'), test: 'part-verbs' })
   if (one?.kind === 'multicam') {
-    found.push({ id: 'switch', name: t('cut.cutBench.switch'), test: 'part-switch' })
+    // Recorders alone are not switched.
+    if (one.tracks.some(({ kind }) => kind !== 'sound'))
+      found.push({ id: 'switch', name: t('cut.cutBench.switch'), test: 'part-switch' })
     found.push({ id: 'line-up', name: t('cut.cutBench.lineUp'), test: 'part-line-up' })
   }
   if (one?.kind === 'sequence') {
@@ -83,9 +85,7 @@ const part = computed(() =>
       :clip="clip"
       :locked="locked"
     />
-    <EmptyAngles
-      v-else-if="(part === 'switch' || part === 'line-up') && !multicam?.tracks.length"
-    />
+    <EmptyAngles v-else-if="part === 'line-up' && !multicam?.tracks.length" />
     <SwitchPanel
       v-else-if="part === 'switch' && clip?.kind === 'multicam'"
       :key="clip.id"
