@@ -37,8 +37,9 @@ def peaks_of(samples: NDArray[np.float32], each: int = PEAK_SAMPLES) -> NDArray[
     """
     missing = -len(samples) % each
     padded = np.pad(samples, ((0, missing), (0, 0)), mode="edge") if missing else samples
-    parts = padded.reshape(-1, each, CHANNELS)
-    both = np.stack([parts.min(axis=1), parts.max(axis=1)], axis=2)
+    # Each side by itself: numbers in a row are looked through many times as fast as every second one.
+    sides = np.ascontiguousarray(padded.T).reshape(CHANNELS, -1, each)
+    both = np.stack([sides.min(axis=2), sides.max(axis=2)], axis=2).swapaxes(0, 1)
     return np.asarray(np.clip(both, -1, 1).reshape(-1, 2 * CHANNELS), np.float32)
 
 

@@ -92,7 +92,7 @@ def measured_stretch(document: Document, number: int, sources: Sources) -> Stret
     between = true_levels(samples[lead - TRUE_REACH :])[TRUE_REACH : TRUE_REACH + count]
     peaks = between.reshape(parts, loudness.PART).max(axis=1)
     parted = samples[lead : lead + count].astype(np.float64).reshape(parts, loudness.PART, 2)
-    sides = np.asarray(np.round(np.sqrt(np.mean(parted**2, axis=1)), 6))
+    sides = np.round(np.sqrt(np.einsum("ijk,ijk->ik", parted, parted) / loudness.PART), 6)
     return Stretch(
         powers=tuple(powers.tolist()),
         peaks=tuple(peaks.tolist()),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 from typing import Final
 
 import numpy as np
@@ -104,8 +105,7 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
         size = _SMALL_BLOCK if many < _LARGE_BLOCK else _LARGE_BLOCK
         numbers = range(first // size, (first + many - 1) // size + 1)
         names = [name(number * size, size) for number in numbers]
-        silent = np.zeros((size, CHANNELS), np.float32)
-        found = [sources.sound_blocks.find(one) if one else silent for one in names]
+        found = [sources.sound_blocks.find(one) if one else _silent(size) for one in names]
         for begin, end in stretches(np.array([one is None for one in found])):
             low = (numbers.start + begin) * size
             made = chained(chain, clips, low, (end - begin) * size)
@@ -117,6 +117,13 @@ def _chained_blocks(track: Track, sources: Sources) -> Read:
         return whole[start : start + many]
 
     return read if before + after else clips
+
+
+@cache
+def _silent(count: int) -> Samples:
+    samples = np.zeros((count, CHANNELS), np.float32)
+    samples.flags.writeable = False
+    return samples
 
 
 def _named(rows: list[Row], sources: Sources) -> tuple[str, ...]:

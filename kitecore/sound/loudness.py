@@ -43,8 +43,8 @@ def powers(samples: Samples) -> Numbers:
         float32, shape (`LEAD` + n * `PART`, 2).
     """
     weighted = filtered(samples, [_HEAD, _LOW_CUT], len(samples), 0)[LEAD:]
-    squares = np.square(weighted.astype(np.float64)).sum(axis=1)
-    return np.asarray(squares.reshape(-1, PART).mean(axis=1))
+    parts = weighted.astype(np.float64).reshape(-1, PART * 2)
+    return np.asarray(np.einsum("ij,ij->i", parts, parts) / PART)
 
 
 def lufs(power: Numbers | float) -> Numbers:
