@@ -8,6 +8,7 @@ is coded with some sound around it, and holds only those of its frames that no o
 from __future__ import annotations
 
 import io
+from contextlib import closing
 from fractions import Fraction
 from typing import Any, Final
 
@@ -18,6 +19,7 @@ from numpy.typing import NDArray
 from kitecore.arrays import Size
 from kitecore.document import Document
 from kitecore.media.soundcopy import SOUND_RATE
+from kitecore.render.ahead import ahead
 from kitecore.render.frame import render_planes
 from kitecore.render.levels import PieceLevels, sound_and_levels
 from kitecore.render.repeats import frames_of
@@ -62,11 +64,11 @@ def picture_piece(document: Document, first: int, last: int, size: Size, sources
         stream.codec_context.time_base = stream.time_base = 1 / rate.fraction
         stream.codec_context.thread_count = 1
         numbers = range(first, last)
-        drawn = frames_of(document, numbers, size, sources, render_planes)
-        for number, frame in zip(numbers, drawn, strict=True):
-            frame.pts, frame.time_base = number, 1 / rate.fraction
-            frame.pict_type = _forced(number == first)
-            out.mux(stream.encode(frame))
+        with closing(ahead(frames_of(document, numbers, size, sources, render_planes))) as drawn:
+            for number, frame in zip(numbers, drawn, strict=True):
+                frame.pts, frame.time_base = number, 1 / rate.fraction
+                frame.pict_type = _forced(number == first)
+                out.mux(stream.encode(frame))
         out.mux(stream.encode(None))
     return buffer.getvalue()
 
