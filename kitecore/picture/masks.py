@@ -17,6 +17,7 @@ from kitecore.document.masks import (
     RectangleMask,
 )
 from kitecore.motion.plain import contours, number, painted_by, pair
+from kitecore.picture.ellipse import from_ellipse
 from kitecore.picture.outline import Grid, painted, signed_distance
 from kitecore.picture.refining import refined
 from kitecore.registry import Registry
@@ -100,24 +101,4 @@ def _rectangle(mask: RectangleMask, x: Array, y: Array) -> Array:
 
 @distances.register("ellipse")
 def _ellipse(mask: EllipseMask, x: Array, y: Array) -> Array:
-    """Distance to the nearest point, found along the evolute in a few steps.
-
-    C. Chatfield, "A simple method for distance to ellipse", 2017: each step takes the curve as a
-    circle around the centre of curvature at the last guess.
-    """
-    a, b = (max(side, 1e-4) for side in pair(mask.size))
-    # Off the very middle, from which no point of the edge is nearer than the others.
-    px, py = np.broadcast_arrays(np.maximum(np.abs(x), 1e-6), np.abs(y))
-    tx = ty = np.float32(np.sqrt(0.5))
-    for _ in range(4):
-        ex, ey = (a * a - b * b) * tx**3 / a, (b * b - a * a) * ty**3 / b
-        rx, ry = a * tx - ex, b * ty - ey
-        qx, qy = px - ex, py - ey
-        scale = np.hypot(rx, ry) / np.maximum(np.hypot(qx, qy), 1e-9)
-        tx = np.clip((qx * scale + ex) / a, 0, 1)
-        ty = np.clip((qy * scale + ey) / b, 0, 1)
-        long = np.maximum(np.hypot(tx, ty), 1e-9)
-        tx, ty = tx / long, ty / long
-    away = np.hypot(px - a * tx, py - b * ty)
-    inside = (px / a) ** 2 + (py / b) ** 2 < 1
-    return np.where(inside, -away, away)
+    return from_ellipse(pair(mask.size), x, y)
