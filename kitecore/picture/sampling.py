@@ -13,7 +13,11 @@ Corners = tuple[Packed, Packed, Packed, Packed]
 @njit(inline="always")
 def _weights(u, v):  # type: ignore[no-untyped-def]
     """Of the four pixels around a position, the upper ones first; together 256."""
-    fu, fv = np.uint32((u >> 8) & 255), np.uint32((v >> 8) & 255)
+    return _shares(np.uint32((u >> 8) & 255), np.uint32((v >> 8) & 255))
+
+
+@njit(inline="always")
+def _shares(fu, fv):  # type: ignore[no-untyped-def]
     w11 = np.uint32(np.uint32(fu * fv + np.uint32(128)) >> np.uint32(8))
     w10, w01 = np.uint32(fu - w11), np.uint32(fv - w11)
     return np.uint32(np.uint32(256) - fu - w01), w10, w01, w11
@@ -82,6 +86,36 @@ def sample_line(
     for k in range(count):
         u, v = np.int32(u0 + np.int32(k) * du), np.int32(v0 + np.int32(k) * dv)
         out[k] = _mixed(upper[k], after[k], lower[k], last[k], _weights(u, v))
+
+
+@njit(cache=True, nogil=True)
+def sample_places(
+    flat: Packed, width: int, places: Packed, parts: Packed, out: Packed, corners: Corners
+) -> None:
+    """Samples at any positions that all lie within the picture, but for its last row and column.
+
+    Parameters
+    ----------
+    flat, width
+        The pixels of the picture in one row, and how many make one of its own.
+    places, parts
+        The pixel on whose lower right each lies, and how far on, in 256ths: across, and down in the
+        upper 16 bits.
+    corners
+        Room for as many as there are in ``out``, at least.
+    """
+    upper, after, lower, last = corners
+    below, one, sixteen = np.uint32(width), np.uint32(1), np.uint32(16)
+    low = np.uint32(0xFFFF)
+    count = out.shape[0]
+    for k in range(count):
+        at = places[k]
+        upper[k], after[k] = flat[at], flat[np.uint32(at + one)]
+        lower[k] = flat[np.uint32(at + below)]
+        last[k] = flat[np.uint32(at + below + one)]
+    for k in range(count):
+        weights = _shares(parts[k] & low, parts[k] >> sixteen)
+        out[k] = _mixed(upper[k], after[k], lower[k], last[k], weights)
 
 
 @njit(cache=True, nogil=True)

@@ -84,19 +84,35 @@ def radial(layer: Layer, centre: tuple[float, float], factors: NDArray[np.float3
     return across, down
 
 
-@njit(cache=True, nogil=True)
+@njit(cache=True, nogil=True, error_model="numpy", fastmath={"nnan", "nsz", "contract"})
 def _fill_radial(across: Map, down: Map, cx: float, cy: float, factors: Map) -> None:
-    last = factors.shape[0] - 2
-    wide, high = np.float32(across.shape[1]), np.float32(across.shape[0])
+    """Row by row: places in the table first, then loads, then the maps; the first and the last loop go
+    many at a time.
+    """
+    height, width = across.shape
+    last, each = np.float32(len(factors) - 2), np.float32(1 / TABLE_STEP)
+    x0, y0 = np.float32(cx), np.float32(cy)
+    wide, high = np.float32(width), np.float32(height)
     low, most = np.float32(-_FARTHEST), np.float32(_FARTHEST + 1)
-    for row in range(across.shape[0]):
-        dy = np.float32(row - cy)
-        for column in range(across.shape[1]):
-            dx = np.float32(column - cx)
-            at = np.float32(np.sqrt(dx * dx + dy * dy) / np.float32(TABLE_STEP))
-            first = min(int(at), last)
-            part = at - np.float32(first)
-            factor = factors[first] + (factors[first + 1] - factors[first]) * part
-            x, y = np.float32(cx) + dx * factor, np.float32(cy) + dy * factor
-            across[row, column] = min(max(x, low * wide), most * wide)
-            down[row, column] = min(max(y, low * high), most * high)
+    at, first, then = (
+        np.empty(width, np.float32),
+        np.empty(width, np.float32),
+        np.empty(width, np.float32),
+    )
+    places = np.empty(width, np.uint32)
+    for row in range(height):
+        dy = np.float32(row) - y0
+        xs, ys = across[row, :], down[row, :]
+        for k in range(width):
+            dx = np.float32(np.int32(k)) - x0
+            far = np.sqrt(dx * dx + dy * dy) * each
+            place = np.int32(min(far, last))
+            places[k], at[k] = np.uint32(place), far - np.float32(place)
+        for k in range(width):
+            place = places[k]
+            first[k], then[k] = factors[place], factors[np.uint32(place + np.uint32(1))]
+        for k in range(width):
+            factor = first[k] + (then[k] - first[k]) * at[k]
+            dx = np.float32(np.int32(k)) - x0
+            xs[k] = min(max(x0 + dx * factor, low * wide), most * wide)
+            ys[k] = min(max(y0 + dy * factor, low * high), most * high)

@@ -6,6 +6,7 @@ from typing import Final
 
 import cv2
 import numpy as np
+from numba import njit
 from numpy.typing import NDArray
 
 from kitecore.arrays import Box, Coverage, box_of
@@ -18,6 +19,12 @@ from kitecore.picture.layer import Layer, Rgba
 _MOST_WIDTH = 400
 _STEPS: Final = 256
 """Colours of a gradient."""
+_SEEN: Final = 127
+"""Alpha above which a pixel is more seen than not."""
+_FARTHEST: Final = 1e6
+"""Pixels: farther in than any edge is."""
+
+Distances = NDArray[np.float32]
 
 
 @effect_drawings.register("outline")
@@ -32,16 +39,17 @@ def outline(layer: Layer, effect: Outline, tick: int) -> Layer:
     grown = layer.padded(math.ceil(outside + soft) + 1)
     # What lies behind the picture need not end there.
     inner = -np.inf if effect.place == "outside" and not effect.alone else outside - width
-    line = _line(grown.pixels[..., 3], inner, outside, soft) * np.float32(opacity)
+    alpha = np.asarray(cv2.extractChannel(grown.pixels, 3), np.uint8)
+    line = _line(alpha, (inner, outside), soft, opacity)
     under = np.zeros_like(grown.pixels) if effect.alone else grown.pixels
     return replace(grown, pixels=_drawn(under, line, effect))
 
 
-def _drawn(pixels: Rgba, line: NDArray[np.float32], effect: Outline) -> Rgba:
+def _drawn(pixels: Rgba, share: Coverage, effect: Outline) -> Rgba:
     """The line over the picture; one that lies outside is seen only where the picture is not."""
-    share = np.asarray(cv2.convertScaleAbs(line, alpha=255))
     if effect.place == "outside" and not effect.alone:
-        share = np.asarray(cv2.multiply(share, 255 - pixels[..., 3], scale=1 / 255))
+        clear = cv2.bitwise_not(cv2.extractChannel(pixels, 3))
+        share = np.asarray(cv2.multiply(share, clear, scale=1 / 255))
         under = pixels
     else:
         under = np.asarray(cv2.multiply(pixels, cv2.merge([255 - share] * 4), scale=1 / 255))
@@ -76,9 +84,10 @@ def _along(shape: tuple[int, ...], box: Box, degrees: float) -> NDArray[np.float
     return np.asarray(np.clip((way + 1) / 2, 0, 1))
 
 
-def _line(alpha: Coverage, low: float, high: float, soft: float) -> NDArray[np.float32]:
-    """0..1: between two distances from the edge of what is seen, in pixels, outwards positive."""
-    line = np.zeros(alpha.shape, np.float32)
+def _line(alpha: Coverage, distances: tuple[float, float], soft: float, opacity: float) -> Coverage:
+    """What is seen between two distances from the edge of the picture, in pixels, outwards positive."""
+    low, high = distances
+    line = np.zeros(alpha.shape, np.uint8)
     box = box_of(alpha)
     if box is None:
         return line
@@ -86,31 +95,62 @@ def _line(alpha: Coverage, low: float, high: float, soft: float) -> NDArray[np.f
     rows = slice(max(box[1] - by, 0), box[3] + by)
     columns = slice(max(box[0] - by, 0), box[2] + by)
     far = distance_from(np.ascontiguousarray(alpha[rows, columns]), within=low > -np.inf)
-    slope = max(soft, 1.0)
-    inner = 1.0 if low == -np.inf else np.clip((far - np.float32(low)) / slope + 0.5, 0, 1)
-    line[rows, columns] = np.minimum(np.clip((high - far) / slope + 0.5, 0, 1), inner)
+    _fill_between(far, max(low, -_FARTHEST), high, max(soft, 1.0), opacity, line[rows, columns])
     return line
 
 
-def distance_from(alpha: Coverage, *, within: bool = True) -> NDArray[np.float32]:
-    """Pixels from the edge of what is seen, outwards positive; not ``within``: 0 inside.
+@njit(cache=True, nogil=True, fastmath={"nnan", "nsz", "contract"})
+def _fill_between(
+    far: Distances, low: float, high: float, slope: float, opacity: float, out: Coverage
+) -> None:
+    each, most = np.float32(1 / slope), np.float32(opacity * 255)
+    below, above = np.float32(0.5 - low / slope), np.float32(0.5 + high / slope)
+    zero, one, half = np.float32(0), np.float32(1), np.float32(0.5)
+    for row in range(far.shape[0]):
+        distances, line = far[row, :], out[row, :]
+        for k in range(len(line)):
+            at = distances[k] * each
+            shown = max(min(min(above - at, at + below), one), zero)
+            line[k] = np.uint8(np.int32(shown * most + half))
+
+
+def distance_from(alpha: Coverage, *, within: bool = True) -> Distances:
+    """Pixels from the edge of what is seen, outwards positive; not ``within``: about 0 inside.
 
     Where the edge runs through a pixel is told by its alpha (S. Gustavson and R. Strand,
     "Anti-aliased Euclidean distance transform", 2011). What the picture's edge cuts off ends there.
     """
-    share = np.pad(alpha, 1).astype(np.float32) / np.float32(255)
-    seen = share > 0.5
-    far = _to(seen, share)
+    padded = np.asarray(cv2.copyMakeBorder(alpha, 1, 1, 1, 1, cv2.BORDER_CONSTANT))
+    far = _to(padded, seen=True)
     if within:
-        far = np.where(seen, -_to(~seen, share), far)
-    return np.asarray(far[1:-1, 1:-1], np.float32)
+        far = np.where(padded > _SEEN, -_to(padded, seen=False), far)
+    return np.ascontiguousarray(far[1:-1, 1:-1])
 
 
-def _to(those: NDArray[np.bool_], share: NDArray[np.float32]) -> NDArray[np.float32]:
-    """From each pixel to the edge, which lies in the nearest of those, as far as its share says."""
-    far, labels = cv2.distanceTransformWithLabels(
-        (~those).astype(np.uint8), cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL
+def _to(alpha: Coverage, *, seen: bool) -> Distances:
+    """From each pixel to the edge, which lies in the nearest that is seen, or not, as far as its alpha
+    says.
+    """
+    kind = cv2.THRESH_BINARY_INV if seen else cv2.THRESH_BINARY
+    others = cv2.threshold(alpha, _SEEN, 1, kind)[1]
+    found, labels = cv2.distanceTransformWithLabels(
+        others, cv2.DIST_L2, 5, labelType=cv2.DIST_LABEL_PIXEL
     )
-    within = np.zeros(int(labels.max()) + 1, np.float32)
-    within[labels[those]] = np.abs(share[those] - 0.5)
-    return np.asarray(far - within[labels], np.float32)
+    far, numbers = np.asarray(found, np.float32), np.asarray(labels, np.int32)
+    _shorten(far, numbers.view(np.uint32), alpha, np.asarray(others, np.uint8))
+    return far
+
+
+@njit(cache=True, nogil=True)
+def _shorten(far: Distances, labels: NDArray[np.uint32], alpha: Coverage, others: Coverage) -> None:
+    """Distances by as much less as the edge lies before the middle of the nearest, in place."""
+    within = np.zeros(far.size + 1, np.float32)
+    for row in range(far.shape[0]):
+        numbers, shares, known = labels[row, :], alpha[row, :], others[row, :]
+        for k in range(len(numbers)):
+            if not known[k]:
+                within[numbers[k]] = abs(np.float32(shares[k]) / np.float32(255) - np.float32(0.5))
+    for row in range(far.shape[0]):
+        numbers, distances = labels[row, :], far[row, :]
+        for k in range(len(numbers)):
+            distances[k] -= within[numbers[k]]

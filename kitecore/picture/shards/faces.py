@@ -86,7 +86,7 @@ def faces_of(
     depth = np.where(towards, 0.0, thick)
     flats = shown >= 0
     whence[flats] = _whence(poses, depth, rest, view)[shown[flats]]
-    lights = np.array([_lit(turn[:, 2], view.light) for turn in poses.turns])
+    lights = _lit(poses.turns[:, :, 2], view.light)
     tints[flats] = lights[shown[flats]][:, None]
     return Faces(corners, begins, whence, tints)
 
@@ -171,12 +171,11 @@ def _area(polygon: Array) -> float:
     return total
 
 
-def _lit(normal: Array, light: float) -> float:
-    """The light on a face, 1 if it looks at the eye, by the cosine to where the light comes from."""
-    share = float(normal @ _LIGHT) / float(_LIGHT[2])
-    if normal[2] < 0:
-        share = _BEHIND * -share
-    return min(max(1 + light * (share - 1), 0.0), _BRIGHTEST)
+def _lit(normals: Array, light: float) -> Array:
+    """The light on faces, 1 if they look at the eye, by the cosine to where the light comes from."""
+    share = normals @ _LIGHT / float(_LIGHT[2])
+    share = np.where(normals[:, 2] < 0, _BEHIND * -share, share)
+    return np.asarray(np.clip(1 + light * (share - 1), 0.0, _BRIGHTEST))
 
 
 def _whence(poses: Poses, depth: Array, rest: tuple[float, float], view: View) -> Array:

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -15,6 +16,8 @@ Polygon = NDArray[np.float64]
 
 _EVENING: Final = 6
 """Steps of Lloyd's method that make pieces alike."""
+_FLAT: Final = 1e-15
+"""Twice the area of a piece that has none."""
 
 
 @dataclass(frozen=True)
@@ -44,7 +47,7 @@ def _broken(breaking: Breaking) -> list[Polygon]:
     half = np.array([breaking.aspect / 2, 0.5])
     points = generator(breaking.seed, breaking.count).uniform(-1, 1, (breaking.count, 2)) * half
     for _ in range(round(_EVENING * (1 - breaking.unlike))):
-        points = np.array([_middle(cell) for cell in _cells(points, half)])
+        points = middles_of(_cells(points, half))
     return _cells(_drawn_to(points, breaking, half), half)
 
 
@@ -75,16 +78,16 @@ def _cells(points: Polygon, half: Polygon) -> list[Polygon]:
     return [cell for cell in cells if len(cell) > 2]
 
 
-def _middle(cell: Polygon) -> Polygon:
-    """The centroid of a convex polygon."""
-    following = np.roll(cell, -1, axis=0)
-    cross = cell[:, 0] * following[:, 1] - following[:, 0] * cell[:, 1]
-    total = cross.sum()
-    if abs(total) < 1e-15:
-        return np.asarray(cell.mean(axis=0))
-    return np.asarray(((cell + following) * cross[:, None]).sum(axis=0) / (3 * total))
-
-
-def middles_of(pieces: tuple[Polygon, ...]) -> Polygon:
+def middles_of(pieces: Sequence[Polygon]) -> Polygon:
     """The centroid of each piece."""
-    return np.array([_middle(piece) for piece in pieces])
+    counts = np.array([len(piece) for piece in pieces])
+    starts = np.cumsum([0, *counts])
+    corners = np.concatenate(pieces)
+    following = np.roll(corners, -1, axis=0)
+    following[starts[1:] - 1] = corners[starts[:-1]]
+    cross = corners[:, 0] * following[:, 1] - following[:, 0] * corners[:, 1]
+    total = np.add.reduceat(cross, starts[:-1])[:, None]
+    weighted = np.add.reduceat((corners + following) * cross[:, None], starts[:-1])
+    plain = np.add.reduceat(corners, starts[:-1]) / counts[:, None]
+    flat = np.abs(total) < _FLAT
+    return np.where(flat, plain, weighted / np.where(flat, 1, 3 * total))
