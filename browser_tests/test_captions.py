@@ -77,6 +77,11 @@ class CaptionsTest(SiteTest):
         self.assertTrue(written.startswith(b"WEBVTT"))
         self.assertEqual(2, len(read_captions(written).cues))
 
+        # Each word lights up while it is said.
+        page.find("[data-test=caption].taken .when").click()
+        page.press("light-words")
+        page.wait(lambda: page.all("[data-test=light-stays]"), what="nothing is lit")
+
         # Seen in the picture, then a track of the file.
         page.press("part-left")
         page.press("export")
@@ -88,6 +93,7 @@ class CaptionsTest(SiteTest):
         page.press("export")
         page.wait(lambda: Export.objects.filter(job__state="done").count() == 2, 60)
         first, second = Export.objects.order_by("made_at")
+        self.assert_words_are_lit(first)
         self.assertGreater(self.brightest(first), 150)
         self.assertLess(self.brightest(second), 150)
         with av.open(str(second.path)) as film:
@@ -95,6 +101,21 @@ class CaptionsTest(SiteTest):
                 ["mov_text"], [one.codec_context.name for one in film.streams.subtitles]
             )
         self.assert_clean_console()
+
+    def assert_words_are_lit(self, export: Export) -> None:
+        """In the colour of the lamp, each farther right than the word before, or on the next line."""
+        with av.open(str(export.path)) as film:
+            frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
+        rows, columns = [], []
+        for number in (20, 30, 40):
+            part = frames[number][300:].astype(int)
+            lit = (part[..., 0] > 200) & (part[..., 2] < 130)
+            self.assertGreater(lit.sum(), 30, number)
+            rows.append(np.nonzero(lit)[0].mean())
+            columns.append(np.nonzero(lit)[1].mean())
+        for before, after in ((0, 1), (1, 2)):
+            onwards = columns[after] > columns[before] + 10 or rows[after] > rows[before] + 10
+            self.assertTrue(onwards, (rows, columns))
 
     def brightest(self, export: Export) -> int:
         """Of the lower part of the picture after a second."""

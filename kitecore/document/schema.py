@@ -184,3 +184,9 @@ def _held(data: Data) -> Data:
 def _around(data: Data) -> Data:
     """What is cut out may be drawn around; before it was marked by strokes alone."""
     return data
+
+
+@upgrades.step("velvet-kite/15", "velvet-kite/16")
+def _lit(data: Data) -> Data:
+    """Words of a text may be lit while they are said; before they all looked alike."""
+    return data

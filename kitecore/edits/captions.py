@@ -2,20 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from typing import Annotated, Any, Final, Literal
 
 from pydantic import Field
 
-from kitecore.document import ClipBase, Document, Id, Model, TextClip, Track, derived_id
-from kitecore.document.clips.text import MOST_LETTERS
+from kitecore.document import ClipBase, Document, Id, TextClip, Track, derived_id
+from kitecore.document.clips.text import MOST_LETTERS, SaidKeys
 from kitecore.document.model import Start, Tick
+from kitecore.document.properties import Key
 from kitecore.edits._base import EditBase, edit_kinds, open_clips, open_track
 from kitecore.edits._lanes import settled
 from kitecore.edits._tracks import with_new_track
+from kitecore.edits.cues import Cue, cues_in_order
 from kitecore.edits.fresh import SHORT_SIDE
 from kitecore.errors import EditRefused
-from kitecore.ticks import TICKS_PER_SECOND, Rate
+from kitecore.ticks import TICKS_PER_SECOND
 
 MOST_CUES: Final = 5000
 _NEW: Final = 2 * TICKS_PER_SECOND
@@ -27,14 +29,6 @@ _LOOK: Final[dict[str, Any]] = {
     "fill": {"kind": "plain", "colour": "#fffaf0"},
 }
 _PLATE: Final[dict[str, float]] = {"across": 26, "down": 12, "radius": 14}
-
-
-class Cue(Model):
-    """What is said from one moment to another."""
-
-    at: Start
-    until: Start
-    text: Annotated[str, Field(min_length=1, max_length=MOST_LETTERS)]
 
 
 def caption_track(document: Document, track_id: str) -> Track:
@@ -67,26 +61,12 @@ def _timed(clip: TextClip, start: int, length: int) -> TextClip:
     return clip.model_copy(update={"start": start, "length": length})
 
 
-def _said(clip: TextClip, id: str, text: str, start: int, length: int) -> TextClip:
+def _said(
+    clip: TextClip, id: str, text: str, start: int, length: int, said: SaidKeys | None = None
+) -> TextClip:
     name = " ".join(text.split())[:60]
-    changes = {"id": id, "name": name, "text": text, "start": start, "length": length}
-    return clip.model_copy(update=changes)
-
-
-def _in_order(cues: Iterable[Cue], rate: Rate) -> list[Cue]:
-    """On frames, one after another: where two are said at once, the first ends early."""
-    step, found = rate.frame_ticks, list[Cue]()
-    for cue in sorted(cues, key=lambda one: (one.at, one.until)):
-        at = rate.nearest(cue.at)
-        until = max(rate.nearest(cue.until), at + step)
-        if found and found[-1].at == at:
-            both = f"{found[-1].text}\n{cue.text}"[:MOST_LETTERS]
-            found[-1] = Cue(at=at, until=max(until, found[-1].until), text=both)
-            continue
-        if found and found[-1].until > at:
-            found[-1] = found[-1].model_copy(update={"until": at})
-        found.append(Cue(at=at, until=until, text=cue.text))
-    return found
+    changes = {"id": id, "name": name, "text": text, "said": said}
+    return _timed(clip.model_copy(update=changes), start, length)
 
 
 @edit_kinds.register("lay_captions")
@@ -104,8 +84,15 @@ class LayCaptions(EditBase):
         track = caption_track(document, self.track) if self.track else None
         like = _fresh(document, _look_of(track))
         clips = tuple(
-            _said(like, derived_id(self.seed, number + 1), cue.text, cue.at, cue.until - cue.at)
-            for number, cue in enumerate(_in_order(self.cues, document.rate.exact))
+            _said(
+                like,
+                derived_id(self.seed, number + 1),
+                cue.text,
+                cue.at,
+                cue.until - cue.at,
+                cue.said(),
+            )
+            for number, cue in enumerate(cues_in_order(self.cues, document.rate.exact))
         )
         if track is not None:
             return document.with_track(track.with_clips(clips))
@@ -291,12 +278,20 @@ class RetimeCaptions(EditBase):
             at, until = (rate.nearest(self._moved(tick)) for tick in (clip.start, clip.end))
             at = max(at, moved[-1].end if moved else 0)
             length = max(until - at, rate.frame_ticks)
-            moved.append(_timed(clip, at, length))
+            moved.append(_timed(self._spread(clip), at, length))
         if not moved:
             raise EditRefused("There are no captions on this track.")
         if self._moved(next(iter(texts.values())).start) < 0:
             raise EditRefused("The first caption would begin before the film.")
         return document.with_track(track.with_clips(tuple(moved)))
+
+    def _spread(self, clip: TextClip) -> TextClip:
+        """Its words as much closer or farther apart."""
+        if self.factor == 1 or not isinstance(clip.said, SaidKeys):
+            return clip
+        at = {round(key.at * self.factor): key.value for key in clip.said.keys}
+        keys = tuple(Key[int](at=tick, value=value) for tick, value in at.items())
+        return clip.model_copy(update={"said": SaidKeys(keys=keys)})
 
     def _moved(self, tick: int) -> int:
         return round(self.about + (tick - self.about) * self.factor) + self.by

@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import AfterValidator, Field
 
 from kitecore.document import Document, Model
-from kitecore.edits.captions import Cue
+from kitecore.edits.cues import Cue
 from kitecore.errors import EditRefused
 from kitecore.render.driving import TrackIds, among
 from kitecore.render.mouths import LONGEST_READ, known_language
@@ -56,6 +56,7 @@ def captioned(document: Document, words: dict[str, Any], sources: Sources) -> di
             at=round(one.begin * TICKS_PER_SECOND),
             until=round(one.end * TICKS_PER_SECOND),
             text=one.text,
+            words=tuple(round(second * TICKS_PER_SECOND) for second in one.words),
         )
         for one in lines
     ]

@@ -9,11 +9,20 @@ from typing import Final
 import av
 
 from kitecore.arrays import Size
-from kitecore.document import Document, Holding, Pictured, SequenceClip, Track, VideoClip
+from kitecore.document import (
+    Document,
+    Holding,
+    Pictured,
+    SequenceClip,
+    TextClip,
+    Track,
+    VideoClip,
+)
 from kitecore.document.effects import Beside, Timed
 from kitecore.document.properties import keys_in
 from kitecore.kept import KeptOf
 from kitecore.render.compose import showing_at
+from kitecore.render.painters.saying import word_at
 from kitecore.render.sources import Sources
 
 DrawPlanes = Callable[[Document, int, Size, Sources], av.VideoFrame]
@@ -69,6 +78,8 @@ def _shown(clip: Pictured, local: int, step: int, sources: Sources) -> Hashable:
         return sources.between(clip.media, source)
     if isinstance(clip, SequenceClip):
         return clip.media_at(local)
+    if isinstance(clip, TextClip) and clip.lit is not None:
+        return word_at(clip, local)
     if isinstance(clip, Holding):
         inner = clip.shown_at(local, step)
         # Between two of its frames a group may be mixed of both.

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 from kitecore.speech.aligning import pauses_of
@@ -19,11 +20,12 @@ _LINGERS: Final = 0.3
 
 @dataclass(frozen=True)
 class Line:
-    """Words of a text, from one second of a recording to another."""
+    """Words of a text, from one second of a recording to another, and when each of them begins."""
 
     text: str
     begin: float
     end: float
+    words: tuple[float, ...] = ()
 
 
 def lines_of(text: str) -> Iterator[tuple[int, str]]:
@@ -73,13 +75,22 @@ def spoken_lines(text: str, energies: Floats, reading: Reading) -> list[Line]:
     found = []
     for number, (at, said) in enumerate(lines):
         after = lines[number + 1][0] if number + 1 < len(lines) else len(text) + 1
-        own = [second for letter, second in begins if at <= letter < after]
+        own = [(letter - at, second) for letter, second in begins if at <= letter < after]
         if not own:
             continue
         later = [second for letter, second in begins if letter >= after]
-        end = later[0] if later else last + _LINGERS
-        found.append(Line(said, own[0], max(end, own[0])))
+        begin, end = own[0][1], later[0] if later else last + _LINGERS
+        found.append(Line(said, begin, max(end, begin), _words_of(said, own)))
     return [_without_pause(one, energies) for one in found]
+
+
+def _words_of(text: str, begins: list[tuple[int, float]]) -> tuple[float, ...]:
+    """When each word between spaces is said: what is read as one with the word before, with that."""
+    found = list[float]()
+    for word in re.finditer(r"\S+", text):
+        own = [second for letter, second in begins if word.start() <= letter < word.end()]
+        found.append(own[0] if own else found[-1] if found else begins[0][1])
+    return tuple(found)
 
 
 def _without_pause(line: Line, energies: Floats) -> Line:
@@ -88,4 +99,4 @@ def _without_pause(line: Line, energies: Floats) -> Line:
     quiet = pauses_of(energies[first:last])
     heard = [at for at, pause in enumerate(quiet) if not pause]
     end = line.begin + ((heard[-1] + 1) / LOOKS if heard else 0) + _LINGERS
-    return Line(line.text, line.begin, min(line.end, max(end, line.begin + _LINGERS)))
+    return replace(line, end=min(line.end, max(end, line.begin + _LINGERS)))

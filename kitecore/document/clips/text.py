@@ -21,6 +21,15 @@ class WordsKeys(Keys[Letters]):
     held: ClassVar[bool] = True
 
 
+Count = Annotated[int, Field(ge=0, le=MOST_LETTERS)]
+
+
+class SaidKeys(Keys[Count]):
+    """The number of the word that is said, from 1 on; 0 while none is."""
+
+    held: ClassVar[bool] = True
+
+
 class Saying(NamedTuple):
     """Words, and the ticks of the timeline from which and until which they stand."""
 
@@ -61,6 +70,11 @@ class TextClip(Pictured):
     outline: Fill | None = None
     outline_width: Number = param(6.0, help="Outline", unit="px", low=0, high=80, step=0.5)
     plate: Plate | None = None
+    lit: Fill | None = None
+    """Of the word that is being said, and with ``lit_stays`` of those before it."""
+    lit_stays: bool = False
+    said: Count | SaidKeys | None = None
+    """The word that is being said; None where words are spread over the clip by their letters."""
 
     @property
     def first_words(self) -> str:

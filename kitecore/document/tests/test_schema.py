@@ -40,6 +40,14 @@ class SchemaTest(TestCase):
         self.assertEqual((), still.cutout.around)  # type: ignore[attr-defined]
         self.assertTrue(still.cutout.finds)  # type: ignore[attr-defined]
 
+    def test_words_of_before_all_look_alike(self) -> None:
+        clip = {"kind": "text", "id": "w", "length": 705600000, "text": "Up it goes"}
+        tracks = [{"id": "main", "kind": "main"}, {"id": "up", "kind": "picture", "clips": [clip]}]
+        document = load({**SAVED, "schema": "velvet-kite/15", "tracks": tracks})
+        [words] = document.find_track("up").clips
+        self.assertIsNone(words.lit)  # type: ignore[attr-defined]
+        self.assertIsNone(words.said)  # type: ignore[attr-defined]
+
     def test_a_saved_document_is_read_and_written_unchanged(self) -> None:
         document = load(SAVED)
         self.assertEqual(25, document.frames)

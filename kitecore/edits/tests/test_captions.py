@@ -44,6 +44,23 @@ class CaptionsTest(TestCase):
         self.assertEqual({54}, looks)
         self.assertGreater(self.track.clips[0].place.position[1], 400)  # type: ignore[attr-defined]
 
+    def test_cues_that_know_when_words_are_said_tell_it(self) -> None:
+        at = [SECOND, round(1.4 * SECOND), 2 * SECOND]
+        cue = {"at": SECOND, "until": 3 * SECOND, "text": "Up it goes", "words": at}
+        unknown = {"at": 4 * SECOND, "until": 5 * SECOND, "text": "Two words", "words": at}
+        self.do("lay_captions", cues=[cue, unknown])
+        first, second = (clip.said for clip in self.track.clips)  # type: ignore[attr-defined]
+        self.assertEqual(
+            [(0, 1), (round(0.4 * SECOND), 2), (SECOND, 3)],
+            [(key.at, key.value) for key in first.keys],
+        )
+        self.assertIsNone(second)
+        self.do("retime_captions", track=self.track.id, factor=2, about=SECOND)
+        stretched = self.track.clips[0].said  # type: ignore[attr-defined]
+        self.assertEqual([0, round(0.8 * SECOND), 2 * SECOND], [key.at for key in stretched.keys])
+        self.do("merge_captions", clip=self.said(0))
+        self.assertIsNone(self.track.clips[0].said)  # type: ignore[attr-defined]
+
     def test_what_is_said_at_once_is_one_after_another(self) -> None:
         self.lay((0, 4, "Long"), (1, 2, "Over it"), (1, 3, "And this"))
         self.assertEqual([(0, 1, "Long"), (1, 3, "Over it\nAnd this")], self.told())

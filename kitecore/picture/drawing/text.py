@@ -14,6 +14,7 @@ import skia
 
 from kitecore.arrays import Size
 from kitecore.document import TextClip
+from kitecore.document.fills import Fill
 from kitecore.motion.plain import number, words
 from kitecore.picture.drawing.fills import paint_of
 from kitecore.picture.drawing.surface import drawn
@@ -36,6 +37,10 @@ _lock = Lock()
 """Skia's collection of fonts is shared between threads."""
 
 Unit = Literal["letter", "word", "line"]
+Span = tuple[int, int]
+"""From one index of a text up to another."""
+Lit = tuple[Span, skia.Paint]
+"""Letters that are drawn with a paint of their own."""
 
 
 @dataclass(frozen=True)
@@ -68,9 +73,7 @@ def extent_of_text(clip: TextClip, faces: Typefaces) -> tuple[float, float]:
     return box.width + 2 * across, box.height + 2 * down
 
 
-def draw_text(
-    clip: TextClip, size: Size, faces: Typefaces, only: tuple[int, int] | None = None
-) -> Rgba:
+def draw_text(clip: TextClip, size: Size, faces: Typefaces, only: Span | None = None) -> Rgba:
     """The text, without keys, in ``size`` pixels over its extent.
 
     Parameters
@@ -87,7 +90,8 @@ def draw_text(
         if clip.outline is not None and number(clip.outline_width) > 0:
             paragraphs.append(_paragraph(clip, faces, _outline(clip, origin), only))
         if clip.fill is not None:
-            paragraphs.append(_paragraph(clip, faces, _inside(clip, origin), only))
+            inside, lit = _inside(clip.fill, origin), _lit(clip, origin)
+            paragraphs.append(_paragraph(clip, faces, inside, only, lit))
 
         def draw(canvas: skia.Canvas) -> None:
             if clip.plate is not None and only is None:
@@ -98,7 +102,7 @@ def draw_text(
         return drawn(size, extent, draw)
 
 
-def units(text: str, unit: Unit) -> list[tuple[int, int]]:
+def units(text: str, unit: Unit) -> list[Span]:
     """Stretches of a text that are moved as one, as pairs of indices; white space is left out.
 
     Letters are grapheme clusters (UAX #29); lines end where the text breaks them.
@@ -129,9 +133,18 @@ def _outline(clip: TextClip, origin: skia.Point) -> skia.Paint:
     return paint
 
 
-def _inside(clip: TextClip, origin: skia.Point) -> skia.Paint:
-    assert clip.fill is not None
-    return _moved(paint_of(clip.fill), origin)
+def _inside(fill: Fill, origin: skia.Point) -> skia.Paint:
+    return _moved(paint_of(fill), origin)
+
+
+def _lit(clip: TextClip, origin: skia.Point) -> Lit | None:
+    """The words that are lit: the one that is being said, or all up to that."""
+    assert clip.said is None or isinstance(clip.said, int)
+    spans = units(words(clip.text), "word")
+    if clip.lit is None or not clip.said or clip.said > len(spans):
+        return None
+    first = 0 if clip.lit_stays else clip.said - 1
+    return (spans[first][0], spans[clip.said - 1][1]), _inside(clip.lit, origin)
 
 
 def _moved(paint: skia.Paint, origin: skia.Point) -> skia.Paint:
@@ -143,7 +156,11 @@ def _moved(paint: skia.Paint, origin: skia.Point) -> skia.Paint:
 
 
 def _paragraph(
-    clip: TextClip, faces: Typefaces, paint: skia.Paint | None, only: tuple[int, int] | None
+    clip: TextClip,
+    faces: Typefaces,
+    paint: skia.Paint | None,
+    only: Span | None,
+    lit: Lit | None = None,
 ) -> Any:
     """A paragraph laid out in its width."""
     text = words(clip.text) or " "
@@ -155,21 +172,28 @@ def _paragraph(
     style.setTextStyle(plain)
     builder = _layout.ParagraphBuilder.make(style, faces.collection, faces.unicode)
     clear = _style(clip, faces, skia.Paint(Color=0))
-    start, end = only or (0, len(text))
+    bright, lamp = lit or ((0, 0), None)
+    shining = _style(clip, faces, lamp) if lamp else plain
+    seen = only or (0, len(text))
     # All is shaped and ordered as one, whatever of it is seen.
     directed, places = _directed(text)
-    cuts = (0, places[start], places[end], len(directed))
-    for (first, last), here in zip(pairwise(cuts), (clear, plain, clear), strict=True):
-        if first < last:
-            builder.pushStyle(here)
-            builder.addText(directed[first:last])
-            builder.pop()
+    for first, last in pairwise(sorted({0, *seen, *bright, len(text)})):
+        here = clear if not _within(first, seen) else shining if _within(first, bright) else plain
+        begin = places[first] if first else 0
+        end = places[last] if last < len(text) else len(directed)
+        builder.pushStyle(here)
+        builder.addText(directed[begin:end])
+        builder.pop()
     paragraph = builder.Build()
     width = max(number(clip.width), 0.0)
     paragraph.layout(width or _WIDE)
     if not width:
         paragraph.layout(float(np.ceil(paragraph.LongestLine)) + 1)
     return paragraph
+
+
+def _within(at: int, span: Span) -> bool:
+    return span[0] <= at < span[1]
 
 
 def _directed(text: str) -> tuple[str, list[int]]:

@@ -16,6 +16,7 @@ from kitecore.picture.drawing.text import box_of_text, draw_text, extent_of_text
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.painters.lettering import coming_of, draw_coming
+from kitecore.render.painters.saying import lit_at
 from kitecore.render.placing import Area
 from kitecore.render.stage import Stage
 
@@ -32,7 +33,7 @@ def paint_shape(clip: ShapeClip, tick: int, stage: Stage) -> Layer:
 
 @painters.register("text")
 def paint_text(clip: TextClip, tick: int, stage: Stage) -> Layer:
-    now, faces = still_at(clip, tick, _NOT_DRAWN), stage.sources.faces
+    now, faces = lit_at(still_at(clip, tick, _NOT_DRAWN), clip, tick), stage.sources.faces
     name, extent = _named(now, stage)
     coming = coming_of(clip, tick + stage.exposed)
     if coming is None:

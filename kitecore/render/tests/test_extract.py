@@ -127,6 +127,9 @@ OTHER: dict[str, Any] = {
     "outline": {"kind": "plain", "colour": "#123456"},
     "outline_width": 5,
     "plate": {"fill": {"kind": "plain", "colour": "#123456"}},
+    "lit": {"kind": "plain", "colour": "#123456"},
+    "lit_stays": True,
+    "said": 1,
 }
 """Another value of every field that a clip has."""
 OF_KIND: dict[tuple[str, str], Any] = {

@@ -1,5 +1,6 @@
 from __future__ import annotations
 
+import re
 from itertools import pairwise
 from unittest import TestCase
 
@@ -53,6 +54,12 @@ class SpokenTest(TestCase):
         self.assertEqual(TEXT.splitlines(), [line.text for line in lines])
         for line, begin in zip(lines, wanted, strict=True):
             self.assertAlmostEqual(begin, line.begin, delta=0.2)
+        late = {one.letter: 2 if one.letter >= words[0].letter else 0 for one in other.words}
+        found = [second for line in lines for second in line.words]
+        begun = dict(zip((one.start() for one in re.finditer(r"\S+", TEXT)), found, strict=True))
+        off = [abs(begun[one.letter] - (1 + one.begin + late[one.letter])) for one in other.words]
+        self.assertLess(np.median(off), 0.05)
+        self.assertLess(max(off), 0.25)
         # What is not said any more is not shown either.
         self.assertLess(lines[1].end, lines[2].begin - 1)
         self.assertTrue(all(a.end <= b.begin for a, b in pairwise(lines)))

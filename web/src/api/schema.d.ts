@@ -4279,7 +4279,7 @@ export interface components {
         };
         /**
          * Cue
-         * @description What is said from one moment to another.
+         * @description What is said from one moment to another, and when each of its words is, if that is known.
          */
         Cue: {
             /** At */
@@ -4288,6 +4288,11 @@ export interface components {
             text: string;
             /** Until */
             until: number;
+            /**
+             * Words
+             * @default []
+             */
+            words: number[];
         };
         /** CuesOut */
         CuesOut: {
@@ -4932,10 +4937,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/15
+             * @default velvet-kite/16
              * @constant
              */
-            schema_: "velvet-kite/15";
+            schema_: "velvet-kite/16";
             /**
              * @default {
              *       "ceiling": 0,
@@ -7774,6 +7779,20 @@ export interface components {
         };
         /** Key[Annotated[float, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=-1000000.0), Le(le=1000000.0), AllowInfNan(allow_inf_nan=False)])]] */
         Key_Annotated_float__FieldInfo_annotation_NoneType__required_True__metadata__0__0___AllowInfNan_allow_inf_nan_False_____: {
+            /** At */
+            at: number;
+            /**
+             * Ease
+             * @default {
+             *       "kind": "steady"
+             *     }
+             */
+            ease: components["schemas"]["kitecore__document__ease__Hold"] | components["schemas"]["Steady"] | components["schemas"]["Bezier"] | components["schemas"]["Steps"] | components["schemas"]["Bounce"] | components["schemas"]["Spring"];
+            /** Value */
+            value: number;
+        };
+        /** Key[Annotated[int, FieldInfo(annotation=NoneType, required=True, metadata=[Ge(ge=0), Le(le=4000)])]] */
+        Key_Annotated_int__FieldInfo_annotation_NoneType__required_True__metadata__Ge_ge_0___Le_le_4000_____: {
             /** At */
             at: number;
             /**
@@ -12079,6 +12098,14 @@ export interface components {
             stops: components["schemas"]["Stop"][];
         };
         /**
+         * SaidKeys
+         * @description The number of the word that is said, from 1 on; 0 while none is.
+         */
+        SaidKeys: {
+            /** Keys */
+            keys: components["schemas"]["Key_Annotated_int__FieldInfo_annotation_NoneType__required_True__metadata__Ge_ge_0___Le_le_4000_____"][];
+        };
+        /**
          * Sample
          * @description A file on the sample shelf.
          */
@@ -14824,6 +14851,13 @@ export interface components {
              * @default 1.15
              */
             line_height: number | components["schemas"]["NumberKeys"];
+            /** Lit */
+            lit?: (components["schemas"]["PlainFill"] | components["schemas"]["StraightFill"] | components["schemas"]["RoundFill"]) | null;
+            /**
+             * Lit Stays
+             * @default false
+             */
+            lit_stays: boolean;
             /**
              * Markers
              * @default []
@@ -14889,6 +14923,8 @@ export interface components {
             plate?: components["schemas"]["Plate"] | null;
             /** Rides */
             rides?: string | null;
+            /** Said */
+            said?: number | components["schemas"]["SaidKeys"] | null;
             /**
              * Size
              * @description Size of the letters

@@ -12,6 +12,7 @@ import type { TextClip } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import KeyButton from '@/controls/KeyButton.vue'
 import { changedAt, valueAt } from '@/motion/keys'
+import { saidOtherwise } from '@/motion/said'
 import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useNotes } from '@/stores/notes'
@@ -32,7 +33,10 @@ const words = computed(
   () => (valueAt(clip.value?.text, props.layer.local.value) as string | undefined) ?? '',
 )
 watch(words, (now) => (typed.value = now), { immediate: true })
-const changed = () => ({ text: changedAt(clip.value?.text, props.layer.local.value, typed.value) })
+const changed = () => ({
+  text: changedAt(clip.value?.text, props.layer.local.value, typed.value),
+  ...(clip.value ? saidOtherwise(clip.value, words.value, typed.value) : {}),
+})
 const font = computed(() => kit.fonts.find((one) => one.name === clip.value?.font))
 
 function trying() {
@@ -218,6 +222,18 @@ const outlineControls = computed(() =>
       @trying="layer.tryWhole($event)"
       @set="layer.setWhole($event)"
     />
+    <FillEditor :layer="layer" :label="$t('layer.textPart.lit')" path="lit" optional />
+    <TrayItem v-if="clip.lit" :name="$t('layer.textPart.litStays')">
+      <BButton
+        size="sm"
+        variant="secondary"
+        :aria-pressed="clip.lit_stays ?? false"
+        data-test="lit-stays"
+        @click="layer.setWhole({ lit_stays: !clip.lit_stays })"
+      >
+        {{ $t('layer.textPart.litStays') }}
+      </BButton>
+    </TrayItem>
     <TrayItem :name="$t('layer.textPart.shadowAndPlate')">
       <div class="line">
         <BButton

@@ -7,7 +7,7 @@ import { clockOf, frameOf } from '@/time'
 import { EASY, firstWords, HASTY, pace } from './captions'
 
 const props = defineProps<{ caption: TextClip; taken: boolean; now: boolean }>()
-const emit = defineEmits<{ take: []; say: [text: string]; cursor: [at: number] }>()
+const emit = defineEmits<{ take: []; release: []; say: [text: string]; cursor: [at: number] }>()
 const project = useProject()
 
 const said = computed(() => firstWords(props.caption))
@@ -33,7 +33,7 @@ const tellCursor = (event: Event) =>
       class="when tiny"
       :aria-pressed="taken"
       :aria-label="$t('send.captionRow.show', { at: clock(start) })"
-      @click="$emit('take')"
+      @click="taken ? $emit('release') : $emit('take')"
     >
       <span>{{ clock(start) }}</span>
       <span class="quiet">{{ clock(start + caption.length) }}</span>

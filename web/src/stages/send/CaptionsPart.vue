@@ -4,6 +4,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, onBeforeUnmount, onMounted, ref } from 'vue'
 import type { Step, TextClip } from '@/api/types'
 import NumberBox from '@/controls/NumberBox.vue'
+import { saidOtherwise } from '@/motion/said'
 import { useScreen } from '@/player/inject'
 import { useHand } from '@/stores/hand'
 import { useKit } from '@/stores/kit'
@@ -14,6 +15,7 @@ import { t } from '@/texts'
 import { TICKS_PER_SECOND } from '@/api/types'
 import { tickOf } from '@/time'
 import CaptionRow from './CaptionRow.vue'
+import LitWords from './LitWords.vue'
 import WordsDialog from './WordsDialog.vue'
 import { captionAt, captionTrack, firstWords, isText } from './captions'
 
@@ -63,7 +65,11 @@ async function open(event: Event) {
 
 const add = () => edit({ kind: 'add_caption', at: here(), text: t('send.captionsPart.fresh') })
 const say = (caption: TextClip, text: string) =>
-  edit({ kind: 'adjust', clips: [caption.id], values: { text, name: text.slice(0, 60) } })
+  edit({
+    kind: 'adjust',
+    clips: [caption.id],
+    values: { text, name: text.slice(0, 60), ...saidOtherwise(caption, firstWords(caption), text) },
+  })
 
 /** The caption in hand begins now, and the next one is taken in hand. */
 async function tap() {
@@ -181,6 +187,7 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
         </BButton>
       </div>
       <div v-else class="tools">
+        <LitWords :captions="captions" />
         <NumberBox
           :label="$t('send.captionsPart.later')"
           :value="0"
@@ -207,6 +214,7 @@ const url = (format: 'srt' | 'vtt') => `/api/projects/${project.id}/captions/${f
           :taken="takenId === one.id"
           :now="now?.id === one.id"
           @take="take(one)"
+          @release="takenId = ''"
           @say="say(one, $event)"
           @cursor="cursor = $event"
         />
