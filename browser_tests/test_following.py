@@ -16,6 +16,7 @@ from kitecore.document import Pictured
 from kitecore.media.tests.material import make_video
 from kitecore.render.tests.test_tracked import made_video
 from kitecore.tracking.tests import scenes
+from studio.exports.models import Export
 from studio.tests.site import SECOND
 
 COUNT: Final = 45
@@ -87,6 +88,7 @@ class FollowingTest(OneTakeTest):
         page.wait(lambda: self.follower("Cover") is not None, what="nothing was covered")
         self.assert_clean_console()
         self.check(self.exported())
+        self.sent_square()
 
         # A mask goes along as well.
         page.press("stage-layer")
@@ -110,6 +112,34 @@ class FollowingTest(OneTakeTest):
         page.find("[data-test=steady-closer] + label").click()
         page.wait(lambda: not self.clip.steady.closer, what="it is still closer")
         self.assert_clean_console()
+
+    def sent_square(self) -> None:
+        """In another shape the window goes along with the thing."""
+        page = self.browser
+        page.press("send-file")
+        page.press("control-Shape")
+        page.press("shape-1-1")
+        page.press("control-Lies in it")
+        page.press("fit-follow")
+        page.press("part-left")
+        page.press("export")
+        made = Export.objects.filter(job__state="done", settings__fit="follow")
+        page.wait(made.exists, 60, "no square film")
+        with av.open(str(made.get().path)) as container:
+            frames = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        self.assertEqual(COUNT, len(frames))
+        side = frames[0].shape[0]
+        self.assertEqual((side, side, 3), frames[0].shape)
+        scale, long = side / min(WIDE, HIGH), int(HIGH > WIDE)
+        for number in (10, 22, 34):
+            frame = frames[number].astype(int)
+            rows, columns = np.nonzero((frame[..., 0] > 150) & (frame[..., 1] < 90))
+            there = (columns, rows)[long].mean()
+            where = self.scene.quad(number).mean(axis=0)[long] * scale
+            # In the middle, or as near to it as the edges of the canvas let it.
+            most = max(WIDE, HIGH) * scale - side
+            wanted = where - min(max(where - side / 2, 0), most)
+            self.assertAlmostEqual(wanted, there, delta=0.08 * side)
 
     def follower(self, name: str) -> str | None:
         """The tracker that a clip follows."""

@@ -16,6 +16,7 @@ from kitecore.media.folder import FindMedia
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, formats
 from kitecore.render.making.captiontrack import said_in
+from kitecore.render.making.following import facts_of
 from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.framing import Fit, framed, whole
 from kitecore.render.making.tags import Tags, chapters_of
@@ -177,7 +178,8 @@ def piece_key(work: Work, recipe: Pieced, piece: range, find: FindMedia) -> str:
     own = work.document.rate.exact
     shown = work.own_number(piece.start), work.own_number(piece[-1]) + 1
     span = Span(*map(own.start_of, shown))
-    facts = (work.rate.fraction, piece.start, piece.stop, recipe.facts(work))
+    way = facts_of(work, span)
+    facts = (work.rate.fraction, piece.start, piece.stop, recipe.facts(work), way)
     return content_key(work.document, span, find, *facts)
 
 

@@ -42,13 +42,17 @@ def about_pivot(
     change: Matrix, clip: VideoClip, local: int, area: Area, sources: Sources
 ) -> Matrix:
     """A change of a clip's picture, in heights from its middle, in its pixels about its pivot."""
+    onto = within_picture(clip, pose_at(clip, local, area).pivot, area, sources)
+    whole = onto @ change @ np.linalg.inv(onto)
+    return np.asarray(whole / whole[2, 2])
+
+
+def within_picture(clip: VideoClip, pivot: Area, area: Area, sources: Sources) -> Matrix:
+    """From heights of a clip's picture, from its middle, to its pixels about its pivot."""
     picture, place = sources.picture(clip.media), clip.place
     fit = fit_factor(place.fit, (picture.width, picture.height), area) * picture.height
     wide, high = fit * (-1 if place.mirrored else 1), fit * (-1 if place.upside_down else 1)
-    pivot = pose_at(clip, local, area).pivot
-    onto = moved(-pivot[0], -pivot[1]) @ sized(wide, high)
-    whole = onto @ change @ np.linalg.inv(onto)
-    return np.asarray(whole / whole[2, 2])
+    return np.asarray(moved(-pivot[0], -pivot[1]) @ sized(wide, high))
 
 
 class Seen(NamedTuple):

@@ -11,6 +11,7 @@ from kitecore.motion import still_at
 from kitecore.render.checking._base import Check, Film, Finding, checks
 from kitecore.render.compose import solitary
 from kitecore.render.frame import stage_of
+from kitecore.render.making.following import corner_at
 from kitecore.ticks import TICKS_PER_SECOND
 
 _SIDE: Final = 360
@@ -77,7 +78,7 @@ def _box_of(film: Film, clip: TextClip, tick: int) -> Box | None:
     if not len(rows):
         return None
     framing = film.work.framing
-    (width, height), (across, down) = framing.size, framing.at
+    (width, height), (across, down) = framing.size, corner_at(film.work, tick, film.sources)
     x = (np.array([columns[0], columns[-1] + 1]) / size[0] * framing.drawn[0] + across) / width
     y = (np.array([rows[0], rows[-1] + 1]) / size[1] * framing.drawn[1] + down) / height
     return float(x[0]), float(y[0]), float(x[1]), float(y[1])

@@ -17,6 +17,7 @@ from kitecore.picture.layer import Rgba
 from kitecore.render.compose import draw_tracks
 from kitecore.render.deep import render_deep, render_deep_planes
 from kitecore.render.frame import render, render_planes, stage_of, tagged
+from kitecore.render.making.following import corner_at
 from kitecore.render.making.work import Work
 from kitecore.render.repeats import DrawPlanes, frames_of
 from kitecore.render.sources import Sources
@@ -24,26 +25,32 @@ from kitecore.render.sources import Sources
 
 def drawn(work: Work, numbers: range, pixels: str, sources: Sources) -> Iterator[av.VideoFrame]:
     """Frames in a row as ``pixels`` (FFmpeg's name); the same object again where nothing changes."""
-    shown = (work.own_number(number) for number in numbers)
-    return frames_of(work.document, shown, work.framing.drawn, sources, _drawer(work, pixels))
+    shown, draw = (work.own_number(number) for number in numbers), _drawer(work, pixels)
+    if work.framing.follows:
+        # The window goes along even over what stands still.
+        start, size = work.document.rate.exact.start_of, work.framing.drawn
+        return (draw(work.document, start(number), size, sources) for number in shown)
+    return frames_of(work.document, shown, work.framing.drawn, sources, draw)
 
 
 def picture(work: Work, tick: int, sources: Sources) -> Rgba:
     """RGBA of one moment in the file's size: opaque, or straight where the file is see-through."""
     document, size = work.document, work.framing.drawn
+    at = corner_at(work, tick, sources)
     if not work.clear:
         ground = np.array((*rgb_of(document.canvas.colour), 255), np.uint8)
-        return work.framing.laid(render(document, tick, size, sources), ground)
+        return work.framing.laid(render(document, tick, size, sources), ground, at)
     pixels = np.zeros((size[1], size[0], 4), np.uint8)
     draw_tracks(pixels, document.tracks, tick, stage_of(document, size, sources))
     straight: Rgba = cv2.cvtColor(pixels, cv2.COLOR_mRGBA2RGBA)
-    return work.framing.laid(straight, np.zeros(4, np.uint8))
+    return work.framing.laid(straight, np.zeros(4, np.uint8), at)
 
 
 def _deep_picture(work: Work, tick: int, sources: Sources) -> NDArray[np.uint16]:
     document, size = work.document, work.framing.drawn
     ground = np.array(rgb_of(document.canvas.colour), np.uint16) * 257
-    return work.framing.laid(render_deep(document, tick, size, sources), ground)
+    at = corner_at(work, tick, sources)
+    return work.framing.laid(render_deep(document, tick, size, sources), ground, at)
 
 
 def as_bgra(pixels: Rgba) -> av.VideoFrame:

@@ -5791,7 +5791,7 @@ export interface components {
              * @default fit
              * @enum {string}
              */
-            fit: "fit" | "fill";
+            fit: "fit" | "fill" | "follow";
             /**
              * Format
              * @default mp4

@@ -12,6 +12,7 @@ import { t } from '@/texts'
 import { rateLabel } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import { captionTrack } from './captions'
+import { anyFollowed } from './followed'
 import CoverField from './CoverField.vue'
 import RangeField from './RangeField.vue'
 import { SHAPES, sizeOf, sizesOf } from './sizes'
@@ -34,6 +35,7 @@ const QUALITIES = [
   { id: 'best', name: t('send.fileFields.best') },
 ] as const
 type Quality = (typeof QUALITIES)[number]['id']
+type Fit = NonNullable<ExportSettings['fit']>
 
 const format = computed(() => sending.formatOf(props.settings))
 const pictured = computed(() => format.value?.kind !== 'sound')
@@ -52,7 +54,10 @@ const sizes = computed(() =>
 const OWN = 'own'
 const shapes = computed(() => [
   { id: OWN, name: t('send.fileFields.own') },
-  ...SHAPES.map(({ width, height }) => ({ id: `${width}:${height}`, name: `${width}:${height}` })),
+  ...SHAPES.map(({ width, height }) => {
+    const id = `${width}:${height}`
+    return { id, name: id, test: `shape-${width}-${height}` }
+  }),
 ])
 const shape = computed(() => {
   const own = props.settings.shape
@@ -66,6 +71,19 @@ const changesShape = computed(() => {
   const own = sizeOf(sending.canvas, { ...props.settings, shape: null })
   const now = sizeOf(sending.canvas, props.settings)
   return Math.abs(own.width / own.height - now.width / now.height) > 0.01
+})
+
+const fits = computed(() => {
+  const fit = { id: 'fit', name: t('send.fileFields.fit'), help: t('send.fileFields.fitHelp') }
+  const fill = { id: 'fill', name: t('send.fileFields.fill'), help: t('send.fileFields.fillHelp') }
+  const follow = {
+    id: 'follow',
+    name: t('send.fileFields.follow'),
+    help: t('send.fileFields.followHelp'),
+    test: 'fit-follow',
+  }
+  const offered = anyFollowed(project.tracks) || props.settings.fit === 'follow'
+  return (offered ? [fit, fill, follow] : [fit, fill]) as { id: Fit; name: string }[]
 })
 
 const rates = computed(() => [
@@ -130,18 +148,14 @@ const captions = computed(() => {
       :choices="shapes"
       :taken="shape"
       @take="takeShape"
-    >
-      <ChoiceRow
-        v-if="changesShape"
-        :name="$t('send.fileFields.liesIn')"
-        :choices="[
-          { id: 'fit', name: $t('send.fileFields.fit'), help: $t('send.fileFields.fitHelp') },
-          { id: 'fill', name: $t('send.fileFields.fill'), help: $t('send.fileFields.fillHelp') },
-        ]"
-        :taken="settings.fit ?? 'fit'"
-        @take="sending.adjust({ fit: $event as 'fit' | 'fill' })"
-      />
-    </ChoiceRow>
+    />
+    <ChoiceRow
+      v-if="changesShape"
+      :name="$t('send.fileFields.liesIn')"
+      :choices="fits"
+      :taken="settings.fit ?? 'fit'"
+      @take="sending.adjust({ fit: $event })"
+    />
     <ChoiceRow
       :name="$t('words.size')"
       :choices="sizes"

@@ -1,0 +1,76 @@
+"""A picture of another shape that stays on what is followed: the window goes along over the canvas."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Final
+
+import numpy as np
+
+from kitecore.document import Document, VideoClip
+from kitecore.motion.posing import pose_at
+from kitecore.render.frame import stage_of
+from kitecore.render.making.framing import Corner
+from kitecore.render.making.work import Work
+from kitecore.render.sources import Sources
+from kitecore.render.stage import Stage
+from kitecore.render.tracked import seen_at, within_picture
+from kitecore.ticks import TICKS_PER_SECOND, Span
+
+Spot = tuple[float, float]
+"""Across and down, in shares of the canvas."""
+
+_CALM: Final = TICKS_PER_SECOND
+"""Time over which the way of the window is evened out: small steps to and fro are not followed."""
+_LOOKS: Final = 13
+"""Moments within that time."""
+_WEIGHTS: Final = np.hanning(_LOOKS + 2)[1:-1]
+
+
+def followed(document: Document, span: Span) -> Iterator[VideoClip]:
+    """Clips in which something is followed, the one in front first, as far as they are seen then."""
+    for track in reversed(document.tracks):
+        if track.kind == "sound" or track.hidden:
+            continue
+        for clip in track.clips:
+            if isinstance(clip, VideoClip) and clip.trackers and clip.span.overlaps(span):
+                yield clip
+
+
+def corner_at(work: Work, tick: int, sources: Sources) -> Corner:
+    """Where the canvas lies in the picture at a tick: where it always does if nothing is followed then.
+
+    At a cut it goes over at once.
+    """
+    if not work.framing.follows:
+        return work.framing.at
+    clip = next(followed(work.document, Span(tick, tick + 1)), None)
+    if clip is None:
+        return work.framing.at
+    return work.framing.around(_calm_spot(work.document, clip, tick, sources))
+
+
+def _calm_spot(document: Document, clip: VideoClip, tick: int, sources: Sources) -> Spot:
+    stage = stage_of(document, (16, 16), sources)
+    ticks = np.linspace(tick - _CALM / 2, tick + _CALM / 2, _LOOKS)
+    there = np.clip(ticks, clip.start, clip.end - 1).astype(np.int64)
+    spots = np.array([_spot(clip, int(at) - clip.start, stage) for at in there])
+    across, down = (spots * _WEIGHTS[:, None]).sum(axis=0) / _WEIGHTS.sum()
+    return float(across) / document.canvas.width, float(down) / document.canvas.height
+
+
+def _spot(clip: VideoClip, local: int, stage: Stage) -> tuple[float, float]:
+    """Canvas pixels of the middle of what the clip's first tracker follows."""
+    tracker = clip.trackers[0]
+    seen = seen_at(clip, tracker.id, tracker.first, clip.shown_at(local, stage.step), stage.sources)
+    assert seen is not None
+    onto = within_picture(clip, pose_at(clip, local, stage.area).pivot, stage.area, stage.sources)
+    x, y, depth = stage.frame_of(clip, local) @ onto @ (*seen.now.mean(axis=0), 1.0)
+    return x / depth, y / depth
+
+
+def facts_of(work: Work, span: Span) -> str:
+    """What the window's way depends on besides what is seen in a span of the timeline."""
+    if not work.framing.follows:
+        return ""
+    return "".join(clip.model_dump_json() for clip in followed(work.document, span))
