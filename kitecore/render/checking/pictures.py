@@ -23,6 +23,7 @@ from kitecore.render.frame import render
 from kitecore.render.repeats import look_at
 from kitecore.render.sources import Sources
 from kitecore.ticks import Span
+from kitecore.tracking.faces import can_find_faces, faces_in
 
 PIECE: Final = 90
 """Frames that are measured together, and kept by their content."""
@@ -32,7 +33,15 @@ _COARSE: Final = 32
 """Pixels of the shorter side of what flashes are looked for in."""
 _NEAR_BLACK: Final = 20
 """Of 255: brighter than the black of any screen, darker than anything meant to be seen."""
-VERSION: Final = 1
+_FACES_SIDE: Final = 360
+"""Pixels of the longer side of a picture in which faces are looked for, once a second."""
+_SMALLEST: Final = 0.08
+"""Of its shorter side: a face that is smaller says little."""
+MOST_FACES: Final = 4
+VERSION: Final = 2
+
+
+_NO_FACES: Final = np.full((MOST_FACES, 4), np.nan, np.float32)
 
 
 @dataclass(frozen=True)
@@ -50,6 +59,9 @@ class PictureFacts:
     light, red
         Luma, and how saturated its red is (R − G − B), 0..255, coarsely: shape
         (frames, height, width).
+    faces
+        Left, top, right and bottom of faces in shares of the canvas, nan where there is none, or none
+        was looked for: shape (frames, `MOST_FACES`, 4).
     """
 
     empty: NDArray[np.bool_]
@@ -59,6 +71,7 @@ class PictureFacts:
     mark: NDArray[np.uint32]
     light: NDArray[np.uint8]
     red: NDArray[np.uint8]
+    faces: NDArray[np.float32]
 
 
 def facts_key(document: Document, numbers: range, find: Callable[[str], Any]) -> str:
@@ -78,16 +91,19 @@ def measure(document: Document, numbers: range, sources: Sources) -> PictureFact
     size = fitting(canvas.width, canvas.height, SIDE)
     rows: list[tuple[Any, ...]] = []
     before = None
+    every = round(rate.fraction)
     for number in numbers:
         tick = rate.start_of(number)
         look = look_at(document.tracks, tick, rate.frame_ticks, sources)
         if not rows or look is None or look != before:
             empty = not showing_at(document.tracks, tick)
             row = (empty, *_measured(_drawn(document, tick, size, sources), size))
-        rows.append(row)
+        looked = number % every == 0 and can_find_faces() and not empty
+        rows.append((*row, _faces(document, tick, sources) if looked else _NO_FACES))
         before = look
     columns = zip(*rows, strict=True)
-    types = (bool, np.float32, np.float32, np.float32, np.uint32, np.uint8, np.uint8)
+    shares, levels = (np.float32,) * 3, (np.uint8,) * 2
+    types = (bool, *shares, np.uint32, *levels, np.float32)
     return PictureFacts(*(np.array(one, kind) for one, kind in zip(columns, types, strict=True)))
 
 
@@ -97,6 +113,17 @@ def _drawn(document: Document, tick: int, size: Size, sources: Sources) -> Rgba:
         return render(document, tick, size, sources)
     except MediaMissing:
         return np.full((size[1], size[0], 4), 128, np.uint8)
+
+
+def _faces(document: Document, tick: int, sources: Sources) -> NDArray[np.float32]:
+    """The surest faces of a picture, in shares of it."""
+    canvas = document.canvas
+    size = fitting(canvas.width, canvas.height, _FACES_SIDE)
+    pixels = np.ascontiguousarray(_drawn(document, tick, size, sources)[..., :3])
+    boxes = faces_in(pixels, round(_SMALLEST * min(size)))[:MOST_FACES, :4]
+    found = _NO_FACES.copy()
+    found[: len(boxes)] = boxes / np.array([*size, *size], np.float32)
+    return found
 
 
 def _measured(pixels: Rgba, size: Size) -> tuple[Any, ...]:

@@ -10,13 +10,15 @@ from unittest.mock import patch
 
 import av
 import numpy as np
+from PIL import Image
+from skimage.data import astronaut
 
 from kitecore import edits
 from kitecore.analysis.track import Track
 from kitecore.analysis.voice import VOICE_SAMPLES
 from kitecore.document import VideoClip
 from kitecore.edits.tests.populated import SECOND, edit
-from kitecore.media.tests.material import tone
+from kitecore.media.tests.material import ingested, tone
 from kitecore.render.checking import Film, Finding, checks, lines_of
 from kitecore.render.checking.flashes import crowded, flips
 from kitecore.render.checking.pictures import (
@@ -29,6 +31,7 @@ from kitecore.render.checking.pictures import (
 )
 from kitecore.render.checking.sounds import sound_facts
 from kitecore.render.destinations import DESTINATIONS
+from kitecore.render.export import Aspect
 from kitecore.render.levels import measured_stretch, stretches_of
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
@@ -153,6 +156,46 @@ class CoverTest(CheckCase):
             self.assertEqual([(0.4, 0.6), (0.8, 0.9)], self.where(found))
             self.assertIn("is not found for 0.2 s", found[0].message)
             self.assertIn("is not surely found", found[1].message)
+
+
+class FacesTest(CheckCase):
+    """A photograph of one person: her face lies in the upper middle."""
+
+    def photograph(self, seconds: float, **place: Any) -> None:
+        if not (self.root / "person").exists():
+            ingested(self.root, "person", self._file())
+        self.scene.place("person", seconds, place={"fit": "own", **place})
+
+    def _file(self) -> Path:
+        path = self.root / "person.png"
+        Image.fromarray(astronaut()[:300, 80:380]).resize((160, 160)).save(path)
+        return path
+
+    def test_a_face_at_the_edge_is_found_as_long_as_it_is_there(self) -> None:
+        self.photograph(2.0)
+        self.photograph(2.0, position=[78, 0])
+        self.photograph(2.0)
+        found = self.found("own")["faces"]
+        self.assertEqual([(2.0, 4.0)], self.where(found))
+
+    def test_in_another_shape_it_is_another_edge(self) -> None:
+        self.photograph(1.0, position=[0, -95])
+        self.assertEqual([], self.found("own")["faces"])
+        square = {"shape": Aspect(width=1, height=1), "fit": "fill"}
+        self.assertEqual([(0.0, 1.0)], self.where(self.found("own", **square)["faces"]))
+
+    def test_one_that_is_not_in_the_file_is_not_missed(self) -> None:
+        self.photograph(1.0, position=[0, -95])
+        self.photograph(1.0, position=[0, -95], size=[0.5, 0.5])
+        wide = {"shape": Aspect(width=16, height=9), "fit": "fill"}
+        self.assertEqual([], self.found("own", **wide)["faces"])
+
+    def test_without_the_model_it_says_so(self) -> None:
+        self.photograph(0.5)
+        with patch("kitecore.render.checking.faces.can_find_faces", return_value=False):
+            [finding] = self.found("own")["faces"]
+        self.assertIn("not installed", finding.message)
+        self.assertIsNone(finding.at)
 
 
 class UncaptionedTest(CheckCase):
