@@ -51,7 +51,7 @@ def main() -> None:
         cameras.cameras,
         tracking.tracking,
         retouching.retouching,
-        effects.effects,
+        lambda: effects.effects(shop),
         lambda: [core.memory(shop)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),

@@ -8,10 +8,13 @@ from typing import Any, Final
 import cv2
 import numpy as np
 
-from benchmarks.rows import Row, seconds
-from kitecore.document.effects import effect_kinds
+from benchmarks.core import Workshop
+from benchmarks.rows import Row, seconds, side_by_side
+from kitecore.document.effects import Beside, EffectBase, Timed, effect_kinds
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, moved
+from kitecore.render.pieces import picture_piece
+from kitecore.render.sources import Sources
 from kitecore.ticks import TICKS_PER_SECOND
 
 _RUNS: Final = 7
@@ -28,13 +31,52 @@ _AIMS: Final[tuple[tuple[str, float, dict[str, Any]], ...]] = (
 )
 
 
-def effects() -> list[Row]:
+def effects(shop: Workshop) -> list[Row]:
     before = cv2.getNumThreads()
     cv2.setNumThreads(1)
     try:
-        return [_row(*one) for one in _AIMS]
+        rows = [_row(*one) for one in _AIMS]
+        slowest = sorted(_known(), key=_small, reverse=True)[:2]
     finally:
         cv2.setNumThreads(before)
+    return [*rows, _played(shop, slowest)]
+
+
+def _known() -> list[type[EffectBase]]:
+    """Effects that read neither other moments nor other layers."""
+    return [one for one in effect_kinds.values() if not issubclass(one, Beside | Timed)]
+
+
+def _small(kind: type[EffectBase]) -> float:
+    """Seconds that one takes as it is at first, on a picture for watching."""
+    pixels = cv2.resize(_picture(cut_out=False), (360, 640), interpolation=cv2.INTER_AREA)
+    layer, effect = Layer(np.ascontiguousarray(pixels), moved(0, 0), 1 / 3), kind()
+
+    def draw() -> None:
+        apply_effects(layer, (effect,), TICKS_PER_SECOND)
+
+    draw()
+    return statistics.median(seconds(draw) for _ in range(_RUNS))
+
+
+def _played(shop: Workshop, kinds: list[type[EffectBase]]) -> Row:
+    document = shop.untouched()
+    [clip] = document.main.clips
+    both = clip.model_copy(update={"effects": tuple(kind(id=kind.__name__) for kind in kinds)})
+    document = document.with_track(document.main.with_clips((both,)))
+
+    def play() -> None:
+        sources = Sources(shop.find, draft=True)
+        for first in range(0, document.frames, 15):
+            last = min(first + 15, document.frames)
+            picture_piece(document, first, last, (360, 640), sources)
+        sources.close()
+
+    play()
+    pace = document.length / TICKS_PER_SECOND / side_by_side(3, play)[0]
+    names = " and ".join(kind.__name__ for kind in kinds)
+    how = f"at 640 px, with proxies, encoding included; the slowest two: {names}"
+    return Row("two effects on a take", f"{pace:.1f} × real time", "≥ 1 ×", how, pace >= 1)
 
 
 def _row(kind: str, aim: float, values: dict[str, Any]) -> Row:

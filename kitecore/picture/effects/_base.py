@@ -65,13 +65,3 @@ def from_middle(layer: Layer) -> tuple[NDArray[np.float32], NDArray[np.float32]]
     x = (np.arange(width, dtype=np.float32) + 0.5 - width / 2) / layer.density
     y = (np.arange(height, dtype=np.float32) + 0.5 - height / 2) / layer.density
     return x[None, :], y[:, None]
-
-
-def scaled_light(pixels: Rgba, light: NDArray[np.float32]) -> Rgba:
-    """Premultiplied pixels times a light for each pixel (and channel); what is clear stays so."""
-    rgb = pixels[..., :3] * (light[..., None] if light.ndim == 2 else light)
-    out = np.empty_like(pixels)
-    np.minimum(np.rint(rgb), pixels[..., 3:], out=rgb)
-    out[..., :3] = rgb
-    out[..., 3] = pixels[..., 3]
-    return out

@@ -3,12 +3,12 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-import cv2
 import numpy as np
 
 from kitecore.document.effects.direction_blur import DirectionBlur
 from kitecore.motion.plain import number
 from kitecore.picture.effects._base import effect_drawings, effect_reaches, length_of
+from kitecore.picture.effects._taps import tapped
 from kitecore.picture.layer import Layer
 
 
@@ -20,9 +20,8 @@ def direction_blur(layer: Layer, effect: DirectionBlur, tick: int) -> Layer:
         return layer
     reach = math.ceil(length / 2) + 1
     grown = layer.padded(reach)
-    kernel = _line(length, math.radians(number(effect.angle)), reach)
-    blurred = cv2.filter2D(grown.pixels, -1, kernel, borderType=cv2.BORDER_REPLICATE)
-    return replace(grown, pixels=np.asarray(blurred))
+    weights = _line(length, math.radians(number(effect.angle)), reach)
+    return replace(grown, pixels=tapped(grown.pixels, weights))
 
 
 @effect_reaches.register("direction_blur")

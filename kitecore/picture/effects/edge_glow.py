@@ -10,6 +10,7 @@ from kitecore.document.effects.edge_glow import EdgeGlow
 from kitecore.motion.plain import colour, number
 from kitecore.oklab import rgb_of
 from kitecore.picture.effects._base import bounded, effect_drawings, length_of
+from kitecore.picture.effects._lighting import with_light
 from kitecore.picture.layer import Layer
 from kitecore.picture.softening import softened
 
@@ -28,11 +29,8 @@ def edge_glow(layer: Layer, effect: EdgeGlow, tick: int) -> Layer:
     lines = softened(lines_of(layer, number(effect.threshold) / 100), width / 2)
     # What is wide is spread thin; as bright as it was, it is wide and bright.
     light = lines.astype(np.float32) * np.float32(strength * (1 + width / 4 / layer.density))
-    tint = np.array(rgb_of(colour(effect.colour)), np.float32) / 255
-    rgb = layer.pixels[..., :3] * np.float32(rest) + light[..., None] * tint
-    pixels = layer.pixels.copy()
-    pixels[..., :3] = np.minimum(np.rint(rgb), pixels[..., 3:])
-    return replace(layer, pixels=pixels)
+    tint = [level / 255 for level in rgb_of(colour(effect.colour))]
+    return replace(layer, pixels=with_light(layer.pixels, light, tint, rest))
 
 
 def lines_of(layer: Layer, threshold: float) -> Coverage:

@@ -33,8 +33,11 @@ def glow(layer: Layer, effect: Glow, tick: int) -> Layer:
 
 def _bright(pixels: Rgba, threshold: float) -> Rgba:
     """What is brighter than a level, by as much as it is."""
-    most = pixels[..., :3].max(axis=2).astype(np.float32) / 255
-    share = np.clip((most - threshold) / max(1 - threshold, 1e-3), 0, 1)
+    red, green, blue, _ = cv2.split(pixels)
+    most = cv2.max(cv2.max(red, green), blue)
+    levels = np.arange(256, dtype=np.float32) / 255
+    shares = np.clip((levels - threshold) / max(1 - threshold, 1e-3), 0, 1)
+    share = cv2.LUT(most, shares)
     return np.asarray(cv2.multiply(pixels, cv2.merge([share] * 4), dtype=cv2.CV_8U))
 
 

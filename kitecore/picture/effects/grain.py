@@ -4,6 +4,8 @@ from dataclasses import replace
 
 import cv2
 import numpy as np
+from numba import njit
+from numpy.typing import NDArray
 
 from kitecore.document.effects.grain import Grain
 from kitecore.motion.noise import generator
@@ -28,11 +30,36 @@ def grain(layer: Layer, effect: Grain, tick: int) -> Layer:
     chance = generator(effect.seed, (tick - effect.since) // _STEP)
     channels = 3 if effect.coloured else 1
     noise = chance.standard_normal((rows, columns, channels), np.float32)
-    noise = np.atleast_3d(cv2.resize(noise, (width, height), interpolation=cv2.INTER_LINEAR))
-    rgb = layer.pixels[..., :3].astype(np.float32)
-    alpha = layer.pixels[..., 3:].astype(np.float32)
-    level = rgb.mean(axis=2, keepdims=True) / np.maximum(alpha, 1)
-    rgb += noise * (alpha * np.float32(amount)) * (np.sqrt(level * (1 - level).clip(0)) * 2)
-    pixels = layer.pixels.copy()
-    pixels[..., :3] = np.clip(np.rint(rgb), 0, alpha)
+    drawn = np.asarray(cv2.resize(noise, (width, height), interpolation=cv2.INTER_LINEAR))
+    pixels = np.empty_like(layer.pixels)
+    given = np.ascontiguousarray(layer.pixels).reshape(-1)
+    _lay(given, drawn.reshape(height * width, channels), np.float32(amount), pixels.reshape(-1))
     return replace(layer, pixels=pixels)
+
+
+@njit(cache=True, nogil=True, error_model="numpy", fastmath={"nnan", "nsz", "contract"})
+def _lay(
+    pixels: NDArray[np.uint8],
+    noise: NDArray[np.float32],
+    amount: np.float32,
+    out: NDArray[np.uint8],
+) -> None:
+    zero, one, half, third = np.float32(0), np.float32(1), np.float32(0.5), np.float32(1 / 3)
+    last = noise.shape[1] - 1
+    for k in range(len(noise)):
+        at = 4 * k
+        alpha = np.float32(pixels[at + 3])
+        red, green, blue = (
+            np.float32(pixels[at]),
+            np.float32(pixels[at + 1]),
+            np.float32(pixels[at + 2]),
+        )
+        level = (red + green + blue) * third / max(alpha, one)
+        share = alpha * amount * np.float32(2) * np.sqrt(max(level * (one - level), zero))
+        red += noise[k, 0] * share
+        green += noise[k, min(1, last)] * share
+        blue += noise[k, last] * share
+        out[at] = np.uint8(np.int32(min(max(red + half, zero), alpha)))
+        out[at + 1] = np.uint8(np.int32(min(max(green + half, zero), alpha)))
+        out[at + 2] = np.uint8(np.int32(min(max(blue + half, zero), alpha)))
+        out[at + 3] = pixels[at + 3]

@@ -1,6 +1,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Final
 
@@ -16,6 +17,7 @@ from kitecore.picture.effects._base import effect_drawings
 from kitecore.picture.layer import Layer
 
 Plane = NDArray[np.uint8]
+Ink = NDArray[np.float32]
 _TURNS: Final = (0.0, 30.0, 60.0)
 """Degrees between the rows of three inks: dots of different ones never march together."""
 
@@ -24,30 +26,31 @@ _TURNS: Final = (0.0, 30.0, 60.0)
 def halftone(layer: Layer, effect: Halftone, tick: int) -> Layer:
     """Dots of ink on paper, together as dark as the picture is there."""
     cell = max(number(effect.size) * layer.density, 1.5)
-    pixels = layer.pixels
-    alpha = pixels[..., 3]
+    *colours, alpha = cv2.split(layer.pixels)
+    side = max(1, round(cell))
     # As if on paper: what is clear has no ink.
-    lit = np.asarray(pixels[..., :3] + (255 - alpha)[..., None])
-    even = cv2.blur(lit, (max(1, round(cell)),) * 2, borderType=cv2.BORDER_REPLICATE)
+    paper = cv2.bitwise_not(alpha)
+    even = [
+        cv2.blur(cv2.add(one, paper), (side, side), borderType=cv2.BORDER_REPLICATE)
+        for one in colours
+    ]
+    share = np.asarray(alpha, np.float32) / np.float32(255)
+    printed = [cv2.multiply(one, share, dtype=cv2.CV_8U) for one in _printed(even, effect, cell)]
+    return replace(layer, pixels=np.asarray(cv2.merge([*printed, alpha]), np.uint8))
+
+
+def _printed(even: Sequence[cv2.typing.MatLike], effect: Halftone, cell: float) -> list[Ink]:
+    """Red, green and blue of the ink and what of the ground it leaves free, 0..255."""
     angle = number(effect.angle)
     if effect.inks == "one":
-        ink = dots(cv2.cvtColor(even, cv2.COLOR_RGB2GRAY), cell, angle)[..., None]
-        dark, ground = (
-            np.array(rgb_of(colour(one)), np.float32) for one in (effect.ink, effect.ground)
-        )
-        printed = ground + ink * (dark - ground)
-    else:
-        inks = [
-            dots(np.ascontiguousarray(even[..., channel]), cell, angle + turn)
-            for channel, turn in enumerate(_TURNS)
-        ]
-        printed = 255 * (1 - np.dstack(inks))
-    out = np.empty_like(pixels)
-    out[..., 3] = alpha
-    out[..., :3] = np.minimum(
-        np.rint(printed * (alpha[..., None] / np.float32(255))), alpha[..., None]
-    )
-    return replace(layer, pixels=out)
+        grey = cv2.cvtColor(cv2.merge(even), cv2.COLOR_RGB2GRAY)
+        ink = dots(np.asarray(grey, np.uint8), cell, angle)
+        pairs = zip(rgb_of(colour(effect.ground)), rgb_of(colour(effect.ink)), strict=True)
+        return [np.float32(ground) + ink * np.float32(dark - ground) for ground, dark in pairs]
+    return [
+        np.float32(255) * (1 - dots(np.asarray(one, np.uint8), cell, angle + turn))
+        for one, turn in zip(even, _TURNS, strict=True)
+    ]
 
 
 def dots(light: Plane, cell: float, degrees: float) -> NDArray[np.float32]:

@@ -9,7 +9,8 @@ import numpy as np
 from kitecore.document.effects.paper import Paper
 from kitecore.kept import Kept
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import bounded, effect_drawings, scaled_light
+from kitecore.picture.effects._base import bounded, effect_drawings
+from kitecore.picture.effects._lighting import lit
 from kitecore.picture.fields import Field, noise_field
 from kitecore.picture.layer import Layer
 
@@ -32,9 +33,9 @@ def paper(layer: Layer, effect: Paper, tick: int) -> Layer:
     key = (width, height, cell, layer.density, effect.seed)
     across, down = _sheets.get(key, lambda: _slopes(layer, cell, effect.seed))
     angle = math.radians(number(effect.angle))
-    lit = np.float32(math.cos(angle)) * across + np.float32(math.sin(angle)) * down
-    light = np.clip(1 + np.float32(0.25 * strength) * lit, 0.1, 2)
-    return replace(layer, pixels=scaled_light(layer.pixels, light))
+    rising = np.float32(math.cos(angle)) * across + np.float32(math.sin(angle)) * down
+    light = np.clip(1 + np.float32(0.25 * strength) * rising, 0.1, 2)
+    return replace(layer, pixels=lit(layer.pixels, light))
 
 
 def _slopes(layer: Layer, cell: float, seed: int) -> tuple[Field, Field]:

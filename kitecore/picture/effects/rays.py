@@ -13,6 +13,7 @@ from kitecore.motion.plain import colour, number, pair
 from kitecore.oklab import rgb_of
 from kitecore.picture.effects._base import bounded, effect_drawings
 from kitecore.picture.effects._bending import middle_of
+from kitecore.picture.effects._lighting import with_light
 from kitecore.picture.effects.zoom_blur import smeared
 from kitecore.picture.layer import Layer
 
@@ -37,13 +38,11 @@ def rays(layer: Layer, effect: Rays, tick: int) -> Layer:
     steps = max(1, math.ceil(math.log2(max(size) * max(length, 0.02))))
     light = smeared(bright, centre, length / (1 - length), steps, cv2.BORDER_CONSTANT)
     light = cv2.resize(light, (width, height), interpolation=cv2.INTER_LINEAR)
-    tint = np.array(rgb_of(colour(effect.colour)), np.float32) / 255 * strength
-    added = np.minimum(layer.pixels[..., :3] + light[..., None] * tint, layer.pixels[..., 3:])
-    pixels = layer.pixels.copy()
-    pixels[..., :3] = np.rint(added)
-    return replace(layer, pixels=pixels)
+    tint = [level / 255 * strength for level in rgb_of(colour(effect.colour))]
+    return replace(layer, pixels=with_light(layer.pixels, np.asarray(light, np.float32), tint))
 
 
 def _bright(pixels: NDArray[np.uint8], threshold: float) -> NDArray[np.float32]:
-    most = pixels[..., :3].max(axis=2).astype(np.float32)
+    red, green, blue, _ = cv2.split(pixels)
+    most = np.asarray(cv2.max(cv2.max(red, green), blue), np.float32)
     return np.asarray(np.clip((most / 255 - threshold) / max(1 - threshold, 1e-3), 0, 1) * most)

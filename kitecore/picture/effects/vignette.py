@@ -6,7 +6,8 @@ import numpy as np
 
 from kitecore.document.effects.vignette import Vignette
 from kitecore.motion.plain import number
-from kitecore.picture.effects._base import bounded, effect_drawings, scaled_light
+from kitecore.picture.effects._base import bounded, effect_drawings
+from kitecore.picture.effects._lighting import lit
 from kitecore.picture.layer import Layer
 
 
@@ -19,4 +20,4 @@ def vignette(layer: Layer, effect: Vignette, tick: int) -> Layer:
     distance = np.sqrt((x[None, :] ** 2 + y[:, None] ** 2) / 2)
     share = np.clip((distance - number(effect.reach)) / max(number(effect.softness), 0.01), 0, 1)
     dark = share * share * (3 - 2 * share) * np.float32(bounded(effect.strength, -4.0, 1.0))
-    return replace(layer, pixels=scaled_light(layer.pixels, 1 - dark))
+    return replace(layer, pixels=lit(layer.pixels, 1 - dark))

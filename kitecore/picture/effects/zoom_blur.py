@@ -47,7 +47,8 @@ def smeared(
     """
     for step in range(steps):
         factor = (1 + amount) ** (0.5 ** (step + 1))
-        pixels = (pixels + _enlarged(pixels, middle, factor, border)) / 2
+        larger = _enlarged(pixels, middle, factor, border)
+        pixels = np.asarray(cv2.addWeighted(pixels, 0.5, larger, 0.5, 0, dst=larger))
     return pixels
 
 
