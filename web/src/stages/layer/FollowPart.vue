@@ -3,6 +3,7 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
@@ -22,7 +23,13 @@ const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
 const { player } = useScreen()
 const following = useFollowing(() => props.clip)
-const { trackers, tracker, found, now, tick, frameAt, job } = following
+const { trackers, tracker, found, now, tick, frameAt, job, way } = following
+
+const WAYS = [
+  { id: 'both', name: t('layer.followPart.both') },
+  { id: 'on', name: t('layer.followPart.onwards'), test: 'follow-on' },
+  { id: 'back', name: t('layer.followPart.back'), test: 'follow-back' },
+] as const
 
 const KINDS: { id: Change; name: string; help: string }[] = [
   { id: 'moves', name: t('layer.followPart.point'), help: t('layer.followPart.pointHelp') },
@@ -65,23 +72,43 @@ function remove() {
     <TrayItem :name="$t('layer.followPart.trackers')" :told="told">
       <ToolLine v-if="job">
         <span class="small" role="status">{{ jobText(job) }}</span>
+        <BButton
+          v-if="following.stoppable.value"
+          size="sm"
+          variant="secondary"
+          data-test="keep-this-far"
+          @click="following.keepThisFar"
+        >
+          {{ $t('layer.followPart.keepThisFar') }}
+        </BButton>
         <BButton size="sm" variant="secondary" @click="following.cancel">{{
           $t('words.cancel')
         }}</BButton>
       </ToolLine>
-      <ToolLine v-else-if="store.draft">
-        <span class="tiny">{{
-          fresh ? $t('layer.followPart.layItOver') : $t('layer.followPart.putRightHelp')
-        }}</span>
-        <BButton
-          variant="primary"
-          data-test="follow-it"
-          @click="fresh ? following.follow() : following.putRight()"
-        >
-          {{ fresh ? $t('layer.followPart.followIt') : $t('layer.followPart.putRight') }}
-        </BButton>
-        <BButton variant="secondary" @click="store.draft = null">{{ $t('words.cancel') }}</BButton>
-      </ToolLine>
+      <template v-else-if="store.draft">
+        <ToolLine>
+          <span class="tiny">{{
+            fresh ? $t('layer.followPart.layItOver') : $t('layer.followPart.putRightHelp')
+          }}</span>
+          <BButton
+            variant="primary"
+            data-test="follow-it"
+            @click="fresh ? following.follow() : following.putRight()"
+          >
+            {{ fresh ? $t('layer.followPart.followIt') : $t('layer.followPart.putRight') }}
+          </BButton>
+          <BButton variant="secondary" @click="store.draft = null">{{
+            $t('words.cancel')
+          }}</BButton>
+        </ToolLine>
+        <ChoiceGroup
+          v-if="fresh"
+          :label="$t('layer.followPart.way')"
+          :choices="WAYS"
+          :taken="way"
+          @take="way = $event"
+        />
+      </template>
       <template v-else>
         <ToolLine :label="$t('layer.followPart.trackers')">
           <BButton

@@ -1,7 +1,8 @@
-import { computed, shallowRef } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import type { VideoClip } from '@/api/types'
 import { outerTick } from '@/motion/inside'
 import { boxAround, type Quad } from '@/motion/quads'
+import { reached } from '@/motion/reached'
 import { useTracked } from '@/picture/useTracked'
 import { useProject } from '@/stores/project'
 import { useTracking, wantedOf, type Change, type Tracked } from '@/stores/tracking'
@@ -33,6 +34,9 @@ export function useFollowing(clip: () => VideoClip) {
   const sought = computed(() => asked.value ?? tracker.value)
   const job = computed(() => sought.value && store.jobOf(clip().media, sought.value))
 
+  /** Where something new is followed from where it was seen. */
+  const way = ref<'both' | 'on' | 'back'>('both')
+
   function begin(change: Change) {
     store.draft = { of: '', change, at: tick.value, quad: boxAround([0, 0], ...FIRST[change]) }
   }
@@ -48,16 +52,20 @@ export function useFollowing(clip: () => VideoClip) {
   /** What is looked for: the thing that is to be followed. */
   function newTracked(): Tracked | null {
     const draft = store.draft
-    return draft && through(draft.change, draft.at, draft.quad)
+    if (!draft) return null
+    const whole = through(draft.change, draft.at, draft.quad)
+    return {
+      ...whole,
+      first: way.value === 'on' ? draft.at : whole.first,
+      last: way.value === 'back' ? draft.at : whole.last,
+    }
   }
 
   async function follow() {
     const wanted = newTracked()
-    if (!wanted || !(await looked(wanted))) return
-    store.taken = await keep(
-      wanted,
-      t('layer.followPart.tracker', { n: trackers.value.length + 1 }),
-    )
+    const known = wanted && (await looked(wanted))
+    if (!known) return
+    store.taken = await keep(known, t('layer.followPart.tracker', { n: trackers.value.length + 1 }))
     store.draft = null
   }
 
@@ -67,8 +75,10 @@ export function useFollowing(clip: () => VideoClip) {
     if (!draft || !one) return
     const view = { at: draft.at, corners: draft.quad }
     const views = [...one.views.filter(({ at }) => at !== draft.at), view]
-    const [first, last] = [Math.min(one.first, draft.at), Math.max(one.last, draft.at)]
-    if (!(await looked({ ...wantedOf(one), views, first, last }))) return
+    const [low, high] = [Math.min(one.first, draft.at), Math.max(one.last, draft.at)]
+    const known = await looked({ ...wantedOf(one), views, first: low, last: high })
+    if (!known) return
+    const { first, last } = known
     const path = `trackers/${one.id}`
     await project.edit({
       kind: 'adjust',
@@ -78,15 +88,35 @@ export function useFollowing(clip: () => VideoClip) {
     store.draft = null
   }
 
-  /** Whether it was found, in the clip that is in hand still. */
-  async function looked(wanted: Tracked): Promise<boolean> {
+  /** What was found of it, in the clip that is in hand still: all, or as far as it was to be kept. */
+  async function looked(wanted: Tracked): Promise<Tracked | null> {
     const id = clip().id
     asked.value = wanted
     const what = await store.ask(clip().media, wanted)
     if (asked.value === wanted) asked.value = null
-    return Boolean(what) && clip().id === id
+    if (clip().id !== id) return null
+    if (what) return wanted
+    const part = kept.value
+    kept.value = null
+    return part && looked(part)
   }
 
-  const cancel = () => sought.value && store.cancel(clip().media, sought.value)
-  return { trackers, tracker, found, now, tick, frameAt, job, begin, lay, follow, putRight, cancel }
+  /** Part of what was looked for, when that was stopped on the way. */
+  const kept = shallowRef<Tracked | null>(null)
+  const stoppable = computed(() => Boolean(asked.value && (job.value?.share ?? 0) > 0))
+  /** Stop here; what was found so far is kept. */
+  function keepThisFar() {
+    if (!asked.value || !job.value) return
+    kept.value = reached(asked.value, job.value.share)
+    store.cancel(clip().media, asked.value)
+  }
+
+  function cancel() {
+    kept.value = null
+    if (sought.value) store.cancel(clip().media, sought.value)
+  }
+  return {
+    ...{ trackers, tracker, found, now, tick, frameAt, job, stoppable, way },
+    ...{ begin, lay, follow, putRight, keepThisFar, cancel },
+  }
 }
