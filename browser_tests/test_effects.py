@@ -54,7 +54,7 @@ class EffectsTest(OneTakeTest):
         page.wait(lambda: self.kinds() == ["shards", "threshold"], what="it was not added")
 
         self.kept_and_given_again()
-        page.press("control-Led by sound")
+        page.press("control-Led")
         page.press("drive")
         page.dialog()
         page.find(".modal.show [data-test=drive-value]").send_keys("Soft")

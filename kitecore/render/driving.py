@@ -17,6 +17,7 @@ from kitecore.motion.thinning import plain_keys
 from kitecore.render.leading import Measure, followed_shares
 from kitecore.render.samples import mixed
 from kitecore.render.sources import Sources
+from kitecore.render.spots import spots_along
 from kitecore.sound.beats import beats_of
 from kitecore.sound.measures import HOP, LOOKS, led, powers_of, shares_of, struck, waving
 from kitecore.sound.ramps import sample_at
@@ -26,6 +27,8 @@ LONGEST: Final = 10 * 60
 """Seconds of a clip for which a value is led."""
 _NEAR: Final = 0.02
 """Of the way from the least to the most: keys are left out that change less than that."""
+_NEAR_SPOT: Final = 0.5
+"""The same of a point, in pixels of the canvas."""
 
 Numbers = NDArray[np.float64]
 
@@ -73,6 +76,8 @@ def driven(
 ) -> list[dict[str, Any]]:
     """Keys of a value over the length of a clip, counted from its start; few, with easings.
 
+    Of a point, where the place of what is followed leads: then ``low`` and ``high`` do not count.
+
     Raises
     ------
     EditRefused
@@ -84,11 +89,17 @@ def driven(
         raise EditRefused("That is too long to be led.", todo="Split the clip first.")
     step = document.rate.exact.frame_ticks
     ticks = [*range(0, found.length, step)]
+    if wanted.by == "followed" and wanted.measure == "place":
+        spots = np.round(spots_along(document, found, wanted.tracker, sources), 2)
+        return _few(plain_keys(ticks, spots.tolist(), _NEAR_SPOT))
     shares = _shares(document, found, wanted, sources)
     at = (np.array(ticks) + step / 2) / TICKS_PER_SECOND * LOOKS
     values = wanted.low + (wanted.high - wanted.low) * np.interp(at, np.arange(len(shares)), shares)
     near = max(abs(wanted.high - wanted.low) * _NEAR, 1e-9)
-    keys = plain_keys(ticks, [round(float(value), 4) for value in values], near)
+    return _few(plain_keys(ticks, [round(float(value), 4) for value in values], near))
+
+
+def _few(keys: list[dict[str, Any]]) -> list[dict[str, Any]]:
     if len(keys) > MOST_KEYS:
         raise EditRefused("That needs too many keys.", todo="Follow it more slowly.")
     return keys

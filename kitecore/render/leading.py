@@ -8,14 +8,16 @@ from typing import Final, Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.document import ClipBase, Document, VideoClip
+from kitecore.document import ClipBase, Document
 from kitecore.errors import EditRefused
 from kitecore.motion.matrices import parts
 from kitecore.render.sources import Sources
+from kitecore.render.spots import leader_of
 from kitecore.render.tracked import Seen, seen_at
 
 Numbers = NDArray[np.float64]
-Measure = Literal["across", "down", "size", "turn"]
+Measure = Literal["across", "down", "size", "turn", "place"]
+"""What of the way of a thing leads a value; its whole place leads a point."""
 
 _MEASURES: Final[dict[str, Callable[[Seen], float]]] = {
     "across": lambda seen: float(seen.now[:, 0].mean()),
@@ -39,18 +41,7 @@ def followed_shares(
     EditRefused
         If nothing is followed by that name, or it does not change.
     """
-    leader = next(
-        (
-            one
-            for _, one in document.clips()
-            if isinstance(one, VideoClip) and any(each.id == tracker for each in one.trackers)
-        ),
-        None,
-    )
-    if leader is None:
-        raise EditRefused(
-            "Nothing is followed by that name.", todo="Follow a thing of a video first."
-        )
+    leader = leader_of(document, tracker)
     step = document.rate.exact.frame_ticks
     since = leader.shown_at(0, step)
     values = []

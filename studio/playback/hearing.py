@@ -14,7 +14,7 @@ from ninja import Field, Query, Router, Schema
 from kitecore.document import Document, dumps
 from kitecore.document.inserts.equaliser import Equaliser
 from kitecore.document.model import Tick
-from kitecore.document.properties import NumberKeys
+from kitecore.document.properties import NumberKeys, PointKeys
 from kitecore.document.track import MOST_TRACKS
 from kitecore.edits import Edit
 from kitecore.render.driving import Driving
@@ -276,15 +276,18 @@ class DrivingIn(Schema):
 
 @router.post(
     "/projects/{uuid:id}/revisions/{int:revision}/driven",
-    response={200: NumberKeys, 404: Problem, 422: Problem},
+    response={200: NumberKeys | PointKeys, 404: Problem, 422: Problem},
 )
 def driven(
     request: HttpRequest, id: UUID, revision: int, given: DrivingIn, look: Query[Look]
-) -> NumberKeys:
-    """Keys of a value that is led by the sound, or by a wave."""
+) -> NumberKeys | PointKeys:
+    """Keys of a value that is led by the sound, a wave, or something that is followed; of a point by
+    the last.
+    """
     told = given.driving.model_dump()
     data = asked(request, id, revision, look, "driven", 0, clip=given.clip, driving=told)
-    return NumberKeys.model_validate({"keys": json.loads(data)})
+    led = PointKeys if told["measure"] == "place" and told["by"] == "followed" else NumberKeys
+    return led.model_validate({"keys": json.loads(data)})
 
 
 class CurveIn(Schema):

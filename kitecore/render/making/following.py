@@ -8,13 +8,11 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import Document, VideoClip
-from kitecore.motion.posing import pose_at
 from kitecore.render.frame import stage_of
 from kitecore.render.making.framing import Corner
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
-from kitecore.render.stage import Stage
-from kitecore.render.tracked import seen_at, within_picture
+from kitecore.render.spots import spot_of
 from kitecore.ticks import TICKS_PER_SECOND, Span
 
 Spot = tuple[float, float]
@@ -54,19 +52,10 @@ def _calm_spot(document: Document, clip: VideoClip, tick: int, sources: Sources)
     stage = stage_of(document, (16, 16), sources)
     ticks = np.linspace(tick - _CALM / 2, tick + _CALM / 2, _LOOKS)
     there = np.clip(ticks, clip.start, clip.end - 1).astype(np.int64)
-    spots = np.array([_spot(clip, int(at) - clip.start, stage) for at in there])
+    thing = clip.trackers[0].id
+    spots = np.array([spot_of(clip, thing, int(at) - clip.start, stage) for at in there])
     across, down = (spots * _WEIGHTS[:, None]).sum(axis=0) / _WEIGHTS.sum()
     return float(across) / document.canvas.width, float(down) / document.canvas.height
-
-
-def _spot(clip: VideoClip, local: int, stage: Stage) -> tuple[float, float]:
-    """Canvas pixels of the middle of what the clip's first tracker follows."""
-    tracker = clip.trackers[0]
-    seen = seen_at(clip, tracker.id, tracker.first, clip.shown_at(local, stage.step), stage.sources)
-    assert seen is not None
-    onto = within_picture(clip, pose_at(clip, local, stage.area).pivot, stage.area, stage.sources)
-    x, y, depth = stage.frame_of(clip, local) @ onto @ (*seen.now.mean(axis=0), 1.0)
-    return x / depth, y / depth
 
 
 def facts_of(work: Work, span: Span) -> str:

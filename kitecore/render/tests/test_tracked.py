@@ -325,3 +325,48 @@ class LeadingTest(TrackedFilm):
         self.thing = "nobody"
         with self.assertRaises(EditRefused):
             self.led("across")
+
+
+class PointsAlongTest(TrackedFilm):
+    """Points of effects that go along with what is followed, seen where they shine."""
+
+    def light(self, clip: str) -> None:
+        effect = {"kind": "point_light", "id": "p", "reach": 40, "strength": 3, "around": 0}
+        self.scene.do(kind="add_item", clips=[clip], list="effects", item=effect)
+        driving = {"by": "followed", "tracker": self.thing, "measure": "place"}
+        keys = driven(self.scene.document, clip, driving, self.sources)
+        [effect_id] = [one.id for one in self.scene.document.find_clip(clip)[1].effects]  # type: ignore[attr-defined]
+        values = {f"effects/{effect_id}/centre": {"keys": keys}}
+        self.scene.do(kind="adjust", clips=[clip], values=values)
+
+    def brightest(self, number: int) -> NDArray[np.float64]:
+        picture = render(self.scene.document, number * FRAME, SIZE, self.sources)
+        light = cv2.GaussianBlur(picture[..., :3].astype(np.float32).sum(axis=2), (0, 0), 5)
+        y, x = np.unravel_index(light.argmax(), light.shape)
+        return np.array([x, y], float) + 0.5
+
+    def lit(self, **place: Any) -> str:
+        white = {"kind": "plain", "colour": "#ffffff"}
+        layer = {"kind": "solid", "length": COUNT * FRAME, "fill": white, "place": place}
+        self.scene.do(kind="place", clip=layer, mode="above", at=0, seed="lit")
+        [solid] = [c for _, c in self.scene.document.clips() if c.kind == "solid"]
+        return solid.id
+
+    def test_the_light_is_where_the_thing_is_on_its_own_picture_and_on_another(self) -> None:
+        for place in ({}, {"turn": 25, "size": [0.9, 0.9], "mirrored": True, "pivot": [10, 20]}):
+            self.scene = Scene(self.root)
+            self.tracked("turns")
+            self.light(self.lit(**place))
+            for number in (0, 20, COUNT - 1):
+                with self.subTest(place, number=number):
+                    off = self.brightest(number) - self.there("turns", number)
+                    self.assertLess(np.hypot(*off), 4)
+
+    def test_a_sound_has_no_points(self) -> None:
+        self.tracked("turns")
+        self.scene.sound("tone", 1)
+        self.scene.place("tone", 1, mode="above")
+        [clip] = [c for _, c in self.scene.document.clips() if c.kind == "sound"]
+        driving = {"by": "followed", "tracker": self.thing, "measure": "place"}
+        with self.assertRaises(EditRefused):
+            driven(self.scene.document, clip.id, driving, self.sources)

@@ -1343,7 +1343,8 @@ export interface paths {
         put?: never;
         /**
          * Driven
-         * @description Keys of a value that is led by the sound, or by a wave.
+         * @description Keys of a value that is led by the sound, a wave, or something that is followed; of a point by
+         *     the last.
          */
         post: operations["studio_playback_hearing_driven"];
         delete?: never;
@@ -5106,7 +5107,7 @@ export interface components {
              * @default across
              * @enum {string}
              */
-            measure: "across" | "down" | "size" | "turn";
+            measure: "across" | "down" | "size" | "turn" | "place";
             /**
              * Rate
              * @description How often a wave goes
@@ -19276,7 +19277,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NumberKeys"];
+                    "application/json": components["schemas"]["NumberKeys"] | components["schemas"]["PointKeys"];
                 };
             };
             /** @description Not Found */

@@ -56,20 +56,35 @@ const followed = computed(() =>
     ),
   ),
 )
+/** A point goes along with the whole place of what is followed. */
+const isPoint = computed(() => chosen.value?.control === 'spot')
+const PLACE = 'place'
 const asked = computed(() => {
+  if (isPoint.value) return []
   const by = driving.value.by ?? 'level'
   const shown = SETTINGS[by as string] ?? FOLLOWED
-  return (kit.layer?.driving ?? []).filter((one) => one.name === 'by' || shown.includes(one.name))
+  return (kit.layer?.driving ?? [])
+    .filter((one) => one.name === 'by' || shown.includes(one.name))
+    .map((one) => ({ ...one, choices: one.choices?.filter((id) => id !== PLACE) }))
 })
-const values = computed(() => ({
+const values = computed<Record<string, unknown>>(() => ({
   ...Object.fromEntries((kit.layer?.driving ?? []).map((one) => [one.name, one.default])),
   ...driving.value,
+  ...(isPoint.value ? { by: 'followed', measure: PLACE } : {}),
 }))
 const tracks = computed(() => project.tracks.filter((one) => (one.clips ?? []).some(mayBeHeard)))
 const heard = ref<string[]>([])
 
+const nameOf = (one: Control) =>
+  one.control === 'spot' ? t('layer.drivePart.point') : (rowOf(one, one.default)[0]?.label ?? '')
+
 function choose(control: string) {
   name.value = control
+  if (isPoint.value) {
+    ends.value = [0, 1]
+    driving.value = { ...driving.value, tracker: driving.value.tracker || followed.value[0]?.id }
+    return
+  }
   const { low, default: most } = chosen.value ?? {}
   const factor = row.value?.factor ?? 1
   ends.value = [(low ?? 0) * factor, Number(most ?? 1) * factor]
@@ -84,7 +99,7 @@ async function make() {
   const control = chosen.value
   if (!control) return
   const [low, high] = ends.value.map((end) => end / (row.value?.factor ?? 1))
-  const wanted = { ...driving.value, low, high, tracks: heard.value } as Schemas['Driving']
+  const wanted = { ...values.value, low, high, tracks: heard.value } as Schemas['Driving']
   const clip = props.layer.ids.value[0] ?? ''
   const made = await ask(() =>
     need(
@@ -119,7 +134,7 @@ async function make() {
       :ok-title="$t('layer.drivePart.make')"
       :cancel-title="$t('words.cancel')"
       cancel-variant="secondary"
-      :ok-disabled="busy"
+      :ok-disabled="busy || (isPoint && !values.tracker)"
       :busy="busy"
       scrollable
       lazy
@@ -136,11 +151,11 @@ async function make() {
             @change="choose(($event.target as HTMLSelectElement).value)"
           >
             <option v-for="one in controls" :key="one.name" :value="one.name">
-              {{ rowOf(one, one.default)[0]?.label }}
+              {{ nameOf(one) }}
             </option>
           </select>
         </label>
-        <label v-for="(_, end) in ends" :key="end" class="row-of">
+        <label v-for="(_, end) in isPoint ? [] : ends" :key="end" class="row-of">
           <span>{{ end ? $t('layer.drivePart.most') : $t('layer.drivePart.least') }}</span>
           <input
             v-model.number="ends[end]"
@@ -169,6 +184,9 @@ async function make() {
             <option v-for="one in followed" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select>
         </label>
+        <p v-if="values.by === 'followed' && !followed.length" class="tiny quiet mb-0">
+          {{ $t('layer.drivePart.nothing') }}
+        </p>
         <TrackChecks
           v-if="!['wave', 'followed'].includes(String(values.by)) && tracks.length > 1"
           v-model="heard"

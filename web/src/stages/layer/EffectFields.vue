@@ -16,9 +16,11 @@ const kind = computed(() => kit.layer?.effects.find((one) => one.kind === props.
 const controls = computed(() =>
   (kind.value?.controls ?? []).filter(({ control }) => control !== 'layer'),
 )
-/** Numbers that have keys can be led. */
+/** Numbers and points that have keys can be led. */
 const led = computed(() =>
-  controls.value.filter((one) => one.keyed && typeof one.default === 'number'),
+  controls.value.filter(
+    (one) => one.keyed && (typeof one.default === 'number' || one.control === 'spot'),
+  ),
 )
 const since = computed(() => ('since' in props.effect ? (props.effect.since ?? 0) : null))
 const set = (values: Record<string, unknown>) =>
