@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from itertools import pairwise
 from typing import Final
 
@@ -13,10 +12,13 @@ from kitecore.colour.rgb import Rgb
 
 SAMPLES: Final = 1021
 """Places at which a grade is tried: every level of 8 bits, and three between each two."""
+FEWER: Final = 341
+"""The same for watching: every level, and one between every other two."""
 LEVEL: Final = 1.0 / 255
 _EVEN: Final = 8
 """Of so many places one lies in even steps in any case."""
 _OTHERS: Final = 0.4
+_RAMPS: Final = 4
 
 Places = NDArray[np.float64]
 
@@ -25,28 +27,29 @@ def even_places(size: int) -> Places:
     return np.linspace(0, 1, size)
 
 
-def places_for(
-    change: Callable[[Rgb], Rgb], size: int, enough: float = LEVEL, most: int = 0
-) -> Places:
-    """Places along each axis, 0 to 1, rising, for a table of what ``change`` makes of colours.
+def places_for(changed: Rgb, size: int, enough: float = LEVEL, most: int = 0) -> Places:
+    """Places along each axis, 0 to 1, rising, for a table of what a grade makes of colours.
 
-    It is tried on greys and on each channel alone. Where straight lines between places in even
+    It was tried on greys and on each channel alone. Where straight lines between places in even
     steps would miss it, most places are put where it bends or jumps, one after the other where the
     error is largest (Ramer 1972).
 
     Parameters
     ----------
+    changed
+        What it made of `ramps`.
     enough
         An error, 0..1, up to which even steps are close enough.
     most
         Places that there may be where ``size`` of them are not: of a table of many jumps.
     """
-    at = np.linspace(0, 1, SAMPLES)
-    values = np.clip(change(_ramps(at)).reshape(-1, SAMPLES, 3), -0.5, 1.5)
-    rows = values.transpose(1, 0, 2).reshape(SAMPLES, -1).astype(np.float64)
+    samples = len(changed) // _RAMPS
+    at = np.linspace(0, 1, samples)
+    values = np.clip(changed.reshape(_RAMPS, samples, 3), -0.5, 1.5)
+    rows = values.transpose(1, 0, 2).reshape(samples, -1).astype(np.float64)
     if _worst(at, rows, even_places(size)) <= enough:
         return even_places(size)
-    chosen = set(np.rint(np.linspace(0, SAMPLES - 1, (size - 1) // _EVEN + 1)).astype(int).tolist())
+    chosen = set(np.rint(np.linspace(0, samples - 1, (size - 1) // _EVEN + 1)).astype(int).tolist())
     stretches = {(a, b): _farthest(rows, a, b) for a, b in _pairs(sorted(chosen))}
     while len(chosen) < max(size, most):
         ends = max(stretches, key=lambda ends: (stretches[ends][0], ends[1] - ends[0]))
@@ -62,13 +65,14 @@ def places_for(
     return at[sorted(chosen)]
 
 
-def _ramps(at: Places) -> NDArray[np.float32]:
+def ramps(samples: int = SAMPLES) -> NDArray[np.float32]:
     """Greys, and each channel beside two others that stand, one ramp after the other."""
-    ramps = np.full((4, len(at), 3), _OTHERS)
-    ramps[0] = at[:, None]
+    at = np.linspace(0, 1, samples)
+    found = np.full((_RAMPS, samples, 3), _OTHERS)
+    found[0] = at[:, None]
     for channel in range(3):
-        ramps[1 + channel, :, channel] = at
-    return ramps.reshape(-1, 3).astype(np.float32)
+        found[1 + channel, :, channel] = at
+    return found.reshape(-1, 3).astype(np.float32)
 
 
 def _pairs(chosen: list[int]) -> list[tuple[int, int]]:

@@ -12,7 +12,15 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.colour.axis import LEVEL, Places, even_places, places_for
+from kitecore.colour.axis import (
+    FEWER,
+    LEVEL,
+    SAMPLES,
+    Places,
+    even_places,
+    places_for,
+    ramps,
+)
 from kitecore.colour.chain import graded
 from kitecore.colour.cube import FindLook
 from kitecore.colour.lattice import lattice, sampled
@@ -113,10 +121,11 @@ def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
     def change(rgb: Rgb) -> Rgb:
         return graded(rgb, grade, find)
 
-    even = Table(_cubed(change(lattice(size)), size))
+    done = change(_tried(size))
+    even = Table(_cubed(done[: size**3], size))
     # While a slider moves, a second table costs more than a level is worth.
     enough, most = (LEVEL, MOST) if size > DRAFT else (2 * LEVEL, size)
-    places = places_for(change, size, enough, most)
+    places = places_for(done[size**3 :], size, enough, most)
     if np.array_equal(places, even.places):
         return even
     many = len(places)
@@ -134,6 +143,14 @@ def _missed(table: Table, truth: Rgb) -> float:
     """How far a table is from the truth for `_TRIED`: in the mean, and a little at the worst."""
     errors = np.abs(np.clip(table.at(_TRIED), 0, 1) - truth)
     return float(errors.mean() + errors.max() / 10)
+
+
+@lru_cache(maxsize=4)
+def _tried(size: int) -> NDArray[np.float32]:
+    """The colours of a table in even steps, and behind them those that tell where it bends."""
+    start = np.concatenate([lattice(size), ramps(SAMPLES if size > DRAFT else FEWER)])
+    start.flags.writeable = False
+    return start
 
 
 @lru_cache(maxsize=8)

@@ -37,7 +37,7 @@ def curve_at(points: CurvePoints, x: Array) -> Array:
 def around(points: CurvePoints, x: Array) -> Array:
     """The same for a curve over a circle: ``x`` 0..1 is once around, and the ends meet smoothly."""
     again = tuple((at + turn, y) for turn in (-1, 0, 1) for at, y in points)
-    return curve_at(again, x % 1)
+    return curve_at(again, x - np.floor(x))
 
 
 def curve_between(first: CurvePoints, second: CurvePoints, share: float) -> CurvePoints:
