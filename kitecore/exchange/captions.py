@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import codecs
+import html
 from collections.abc import Iterable
 from itertools import pairwise
 from typing import Final, Literal
@@ -14,6 +15,7 @@ from kitecore.document.clips.text import MOST_LETTERS
 from kitecore.edits.captions import MOST_CUES
 from kitecore.edits.cues import Cue
 from kitecore.errors import BadInput
+from kitecore.exchange.wordmarks import marked, parted, written
 from kitecore.ticks import TICKS_PER_SECOND
 
 MOST_BYTES: Final = 4 * 2**20
@@ -44,25 +46,33 @@ def read_captions(data: bytes) -> CaptionsRead:
         If it holds none.
     """
     text, remarks = _decoded(data)
-    text = text.replace("\r\n", "\n").replace("\r", "\n")
+    text = marked(text.replace("\r\n", "\n").replace("\r", "\n"))
+    format = _format_of(text)
     try:
-        found = pysubs2.SSAFile.from_string(text, format_=_format_of(text))
+        found = pysubs2.SSAFile.from_string(text, format_=format)
     except (pysubs2.exceptions.Pysubs2Error, ValueError, KeyError, IndexError) as error:
         raise BadInput(
             "This is no file of captions that can be read.", todo="Choose an .srt or a .vtt file."
         ) from error
     spoken = [event for event in found if not event.is_comment and event.plaintext.strip()]
-    cues = [
-        Cue(
-            at=max(0, event.start) * _TICKS,
-            until=max(event.end, event.start, 0) * _TICKS,
-            text=event.plaintext.strip()[:MOST_LETTERS],
-        )
-        for event in spoken[:MOST_CUES]
-    ]
+    cues = [_cue(event, format) for event in spoken[:MOST_CUES]]
     if not cues:
         raise BadInput("There are no captions in this file.", todo="Choose another file.")
     return CaptionsRead(cues=tuple(cues), remarks=(*remarks, *_left_out(text, spoken)))
+
+
+def _cue(event: pysubs2.SSAEvent, format: CaptionFormat) -> Cue:
+    start = max(0, event.start)
+    until = max(event.end, start)
+    text, begins = parted(event.plaintext.strip(), start, until)
+    if format == "vtt":
+        text = html.unescape(text)
+    return Cue(
+        at=start * _TICKS,
+        until=until * _TICKS,
+        text=text[:MOST_LETTERS],
+        words=tuple(max(0, at) * _TICKS for at in begins),
+    )
 
 
 def _decoded(data: bytes) -> tuple[str, list[str]]:
@@ -77,7 +87,7 @@ def _decoded(data: bytes) -> tuple[str, list[str]]:
         ]
 
 
-def _format_of(text: str) -> str:
+def _format_of(text: str) -> CaptionFormat:
     return "vtt" if text.lstrip().startswith("WEBVTT") else "srt"
 
 
@@ -109,8 +119,11 @@ def write_captions(document: Document, format: CaptionFormat) -> str:
 
 def _written(clips: Iterable[TextClip], format: CaptionFormat) -> str:
     file = pysubs2.SSAFile()
-    for said in (said for clip in clips for said in clip.sayings):
-        event = pysubs2.SSAEvent(start=said.begin // _TICKS, end=said.end // _TICKS)
-        event.plaintext = said.words
-        file.append(event)
+    for clip in clips:
+        lit = format == "vtt" and clip.lit is not None
+        begins = tuple(at // _TICKS for at in clip.begins) if lit else ()
+        for said in clip.sayings:
+            event = pysubs2.SSAEvent(start=said.begin // _TICKS, end=said.end // _TICKS)
+            event.plaintext = written(said.words, begins) if format == "vtt" else said.words
+            file.append(event)
     return file.to_string(format)

@@ -77,6 +77,13 @@ class TextClip(Pictured):
     """The word that is being said; None where words are spread over the clip by their letters."""
 
     @property
+    def begins(self) -> tuple[int, ...]:
+        """Ticks of the timeline at which its words begin to be said, as far as that is known."""
+        if not isinstance(self.said, SaidKeys):
+            return ()
+        return tuple(self.start + key.at for key in self.said.keys if key.value)
+
+    @property
     def first_words(self) -> str:
         """What it says when it begins to say something."""
         return self.text if isinstance(self.text, str) else self.text.keys[0].value

@@ -88,3 +88,53 @@ class WriteTest(TestCase):
                 told(again),
             )
             self.assertEqual((), again.remarks)
+
+
+class WordTimesTest(TestCase):
+    """Captions whose words have times of their own."""
+
+    FILE = """WEBVTT
+
+00:01.000 --> 00:03.000
+Up <00:00:01.400>it <00:02.000>goes
+
+00:04.000 --> 00:05.000
+Wind &lt; rain &amp; <c.loud>snow</c>
+
+00:06.000 --> 00:08.000
+Four folds <00:00:07.000>up now
+"""
+
+    def test_they_are_read_and_nothing_is_lost(self) -> None:
+        first, second, third = read_captions(self.FILE.encode()).cues
+        self.assertEqual(
+            ("Up it goes", [1.0, 1.4, 2.0]),
+            (first.text, [at / SECOND for at in first.words]),
+        )
+        self.assertEqual(("Wind < rain & snow", ()), (second.text, second.words))
+        begins = [round(at / SECOND, 2) for at in third.words]
+        self.assertEqual(("Four folds up now", [6.0, 6.5, 7.0, 7.5]), (third.text, begins))
+
+    def test_what_is_lit_is_written_and_read_again(self) -> None:
+        document = edits.apply(
+            empty_document(),
+            edit(
+                kind="lay_captions", cues=[dict(c) for c in read_captions(self.FILE.encode()).cues]
+            ),
+        )
+        plain = write_captions(document, "vtt")
+        self.assertNotIn("<", plain.replace("&lt;", ""))
+        [track] = [one for one in document.tracks if one.captions]
+        lit = {"lit": {"kind": "plain", "colour": "#ffb454"}}
+        ids = [clip.id for clip in track.clips]
+        document = edits.apply(document, edit(kind="adjust", clips=ids, values=lit))
+        again = read_captions(write_captions(document, "vtt").encode()).cues
+        self.assertEqual(read_captions(self.FILE.encode()).cues, again)
+        self.assertNotIn("<00", write_captions(document, "srt"))
+
+    @given(some.text(alphabet="ab<&> ", min_size=1, max_size=30).filter(str.strip))
+    def test_signs_of_the_format_come_back(self, text: str) -> None:
+        cue = {"at": 0, "until": SECOND, "text": " ".join(text.split())}
+        document = edits.apply(empty_document(), edit(kind="lay_captions", cues=[cue]))
+        [read] = read_captions(write_captions(document, "vtt").encode()).cues
+        self.assertEqual(cue["text"], read.text)
