@@ -100,6 +100,25 @@ class VoiceTest(MouthTest):
         with self.assertRaises(EditRefused):
             self.led(tracks=[self.document.main.id])
 
+    def test_two_mouths_say_each_what_its_own_voice_says(self) -> None:
+        [first] = [t.id for t in self.document.tracks if t.kind == "sound" and t.clips]
+        known = {track.id for track in self.document.tracks}
+        frames = self.length // (SECOND // 30) * (SECOND // 30)
+        clip = {"kind": "sound", "media": "voice", "source_length": self.length, "length": frames}
+        self.do(kind="place", clip=clip, mode="above", at=LATE + SECOND, seed="second")
+        [second] = [t.id for t in self.document.tracks if t.id not in known and t.clips]
+        self.do(kind="add_layer", layer="mouth", at=0, length=7 * SECOND, seed="other")
+        mouths = [c.id for c in all_clips(self.document.tracks) if isinstance(c, MouthClip)]
+        said = [
+            mouthed(self.document, mouth, {"tracks": [track]}, self.sources)["turns"]
+            for mouth, track in zip(mouths, (first, second), strict=True)
+        ]
+        begins = [next(t["at"] for t in turns if t["pose"] != "closed") for turns in said]
+        self.assertAlmostEqual(1.0, abs(begins[1] - begins[0]) / SECOND, delta=0.05)
+        # Both at once are another thing to hear.
+        both = mouthed(self.document, mouths[0], {"tracks": [first, second]}, self.sources)
+        self.assertNotEqual(said[0], both["turns"])
+
     def test_pauses_are_where_nobody_speaks(self) -> None:
         found = mouthed(self.document, self.mouth.id, {"by": "pauses"}, self.sources)
         first, last = found["pauses"][0], found["pauses"][-1]

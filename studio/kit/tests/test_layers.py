@@ -98,6 +98,33 @@ class LayerKitTest(People, TestCase):
         other = self.call("get", f"/kit/presets/{preset['id']}/picture.jpg", client=self.other)
         self.assertEqual(404, other.status_code)
 
+    def test_a_mouth_is_kept_with_its_poses_and_what_it_says(self) -> None:
+        self.edit(kind="add_layer", layer="mouth", at=0, length=2 * SECOND)
+        mouth = self.mouth()
+        turns = [{"at": 0, "pose": "closed"}, {"at": SECOND, "pose": "open"}]
+        turned = {"turns": turns, "place/turn": 12}
+        self.edit(kind="adjust", clips=[mouth["id"]], values=turned)
+        kept = self.element(self.mouth())
+        self.assertEqual(201, self.call("post", "/kit/presets", kept).status_code)
+        [preset] = self.call("get", "/kit/presets?kind=element").json()
+        other = self.call("post", "/projects", {"name": "Another"}).json()
+        copies = preset["content"]["copies"]
+        paste = {"kind": "paste", "copies": copies, "at": 0}
+        edit = {"based_on": other["revision"], "edit": paste}
+        pasted = self.call("post", f"/projects/{other['id']}/edits", edit)
+        self.assertEqual(200, pasted.status_code)
+        found = self.mouth(f"/projects/{other['id']}")
+        self.assertEqual(turns, [{k: one[k] for k in ("at", "pose")} for one in found["turns"]])
+        self.assertEqual(12, found["place"]["turn"])
+        poses = [[track["name"] for track in one["tracks"]] for one in (mouth, found)]
+        self.assertEqual(poses[0], poses[1])
+        self.assertNotEqual(mouth["id"], found["id"])
+
+    def mouth(self, path: str = "") -> dict[str, Any]:
+        document = self.call("get", path).json()["document"] if path else self.document()
+        clips = (clip for track in document["tracks"] for clip in track["clips"])
+        return next(clip for clip in clips if clip["kind"] == "mouth")
+
     def test_an_element_does_not_reach_for_what_others_have(self) -> None:
         theirs = take_of(self.project, "theirs.mp4")
         kept = self.element(clip_of(theirs, 1))
