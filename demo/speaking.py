@@ -1,5 +1,6 @@
-"""Three paper birds say one line, which is captioned: poses swapped by its sound, bouncing, and drawn lips that move
-by its words."""
+"""Three paper birds say one line, which is captioned and lit word by word: poses swapped by its sound,
+bouncing, and drawn lips that move by its words.
+"""
 
 from __future__ import annotations
 
@@ -13,6 +14,7 @@ from numpy.typing import NDArray
 
 from demo.project import Source, ticks_of
 from demo.sounds import LINE
+from kitecore.document import derived_id
 from kitecore.edits import EditBase, edit_kinds
 from kitecore.edits.fresh_mouth import mouth
 from kitecore.speech.features import energies_of
@@ -64,7 +66,11 @@ def speaking_edits(takes: Mapping[str, Source], voice: Path) -> Iterator[EditBas
             },
         }
         yield place(clip=bird, mode="above", at=0, seed=f"bird{number}")
-    yield edit_kinds["lay_captions"](cues=_captions(voice), seed="said")
+    cues = _captions(voice)
+    yield edit_kinds["lay_captions"](cues=cues, seed="said")
+    said = [derived_id("said", number) for number in range(1, len(cues) + 1)]
+    lit = {"kind": "plain", "colour": "#ffb454"}
+    yield edit_kinds["adjust"](clips=said, values={"lit": lit}, seed="lit")
 
 
 def _posed(voice: Path, length: int) -> tuple[list[Posed], list[Posed]]:
@@ -79,7 +85,13 @@ def _captions(voice: Path) -> list[dict[str, Any]]:
     sound, rate = _samples(voice)
     lines = spoken_lines(LINE, energies_of(sound, rate), read(LINE))
     return [
-        {"at": ticks_of(one.begin), "until": ticks_of(one.end), "text": one.text} for one in lines
+        {
+            "at": ticks_of(one.begin),
+            "until": ticks_of(one.end),
+            "text": one.text,
+            "words": [ticks_of(second) for second in one.words],
+        }
+        for one in lines
     ]
 
 

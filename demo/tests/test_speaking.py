@@ -8,9 +8,9 @@ from pathlib import Path
 from unittest import TestCase
 
 from demo.project import Source
-from demo.sounds import speak
+from demo.sounds import LINE, speak
 from demo.speaking import VOICE, speaking_edits
-from kitecore.document import MouthClip, all_clips, check, empty_document
+from kitecore.document import MouthClip, TextClip, all_clips, check, empty_document
 from kitecore.document.clips.mouth import may_move
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -27,11 +27,19 @@ class SpeakingTest(TestCase):
         for edit in speaking_edits(takes, voice):
             document = edit.apply(document)
         check(document)
+        self.captions = [one for one in all_clips(document.tracks) if isinstance(one, TextClip)]
         self.mouths = [one for one in all_clips(document.tracks) if isinstance(one, MouthClip)]
 
     def test_each_has_its_way(self) -> None:
         self.assertEqual(["swapped", "bouncing", "moving"], [one.way.kind for one in self.mouths])
         self.assertTrue(all(map(may_move, self.mouths)))
+
+    def test_its_words_are_lit_as_they_are_said(self) -> None:
+        self.assertEqual(LINE.split(), " ".join(one.first_words for one in self.captions).split())
+        begins = [at for one in self.captions for at in one.begins]
+        self.assertEqual(sorted(begins), begins)
+        self.assertGreater(len(begins), 0.8 * len(LINE.split()))
+        self.assertTrue(all(one.lit for one in self.captions))
 
     def test_they_speak_while_the_line_is_heard(self) -> None:
         for mouth in self.mouths:
