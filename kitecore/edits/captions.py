@@ -69,6 +69,17 @@ def _said(
     return _timed(clip.model_copy(update=changes), start, length)
 
 
+def _laid(like: TextClip, cue: Cue, id: str, height: int) -> TextClip:
+    """A cue as a caption that looks like another, where it is to lie."""
+    clip = _said(like, id, cue.text, cue.at, cue.until - cue.at, cue.said())
+    if cue.height is None:
+        return clip
+    across = like.place.position[0] if isinstance(like.place.position, tuple) else 0.0
+    down = round((cue.height - 0.5) * height, 1)
+    place = clip.place.model_copy(update={"position": (across, down)})
+    return clip.model_copy(update={"place": place})
+
+
 @edit_kinds.register("lay_captions")
 class LayCaptions(EditBase):
     """Captions from cues: on a new track, or instead of those on a track of captions."""
@@ -84,14 +95,7 @@ class LayCaptions(EditBase):
         track = caption_track(document, self.track) if self.track else None
         like = _fresh(document, _look_of(track))
         clips = tuple(
-            _said(
-                like,
-                derived_id(self.seed, number + 1),
-                cue.text,
-                cue.at,
-                cue.until - cue.at,
-                cue.said(),
-            )
+            _laid(like, cue, derived_id(self.seed, number + 1), document.canvas.height)
             for number, cue in enumerate(cues_in_order(self.cues, document.rate.exact))
         )
         if track is not None:

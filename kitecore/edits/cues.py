@@ -15,12 +15,16 @@ from kitecore.ticks import Rate
 
 
 class Cue(Model):
-    """What is said from one moment to another, and when each of its words is, if that is known."""
+    """What is said from one moment to another, and when each of its words is, if that is known.
+
+    ``height`` is where its middle lies, 0 at the top of the picture to 1; None for the usual place.
+    """
 
     at: Start
     until: Start
     text: Annotated[str, Field(min_length=1, max_length=MOST_LETTERS)]
     words: Annotated[tuple[Start, ...], Field(max_length=MOST_LETTERS)] = ()
+    height: float | None = Field(default=None, ge=0, le=1)
 
     def said(self) -> SaidKeys | None:
         """Which of its words is said, counted from its beginning; None if that is not known."""
@@ -41,9 +45,10 @@ def cues_in_order(cues: Iterable[Cue], rate: Rate) -> list[Cue]:
         if found and found[-1].at == at:
             both = f"{found[-1].text}\n{cue.text}"[:MOST_LETTERS]
             words = (*found[-1].words, *cue.words)
-            found[-1] = Cue(at=at, until=max(until, found[-1].until), text=both, words=words)
+            both_said = {"until": max(until, found[-1].until), "text": both, "words": words}
+            found[-1] = found[-1].model_copy(update=both_said)
             continue
         if found and found[-1].until > at:
             found[-1] = found[-1].model_copy(update={"until": at})
-        found.append(Cue(at=at, until=until, text=cue.text, words=cue.words))
+        found.append(cue.model_copy(update={"at": at, "until": until}))
     return found

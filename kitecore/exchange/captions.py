@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import codecs
 import html
-from collections.abc import Iterable
+import re
+from collections import Counter
+from collections.abc import Iterable, Mapping
 from itertools import pairwise
 from typing import Final, Literal
 
@@ -15,7 +17,7 @@ from kitecore.document.clips.text import MOST_LETTERS
 from kitecore.edits.captions import MOST_CUES
 from kitecore.edits.cues import Cue
 from kitecore.errors import BadInput
-from kitecore.exchange.wordmarks import marked, parted, written
+from kitecore.exchange import cueplaces, wordmarks
 from kitecore.ticks import TICKS_PER_SECOND
 
 MOST_BYTES: Final = 4 * 2**20
@@ -26,6 +28,9 @@ _MARKS: Final = (
     (codecs.BOM_UTF16_LE, "utf-16"),
     (codecs.BOM_UTF16_BE, "utf-16"),
 )
+
+_STYLE: Final = re.compile(r"\{\\(?!an)")
+"""What pysubs2 makes of styles, but for places."""
 
 CaptionFormat = Literal["srt", "vtt"]
 
@@ -46,25 +51,32 @@ def read_captions(data: bytes) -> CaptionsRead:
         If it holds none.
     """
     text, remarks = _decoded(data)
-    text = marked(text.replace("\r\n", "\n").replace("\r", "\n"))
+    text = text.replace("\r\n", "\n").replace("\r", "\n")
     format = _format_of(text)
+    if format == "vtt":
+        text = cueplaces.marked(wordmarks.marked(text))
     try:
         found = pysubs2.SSAFile.from_string(text, format_=format)
     except (pysubs2.exceptions.Pysubs2Error, ValueError, KeyError, IndexError) as error:
         raise BadInput(
             "This is no file of captions that can be read.", todo="Choose an .srt or a .vtt file."
         ) from error
-    spoken = [event for event in found if not event.is_comment and event.plaintext.strip()]
+    spoken = [event for event in found if not event.is_comment and _words_of(event)]
     cues = [_cue(event, format) for event in spoken[:MOST_CUES]]
     if not cues:
         raise BadInput("There are no captions in this file.", todo="Choose another file.")
     return CaptionsRead(cues=tuple(cues), remarks=(*remarks, *_left_out(text, spoken)))
 
 
+def _words_of(event: pysubs2.SSAEvent) -> str:
+    return cueplaces.parted(event.plaintext.strip(), "")[0].strip()
+
+
 def _cue(event: pysubs2.SSAEvent, format: CaptionFormat) -> Cue:
     start = max(0, event.start)
     until = max(event.end, start)
-    text, begins = parted(event.plaintext.strip(), start, until)
+    text, height = cueplaces.parted(event.plaintext.strip(), event.text)
+    text, begins = wordmarks.parted(text.strip(), start, until)
     if format == "vtt":
         text = html.unescape(text)
     return Cue(
@@ -72,6 +84,7 @@ def _cue(event: pysubs2.SSAEvent, format: CaptionFormat) -> Cue:
         until=until * _TICKS,
         text=text[:MOST_LETTERS],
         words=tuple(max(0, at) * _TICKS for at in begins),
+        height=height,
     )
 
 
@@ -100,8 +113,8 @@ def _left_out(text: str, spoken: list[pysubs2.SSAEvent]) -> list[str]:
     overlapping = sum(after.start < before.end for before, after in pairs)
     if overlapping:
         remarks.append(f"Captions overlap in {overlapping} places: the earlier one ends early.")
-    if any("{\\" in event.text for event in spoken):
-        remarks.append("Italics, colours and places were left out: all captions look alike.")
+    if any(_STYLE.search(event.text) for event in spoken):
+        remarks.append("Italics, colours and sides were left out: all captions look alike.")
     return remarks
 
 
@@ -114,16 +127,38 @@ def write_captions(document: Document, format: CaptionFormat) -> str:
         for clip in track.clips
         if isinstance(clip, TextClip)
     ]
-    return _written(sorted(clips, key=lambda one: (one.start, one.end)), format)
+    usual = Counter(_height(clip, document) for clip in clips).most_common(1)
+    ordered = sorted(clips, key=lambda one: (one.start, one.end))
+    elsewhere = {
+        clip.id: height
+        for clip in clips
+        if (height := _height(clip, document)) is not None and height != usual[0][0]
+    }
+    return _written(ordered, format, elsewhere)
 
 
-def _written(clips: Iterable[TextClip], format: CaptionFormat) -> str:
+def _height(clip: TextClip, document: Document) -> float | None:
+    """Where its middle lies in the height of the picture; None if it moves."""
+    position = clip.place.position
+    if not isinstance(position, tuple):
+        return None
+    return round(0.5 + position[1] / document.canvas.height, 3)
+
+
+def _written(
+    clips: Iterable[TextClip], format: CaptionFormat, elsewhere: Mapping[str, float]
+) -> str:
+    """``elsewhere``: heights of those that do not lie where most do, which the second format can say."""
     file = pysubs2.SSAFile()
     for clip in clips:
         lit = format == "vtt" and clip.lit is not None
         begins = tuple(at // _TICKS for at in clip.begins) if lit else ()
         for said in clip.sayings:
             event = pysubs2.SSAEvent(start=said.begin // _TICKS, end=said.end // _TICKS)
-            event.plaintext = written(said.words, begins) if format == "vtt" else said.words
+            event.plaintext = said.words
+            if format == "vtt":
+                event.plaintext = wordmarks.written(said.words, begins)
+                if clip.id in elsewhere:
+                    event.plaintext = cueplaces.before(event.plaintext, elsewhere[clip.id])
             file.append(event)
-    return file.to_string(format)
+    return cueplaces.written(file.to_string(format))

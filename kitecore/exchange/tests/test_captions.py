@@ -138,3 +138,55 @@ Four folds <00:00:07.000>up now
         document = edits.apply(empty_document(), edit(kind="lay_captions", cues=[cue]))
         [read] = read_captions(write_captions(document, "vtt").encode()).cues
         self.assertEqual(cue["text"], read.text)
+
+
+class PlacesTest(TestCase):
+    """Captions that lie elsewhere than others."""
+
+    FILE = """WEBVTT
+
+00:01.000 --> 00:02.000
+Usual
+
+00:03.000 --> 00:04.000 position:20% line:10% align:start
+Above
+
+00:05.000 --> 00:06.000 line:-3
+Third <00:00:05.500>from the foot
+
+00:07.000 --> 00:08.000
+Usual again
+
+00:09.000 --> 00:10.000 line:0
+"""
+
+    def heights(self, data: str) -> list[tuple[str, float | None]]:
+        return [(cue.text, cue.height) for cue in read_captions(data.encode()).cues]
+
+    def test_they_are_read_laid_and_written(self) -> None:
+        read = read_captions(self.FILE.encode())
+        heights = [cue.height for cue in read.cues]
+        self.assertEqual([None, 0.13, 0.85, None], heights)
+        self.assertEqual(2, len(read.cues[2].words) - 2)
+        self.assertEqual((), read.remarks)
+        cues = [cue.model_dump() for cue in read.cues]
+        document = edits.apply(empty_document(), edit(kind="lay_captions", cues=cues))
+        [track] = [one for one in document.tracks if one.captions]
+        downs = [clip.place.position[1] for clip in track.clips]  # type: ignore[attr-defined]
+        self.assertEqual(downs[0], downs[3])
+        half = document.canvas.height / 2
+        self.assertAlmostEqual((0.13 - 0.5) * 2 * half, downs[1], delta=1)
+        text = write_captions(document, "vtt")
+        self.assertEqual(2, text.count("line:"))
+        again = [cue.height for cue in read_captions(text.encode()).cues]
+        self.assertEqual([None, 0.13, 0.85, None], again)
+        self.assertNotIn("line:", write_captions(document, "srt"))
+
+    def test_subrip_says_it_by_tags(self) -> None:
+        lines = ("{\\an8}Above", "{\\an5}In the midst", "{\\an2}Usual", "Plain")
+        srt = "\n".join(
+            f"{n}\n00:00:0{n},000 --> 00:00:0{n},900\n{line}\n" for n, line in enumerate(lines)
+        )
+        wanted = [("Above", 0.09), ("In the midst", 0.5), ("Usual", None), ("Plain", None)]
+        self.assertEqual(wanted, self.heights(srt))
+        self.assertEqual((), read_captions(srt.encode()).remarks)

@@ -4281,10 +4281,14 @@ export interface components {
         /**
          * Cue
          * @description What is said from one moment to another, and when each of its words is, if that is known.
+         *
+         *     ``height`` is where its middle lies, 0 at the top of the picture to 1; None for the usual place.
          */
         Cue: {
             /** At */
             at: number;
+            /** Height */
+            height?: number | null;
             /** Text */
             text: string;
             /** Until */
