@@ -13,6 +13,7 @@ const KNOWN: Record<string, string> = {
   'moves/shutter': t('motion.names.shutter'),
   opacity: t('words.opacity'),
   text: t('motion.names.words'),
+  said: t('motion.names.said'),
 }
 const LISTS: Record<string, string> = {
   effects: t('motion.names.effect'),

@@ -42,3 +42,9 @@ test('names parts of lists by their ids', () => {
   expect(read({ place: { position: [4, 7] } }, 'place/position/down')).toBe(7)
   expect(keyedProps(clip).map(({ path }) => path)).toEqual(['effects/y/mix', 'opacity'])
 })
+
+test('times of words are keys only while words are lit', () => {
+  const said = { keys: [{ at: 0, value: 1 }] }
+  const paths = (lit: unknown) => keyedProps({ kind: 'text', said, lit }).map(({ path }) => path)
+  expect([paths(null), paths({ kind: 'plain', colour: '#ffb454' })]).toEqual([[], ['said']])
+})

@@ -48,9 +48,12 @@ export function keyedProps(from: unknown, path = ''): KeyedProp[] {
   }
   if (typeof from !== 'object' || !from) return []
   return Object.entries(from).flatMap(([name, one]) =>
-    name === 'tracks' ? [] : keyedProps(one, inner(name)),
+    name === 'tracks' || isIdle(from, name) ? [] : keyedProps(one, inner(name)),
   )
 }
+
+/** When words of a text are said counts for nothing while none is lit. */
+const isIdle = (from: object, name: string) => name === 'said' && 'lit' in from && !from.lit
 
 /** Every property with keys in something, however deep; what a group holds has its own. */
 export function everyKeyed(from: unknown): unknown[] {
