@@ -35,6 +35,12 @@ def list_jobs(request: HttpRequest) -> list[JobOut]:
     return [job_out(job) for job in mine.order_by("-priority", "made_at")]
 
 
+@router.get("/jobs/{uuid:id}", response={200: JobOut, 404: Problem})
+def get_job(request: HttpRequest, id: UUID) -> JobOut:
+    """A job, and if it is done what there is to be said of it."""
+    return job_out(owned(Job, request.user, "job", id))
+
+
 @router.post("/jobs/{uuid:id}/{deed}", response={200: JobOut, 404: Problem, 422: Problem})
 def do_with_job(request: HttpRequest, id: UUID, deed: Deed) -> JobOut:
     """Stop it, try it again, let it wait or go on, put it before the others."""

@@ -17,7 +17,7 @@ from studio.problems import Problem
 class JobOut(Schema):
     """``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told.
 
-    Nobody works on it before ``due_at``.
+    Nobody works on it before ``due_at``. ``remarks`` say what a person should know of what came of it.
     """
 
     id: UUID
@@ -34,6 +34,7 @@ class JobOut(Schema):
     made_at: datetime
     started_at: datetime | None
     finished_at: datetime | None
+    remarks: list[str] = []
 
 
 _TELLING = 0.03
@@ -61,6 +62,7 @@ def job_out(job: Job, share: float | None = None) -> JobOut:
         made_at=job.made_at,
         started_at=job.started_at,
         finished_at=job.finished_at,
+        remarks=(job.result or {}).get("remarks", []),
     )
 
 

@@ -161,8 +161,10 @@ class ArchiveTest(Handing):
         one, other = document.main.clips
         self.assertEqual(("video", SECOND // 5, SECOND // 2), (one.kind, one.source_in, one.length))
         self.assertEqual("solid", other.kind)
-        remarks = Job.objects.get(kind="unpack").result["remarks"]
-        self.assertIn("“lost.mp4” is not in the archive.", remarks)
+        path_of = f"/jobs/{Job.objects.get(kind='unpack').pk}"
+        told = self.call("get", path_of, client=self.other)
+        self.assertIn("“lost.mp4” is not in the archive.", told.json()["remarks"])
+        self.assertEqual(404, self.call("get", path_of).status_code)
 
     def test_what_is_no_project_is_refused_and_can_be_removed(self) -> None:
         path = Path(self.enterContext(tempfile.TemporaryDirectory())) / "letter.zip"

@@ -406,6 +406,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Job
+         * @description A job, and if it is done what there is to be said of it.
+         */
+        get: operations["studio_jobs_api_get_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{id}/{deed}": {
         parameters: {
             query?: never;
@@ -7647,7 +7667,7 @@ export interface components {
          * JobOut
          * @description ``share`` of it is done, 0..1; ``left`` seconds to go, if that can be told.
          *
-         *     Nobody works on it before ``due_at``.
+         *     Nobody works on it before ``due_at``. ``remarks`` say what a person should know of what came of it.
          */
         JobOut: {
             /** Doing */
@@ -7675,6 +7695,11 @@ export interface components {
             /** Priority */
             priority: number;
             problem: components["schemas"]["Problem"] | null;
+            /**
+             * Remarks
+             * @default []
+             */
+            remarks: string[];
             /** Share */
             share: number;
             /** Started At */
@@ -17145,6 +17170,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"][];
+                };
+            };
+        };
+    };
+    studio_jobs_api_get_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };

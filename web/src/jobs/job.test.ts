@@ -16,6 +16,7 @@ const job = (more: Partial<Job>): Job => ({
   made_at: '',
   started_at: null,
   finished_at: null,
+  remarks: [],
   ...more,
 })
 

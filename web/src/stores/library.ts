@@ -63,13 +63,21 @@ export const useLibrary = defineStore('library', () => {
       const found = await need(client.GET('/api/projects/{id}/takes', { params: { path: { id } } }))
       if (id !== project.id) return
       const still = new Set(found.map((take) => take.id))
-      const unpacked = takes.value.some((take) => take.archive && !still.has(take.id))
+      const unpacked = takes.value.filter((take) => take.archive && !still.has(take.id))
       takes.value = found
       loaded.value = true
-      if (unpacked) await project.reload()
+      if (!unpacked.length) return
+      await project.reload()
+      for (const { job } of unpacked) if (job) await tellRemarks(job.id)
     } catch (error) {
       notes.problem(error)
     }
+  }
+
+  /** What of an archive could not be taken, or is missing. */
+  async function tellRemarks(id: string) {
+    const job = await need(client.GET('/api/jobs/{id}', { params: { path: { id } } }))
+    if (job.remarks.length) notes.told(job.remarks.join(' '))
   }
 
   function forget() {

@@ -17,6 +17,7 @@ const job: Post['job'] = {
   made_at: '',
   started_at: null,
   finished_at: null,
+  remarks: [],
 }
 const post = (more: Partial<Post>, of: Partial<Post['job']> = {}): Post => ({
   id: 'p',
