@@ -37,6 +37,18 @@ def _mixed(p, q, r, s, weights):  # type: ignore[no-untyped-def]
     return np.uint32(((even >> eight) & low) | (odd & np.uint32(0xFF00FF00)))
 
 
+@njit(inline="always")
+def _load(flat, below, places, count, corners):  # type: ignore[no-untyped-def]
+    """The four pixels around each place, of a picture in one row of ``below`` to one of its own."""
+    upper, after, lower, last = corners
+    one = np.uint32(1)
+    for k in range(count):
+        at = places[k]
+        upper[k], after[k] = flat[at], flat[np.uint32(at + one)]
+        lower[k] = flat[np.uint32(at + below)]
+        last[k] = flat[np.uint32(at + below + one)]
+
+
 @njit(cache=True, nogil=True)
 def four(count: int) -> Corners:
     """Room for the pixels that so many samples lie between."""
@@ -73,16 +85,12 @@ def sample_line(
     wide, below = np.int32(width), np.uint32(width)
     u0, v0 = np.int32(start[0]), np.int32(start[1])
     du, dv = np.int32(step[0]), np.int32(step[1])
-    sixteen, one = np.int32(16), np.uint32(1)
+    sixteen = np.int32(16)
     count = out.shape[0]
     for k in range(count):
         u, v = np.int32(u0 + np.int32(k) * du), np.int32(v0 + np.int32(k) * dv)
         places[k] = np.uint32(np.int32(v >> sixteen) * wide + np.int32(u >> sixteen))
-    for k in range(count):
-        at = places[k]
-        upper[k], after[k] = flat[at], flat[np.uint32(at + one)]
-        lower[k] = flat[np.uint32(at + below)]
-        last[k] = flat[np.uint32(at + below + one)]
+    _load(flat, below, places, count, corners)
     for k in range(count):
         u, v = np.int32(u0 + np.int32(k) * du), np.int32(v0 + np.int32(k) * dv)
         out[k] = _mixed(upper[k], after[k], lower[k], last[k], _weights(u, v))
@@ -105,14 +113,10 @@ def sample_places(
         Room for as many as there are in ``out``, at least.
     """
     upper, after, lower, last = corners
-    below, one, sixteen = np.uint32(width), np.uint32(1), np.uint32(16)
+    below, sixteen = np.uint32(width), np.uint32(16)
     low = np.uint32(0xFFFF)
     count = out.shape[0]
-    for k in range(count):
-        at = places[k]
-        upper[k], after[k] = flat[at], flat[np.uint32(at + one)]
-        lower[k] = flat[np.uint32(at + below)]
-        last[k] = flat[np.uint32(at + below + one)]
+    _load(flat, below, places, count, corners)
     for k in range(count):
         weights = _shares(parts[k] & low, parts[k] >> sixteen)
         out[k] = _mixed(upper[k], after[k], lower[k], last[k], weights)
