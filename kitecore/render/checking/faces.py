@@ -1,6 +1,6 @@
 """Faces that are cut off by the file's edges, or lie where its place puts signs of its own."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import Final
 
 import numpy as np
@@ -23,25 +23,25 @@ def _faces(film: Film) -> Iterator[Finding]:
             message="Faces cannot be looked for here: their model is not installed.",
         )
         return
-    looked = np.flatnonzero(~np.isnan(film.pictures.faces[:, 0, 0]))
-    outside = [int(number) for number in looked if _is_outside(film, int(number))]
-    step = film.frames(1.0)
-    begin = end = None
-    for number in [*outside, None]:
-        if begin is not None and end is not None and (number is None or number > end):
-            yield _finding(film, begin, min(end, film.document.frames))
-            begin = None
-        if number is not None:
-            begin, end = number if begin is None else begin, number + step
+    looked = np.flatnonzero(~np.isnan(film.pictures.faces[:, 0, 0])).tolist()
+    outside = (number for number in looked if _is_outside(film, number))
+    for begin, end in _together(outside, film.frames(1.0)):
+        yield Finding(
+            check="faces",
+            grade="doubt",
+            message="A face leaves the safe area.",
+            **film.stretch(begin, min(end, film.document.frames)),
+        )
 
 
-def _finding(film: Film, begin: int, end: int) -> Finding:
-    return Finding(
-        check="faces",
-        grade="doubt",
-        message="A face leaves the safe area.",
-        **film.stretch(begin, end),
-    )
+def _together(numbers: Iterable[int], step: int) -> list[tuple[int, int]]:
+    """Looks in a row, each of which stands for a step, as stretches from one frame up to another."""
+    found: list[tuple[int, int]] = []
+    for number in numbers:
+        joins = found and number <= found[-1][1]
+        begin = found.pop()[0] if joins else number
+        found.append((begin, number + step))
+    return found
 
 
 def _is_outside(film: Film, number: int) -> bool:
