@@ -70,13 +70,17 @@ def showing_at(tracks: tuple[Track, ...], tick: int, *, clear: bool = False) -> 
 
     What is wholly clear is there only if something may be clipped to it, or with ``clear``.
     """
-    seen = [track for track in tracks if track.kind != "sound" and not track.hidden]
-    if any(track.solo for track in seen):
-        seen = [track for track in seen if track.solo]
-    found = [showing for track in seen for showing in _on_track(track.clips, tick)]
+    found = [showing for track in seen_tracks(tracks) for showing in _on_track(track.clips, tick)]
     if clear or any(isinstance(one, Pictured) and one.clipped for one in found):
         return found
     return [one for one in found if isinstance(one, Crossing) or _opacity(one, tick) > 0]
+
+
+def seen_tracks(tracks: tuple[Track, ...]) -> list[Track]:
+    """Those whose pictures are seen, from the back to the front."""
+    seen = [track for track in tracks if track.kind != "sound" and not track.hidden]
+    alone = [track for track in seen if track.solo]
+    return alone or seen
 
 
 def cuts_holes(all_showing: list[Showing]) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+import cv2
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
@@ -32,6 +33,12 @@ def lit(
 def with_light(pixels: Rgba, light: Map, tint: Sequence[float], rest: float = 1.0) -> Rgba:
     """So much of premultiplied pixels as is left of them, and a light for each, 255 for a whole one."""
     return _done(pixels, light, tint, rest, 1.0)
+
+
+def brightest(pixels: Rgba) -> NDArray[np.uint8]:
+    """The greatest of red, green and blue of each pixel."""
+    red, green, blue, _ = cv2.split(pixels)
+    return np.asarray(cv2.max(cv2.max(red, green), blue), np.uint8)
 
 
 def _done(pixels: Rgba, light: Map, tint: Sequence[float], plain: float, added: float) -> Rgba:

@@ -10,6 +10,7 @@ from kitecore.document.effects.glow import Glow
 from kitecore.motion.plain import colour, number
 from kitecore.oklab import rgb_of
 from kitecore.picture.effects._base import bounded, effect_drawings, length_of
+from kitecore.picture.effects._lighting import brightest
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.softening import softened
 
@@ -33,11 +34,9 @@ def glow(layer: Layer, effect: Glow, tick: int) -> Layer:
 
 def _bright(pixels: Rgba, threshold: float) -> Rgba:
     """What is brighter than a level, by as much as it is."""
-    red, green, blue, _ = cv2.split(pixels)
-    most = cv2.max(cv2.max(red, green), blue)
     levels = np.arange(256, dtype=np.float32) / 255
     shares = np.clip((levels - threshold) / max(1 - threshold, 1e-3), 0, 1)
-    share = cv2.LUT(most, shares)
+    share = cv2.LUT(brightest(pixels), shares)
     return np.asarray(cv2.multiply(pixels, cv2.merge([share] * 4), dtype=cv2.CV_8U))
 
 

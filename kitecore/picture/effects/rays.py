@@ -13,7 +13,7 @@ from kitecore.motion.plain import colour, number, pair
 from kitecore.oklab import rgb_of
 from kitecore.picture.effects._base import bounded, effect_drawings
 from kitecore.picture.effects._bending import middle_of
-from kitecore.picture.effects._lighting import with_light
+from kitecore.picture.effects._lighting import brightest, with_light
 from kitecore.picture.effects.zoom_blur import smeared
 from kitecore.picture.layer import Layer
 
@@ -43,6 +43,5 @@ def rays(layer: Layer, effect: Rays, tick: int) -> Layer:
 
 
 def _bright(pixels: NDArray[np.uint8], threshold: float) -> NDArray[np.float32]:
-    red, green, blue, _ = cv2.split(pixels)
-    most = np.asarray(cv2.max(cv2.max(red, green), blue), np.float32)
+    most = brightest(pixels).astype(np.float32)
     return np.asarray(np.clip((most / 255 - threshold) / max(1 - threshold, 1e-3), 0, 1) * most)

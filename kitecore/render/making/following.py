@@ -8,6 +8,7 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import Document, VideoClip
+from kitecore.render.compose import seen_tracks
 from kitecore.render.frame import stage_of
 from kitecore.render.making.framing import Corner
 from kitecore.render.making.work import Work
@@ -27,9 +28,7 @@ _WEIGHTS: Final = np.hanning(_LOOKS + 2)[1:-1]
 
 def followed(document: Document, span: Span) -> Iterator[VideoClip]:
     """Clips in which something is followed, the one in front first, as far as they are seen then."""
-    for track in reversed(document.tracks):
-        if track.kind == "sound" or track.hidden:
-            continue
+    for track in reversed(seen_tracks(document.tracks)):
         for clip in track.clips:
             if isinstance(clip, VideoClip) and clip.trackers and clip.span.overlaps(span):
                 yield clip

@@ -86,6 +86,15 @@ class FramedAlongTest(TrackedFilm):
         whole = ExportSettings.model_validate({"fit": "follow"}).work(self.scene.document)
         self.assertFalse(whole.framing.follows)
 
+    def test_what_is_not_seen_beside_a_track_alone_leads_nothing(self) -> None:
+        self.tracked("turns")
+        self.assertNotEqual((0, -70), self.window(COUNT - 1))
+        self.scene.place("red", COUNT / 30, mode="above")
+        document = self.scene.document
+        [above] = [track for track in document.tracks if track.kind == "picture" and track.clips]
+        self.scene.document = document.with_track(above.model_copy(update={"solo": True}))
+        self.assertEqual((0, -70), self.window(COUNT - 1))
+
     def test_pieces_depend_on_what_leads_the_window(self) -> None:
         clip = self.tracked("turns")
 
