@@ -1,15 +1,18 @@
-"""On a phone: a figure is cut out of a still with a finger, taken off as a layer, and sent."""
+"""On a phone: a figure is cut out of a still or a moving take with a finger, taken off, and sent."""
 
 from __future__ import annotations
 
 from pathlib import Path
 
 import av
+import cv2
 import numpy as np
 from PIL import Image
 
 from browser_tests.one_take import OneTakeTest
+from kitecore.media.tests.material import make_video
 from kitecore.render.tests.test_cutting import HIGH, WIDE, composite, figure, ground
+from kitecore.render.tests.test_cutting_through import COUNT, swaying
 
 
 class CuttingTest(OneTakeTest):
@@ -81,3 +84,59 @@ class CuttingTest(OneTakeTest):
         self.assertLess(own[alpha > 0.98].mean(), 0.05)
         around = np.s_[40:600, 8:40]
         self.assertLess(np.abs(shot - ground() * 255)[around].mean(), 6)
+
+
+class CuttingThroughTest(OneTakeTest):
+    """A figure that sways is cut out of each frame by two strokes on one."""
+
+    shape = (WIDE, HIGH)
+    frames = COUNT
+
+    def made(self, folder: Path) -> Path:
+        return make_video(
+            folder / "sways.mp4",
+            frames=COUNT,
+            size=(WIDE, HIGH),
+            options={"crf": "12"},
+            draw=lambda number: av.VideoFrame.from_ndarray(swaying(number)[0], format="rgb24"),
+        )
+
+    def test_a_figure_is_cut_out_of_a_moving_take(self) -> None:
+        page = self.browser
+        page.find("[data-test=strip]").click()
+        page.press("layer-part-cutout")
+        page.press("cut-keep")
+        page.test("stroke-surface")
+        self.fingers.drag((self.at((180, 170)), self.at((180, 450))))
+        page.wait(lambda: self.clip.cutout, what="nothing was marked")
+        page.press("cut-drop")
+        self.fingers.drag((self.at((30, 600)), self.at((30, 40))))
+        page.wait(lambda: len(self.clip.cutout.views[0].strokes) == 2, what="nothing was dropped")
+        self.assertIsNone(self.clip.cutout.through)
+        page.press("cut-drop")
+        page.press("control-All frames")
+        page.press("cut-through")
+        page.wait(lambda: self.clip.cutout.through, what="it was not found", seconds=120)
+        page.wait(lambda: "Found" in page.test("cut-told").text, what="it is not told")
+        page.press("control-Mark")
+        page.press("cut-keep")
+        self.fingers.drag((self.at((180, 300)), self.at((190, 320))))
+        page.wait(lambda: len(self.clip.cutout.views[0].strokes) == 3, what="nothing was added")
+        page.press("control-All frames")
+        page.wait(lambda: "anew" in page.test("cut-told").text, what="it is not told anew")
+        page.press("undo")
+        page.wait(lambda: "Found" in page.test("cut-told").text, what="undo brought nothing back")
+        self.assert_clean_console()
+        self.check(self.exported())
+
+    def check(self, film: Path) -> None:
+        with av.open(str(film)) as container:
+            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        self.assertEqual(COUNT, len(shots))
+        for number in (0, 11, COUNT - 1):
+            taken, alpha = swaying(number)
+            shot = shots[number].astype(float)
+            whole = cv2.erode((alpha > 0.99).astype(np.uint8), np.ones((5, 5))) > 0
+            self.assertLess(np.abs(shot - taken)[whole].mean(), 8)
+            far = cv2.dilate((alpha > 0).astype(np.uint8), np.ones((41, 41))) == 0
+            self.assertLess(shot[far].mean(), 6)

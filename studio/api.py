@@ -34,6 +34,7 @@ from studio.kit.moves import router as kit_moves
 from studio.kit.sending import router as kit_sending
 from studio.kit.sounds import router as kit_sounds
 from studio.library.api import router as library
+from studio.library.cutting import router as cutting
 from studio.library.lining import router as lining
 from studio.library.tracking import router as tracking
 from studio.playback.api import router as playback
@@ -53,6 +54,7 @@ api.add_router("", projects, tags=["projects"])
 api.add_router("", library, tags=["library"])
 api.add_router("", lining, tags=["library"])
 api.add_router("", tracking, tags=["library"])
+api.add_router("", cutting, tags=["library"])
 api.add_router("", kit, tags=["kit"])
 api.add_router("", kit_layers, tags=["kit"])
 api.add_router("", kit_moves, tags=["kit"])

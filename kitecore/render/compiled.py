@@ -42,6 +42,7 @@ from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, still_seen, touched
 from kitecore.picture.retouch.completing import completed
+from kitecore.render.cutting import lifted
 from kitecore.render.deep import TURNS
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
@@ -116,7 +117,9 @@ def _cut_out() -> None:
     luck[16:48, 16:48] += 150
     luck[..., 3] = 255
     kept = cutouts.CutStroke(points=((0.0, 0.0),), width=0.3)
-    cut_found(luck, cutouts.Cut(strokes=(kept,), edge=0.1), 1.0)
+    found = cut_found(luck, cutouts.Cut(strokes=(kept,), edge=0.1), 1.0)
+    for clean in (0.0, 1.0):
+        lifted(luck, found, cutouts.CutOut(clean=clean))
 
 
 def _film_drawn() -> None:

@@ -1,20 +1,20 @@
-"""Stills cut out, and without the pieces that were taken off them."""
+"""Stills and videos cut out, and stills without the pieces that were taken off them."""
 
 from __future__ import annotations
 
-from typing import Any, Final
+from typing import Final
 
 import cv2
 import numpy as np
-from numpy.typing import NDArray
 
-from kitecore.arrays import Size
-from kitecore.document import Pictured, StillClip
-from kitecore.document.cutouts import Cut, CutOut
+from kitecore.document import Model, Pictured, StillClip, VideoClip
+from kitecore.document.cutouts import Cut, CutOut, CutView, Edged, Marks, MovingCutOut
 from kitecore.media.pixels import fitting
 from kitecore.motion.plain import number
-from kitecore.picture.cutting import SIDE, CutFound, cut_found
-from kitecore.picture.cutting.matting import enlarged
+from kitecore.picture.cutting import CutFound, cut_found
+from kitecore.picture.cutting.leading import Matte, enlarged, laid
+from kitecore.picture.cutting.marking import SIDE, made_small
+from kitecore.picture.cutting.matting import colours_of
 from kitecore.picture.layer import Rgba
 from kitecore.picture.refining import refined
 from kitecore.picture.retouch.completing import completed
@@ -31,16 +31,13 @@ _SEEN: Final = 0.04
 """Alpha of a piece from which on it hides what lies behind."""
 
 
-def works_on(clip: Pictured) -> tuple[Cut, ...]:
+def works_on(clip: Pictured) -> tuple[Model, ...]:
     """What is cut out of a clip's picture, or taken off it."""
-    if not isinstance(clip, StillClip):
+    if not isinstance(clip, StillClip | VideoClip):
         return ()
     cutout = clip.cutout
-    return (*clip.taken_off, *((cutout,) if cutout is not None and _cuts(cutout) else ()))
-
-
-def _cuts(cutout: CutOut) -> bool:
-    return cutout.on and cutout.finds
+    own = (cutout,) if cutout is not None and cutout.cuts else ()
+    return (*clip.taken_off, *own) if isinstance(clip, StillClip) else own
 
 
 def found(media: str, cut: Cut, sources: Sources) -> CutFound:
@@ -90,30 +87,64 @@ def _without(pixels: Rgba, clip: StillClip, sources: Sources) -> Rgba:
 
 
 def cut_out(pixels: Rgba, clip: StillClip, cutout: CutOut, sources: Sources) -> Rgba:
-    """What is left of a picture by a cut-out without keys."""
-    if not _cuts(cutout):
+    """What is left of a still by a cut-out without keys."""
+    if not cutout.cuts:
         return pixels
-    one = found(clip.media, cutout, sources)
-    height, width = pixels.shape[:2]
-    solid = np.maximum(pixels[..., 3:], 1).astype(np.float32)
-    straight = np.asarray(pixels[..., :3] / solid, np.float32)
-    alpha = enlarged(one.alpha, one.picture, straight)
-    clean = min(max(number(cutout.clean), 0.0), 1.0)
-    if clean and not cutout.invert and not number(cutout.rest):
-        straight = _cleaned(straight, one, alpha, clean, (width, height))
-    grow, soft = number(cutout.grow) * height, max(number(cutout.soft), 0.0) * height
+    return lifted(pixels, found(clip.media, cutout, sources), cutout)
+
+
+def cut_out_moving(
+    pixels: Rgba, clip: VideoClip, cutout: MovingCutOut, tick: int, sources: Sources
+) -> Rgba:
+    """What is left of a video's picture at a tick of the file."""
+    number = sources.frame_number(clip.media, tick)
+    if cutout.through is not None:
+        alpha = sources.mattes(clip.media, cutout.through).at(number)
+        return pixels if alpha is None else lifted(pixels, _on(pixels, alpha), cutout)
+    for view in cutout.views:
+        if view.finds and sources.frame_number(clip.media, view.at) == number:
+            return lifted(pixels, _found_on(clip, view, number, cutout.edge, sources), cutout)
+    return pixels
+
+
+def _found_on(
+    clip: VideoClip, view: CutView, number: int, edge: float, sources: Sources
+) -> CutFound:
+    """What marks mean on their frame; found once."""
+    info = sources.picture(clip.media)
+    marks = {name: getattr(view, name) for name in Marks.model_fields}
+    cut = Cut(**marks, edge=edge)
+
+    def find() -> CutFound:
+        size = fitting(info.width, info.height, _FOUND_AT)
+        picture = sources.video(clip.media, number, f"{clip.id} marked", size)
+        return cut_found(picture, cut, info.width / info.height)
+
+    key = (clip.media, sources.stamp(clip.media), number, "cut", cut.model_dump_json())
+    known: CutFound = sources.cuts.get(key, find)
+    return known
+
+
+def _on(pixels: Rgba, alpha: Matte) -> CutFound:
+    """A matte that was found before, with the picture as it is now."""
+    small, _ = made_small(pixels)
+    if small.shape[:2] != alpha.shape:
+        smaller = small.shape[0] < alpha.shape[0]
+        how = cv2.INTER_AREA if smaller else cv2.INTER_LINEAR
+        alpha = np.asarray(cv2.resize(alpha, small.shape[1::-1], interpolation=how))
+    return CutFound(small, alpha, colours_of(small, alpha))
+
+
+def lifted(pixels: Rgba, one: CutFound, shown: Edged) -> Rgba:
+    """What is left of a picture by what was found on it."""
+    height = pixels.shape[0]
+    alpha = enlarged(one.alpha, one.picture, pixels)
+    rest = min(max(number(shown.rest), 0.0), 1.0)
+    clean = min(max(number(shown.clean), 0.0), 1.0)
+    grow, soft = number(shown.grow) * height, max(number(shown.soft), 0.0) * height
     alpha = refined(alpha, grow, soft / 2, soft / 2)
-    alpha = 1 - alpha if cutout.invert else alpha
-    rest = min(max(number(cutout.rest), 0.0), 1.0)
-    alpha = rest + (1 - rest) * alpha
-    whole = alpha * pixels[..., 3]
-    out = np.dstack([np.clip(straight, 0, 1) * whole[..., None], whole])
-    return np.asarray(np.rint(out), np.uint8)
-
-
-def _cleaned(
-    straight: NDArray[Any], one: CutFound, alpha: NDArray[np.float32], clean: float, size: Size
-) -> NDArray[Any]:
-    """Colours moved to what they are without the ground, the more the clearer a pixel is."""
-    change = cv2.resize(one.colours - one.picture, size, interpolation=cv2.INTER_LINEAR)
-    return np.asarray(straight + change * (clean * np.sqrt(1 - alpha))[..., None])
+    alpha = 1 - alpha if shown.invert else alpha
+    if rest:
+        alpha = rest + (1 - rest) * alpha
+    cleans = clean and not shown.invert and not rest
+    return laid(pixels, alpha, one.colours - one.picture if cleans else None, clean)

@@ -11,11 +11,13 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
+from kitecore.analysis.cut import Mattes, read_mattes
 from kitecore.analysis.power import read_power
 from kitecore.analysis.track import Track, smoothed
 from kitecore.analysis.voice import read_voice
 from kitecore.arrays import Coverage, Size
 from kitecore.colour.looks import FindLook, shipped
+from kitecore.document.cutouts import CutThrough
 from kitecore.document.masks import MaskBase
 from kitecore.document.trackers import Tracker
 from kitecore.fonts import FindFont, shipped_font
@@ -129,6 +131,7 @@ class Sources:
         self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
         self._voices: Kept[NDArray[np.uint8]] = Kept(KEPT_VOICES)
         self._tracks: Kept[Track] = Kept(KEPT_TRACKS)
+        self._mattes: Kept[Mattes] = Kept(KEPT_TRACKS)
         self.cuts: Kept[Any] = Kept(KEPT_CUTS)
         self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
         self.checkpoint: Callable[[], None] = _go_on
@@ -173,6 +176,11 @@ class Sources:
         stamp, folder = self._known(media)
         key = (media, stamp, tracker.wanted, tracker.smooth)
         return self._tracks.get(key, lambda: smoothed(folder, tracker))
+
+    def mattes(self, media: str, through: CutThrough) -> Mattes:
+        """What is cut out of each frame of a take."""
+        stamp, folder = self._known(media)
+        return self._mattes.get((media, stamp, through), lambda: read_mattes(folder, through))
 
     def frame_number(self, media: str, tick: int) -> int:
         """Number of a video's frame shown at ``tick`` of the file."""

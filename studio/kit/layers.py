@@ -28,6 +28,7 @@ from kitecore.fonts import SHIPPED_FONTS
 from kitecore.render.driving import Driving
 from kitecore.render.worker import Request
 from kitecore.ticks import TICKS_PER_SECOND
+from kitecore.tracking.people import can_find_people
 from studio.kit.bringing import new_font
 from studio.kit.models import Font, may_use_fonts
 from studio.kit.parts import PartKind, part_of
@@ -61,12 +62,13 @@ class FreshLayerOut(Schema):
 
 
 class LayerControls(Schema):
-    """Parameters of a layer's parts, by kind where there are several."""
+    """Parameters of a layer's parts, by kind where there are several; whether ``persons`` are found."""
 
     effects: list[EffectKind]
     driving: list[Control]
     strokes: list[PartKind]
     cutout: list[Control]
+    persons: bool
     blends: list[BlendMode]
     masks: dict[str, list[Control]]
     keys: dict[str, list[Control]]
@@ -134,6 +136,7 @@ def layer_controls(request: HttpRequest) -> LayerControls:
         driving=list(controls_of(Driving)),
         strokes=[part_of(kind, model) for kind, model in STROKES.items()],
         cutout=list(controls_of(CutOut)),
+        persons=can_find_people(),
         blends=[_blend(name) for name in BLENDS],
         masks={kind: list(controls_of(model)) for kind, model in MASKS.items()},
         keys={"chroma": _own_first(ChromaKey), "luma": _own_first(LumaKey)},

@@ -56,10 +56,10 @@ class FacesOut(Schema):
 def track(request: HttpRequest, id: UUID, given: Tracked) -> TrackOut:
     """Follow something through a take; what was found before is told at once."""
     take = own(request, id)
-    _require_video(take)
+    require_video(take)
     if result_of(take.folder, "track", given) is not None:
         return TrackOut(found=_found(take, given))
-    _require_room(request)
+    require_room(request)
     job = ask_for(take, "track", given.model_dump(mode="json"), WAITED_FOR, "track")
     return TrackOut(job=job_out(job) if job else None)
 
@@ -68,21 +68,21 @@ def track(request: HttpRequest, id: UUID, given: Tracked) -> TrackOut:
 def faces(request: HttpRequest, id: UUID) -> FacesOut:
     """Look for faces in a take; asked again it tells what was found, or how far it is."""
     take = own(request, id)
-    _require_video(take)
+    require_video(take)
     if result_of(take.folder, "faces", NoParameters()) is not None:
         return FacesOut(found=read_faces(take.folder))
     job = (
         Job.objects.unfinished().filter(owner=request.user, subject=f"{take.id.hex}/faces").first()
     )
     if job is None:
-        _require_room(request)
+        require_room(request)
         job = ask_for(take, "faces", priority=WAITED_FOR, kind="track")
     return FacesOut(job=job_out(job) if job else None)
 
 
 @router.get("/faces/{uuid:id}", response={200: FacesOut, 404: Problem})
 def faces_job(request: HttpRequest, id: UUID) -> FacesOut:
-    job = _own_job(request, id, "faces")
+    job = own_job(request, id, "faces")
     take = own(request, UUID(job.args["take"]))
     there = result_of(take.folder, "faces", NoParameters()) is not None
     return FacesOut(job=job_out(job), found=read_faces(take.folder) if there else None)
@@ -90,14 +90,14 @@ def faces_job(request: HttpRequest, id: UUID) -> FacesOut:
 
 @router.get("/tracks/{uuid:id}", response={200: TrackOut, 404: Problem})
 def track_job(request: HttpRequest, id: UUID) -> TrackOut:
-    job = _own_job(request, id, "track")
+    job = own_job(request, id, "track")
     given = Tracked.model_validate(job.args["parameters"])
     take = own(request, UUID(job.args["take"]))
     there = result_of(take.folder, "track", given) is not None
     return TrackOut(job=job_out(job), found=_found(take, given) if there else None)
 
 
-def _own_job(request: HttpRequest, id: UUID, name: str) -> Job:
+def own_job(request: HttpRequest, id: UUID, name: str) -> Job:
     """A job of this person that makes the analysis of a name."""
     job = owned(Job, request.user, "job", id)
     if job.kind != "track" or job.args["name"] != name:
@@ -105,13 +105,13 @@ def _own_job(request: HttpRequest, id: UUID, name: str) -> Job:
     return job
 
 
-def _require_room(request: HttpRequest) -> None:
+def require_room(request: HttpRequest) -> None:
     busy = Job.objects.unfinished().filter(owner=request.user, kind="track").count()
     if busy >= MOST_UNFINISHED:
         raise BadInput("So much is being followed already.", todo="Wait for it, or cancel it.")
 
 
-def _require_video(take: Take) -> None:
+def require_video(take: Take) -> None:
     if take.state != Take.State.READY or (take.facts or {}).get("kind") != "video":
         raise BadInput("Only in a video that is ready can something be followed.")
 

@@ -144,6 +144,17 @@ class SchemaTest(TestCase):
         self.assertEqual("Wind", clip.text)
         self.assertEqual(((0, 0),), clip.masks[0].strokes[0].points)
 
+    def test_videos_of_old_documents_are_whole(self) -> None:
+        video = {"kind": "video", "id": "v", "length": 9, "media": "m", "source_length": 9}
+        cutout = {"strokes": [{"points": [[0, 0]]}], "grow": 0.01}
+        still = {"kind": "still", "id": "s", "start": 9, "length": 9, "media": "m"}
+        tracks = [{"id": "t", "kind": "main", "clips": [video, still | {"cutout": cutout}]}]
+        document = load({**SAVED, "schema": "velvet-kite/16", "tracks": tracks})
+        first, second = document.main.clips
+        self.assertIsNone(first.cutout)  # type: ignore[attr-defined]
+        kept: Any = second.cutout  # type: ignore[attr-defined]
+        self.assertEqual((True, 0.01, ()), (kept.finds, kept.grow, kept.persons))
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

@@ -14,6 +14,8 @@ from kitecore.edits import Edit, EditBase, apply
 
 SECOND = 705_600_000
 CUTOUT = {"strokes": [{"points": [[0, 0], [0, 0.1]]}]}
+VIEWS = [{"at": SECOND, **CUTOUT}]
+THROUGH = {"views": VIEWS, "grow": {"keys": [{"at": 0, "value": 0.01}]}}
 _edits: TypeAdapter[Any] = TypeAdapter(Edit)
 
 
@@ -36,7 +38,7 @@ def _steps() -> Iterator[Callable[[Document], dict[str, Any]]]:
     source = {"media": "m1", "source_in": SECOND, "source_length": 9 * SECOND}
     kinds: list[dict[str, Any]] = [
         {"kind": "video", "name": "first", "length": 3 * SECOND, **source},
-        {"kind": "video", "name": "second", "length": 2 * SECOND, **source},
+        {"kind": "video", "name": "second", "length": 2 * SECOND, **source, "cutout": THROUGH},
         {"kind": "still", "name": "still", "length": SECOND, "media": "m2", "cutout": CUTOUT},
         {"kind": "sequence", "name": "row", "length": SECOND, "pictures": ["m1", "m2"], "each": 9},
         {"kind": "solid", "name": "inner", "length": SECOND},

@@ -317,6 +317,8 @@ MAKERS |= {
                     {"list": "masks", "item": {"kind": "nothing"}, "at": 0},
                     {"list": "trackers", "item": TRACKER},
                     {"list": "cutout/strokes", "item": {"points": [[0, 0]]}},
+                    {"list": "cutout/views", "item": {"at": 9, "persons": [[0, 0]]}},
+                    {"list": "cutout/views/0/strokes", "item": {"points": [[0, 0]]}},
                 ]
             )
         ),

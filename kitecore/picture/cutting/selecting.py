@@ -22,13 +22,21 @@ _GROUND: Final = 0.04
 """Share of the picture's shorter side along its edges in which the ground is looked for."""
 _OTHERWISE: Final = 0.02
 """How seldom, against those under strokes to keep, a colour is met there that is of the ground."""
+_SURELY: Final = 0.95
+"""How likely something has to be to stay so whatever its colours."""
+_REACH: Final = 0.2
+"""Of the longer side: around a stroke that says otherwise, it is looked at anew."""
 
 Array = NDArray[Any]
 Mask = NDArray[np.bool_]
 
 
 def selected(
-    picture: NDArray[np.uint8], keep: Mask, drop: Mask, within: Mask | None = None
+    picture: NDArray[np.uint8],
+    keep: Mask,
+    drop: Mask,
+    within: Mask | None = None,
+    likely: NDArray[np.float32] | None = None,
 ) -> Mask:
     """The pixels that go with those to keep.
 
@@ -44,8 +52,10 @@ def selected(
     within
         Inside of a line around what is kept: all else is dropped, and without strokes it is what
         looks otherwise than that.
+    likely
+        How surely each pixel is kept, 0..1, as far as that is known before one looks at colours.
     """
-    if not keep.any() and within is None:
+    if not keep.any() and within is None and likely is None:
         return np.zeros(keep.shape, np.bool_)
     if within is not None:
         drop = (drop | ~within) & ~keep
@@ -54,7 +64,10 @@ def selected(
     size = max(1, round(width * factor)), max(1, round(height * factor))
     small = np.asarray(cv2.resize(picture, size, interpolation=cv2.INTER_AREA))
     kept, dropped = (_smaller(one, size) for one in (keep, drop))
-    guess = _likely(small, kept, dropped) if kept.any() else _unlike(small, dropped)
+    if likely is not None:
+        guess, kept, dropped = _known(small, cv2.resize(likely, size), kept, dropped)
+    else:
+        guess = _likely(small, kept, dropped) if kept.any() else _unlike(small, dropped)
     inside = _cut(small, guess, kept, dropped)
     whole = cv2.resize(inside.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
     return np.asarray(((whole > 0.5) | keep) & ~drop)
@@ -62,6 +75,29 @@ def selected(
 
 def _smaller(mask: Mask, size: tuple[int, int]) -> Mask:
     return np.asarray(cv2.resize(mask.astype(np.float32), size, interpolation=cv2.INTER_AREA) > 0.3)
+
+
+def _known(picture: Array, likely: Array, keep: Mask, drop: Mask) -> tuple[Mask, Mask, Mask]:
+    """What is likely kept, what surely is, and what surely is not.
+
+    Around strokes that say otherwise than what was known before, colours decide.
+    """
+    guess, sure, never = likely > 0.5, likely > _SURELY, likely < 1 - _SURELY
+    more, less = _reached(keep & never), _reached(drop & sure)
+    met = _met(picture)
+    if more.any():
+        guess = guess | (more & (met(keep) > met(never & ~keep)))
+    if less.any():
+        guess = guess & ~(less & (met(drop) > met(sure & ~drop)))
+    return guess, keep | (sure & ~less & ~drop), drop | (never & ~more & ~keep)
+
+
+def _reached(mask: Mask) -> Mask:
+    """What lies near pixels of a mask."""
+    if not mask.any():
+        return mask
+    far = cv2.distanceTransform((~mask).astype(np.uint8), cv2.DIST_L2, 3)
+    return np.asarray(far < _REACH * max(mask.shape))
 
 
 def _rim(shape: tuple[int, ...]) -> Mask:

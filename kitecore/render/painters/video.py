@@ -6,9 +6,11 @@ from kitecore.arrays import Size
 from kitecore.document import VideoClip
 from kitecore.media.pixels import is_deep
 from kitecore.media.planes import Halved
+from kitecore.motion import still_at
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.picture.transitions._base import mixed
+from kitecore.render.cutting import cut_out_moving, works_on
 from kitecore.render.grading import Deep, Ungraded, plan_of
 from kitecore.render.masks_along import with_masks_along
 from kitecore.render.mending import Mending
@@ -24,7 +26,7 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
     clip = with_masks_along(clip, tick, stage.step, stage.sources)
     plain = not mixes(clip, tick, stage.step, stage.sources)
     spread = clip.grade is not None and plan_of(clip.grade, stage.sources).changes
-    bare = clip.key is None and not clip.working_strokes
+    bare = clip.key is None and not clip.working_strokes and not works_on(clip)
     graded = plain and spread and bare
 
     def fetch(size: Size) -> Ungraded:
@@ -34,7 +36,10 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
             return planes
         shown = clip.shown_at(tick, stage.step)
         pixels = (_whole if plain else _between)(clip, tick, size, stage)
-        return retouched(pixels, Mending(clip, clip.media, stage.sources, size, shown, clip.id))
+        pixels = retouched(pixels, Mending(clip, clip.media, stage.sources, size, shown, clip.id))
+        if clip.cutout is None or not clip.cutout.cuts:
+            return pixels
+        return cut_out_moving(pixels, clip, still_at(clip.cutout, tick), shown, stage.sources)
 
     return landed(clip, tick, (info.width, info.height), stage, fetch)
 

@@ -137,6 +137,7 @@ OF_KIND: dict[tuple[str, str], Any] = {
         ANGLES[0] | {"clips": [ANGLES[0]["clips"][0] | {"tracks": OTHER["tracks"]}]},
         ANGLES[1],
     ],
+    ("video", "cutout"): {"views": [{"at": 0, "strokes": [{"points": [(0, 0)]}]}]},
     ("mouth", "tracks"): [POSES[0], POSES[1] | {"clips": [SOLID]}],
 }
 """The same where a kind needs its own."""

@@ -190,6 +190,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/cuts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Cut Job */
+        get: operations["studio_library_cutting_cut_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/equaliser/curve": {
         parameters: {
             query?: never;
@@ -2060,6 +2077,26 @@ export interface paths {
          * @description Look at a refused file once more.
          */
         post: operations["studio_library_api_try_again"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/takes/{id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cut
+         * @description Cut something out of each frame of a take; what was found before is told at once.
+         */
+        post: operations["studio_library_cutting_cut"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4497,10 +4534,7 @@ export interface components {
         };
         /**
          * CutOut
-         * @description A still without what lies around, or, with ``invert``, without what was marked.
-         *
-         *     Lengths are heights of the picture. ``clean`` takes the colours of what lay behind out of soft
-         *     edges.
+         * @description What is cut out of a still.
          */
         CutOut: {
             /**
@@ -4539,6 +4573,14 @@ export interface components {
              * @default true
              */
             on: boolean;
+            /**
+             * Persons
+             * @default []
+             */
+            persons: [
+                number,
+                number
+            ][];
             /**
              * Rest
              * @description How much is left of what is not kept
@@ -4587,6 +4629,72 @@ export interface components {
              * @default 0.06
              */
             width: number;
+        };
+        /**
+         * CutThrough
+         * @description What is carried through a take: from the first view both ways, from each other one up to the next.
+         *
+         *     ``first`` and ``last`` are ticks of the file.
+         */
+        CutThrough: {
+            /**
+             * Edge
+             * @default 0.02
+             */
+            edge: number;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Views */
+            views: components["schemas"]["CutView"][];
+        };
+        /**
+         * CutThroughFound
+         * @description How surely all of it is found in each frame, 0..255, and the tick of the file from which on.
+         */
+        CutThroughFound: {
+            /** Sure */
+            sure: number[];
+            /** Ticks */
+            ticks: number[];
+        };
+        /**
+         * CutThroughOut
+         * @description ``found`` when it is known; until then the ``job`` that finds it.
+         */
+        CutThroughOut: {
+            found?: components["schemas"]["CutThroughFound"] | null;
+            job?: components["schemas"]["JobOut"] | null;
+        };
+        /**
+         * CutView
+         * @description What was marked on the frame at a tick of the file.
+         */
+        CutView: {
+            /**
+             * Around
+             * @default []
+             */
+            around: [
+                number,
+                number
+            ][];
+            /** At */
+            at: number;
+            /**
+             * Persons
+             * @default []
+             */
+            persons: [
+                number,
+                number
+            ][];
+            /**
+             * Strokes
+             * @default []
+             */
+            strokes: components["schemas"]["CutStroke"][];
         };
         /**
          * DeEsser
@@ -4962,10 +5070,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/16
+             * @default velvet-kite/17
              * @constant
              */
-            schema_: "velvet-kite/16";
+            schema_: "velvet-kite/17";
             /**
              * @default {
              *       "ceiling": 0,
@@ -8045,7 +8153,7 @@ export interface components {
         };
         /**
          * LayerControls
-         * @description Parameters of a layer's parts, by kind where there are several.
+         * @description Parameters of a layer's parts, by kind where there are several; whether ``persons`` are found.
          */
         LayerControls: {
             /** Blends */
@@ -8076,6 +8184,8 @@ export interface components {
             masks: {
                 [key: string]: components["schemas"]["Control"][];
             };
+            /** Persons */
+            persons: boolean;
             /** Plate */
             plate: components["schemas"]["Control"][];
             /** Stop */
@@ -9395,6 +9505,60 @@ export interface components {
             lasting: number;
         };
         /**
+         * MovingCutOut
+         * @description What is cut out of a video: what is marked, and ``through``, as what of that was last found.
+         *
+         *     Until it is found through the take the frames are cut out on which it is marked, no others.
+         */
+        MovingCutOut: {
+            /**
+             * Clean
+             * @description Takes colours of the ground out of the edge
+             * @default 1
+             */
+            clean: number | components["schemas"]["NumberKeys"];
+            /**
+             * Edge
+             * @description How wide hair and soft edges are
+             * @default 0.02
+             */
+            edge: number;
+            /**
+             * Grow
+             * @description Larger or smaller
+             * @default 0
+             */
+            grow: number | components["schemas"]["NumberKeys"];
+            /**
+             * Invert
+             * @default false
+             */
+            invert: boolean;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /**
+             * Rest
+             * @description How much is left of what is not kept
+             * @default 0
+             */
+            rest: number | components["schemas"]["NumberKeys"];
+            /**
+             * Soft
+             * @description Softer edge
+             * @default 0
+             */
+            soft: number | components["schemas"]["NumberKeys"];
+            through?: components["schemas"]["CutThrough"] | null;
+            /**
+             * Views
+             * @default []
+             */
+            views: components["schemas"]["CutView"][];
+        };
+        /**
          * MulticamClip
          * @description Several recordings of one thing, of which one is seen at a time.
          *
@@ -10402,6 +10566,14 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Persons
+             * @default []
+             */
+            persons: [
+                number,
+                number
+            ][];
             /**
              * Strokes
              * @default []
@@ -15533,6 +15705,7 @@ export interface components {
              */
             clipped: "" | "alpha" | "luma";
             crop?: components["schemas"]["Crop"] | null;
+            cutout?: components["schemas"]["MovingCutOut"] | null;
             /**
              * Effects
              * @default []
@@ -16257,10 +16430,7 @@ export interface components {
         };
         /**
          * CutOut
-         * @description A still without what lies around, or, with ``invert``, without what was marked.
-         *
-         *     Lengths are heights of the picture. ``clean`` takes the colours of what lay behind out of soft
-         *     edges.
+         * @description What is cut out of a still.
          */
         kitecore__document__cutouts__CutOut: {
             /**
@@ -16299,6 +16469,14 @@ export interface components {
              * @default true
              */
             on: boolean;
+            /**
+             * Persons
+             * @default []
+             */
+            persons: [
+                number,
+                number
+            ][];
             /**
              * Rest
              * @description How much is left of what is not kept
@@ -16801,6 +16979,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Choices"];
+                };
+            };
+        };
+    };
+    studio_library_cutting_cut_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutThroughOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
         };
@@ -21085,6 +21294,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TakeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    studio_library_cutting_cut: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CutThrough"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutThroughOut"];
                 };
             };
             /** @description Not Found */

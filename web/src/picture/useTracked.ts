@@ -30,19 +30,24 @@ export function useTracked(clip: () => VideoClip | null) {
     return Math.min(Math.max(Math.round(innerTick(video, outer)), 0), video.source_length)
   }
 
-  /** Something seen at a tick of the file, followed through all that the clip shows, and a little more. */
-  function through(change: Change, at: number, corners: Quad): Tracked {
+  /** All that the clip shows, and a little more; with some ticks of the file. */
+  function span(ticks: number[]) {
     const video = clip()
     const start = video?.start ?? 0
-    const ends = [sourceAt(start), sourceAt(start + (video?.length ?? 0)), at]
+    const ends = [sourceAt(start), sourceAt(start + (video?.length ?? 0)), ...ticks]
     const more = HANDLES * TICKS_PER_SECOND
     return {
-      change,
-      views: [{ at, corners }],
       first: Math.max(0, Math.min(...ends) - more),
       last: Math.min(video?.source_length ?? 0, Math.max(...ends) + more),
     }
   }
+
+  /** Something seen at a tick of the file, followed through all of that. */
+  const through = (change: Change, at: number, corners: Quad): Tracked => ({
+    change,
+    views: [{ at, corners }],
+    ...span([at]),
+  })
 
   function foundOf(one: Tracker | null) {
     const media = clip()?.media
@@ -72,5 +77,5 @@ export function useTracked(clip: () => VideoClip | null) {
     },
     { immediate: true },
   )
-  return { trackers, tick, sourceAt, through, keep, foundOf, momentOf }
+  return { trackers, tick, sourceAt, span, through, keep, foundOf, momentOf }
 }

@@ -1,23 +1,33 @@
 <script setup lang="ts">
-/** Strokes on a still that say what is kept, and what is not. */
+/** Marks on a picture that say what is kept, and what is not. */
 import { computed } from 'vue'
-import type { StillClip } from '@/api/types'
+import type { StillClip, VideoClip } from '@/api/types'
 import type { Layer } from '@/inhand/useLayer'
 import PictureHandles from '@/picture/PictureHandles.vue'
 import type { DrawnPoint } from '@/picture/placing'
 import StrokeSurface from '@/picture/StrokeSurface.vue'
-import { drawnOn, lengthOn, usePictureFrame } from '@/picture/usePictureFrame'
+import { drawnOn, lengthOn, spotOf, usePictureFrame } from '@/picture/usePictureFrame'
 import { useTaps } from '@/picture/useTaps'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
 import { aroundOf, outlineOf } from './around'
 import { useCutout } from './useCutout'
 
-const props = defineProps<{ layer: Layer; clip: StillClip; width: number; height: number }>()
+const props = defineProps<{
+  layer: Layer
+  clip: StillClip | VideoClip
+  width: number
+  height: number
+}>()
+/** Tools that mark. */
+const MARKING = ['cut', 'around', 'person']
 const drawing = useDrawing()
 const { player } = useScreen()
 const { tapAt } = useTaps(player)
-const { strokes, around, add, surround } = useCutout(props.layer, () => props.clip)
+const { strokes, around, persons, add, addPerson, surround } = useCutout(
+  props.layer,
+  () => props.clip,
+)
 const { frame } = usePictureFrame(() => props.width)
 const drawn = computed(() => {
   const at = frame.value
@@ -46,6 +56,17 @@ function enclose(points: DrawnPoint[]) {
   drawing.tool = ''
 }
 
+const tapped = computed(() => {
+  const at = frame.value
+  return at ? persons.value.map(([x, y]) => at.to({ x, y })) : []
+})
+
+function tapPerson([point]: DrawnPoint[]) {
+  if (!frame.value || !point) return
+  addPerson(spotOf(frame.value, point))
+  drawing.tool = ''
+}
+
 function paint(points: DrawnPoint[]) {
   if (!frame.value) return
   const { width, erase } = drawing.brush
@@ -54,7 +75,7 @@ function paint(points: DrawnPoint[]) {
 </script>
 
 <template>
-  <template v-if="drawing.tool === 'cut' || drawing.tool === 'around'">
+  <template v-if="MARKING.includes(drawing.tool)">
     <svg class="marks" :viewBox="`0 0 ${width} ${height}`" aria-hidden="true">
       <polygon
         v-if="outline.length"
@@ -67,9 +88,18 @@ function paint(points: DrawnPoint[]) {
         :stroke-width="one.wide"
         :class="{ drop: one.drop }"
       />
+      <circle v-for="({ x, y }, index) in tapped" :key="`person-${index}`" :cx="x" :cy="y" r="9" />
     </svg>
     <StrokeSurface
-      v-if="drawing.tool === 'around'"
+      v-if="drawing.tool === 'person'"
+      :width="width"
+      :height="height"
+      :line="3"
+      :told="$t('layer.cutoutPart.tapPerson')"
+      @drawn="tapPerson"
+    />
+    <StrokeSurface
+      v-else-if="drawing.tool === 'around'"
       :width="width"
       :height="height"
       :line="3"
@@ -105,7 +135,8 @@ polyline {
   stroke-linecap: round;
   stroke-linejoin: round;
 }
-polygon {
+polygon,
+circle {
   fill: rgb(111 207 151 / 10%);
   stroke: rgb(111 207 151 / 80%);
   stroke-width: 2;

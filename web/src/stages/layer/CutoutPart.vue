@@ -1,8 +1,8 @@
 <script setup lang="ts">
-/** Cutting something out of a still: marked by strokes, its edge, taken off as a layer of its own. */
+/** Cutting something out: what is marked, its edge; a still's taken off as a layer, a video's found in all frames. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed, onScopeDispose, ref, watch } from 'vue'
-import type { StillClip } from '@/api/types'
+import type { StillClip, VideoClip } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import NameDialog from '@/controls/NameDialog.vue'
 import SwitchField from '@/controls/SwitchField.vue'
@@ -18,25 +18,32 @@ import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import CutoutThrough from './CutoutThrough.vue'
 import { middleOfPoints } from './retouch'
 import { useCutout } from './useCutout'
 
-const props = defineProps<{ layer: Layer; clip: StillClip }>()
+const props = defineProps<{ layer: Layer; clip: StillClip | VideoClip }>()
 const kit = useKit()
 const drawing = useDrawing()
 const hand = useHand()
 const project = useProject()
 const { player } = useScreen()
 const placing = usePlacing(player, ref(1))
-const { cutout, strokes, around, takeLast, again, set, trying } = useCutout(
+const { cutout, strokes, around, persons, marked, takeLast, again, set, trying } = useCutout(
   props.layer,
   () => props.clip,
 )
+const told = computed(() => {
+  if (strokes.value.length)
+    return t('layer.cutoutPart.marked', { n: strokes.value.length }, strokes.value.length)
+  if (persons.value.length) return t('layer.cutoutPart.person')
+  return marked.value ? t('layer.cutoutPart.around') : undefined
+})
 
 const painting = computed(() => drawing.tool === 'cut')
-const marking = computed(() => painting.value || drawing.tool === 'around')
-/** Whether anything is marked that could be found. */
-const marked = computed(() => strokes.value.length > 0 || around.value.length > 1)
+const marking = computed(
+  () => painting.value || drawing.tool === 'around' || drawing.tool === 'person',
+)
 function paint(drop: boolean) {
   const same = painting.value && drawing.brush.erase === drop
   drawing.brush.erase = drop
@@ -57,7 +64,7 @@ onScopeDispose(() => {
   props.layer.endTrial()
 })
 
-const pieces = computed(() => props.clip.taken_off ?? [])
+const pieces = computed(() => (props.clip.kind === 'still' ? (props.clip.taken_off ?? []) : []))
 const name = ref('')
 const naming = ref(false)
 function ask() {
@@ -92,16 +99,7 @@ async function takeOff() {
 
 <template>
   <fieldset class="cutout" :disabled="layer.locked.value">
-    <TrayItem
-      :name="$t('layer.cutoutPart.mark')"
-      :told="
-        strokes.length
-          ? $t('layer.cutoutPart.marked', { n: strokes.length }, strokes.length)
-          : marked
-            ? $t('layer.cutoutPart.around')
-            : undefined
-      "
-    >
+    <TrayItem :name="$t('layer.cutoutPart.mark')" :told="told">
       <ToolLine :label="$t('layer.cutoutPart.mark')">
         <BButton
           size="sm"
@@ -111,6 +109,16 @@ async function takeOff() {
           @click="drawing.put('around')"
         >
           {{ $t('layer.cutoutPart.around') }}
+        </BButton>
+        <BButton
+          v-if="kit.layer?.persons"
+          size="sm"
+          variant="secondary"
+          :aria-pressed="drawing.tool === 'person'"
+          data-test="cut-person"
+          @click="drawing.put('person')"
+        >
+          {{ $t('layer.cutoutPart.person') }}
         </BButton>
         <BButton
           size="sm"
@@ -125,27 +133,28 @@ async function takeOff() {
           size="sm"
           variant="secondary"
           :aria-pressed="painting && drawing.brush.erase"
-          :disabled="!marked"
+          :disabled="!marked && !cutout"
           data-test="cut-drop"
           @click="paint(true)"
         >
           {{ $t('layer.cutoutPart.drop') }}
         </BButton>
-        <BButton
-          v-if="strokes.length"
-          size="sm"
-          variant="secondary"
-          data-test="cut-back"
-          @click="takeLast"
-        >
+        <BButton v-if="marked" size="sm" variant="secondary" data-test="cut-back" @click="takeLast">
           {{ $t('layer.cutoutPart.takeLast') }}
         </BButton>
-        <BButton v-if="marked" size="sm" variant="secondary" data-test="cut-again" @click="again">
+        <BButton v-if="cutout" size="sm" variant="secondary" data-test="cut-again" @click="again">
           {{ $t('layer.cutoutPart.again') }}
         </BButton>
       </ToolLine>
-      <p class="tiny quiet">{{ $t('layer.cutoutPart.whatItDoes') }}</p>
+      <p class="tiny quiet">
+        {{
+          clip.kind === 'video'
+            ? $t('layer.cutoutPart.whatItDoesMoving')
+            : $t('layer.cutoutPart.whatItDoes')
+        }}
+      </p>
     </TrayItem>
+    <CutoutThrough v-if="clip.kind === 'video' && cutout" :layer="layer" :clip="clip" />
     <ValueField
       :label="$t('layer.cutoutPart.brush')"
       :value="drawing.brush.width * 100"
@@ -158,7 +167,7 @@ async function takeOff() {
       @set="drawing.brush.width = $event / 100"
     />
     <template v-if="cutout">
-      <TrayItem v-if="marked" :name="$t('layer.cutoutPart.pieces')">
+      <TrayItem v-if="marked && clip.kind === 'still'" :name="$t('layer.cutoutPart.pieces')">
         <ToolLine>
           <BButton
             size="sm"

@@ -75,7 +75,7 @@ const parts = computed(() => {
   found.push(named('effects', t('words.effects'), EffectsPart))
   if (isRetouched(clip))
     found.push(named('retouch', t('layer.layerBench.retouch'), RetouchPart, { clip }))
-  if (clip?.kind === 'still')
+  if (clip?.kind === 'still' || clip?.kind === 'video')
     found.push(named('cutout', t('layer.layerBench.cutout'), CutoutPart, { clip }))
   if (clip?.kind === 'video')
     found.push(named('follow', t('layer.layerBench.follow'), FollowPart, { clip }))

@@ -203,7 +203,7 @@ function pick(event: PointerEvent) {
       :height="height"
     />
     <CutoutOver
-      v-else-if="layering.part === 'cutout' && clip?.kind === 'still'"
+      v-else-if="layering.part === 'cutout' && (clip?.kind === 'still' || clip?.kind === 'video')"
       :layer="layer"
       :clip="clip"
       :width="width"

@@ -1,0 +1,93 @@
+<script setup lang="ts">
+/** What is marked on a frame of a video, found in all of them: asked for, told, where it is unsure. */
+import { BButton } from 'bootstrap-vue-next'
+import { computed } from 'vue'
+import type { VideoClip } from '@/api/types'
+import ToolLine from '@/controls/ToolLine.vue'
+import type { Layer } from '@/inhand/useLayer'
+import { jobText } from '@/jobs/job'
+import { useScreen } from '@/player/inject'
+import { t } from '@/texts'
+import TrayItem from '@/tray/TrayItem.vue'
+import { useThrough } from './useThrough'
+
+const props = defineProps<{ layer: Layer; clip: VideoClip }>()
+const { player } = useScreen()
+const { through, asked, job, stale, marked, doubts, find, cancel } = useThrough(
+  props.layer,
+  () => props.clip,
+)
+
+const told = computed(() => {
+  if (!through.value) return t('layer.cutoutThrough.onlyHere')
+  if (stale.value) return t('layer.cutoutThrough.stale')
+  const all = doubts.value.length
+  return all ? t('layer.cutoutThrough.doubts', { n: all }, all) : t('layer.cutoutThrough.found')
+})
+
+/** Places that one steps to: doubts, or, without any, the frames that are marked. */
+const unsure = computed(() => !stale.value && doubts.value.length > 0)
+const stops = computed(() => (unsure.value ? doubts.value : marked.value))
+function step(way: 1 | -1) {
+  const at = player.frame.value
+  const to =
+    way > 0 ? stops.value.find((frame) => frame > at) : stops.value.findLast((frame) => frame < at)
+  if (to !== undefined) player.seek(to)
+}
+</script>
+
+<template>
+  <TrayItem :name="$t('layer.cutoutThrough.through')" :told="told">
+    <ToolLine v-if="asked || job">
+      <span class="small" role="status">{{ job ? jobText(job) : '…' }}</span>
+      <BButton size="sm" variant="secondary" data-test="cut-cancel" @click="cancel">
+        {{ $t('words.cancel') }}
+      </BButton>
+    </ToolLine>
+    <ToolLine v-else :label="$t('layer.cutoutThrough.through')">
+      <BButton
+        size="sm"
+        :variant="through && !stale ? 'secondary' : 'primary'"
+        data-test="cut-through"
+        :disabled="Boolean(through) && !stale"
+        @click="find"
+      >
+        {{ through ? $t('layer.cutoutThrough.findAgain') : $t('layer.cutoutThrough.find') }}
+      </BButton>
+      <span class="tiny" role="status" :class="{ amiss: unsure || stale }" data-test="cut-told">
+        {{ told }}
+      </span>
+      <template v-if="stops.length > 1 || unsure">
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-label="
+            unsure ? $t('layer.cutoutThrough.doubtBefore') : $t('layer.cutoutThrough.markBefore')
+          "
+          data-test="cut-before"
+          @click="step(-1)"
+        >
+          {{ $t('layer.cutoutThrough.before') }}
+        </BButton>
+        <BButton
+          size="sm"
+          variant="secondary"
+          :aria-label="
+            unsure ? $t('layer.cutoutThrough.doubtNext') : $t('layer.cutoutThrough.markNext')
+          "
+          data-test="cut-next"
+          @click="step(1)"
+        >
+          {{ $t('layer.cutoutThrough.next') }}
+        </BButton>
+      </template>
+    </ToolLine>
+    <p v-if="unsure" class="tiny quiet mb-0">{{ $t('layer.cutoutThrough.help') }}</p>
+  </TrayItem>
+</template>
+
+<style scoped>
+.amiss {
+  color: #f0b64a;
+}
+</style>
