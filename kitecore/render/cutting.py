@@ -23,6 +23,8 @@ from kitecore.render.sources import Sources
 
 _FOUND_AT: Final = 2 * SIDE
 """Pixels of the longer side of the picture that is looked at: alike in every size it is shown in."""
+_COARSER: Final = 2
+"""By how much a frame is made smaller on which colours are cleaned, when it plays."""
 _FILLED_AT: Final = 480
 """Pixels of the longer side at which large holes are filled: there is no more detail in a guess."""
 _MORE: Final = 0.0015
@@ -100,7 +102,7 @@ def cut_out_moving(
     number = sources.frame_number(clip.media, tick)
     if cutout.through is not None:
         alpha = sources.mattes(clip.media, cutout.through).at(number)
-        return pixels if alpha is None else lifted(pixels, _on(pixels, alpha), cutout)
+        return pixels if alpha is None else lifted(pixels, on_picture(pixels, alpha), cutout)
     for view in cutout.views:
         if view.finds and sources.frame_number(clip.media, view.at) == number:
             return lifted(pixels, _found_on(clip, view, number, cutout.edge, sources), cutout)
@@ -125,14 +127,14 @@ def _found_on(
     return known
 
 
-def _on(pixels: Rgba, alpha: Matte) -> CutFound:
+def on_picture(pixels: Rgba, alpha: Matte) -> CutFound:
     """A matte that was found before, with the picture as it is now."""
     small, _ = made_small(pixels)
     if small.shape[:2] != alpha.shape:
         smaller = small.shape[0] < alpha.shape[0]
         how = cv2.INTER_AREA if smaller else cv2.INTER_LINEAR
         alpha = np.asarray(cv2.resize(alpha, small.shape[1::-1], interpolation=how))
-    return CutFound(small, alpha, colours_of(small, alpha))
+    return CutFound(small, alpha, colours_of(small, alpha, _COARSER))
 
 
 def lifted(pixels: Rgba, one: CutFound, shown: Edged) -> Rgba:

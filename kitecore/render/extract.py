@@ -28,7 +28,7 @@ from kitecore.render.masks_along import goes_along
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
-RENDER_VERSION = 12
+RENDER_VERSION = 13
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 

@@ -19,6 +19,8 @@ Matte = NDArray[np.float32]
 
 _RADIUS: Final = 2
 """Pixels of the small picture over which its alpha follows from its colours."""
+_HARDLY: Final = 1.7
+"""Up to so much larger a picture shows nothing finer."""
 _EVEN: Final = 1e-4
 _PAIRS: Final = ((0, 0), (0, 1), (0, 2), (1, 1), (1, 2), (2, 2))
 
@@ -35,7 +37,10 @@ def enlarged(alpha: Matte, small: NDArray[np.float32], picture: Rgba) -> Matte:
     picture
         The larger, premultiplied, shape (height, width, 4).
     """
-    out = np.empty(picture.shape[:2], np.float32)
+    height, width = picture.shape[:2]
+    if height <= _HARDLY * alpha.shape[0]:
+        return np.asarray(cv2.resize(alpha, (width, height), interpolation=cv2.INTER_LINEAR))
+    out = np.empty((height, width), np.float32)
     _lead(_following(alpha, small), np.ascontiguousarray(picture), out)
     return out
 

@@ -88,17 +88,34 @@ def _closed_form(picture: NDArray[np.float32], known: Array) -> NDArray[np.float
     return np.asarray(np.clip(alpha, 0, 1), np.float32)
 
 
-def colours_of(picture: NDArray[np.float32], alpha: NDArray[np.float32]) -> NDArray[np.float32]:
+def colours_of(
+    picture: NDArray[np.float32], alpha: NDArray[np.float32], coarser: int = 1
+) -> NDArray[np.float32]:
     """What is cut out as it would look without what shines through.
 
-    T. Germer and others, "Fast Multi-Level Foreground Estimation", 2020.
+    T. Germer and others, "Fast Multi-Level Foreground Estimation", 2020; where it is found on a ``coarser``
+    picture, as M. Forté, F. Pitié, "Approximate Fast Foreground Colour Estimation", 2021, take it on.
     """
     if not ((alpha > 0) & (alpha < 1)).any():
         return picture
     from pymatting import estimate_foreground_ml
 
-    found = estimate_foreground_ml(picture.astype(np.float64), alpha.astype(np.float64))
-    return np.asarray(np.clip(found, 0, 1), np.float32)
+    height, width = alpha.shape
+    size = max(1, width // coarser), max(1, height // coarser)
+    small, thin = (
+        np.asarray(cv2.resize(one, size, interpolation=cv2.INTER_AREA), np.float64)
+        for one in (picture, alpha)
+    )
+    if coarser == 1:
+        found = estimate_foreground_ml(small, thin)
+        return np.asarray(np.clip(found, 0, 1), np.float32)
+    found, ground = (
+        cv2.resize(one.astype(np.float32), (width, height), interpolation=cv2.INTER_LINEAR)
+        for one in estimate_foreground_ml(small, thin, return_background=True)
+    )
+    share = alpha[..., None]
+    rest = picture - share * found - (1 - share) * ground
+    return np.asarray(np.clip(found + share * rest, 0, 1), np.float32)
 
 
 def _solid(picture: NDArray[np.float32]) -> Rgba:
