@@ -207,7 +207,8 @@ def _corners(quad: Quad) -> list[tuple[float, float]]:
 def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
     """The sign is followed, and so is the face: a label goes along with one, a cover hides the other.
 
-    The stains of the walls are healed, each by one stroke that goes along with its wall.
+    The stains of the walls are healed, each by one stroke that goes along with its wall. The sign is cut out,
+    too: a paper sun goes down behind it.
     """
 
     def edit(kind: str, **fields: Any) -> EditBase:
@@ -235,6 +236,9 @@ def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
         }
         yield edit("add_item", seed=name, clips=[video], list="trackers", item=tracker)
     yield from _healed(edit, video, length)
+    yield edit("place", seed="sun", clip=_sun(length), mode="above", at=0)
+    before = {**clip, "name": "sign before the sun", "cutout": _sign_cut_out(length)}
+    yield edit("place", seed="before", clip=before, mode="above", at=0)
     x, y = sign_at(0).mean(axis=0) - (_WIDE / 2, _HIGH / 2)
     label = {
         "kind": "text",
@@ -259,6 +263,33 @@ def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
         size=size,
         at=0,
     )
+
+
+def _sun(length: int) -> dict[str, Any]:
+    """From above the roofs down to the street, behind the sign."""
+    down = [
+        {"at": 0, "value": (150.0, -720.0)},
+        {"at": length, "value": (330.0, -130.0)},
+    ]
+    return {
+        "kind": "shape",
+        "name": "sun",
+        "length": length,
+        "form": {"kind": "ellipse", "size": [330, 330]},
+        "fill": {"kind": "plain", "colour": "#f2b134"},
+        "place": {"position": {"keys": down}},
+    }
+
+
+def _sign_cut_out(length: int) -> dict[str, Any]:
+    """By a line around the sign, and a stroke across it, as it hangs at first."""
+    sign = sign_at(0)
+    middle = sign.mean(axis=0)
+    around, inner = (_corners(middle + (sign - middle) * share) for share in (1.12, 0.8))
+    stroke = {"points": [*inner, inner[0], inner[2]], "width": 0.02}
+    views = [{"at": 0, "around": around, "strokes": [stroke]}]
+    through = {"views": views, "edge": 0.01, "first": 0, "last": length}
+    return {"views": views, "edge": 0.01, "through": through}
 
 
 def _healed(edit: Callable[..., EditBase], video: str, length: int) -> Iterator[EditBase]:

@@ -37,7 +37,12 @@ class StreetTest(TestCase):
         cls.document = empty_document()
         for edit in street.street_edits({street.TAKE: Source("street", take.info.length)}):
             cls.document = edits.apply(cls.document, edit)
-        bare = tuple(track for track in cls.document.tracks if track.name != "Cover")
+        over = {"Cover", "sun", "sign before the sun"}
+        bare = tuple(
+            track
+            for track in cls.document.tracks
+            if track.name != "Cover" and not over & {clip.name for clip in track.clips}
+        )
         cls.bare = cls.document.model_copy(update={"tracks": bare})
         cls.sources = Sources(lambda media: MediaFolder(cls.root / media))
         cls.addClassCleanup(cls.sources.close)
@@ -55,6 +60,22 @@ class StreetTest(TestCase):
                 found = track.at(number) * SIZE[1] + np.array(SIZE) / 2
                 off = np.hypot(*(found - at(number / 30) / 2).T).mean()
                 self.assertLess(off, 2.0, (tracker.name, number))
+
+    def test_the_sign_is_cut_out_as_it_swings(self) -> None:
+        [before] = [c for _, c in self.document.clips() if c.name == "sign before the sun"]
+        assert isinstance(before, VideoClip) and before.cutout and before.cutout.through
+        mattes = self.sources.mattes(before.media, before.cutout.through)
+        shares = []
+        for number in range(0, round(LASTS * 30), 5):
+            alpha = mattes.at(number)
+            assert alpha is not None
+            true = np.zeros(alpha.shape, np.uint8)
+            quad = street.sign_at(number / 30) * alpha.shape[0] / 1920
+            cv2.fillConvexPoly(true, np.rint(quad).astype(np.int32), 1)
+            found, sign = alpha > 0.5, true > 0
+            shares.append((found & sign).sum() / (found | sign).sum())
+        self.assertGreater(min(shares), 0.85)
+        self.assertGreater(np.mean(shares), 0.93)
 
     def test_stains_of_the_walls_are_healed_but_not_in_whoever_walks_past(self) -> None:
         step = self.document.rate.exact.frame_ticks

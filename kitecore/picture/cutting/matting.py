@@ -8,6 +8,7 @@ from typing import Any, Final
 import cv2
 import numpy as np
 from numpy.typing import NDArray
+from scipy.sparse import diags
 
 from kitecore.picture.cutting.leading import enlarged
 from kitecore.picture.layer import Rgba
@@ -20,6 +21,11 @@ _INWARDS: Final = 0.8
 _COARSER: Final = 2
 """By how much the picture is made smaller in which soft edges are found."""
 _WHOLLY: Final = 0.99
+_WEIGHT: Final = 0.1
+"""Of a pixel that is trusted wholly, against how its colours follow from those around it."""
+_WINDOW: Final = 3
+"""Pixels of the sides of windows over which colours are compared."""
+_NEAR: Final = 1e-4
 _SHIFTS: Final = (1e-3, 1e-2, 1e-1, 1.0)
 """Of the matrix that is factorised: without one it fails now and then, which costs as much time again."""
 
@@ -30,7 +36,6 @@ def matte_of(
     keep: Mask,
     drop: Mask,
     edge: float,
-    soft: Mask | None = None,
 ) -> NDArray[np.float32]:
     """Alpha, 0..1, of what was found, with its edge as soft as the picture shows it.
 
@@ -44,8 +49,6 @@ def matte_of(
         What strokes say stays so.
     edge
         Pixels around the edge in which it may be soft; below 1 it stays hard.
-    soft
-        Where else it may be.
     """
     hard = inside.astype(np.float32)
     if edge < 1 or inside.all() or not inside.any():
@@ -54,8 +57,6 @@ def matte_of(
     known = np.full(inside.shape, 0.5)
     known[cv2.erode(inside.astype(np.uint8), shrunk) > 0] = 1
     known[cv2.dilate(inside.astype(np.uint8), grown) == 0] = 0
-    if soft is not None:
-        known[soft] = 0.5
     known[keep], known[drop] = 1, 0
     if not ((known == 1).any() and (known == 0).any()):
         return hard
@@ -77,6 +78,54 @@ def _refined(picture: NDArray[np.float32], known: Array) -> NDArray[np.float32]:
         return _closed_form(picture, known)
     alpha = enlarged(_closed_form(small, trimap), small, _solid(picture))
     return np.asarray(np.where(known == 0.5, alpha, known), np.float32)
+
+
+def matte_from(
+    picture: NDArray[np.float32],
+    prior: NDArray[np.float32],
+    trust: NDArray[np.float32],
+    known: Mask,
+) -> NDArray[np.float32]:
+    """Alpha, 0..1, that follows the picture's colours and, as far as it is trusted, what was known before.
+
+    The closed form with a prior, as Levin and others have it in their section 5.
+
+    Parameters
+    ----------
+    prior
+        0..1 for each pixel.
+    trust
+        How much it counts, 0..1.
+    known
+        Where it is right in any case.
+    """
+    height, width = prior.shape
+    size = max(1, round(width / _COARSER)), max(1, round(height / _COARSER))
+    small, before, weight = (
+        np.asarray(cv2.resize(one, size, interpolation=cv2.INTER_AREA), np.float64)
+        for one in (picture, prior, trust)
+    )
+    share = cv2.resize(known.astype(np.float32), size, interpolation=cv2.INTER_AREA)
+    alpha = _solved(small, before, weight, np.asarray(share > _WHOLLY))
+    straight = small.astype(np.float32)
+    found = enlarged(alpha.astype(np.float32), straight, _solid(picture))
+    return np.asarray(np.where(known, prior, found), np.float32)
+
+
+def _solved(picture: Array, prior: Array, trust: Array, known: Mask) -> Array:
+    if known.all() or min(known.shape) < _WINDOW:
+        return prior
+    from pymatting import cf_laplacian, cg, ichol
+
+    free = ~known.ravel()
+    rows = cf_laplacian(picture, is_known=known.ravel()).tocsr()[free]
+    given, weight = prior.ravel(), _WEIGHT * trust.ravel()[free]
+    matrix = (rows[:, free] + diags(weight)).tocsc()
+    wanted = weight * given[free] - rows[:, ~free] @ np.rint(given[~free])
+    prepared = ichol(matrix, shifts=_SHIFTS)
+    out = np.rint(given)
+    out[free] = np.clip(cg(matrix, wanted, x0=given[free], M=prepared, rtol=_NEAR), 0, 1)
+    return np.asarray(out.reshape(known.shape))
 
 
 def _closed_form(picture: NDArray[np.float32], known: Array) -> NDArray[np.float32]:

@@ -16,11 +16,13 @@ from numpy.typing import NDArray
 
 from kitecore.analysis import analyse, result_of
 from kitecore.analysis.cut import read_mattes
-from kitecore.document.cutouts import CutThrough
+from kitecore.document.cutouts import CutThrough, Marks
 from kitecore.edits.tests.populated import SECOND
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
 from kitecore.media.tests.material import ingested, make_video
+from kitecore.picture.cutting.carrying import begun, carried
+from kitecore.picture.cutting.marking import made_small, marked_on
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
@@ -122,7 +124,7 @@ class CutThroughTest(TestCase):
         return picture[..., 0] / 255
 
     def test_it_is_carried_through_the_take(self) -> None:
-        """Under 3 of 255 outside hair, and 25 in it, in the mean."""
+        """Under 1 of 255 outside hair, and 18 in it, in the mean."""
         mattes = read_mattes(self.folders["sways"], CutThrough.model_validate(wanted()))
         errors = []
         for number in range(COUNT):
@@ -130,8 +132,8 @@ class CutThroughTest(TestCase):
             assert alpha is not None
             true = sized(swaying(number)[1], (alpha.shape[1], alpha.shape[0]))
             errors.append(off(alpha, true))
-        self.assertLess(np.mean(errors, axis=0)[0], 3)
-        self.assertLess(np.mean(errors, axis=0)[1], 25)
+        self.assertLess(np.mean(errors, axis=0)[0], 1)
+        self.assertLess(np.mean(errors, axis=0)[1], 18)
         self.assertGreater(mattes.sure.min(), 200)
 
     def test_the_film_shows_it_before_another_ground(self) -> None:
@@ -214,6 +216,45 @@ class CutThroughTest(TestCase):
         gone = mattes.at(LOST_FROM)
         assert gone is not None
         self.assertEqual(0, gone.max())
+
+    def test_where_colours_are_alike_it_stays_where_it_went(self) -> None:
+        """A box over a wall of nearly its own colour, past dark windows."""
+        side, high, wide = 40, 200, 120
+        luck = np.random.default_rng(2)
+        wall = np.full((high, 2 * wide, 3), (214, 190, 140), np.uint8)
+        wall += luck.integers(0, 10, wall.shape, np.uint8)
+        wall[40:70, ::9] = (40, 60, 80)
+        box = luck.integers(0, 10, (side, side, 3), np.uint8) + np.uint8(200)
+        box[[0, 1, -2, -1]] = box[:, [0, 1, -2, -1]] = 120
+
+        def shown(number: int) -> tuple[Array, Array]:
+            picture, there = (
+                wall[:, number : number + wide].copy(),
+                np.zeros((high, wide), np.bool_),
+            )
+            at = np.s_[60 : 60 + side, 20 + 2 * number : 20 + 2 * number + side]
+            picture[at], there[at] = box, True
+            return np.dstack([picture, np.full(there.shape, 255, np.uint8)]), there
+
+        keep = {"points": [((40 - wide / 2) / high, (80 - high / 2) / high)], "width": 0.17}
+        loop = [(x, y) for x, y in ((12, 52), (68, 52), (68, 108), (12, 108))]
+        around = [((x - wide / 2) / high, (y - high / 2) / high) for x, y in loop]
+        marks = Marks.model_validate({"strokes": [keep], "around": around})
+        now = begun(marked_on(shown(0)[0], marks, wide / high), 0.01)
+        for number in range(1, 20):
+            picture, there = shown(number)
+            now, _ = carried(now, made_small(picture)[0], 0.01)
+            self.assertGreater((now.inside & there).sum() / (now.inside | there).sum(), 0.75)
+
+    def test_takes_of_any_size_are_no_trouble(self) -> None:
+        tap = {"strokes": [{"points": [(0, 0)], "width": 0.2}]}
+        for high, wide in ((1, 1), (2, 9), (30, 3), (40, 40)):
+            grey = np.full((high, wide, 4), 128, np.uint8)
+            now = begun(marked_on(grey, Marks.model_validate(tap), wide / high), 0.1)
+            for level in (128, 255, 0):
+                picture = np.full((high, wide, 3), level / 255, np.float32)
+                now, sure = carried(now, picture, 0.1)
+                self.assertTrue(np.isfinite(now.alpha).all() and 0 <= sure <= 255)
 
     def test_what_cannot_be_cut_out_is_refused(self) -> None:
         folder = self.folders["sways"]

@@ -87,12 +87,15 @@ class Command(BaseCommand):
         self._follow(project, {take.id.hex: take for take in takes})
 
     def _follow(self, project: Project, takes: dict[str, Take]) -> None:
-        """What is followed in a project is found now, not when it is first shown."""
+        """What is followed or cut out in a project is found now, not when it is first shown."""
         document = history.document_at(history.head_of(project))
-        for _, clip in document.clips():
-            for tracker in clip.trackers if isinstance(clip, VideoClip) else ():
+        for clip in (one for _, one in document.clips() if isinstance(one, VideoClip)):
+            for tracker in clip.trackers:
                 wanted = tracker.wanted.model_dump(mode="json")
                 ask_for(takes[clip.media], "track", wanted, kind="track")
+            if clip.cutout is not None and clip.cutout.through is not None:
+                wanted = clip.cutout.through.model_dump(mode="json")
+                ask_for(takes[clip.media], "cut", wanted, kind="track")
         work_off()
 
 
