@@ -32,7 +32,9 @@ export function momentAt(found: Found, tick: number): Moment {
 }
 
 /** Stretches, in ticks of the file, in which it is lost or not sure. */
-export function doubtsOf(found: Pick<Found, 'ticks' | 'sure'>): { from: number; to: number; lost: boolean }[] {
+export function doubtsOf(
+  found: Pick<Found, 'ticks' | 'sure'>,
+): { from: number; to: number; lost: boolean }[] {
   const all: { from: number; to: number; lost: boolean }[] = []
   found.ticks.forEach((tick, index) => {
     const sure = found.sure[index] ?? 0
