@@ -36,6 +36,13 @@ class CuttingTest(OneTakeTest):
         page.wait(lambda: len(self.clip.cutout.strokes) == 2, what="nothing was dropped")
         self.assertEqual([False, True], [one.drop for one in self.clip.cutout.strokes])
 
+        page.press("cut-hair")
+        self.fingers.drag((self.at((120, 90)), self.at((240, 90))))
+        page.wait(lambda: len(self.clip.cutout.strokes) == 3, what="nothing was brushed")
+        self.assertTrue(self.clip.cutout.strokes[2].hair)
+        page.press("undo")
+        page.wait(lambda: len(self.clip.cutout.strokes) == 2, what="undo brought nothing back")
+
         page.press("control-Pieces")
         page.press("take-off")
         page.confirm()

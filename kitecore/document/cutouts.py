@@ -17,10 +17,21 @@ MOST_VIEWS: Final = 100
 
 
 class CutStroke(Brushed):
-    """Says what is kept, or, with ``drop``, what is not."""
+    """Says what is kept, or, with ``drop``, what is not, or, with ``hair``, where the picture tells how much is."""
 
     softness: float = Field(default=0.0, ge=0, le=1)
     drop: bool = False
+    hair: bool = False
+
+    @property
+    def keeps(self) -> bool:
+        return not self.drop and not self.hair
+
+    @model_validator(mode="after")
+    def _one_of_them(self) -> Self:
+        if self.drop and self.hair:
+            raise ValueError("a stroke says one thing")
+        return self
 
 
 class Marks(Model):
@@ -38,7 +49,7 @@ class Marks(Model):
     @property
     def finds(self) -> bool:
         """Whether anything is marked to be kept."""
-        kept = any(not one.drop for one in self.strokes)
+        kept = any(one.keeps for one in self.strokes)
         return len(self.around) > 1 or bool(self.persons) or kept
 
 

@@ -1,4 +1,4 @@
-"""Pieces of a still as layers of their own."""
+"""Pieces of a still as layers of their own, and all of them in one group."""
 
 from __future__ import annotations
 
@@ -12,6 +12,7 @@ from kitecore.document.model import Name
 from kitecore.document.properties import Vector
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._tracks import with_track_beside
+from kitecore.edits.groups import Group
 from kitecore.errors import EditRefused
 
 
@@ -56,3 +57,40 @@ class TakeOff(EditBase):
         document = document.with_clip(rest)
         row = Track(id=derived_id(self.seed, 1), kind="picture", name=self.name)
         return with_track_beside(document, track.id, row.with_clips((piece,)))
+
+
+@edit_kinds.register("gather_pieces")
+class GatherPieces(EditBase):
+    """A still and the pieces that were taken off it become one group, where the still lies."""
+
+    kind: Literal["gather_pieces"] = "gather_pieces"
+    clip: Id
+
+    def label(self) -> str:
+        return "Gather the pieces in a group"
+
+    def apply(self, document: Document) -> Document:
+        [(_, clip)] = open_clips(document, (self.clip,))
+        pieces = _pieces_of(document, clip) if isinstance(clip, StillClip) else ()
+        if not pieces:
+            raise EditRefused(
+                "There are no pieces that go with it.", todo="Take a piece off it first."
+            )
+        clips = (self.clip, *(piece.id for piece in pieces))
+        return Group(clips=clips, name=clip.name or "Pieces", seed=self.seed).apply(document)
+
+
+def _pieces_of(document: Document, still: StillClip) -> tuple[StillClip, ...]:
+    """Layers beside a still that show what was taken off it, while it is seen."""
+    taken = [piece.wanted for piece in still.taken_off]
+    return tuple(
+        one
+        for track in document.tracks
+        for one in track.clips
+        if isinstance(one, StillClip)
+        and one.id != still.id
+        and one.media == still.media
+        and one.cutout is not None
+        and one.cutout.wanted in taken
+        and one.span.overlaps(still.span)
+    )

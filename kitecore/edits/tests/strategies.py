@@ -217,6 +217,7 @@ MAKERS |= {
         tracked=free(st.just(TRACKER)),
         since=free(st.sampled_from([0, SECOND])),
     ),
+    "gather_pieces": simple(clip=one),
     "take_off": simple(clip=one, name=free(st.sampled_from(["Strand", "Wing"]))),
     "order_layer": simple(clip=one, other=one, where=free(st.sampled_from(["in_front", "behind"]))),
     "copy_above": simple(clips=some),

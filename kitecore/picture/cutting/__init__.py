@@ -44,5 +44,5 @@ def cut_found(picture: Rgba, cut: Cut, aspect: float) -> CutFound:
     marked = marked_on(picture, cut, aspect)
     inside = selected(marked.levels, marked.keep, marked.drop, marked.within, marked.likely)
     edge = cut.edge * inside.shape[0]
-    alpha = matte_of(marked.picture, inside, marked.keep, marked.drop, edge)
+    alpha = matte_of(marked.picture, inside, marked.keep, marked.drop, edge, marked.hair)
     return CutFound(marked.picture, alpha, colours_of(marked.picture, alpha))

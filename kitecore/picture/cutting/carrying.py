@@ -94,7 +94,8 @@ class Carried:
 def begun(marked: Marked, edge: float) -> Carried:
     """What marks on a frame mean; ``edge`` in heights of the picture, as in a `Cut`."""
     inside = selected(marked.levels, marked.keep, marked.drop, marked.within, marked.likely)
-    alpha = matte_of(marked.picture, inside, marked.keep, marked.drop, edge * inside.shape[0])
+    wide = edge * inside.shape[0]
+    alpha = matte_of(marked.picture, inside, marked.keep, marked.drop, wide, marked.hair)
     # The ground does not go along with it, and what is kept needs no more than that.
     none = np.zeros_like(inside)
     colours = colours_met(marked.levels, inside, _grown(inside, _NEAR))
@@ -110,7 +111,7 @@ def corrected(now: Carried, marked: Marked, edge: float) -> Carried:
     if marked.likely is not None:
         likely = np.maximum(likely, marked.likely)
     inside = selected(now.levels, keep, drop, marked.within, likely)
-    alpha = matte_of(now.picture, inside, keep, drop, edge * inside.shape[0])
+    alpha = matte_of(now.picture, inside, keep, drop, edge * inside.shape[0], marked.hair)
     one = replace(now, inside=inside, alpha=alpha)
     return replace(
         one,

@@ -32,6 +32,8 @@ class Marked:
         Its straight colours, 0..1, float32, shape (height, width, 3).
     keep, drop
         What strokes keep, and what they drop or where nothing is to be seen.
+    hair
+        Where strokes say that it is soft.
     within
         Inside of a line around.
     likely
@@ -41,6 +43,7 @@ class Marked:
     picture: NDArray[np.float32]
     keep: Mask
     drop: Mask
+    hair: Mask
     within: Mask | None
     likely: NDArray[np.float32] | None
 
@@ -58,9 +61,9 @@ def marked_on(picture: Rgba, marks: Marks, aspect: float) -> Marked:
     """A picture as small as it is looked at, and what is marked on it."""
     straight, there = made_small(picture)
     grid = Grid(straight.shape[1], straight.shape[0], aspect)
-    keep, drop = (_painted(marks, grid, drop=which) for which in (False, True))
+    keep, drop, hair = (_painted(marks, grid, says) for says in (_KEEPS, _DROPS, _HAIR))
     likely = _persons(levels_of(straight), marks, grid)
-    return Marked(straight, keep, drop | ~there, _within(marks, grid), likely)
+    return Marked(straight, keep, drop | ~there, hair, _within(marks, grid), likely)
 
 
 def made_small(picture: Rgba) -> tuple[NDArray[np.float32], Mask]:
@@ -85,16 +88,19 @@ def _persons(levels: NDArray[np.uint8], marks: Marks, grid: Grid) -> NDArray[np.
     return np.asarray(np.maximum.reduce(found))
 
 
+_KEEPS: Final = (False, False)
+_DROPS: Final = (True, False)
+_HAIR: Final = (False, True)
 _CLEAR: Final = 8
 """Alpha, 0..255, below which nothing is there to be kept."""
 
 
-def _painted(cut: Marks, grid: Grid, *, drop: bool) -> NDArray[np.bool_]:
-    """Pixels that the last stroke over them keeps, or drops."""
+def _painted(cut: Marks, grid: Grid, says: tuple[bool, bool]) -> NDArray[np.bool_]:
+    """Pixels of which the last stroke over them says that: whether it drops, whether it is for hair."""
     there = np.zeros((grid.height, grid.width), np.bool_)
     for stroke in cut.strokes:
         covered = painted_part(_hard(stroke, grid), grid, (0, 0, grid.width, grid.height)) > 127
-        there = there | covered if stroke.drop == drop else there & ~covered
+        there = there | covered if (stroke.drop, stroke.hair) == says else there & ~covered
     return there
 
 

@@ -36,6 +36,7 @@ def matte_of(
     keep: Mask,
     drop: Mask,
     edge: float,
+    hair: Mask | None = None,
 ) -> NDArray[np.float32]:
     """Alpha, 0..1, of what was found, with its edge as soft as the picture shows it.
 
@@ -49,14 +50,19 @@ def matte_of(
         What strokes say stays so.
     edge
         Pixels around the edge in which it may be soft; below 1 it stays hard.
+    hair
+        Where else it may be.
     """
     hard = inside.astype(np.float32)
-    if edge < 1 or inside.all() or not inside.any():
+    painted = hair is not None and hair.any()
+    if (edge < 1 and not painted) or inside.all() or not inside.any():
         return hard
     grown, shrunk = _disc(edge), _disc(max(1, edge * _INWARDS))
     known = np.full(inside.shape, 0.5)
     known[cv2.erode(inside.astype(np.uint8), shrunk) > 0] = 1
     known[cv2.dilate(inside.astype(np.uint8), grown) == 0] = 0
+    if hair is not None:
+        known[hair] = 0.5
     known[keep], known[drop] = 1, 0
     if not ((known == 1).any() and (known == 0).any()):
         return hard

@@ -123,6 +123,21 @@ class CutFoundTest(TestCase):
         self.assertLess(off[~hair].mean(), 3)
         self.assertLess(off[hair].mean(), 25)
 
+    def test_a_brush_for_hair_makes_it_soft_where_it_was_hard(self) -> None:
+        _, alpha = figure()
+        turn = [spot(180 + 85 * np.sin(a), 170 + 85 * np.cos(a)) for a in np.linspace(0, 6.28, 40)]
+        brushed = {"points": turn, "width": 0.1, "hair": True}
+        errors = []
+        for strokes in ([KEEP, DROP], [KEEP, DROP, brushed]):
+            cut = Cut.model_validate({"strokes": strokes, "edge": 0.005})
+            found = cut_found(composite(), cut, WIDE / HIGH)
+            true = cv2.resize(alpha, found.alpha.shape[::-1], interpolation=cv2.INTER_AREA)
+            errors.append(np.abs(found.alpha - true).mean())
+        self.assertLess(errors[1], 0.6 * errors[0])
+        self.assertFalse(Cut.model_validate({"strokes": [brushed]}).finds)
+        with self.assertRaises(ValueError):
+            Cut.model_validate({"strokes": [brushed | {"drop": True}]})
+
     def test_one_stroke_is_enough_where_colours_differ(self) -> None:
         _, alpha = figure()
         cut = Cut.model_validate({"strokes": [KEEP]})
@@ -246,6 +261,17 @@ class CutOutTest(CutFilm):
         self.assertLess((own[whole] < 40).mean(), 0.05)
         outside = cv2.dilate((smaller(alpha) > 0).astype(np.uint8), np.ones((9, 9), np.uint8)) == 0
         self.assertLess(np.abs(behind - scene)[outside].mean(), 1)
+
+    def test_pieces_and_the_rest_become_one_group(self) -> None:
+        with self.assertRaisesRegex(EditRefused, "no pieces"):
+            self.scene.do(kind="gather_pieces", clip=self.clip.id)
+        self.adjust(cutout={"strokes": [KEEP, DROP]})
+        self.scene.do(kind="take_off", clip=self.clip.id, name="Figure")
+        together = self.shown()
+        self.scene.do(kind="gather_pieces", clip=self.clip.id)
+        [group] = [clip for _, clip in self.scene.document.clips() if clip.kind == "group"]
+        self.assertEqual(["still", "still"], [c.kind for t in group.tracks for c in t.clips])  # type: ignore[attr-defined]
+        np.testing.assert_allclose(self.shown(), together, atol=2)
 
     def test_nothing_marked_is_refused(self) -> None:
         with self.assertRaisesRegex(EditRefused, "Nothing is marked"):

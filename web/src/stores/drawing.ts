@@ -4,7 +4,17 @@ import { ref, shallowRef } from 'vue'
 
 /** What a finger does on the picture: handle what is there, or one of the tools. */
 export type DrawingTool =
-  '' | 'pick' | 'brush' | 'pen' | 'freehand' | 'retouch' | 'source' | 'cut' | 'around' | 'person'
+  | ''
+  | 'pick'
+  | 'brush'
+  | 'pen'
+  | 'freehand'
+  | 'retouch'
+  | 'source'
+  | 'cut'
+  | 'hair'
+  | 'around'
+  | 'person'
 
 /** The tool with which a finger draws on the picture, and how it draws. */
 export const useDrawing = defineStore('drawing', () => {

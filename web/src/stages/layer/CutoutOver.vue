@@ -10,6 +10,7 @@ import { drawnOn, lengthOn, spotOf, usePictureFrame } from '@/picture/usePicture
 import { useTaps } from '@/picture/useTaps'
 import { useScreen } from '@/player/inject'
 import { useDrawing } from '@/stores/drawing'
+import { t } from '@/texts'
 import { aroundOf, outlineOf } from './around'
 import { useCutout } from './useCutout'
 
@@ -20,7 +21,7 @@ const props = defineProps<{
   height: number
 }>()
 /** Tools that mark. */
-const MARKING = ['cut', 'around', 'person']
+const MARKING = ['cut', 'hair', 'around', 'person']
 const drawing = useDrawing()
 const { player } = useScreen()
 const { tapAt } = useTaps(player)
@@ -32,13 +33,14 @@ const { frame } = usePictureFrame(() => props.width)
 const drawn = computed(() => {
   const at = frame.value
   if (!at) return []
-  return strokes.value.map(({ points, width, drop }) => {
+  return strokes.value.map(({ points, width, drop, hair }) => {
     const spots = points.map(([x, y]) => at.to({ x, y }))
     if (spots.length === 1) spots.push(...spots)
     return {
       line: spots.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' '),
       wide: Math.max(2, lengthOn(at, width ?? 0.06)),
       drop,
+      hair,
     }
   })
 })
@@ -67,10 +69,15 @@ function tapPerson([point]: DrawnPoint[]) {
   drawing.tool = ''
 }
 
+const paints = computed(() => {
+  if (drawing.tool === 'hair') return t('layer.cutoutPart.paintHair')
+  return drawing.brush.erase ? t('layer.cutoutPart.paintDrop') : t('layer.cutoutPart.paintKeep')
+})
 function paint(points: DrawnPoint[]) {
   if (!frame.value) return
+  const hair = drawing.tool === 'hair'
   const { width, erase } = drawing.brush
-  add({ points: drawnOn(frame.value, points).points, width, drop: erase })
+  add({ points: drawnOn(frame.value, points).points, width, drop: erase && !hair, hair })
 }
 </script>
 
@@ -86,7 +93,7 @@ function paint(points: DrawnPoint[]) {
         :key="index"
         :points="one.line"
         :stroke-width="one.wide"
-        :class="{ drop: one.drop }"
+        :class="{ drop: one.drop, hair: one.hair }"
       />
       <circle v-for="({ x, y }, index) in tapped" :key="`person-${index}`" :cx="x" :cy="y" r="9" />
     </svg>
@@ -111,10 +118,8 @@ function paint(points: DrawnPoint[]) {
       :width="width"
       :height="height"
       :line="lengthOn(frame, drawing.brush.width)"
-      :wipes="drawing.brush.erase"
-      :told="
-        drawing.brush.erase ? $t('layer.cutoutPart.paintDrop') : $t('layer.cutoutPart.paintKeep')
-      "
+      :wipes="drawing.tool === 'cut' && drawing.brush.erase"
+      :told="paints"
       @drawn="paint"
     />
   </template>
@@ -140,6 +145,9 @@ circle {
   fill: rgb(111 207 151 / 10%);
   stroke: rgb(111 207 151 / 80%);
   stroke-width: 2;
+}
+.hair {
+  stroke: rgb(240 182 74 / 45%);
 }
 .drop {
   stroke: rgb(22 22 22 / 50%);

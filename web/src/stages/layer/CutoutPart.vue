@@ -42,7 +42,7 @@ const told = computed(() => {
 
 const painting = computed(() => drawing.tool === 'cut')
 const marking = computed(
-  () => painting.value || drawing.tool === 'around' || drawing.tool === 'person',
+  () => painting.value || ['around', 'person', 'hair'].includes(drawing.tool),
 )
 function paint(drop: boolean) {
   const same = painting.value && drawing.brush.erase === drop
@@ -95,6 +95,11 @@ async function takeOff() {
   const fresh = made.find((id) => project.findClip(id))
   if (fresh) hand.take(fresh)
 }
+async function gather() {
+  const { made } = await project.make({ kind: 'gather_pieces', clip: props.clip.id ?? '' })
+  const group = made.find((id) => project.findClip(id))
+  if (group) hand.take(group)
+}
 </script>
 
 <template>
@@ -138,6 +143,17 @@ async function takeOff() {
           @click="paint(true)"
         >
           {{ $t('layer.cutoutPart.drop') }}
+        </BButton>
+        <BButton
+          v-if="marked"
+          size="sm"
+          variant="secondary"
+          :aria-pressed="drawing.tool === 'hair'"
+          :title="$t('layer.cutoutPart.hairHelp')"
+          data-test="cut-hair"
+          @click="drawing.put('hair')"
+        >
+          {{ $t('layer.cutoutPart.hair') }}
         </BButton>
         <BButton v-if="marked" size="sm" variant="secondary" data-test="cut-back" @click="takeLast">
           {{ $t('layer.cutoutPart.takeLast') }}
@@ -222,6 +238,9 @@ async function takeOff() {
           @click="layer.removeItem(`taken_off/${index}`)"
         >
           {{ $t('layer.cutoutPart.putBack', { name: one.name }) }}
+        </BButton>
+        <BButton size="sm" variant="secondary" data-test="gather-pieces" @click="gather">
+          {{ $t('layer.cutoutPart.gather') }}
         </BButton>
       </ToolLine>
     </TrayItem>

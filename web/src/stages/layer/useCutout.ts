@@ -45,7 +45,7 @@ export function useCutout(layer: Layer, clip: () => StillClip | VideoClip) {
       ? layer.addItem('cutout/views', fresh)
       : layer.setWhole({ cutout: { views: [fresh] } })
   }
-  const add = (stroke: Pick<CutStroke, 'points' | 'width' | 'drop'>) =>
+  const add = (stroke: Pick<CutStroke, 'points' | 'width' | 'drop' | 'hair'>) =>
     place.value
       ? layer.addItem(`${place.value}/strokes`, stroke)
       : begin({ strokes: [stroke] as CutStroke[] })
