@@ -80,6 +80,35 @@ class MarkBeats(EditBase):
         return self.bar > 0 and number % self.bar == self.first % self.bar
 
 
+@edit_kinds.register("mark_places")
+class MarkPlaces(EditBase):
+    """Moments of the timeline as markers of one name on a clip, in place of those of that name that it had."""
+
+    kind: Literal["mark_places"] = "mark_places"
+    clip: Id
+    at: Annotated[tuple[Start, ...], Field(max_length=MOST_MARKERS)]
+    name: Name = Field(min_length=1)
+    tag: Tag = ""
+
+    def label(self) -> str:
+        return f"Mark “{self.name}”" if self.at else f"Take “{self.name}” away"
+
+    def apply(self, document: Document) -> Document:
+        [(_, clip)] = open_clips(document, (self.clip,))
+        places = sorted({document.rate.exact.nearest(at) for at in self.at})
+        fresh = tuple(
+            Marker(
+                id=derived_id(self.seed, number), at=at - clip.start, name=self.name, tag=self.tag
+            )
+            for number, at in enumerate(places)
+            if clip.start <= at < clip.end
+        )
+        others = tuple(marker for marker in clip.markers if marker.name != self.name)
+        if len(others) + len(fresh) > MOST_MARKERS:
+            raise EditRefused(f"At most {MOST_MARKERS} markers are on one clip.")
+        return document.with_clip(clip.model_copy(update={"markers": _sorted((*others, *fresh))}))
+
+
 @edit_kinds.register("set_marker")
 class SetMarker(EditBase):
     """Name, colour or moment of a marker (``at`` on the timeline); what is not given stays."""

@@ -135,6 +135,9 @@ MAKERS |= {
         to=free(st.integers(0, 3)),
     ),
     "mark_beats": simple(clip=one, at=free(st.lists(ticks, max_size=5))),
+    "mark_places": simple(
+        clip=one, at=free(st.lists(ticks, max_size=5)), name=free(st.just("Unsure"))
+    ),
     "cut_out": simple(
         clip=one,
         spans=free(st.lists(st.tuples(ticks, ticks), min_size=1, max_size=4)),

@@ -211,3 +211,17 @@ class OtherTest(EditTest):
         for (_, start, length), wanted in zip(self.row(), (0, 2, 4), strict=True):
             self.assertAlmostEqual(wanted, start, delta=0.03)
             self.assertAlmostEqual(2, length, delta=0.03)
+
+    def test_places_are_marked_anew_under_their_name(self) -> None:
+        clip = self.document.main.clips[1]
+        self.do(kind="add_marker", clip=clip.id, at=2 * SECOND, name="kept")
+        mark = {"kind": "mark_places", "clip": clip.id, "name": "Unsure", "tag": "amber"}
+        # Those beyond the clip, and those twice, are left out.
+        self.do(**mark, at=[3 * SECOND, SECOND, 3 * SECOND + 1, 4 * SECOND])
+        self.do(**mark, at=[3 * SECOND, 2 * SECOND])
+        markers = self.document.main.clips[1].markers
+        found = [(one.name, one.at / SECOND, one.tag) for one in markers]
+        expected = [("Unsure", 0, "amber"), ("Unsure", 1, "amber"), ("kept", 0, "")]
+        self.assertEqual(expected, sorted(found))
+        self.do(**mark, at=[])
+        self.assertEqual(["kept"], [one.name for one in self.document.main.clips[1].markers])

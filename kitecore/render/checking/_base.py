@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -98,3 +98,13 @@ def runs(flags: NDArray[np.bool_], least: int = 1) -> Iterator[tuple[int, int]]:
 def clock(film: Film, frames: int) -> str:
     """A length for people: ``1.4 s``."""
     return f"{frames / float(film.document.rate.exact.fraction):.1f} s"
+
+
+def together(numbers: Iterable[int], step: int) -> list[tuple[int, int]]:
+    """Looks in a row, each of which stands for a step, as stretches from one frame up to another."""
+    found: list[tuple[int, int]] = []
+    for number in numbers:
+        joins = found and number <= found[-1][1]
+        begin = found.pop()[0] if joins else number
+        found.append((begin, number + step))
+    return found

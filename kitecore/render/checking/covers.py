@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from kitecore.document import AdjustmentClip, Pictured, SolidClip, VideoClip
 from kitecore.document.trackers import Tracker
-from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs
+from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs, together
 from kitecore.tracking.follow import SURE
 
 _SURE: Final = round(SURE * 255)
@@ -16,6 +16,16 @@ _SURE: Final = round(SURE * 255)
 
 
 def _covers(film: Film) -> Iterator[Finding]:
+    covered = False
+    for cover, leader, tracker in _all(film):
+        covered = True
+        yield from _doubts(film, cover, leader, tracker)
+    if covered:
+        yield from _seen(film)
+
+
+def _all(film: Film) -> Iterator[tuple[Pictured, VideoClip, Tracker]]:
+    """Covers, what they lie over, and what they go along with."""
     clips = {clip.id: clip for _, clip in film.document.clips()}
     for cover in clips.values():
         if not isinstance(cover, AdjustmentClip | SolidClip) or not cover.masks:
@@ -26,7 +36,20 @@ def _covers(film: Film) -> Iterator[Finding]:
             continue
         for tracker in leader.trackers:
             if tracker.id == follow.tracker:
-                yield from _doubts(film, cover, leader, tracker)
+                yield cover, leader, tracker
+
+
+def _seen(film: Film) -> Iterator[Finding]:
+    """Faces that can be made out in the finished film, while others are covered: missed, or not wholly covered."""
+    looked = film.pictures.faces[:, 0, 0]
+    there = (number for number in np.flatnonzero(~np.isnan(looked)).tolist())
+    for begin, end in together(there, film.frames(1.0)):
+        yield Finding(
+            check="covers",
+            grade="doubt",
+            message=f"A face can be made out for {clock(film, end - begin)}, while others are covered.",
+            **film.stretch(begin, min(end, film.document.frames)),
+        )
 
 
 def _doubts(film: Film, cover: Pictured, leader: VideoClip, tracker: Tracker) -> Iterator[Finding]:

@@ -1,11 +1,11 @@
 """Faces that are cut off by the file's edges, or lie where its place puts signs of its own."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator
 from typing import Final
 
 import numpy as np
 
-from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.checking._base import Check, Film, Finding, checks, together
 from kitecore.render.making.following import corner_at
 from kitecore.tracking.faces import can_find_faces
 
@@ -25,23 +25,13 @@ def _faces(film: Film) -> Iterator[Finding]:
         return
     looked = np.flatnonzero(~np.isnan(film.pictures.faces[:, 0, 0])).tolist()
     outside = (number for number in looked if _is_outside(film, number))
-    for begin, end in _together(outside, film.frames(1.0)):
+    for begin, end in together(outside, film.frames(1.0)):
         yield Finding(
             check="faces",
             grade="doubt",
             message="A face leaves the safe area.",
             **film.stretch(begin, min(end, film.document.frames)),
         )
-
-
-def _together(numbers: Iterable[int], step: int) -> list[tuple[int, int]]:
-    """Looks in a row, each of which stands for a step, as stretches from one frame up to another."""
-    found: list[tuple[int, int]] = []
-    for number in numbers:
-        joins = found and number <= found[-1][1]
-        begin = found.pop()[0] if joins else number
-        found.append((begin, number + step))
-    return found
 
 
 def _is_outside(film: Film, number: int) -> bool:

@@ -78,6 +78,16 @@ class CheckCase(TestCase):
         clip = {"kind": "text", "text": text, "length": round(seconds * SECOND), **more}
         self.scene.do(kind="place", clip=clip, mode="above", at=round(at * SECOND))
 
+    def photograph(self, seconds: float, **place: Any) -> None:
+        if not (self.root / "person").exists():
+            ingested(self.root, "person", self._file())
+        self.scene.place("person", seconds, place={"fit": "own", **place})
+
+    def _file(self) -> Path:
+        path = self.root / "person.png"
+        Image.fromarray(astronaut()[:300, 80:380]).resize((160, 160)).save(path)
+        return path
+
 
 class PictureTest(CheckCase):
     def test_a_video_that_stands_still_is_found(self) -> None:
@@ -157,19 +167,16 @@ class CoverTest(CheckCase):
             self.assertIn("is not found for 0.2 s", found[0].message)
             self.assertIn("is not surely found", found[1].message)
 
+    def test_a_face_that_is_seen_while_others_are_covered_is_told(self) -> None:
+        self.assertEqual([], self.covered([255] * 30))
+        self.photograph(1.0)
+        [found] = self.found("own")["covers"]
+        self.assertEqual([(1.0, 2.0)], self.where([found]))
+        self.assertIn("can be made out for 1.0 s", found.message)
+
 
 class FacesTest(CheckCase):
     """A photograph of one person: her face lies in the upper middle."""
-
-    def photograph(self, seconds: float, **place: Any) -> None:
-        if not (self.root / "person").exists():
-            ingested(self.root, "person", self._file())
-        self.scene.place("person", seconds, place={"fit": "own", **place})
-
-    def _file(self) -> Path:
-        path = self.root / "person.png"
-        Image.fromarray(astronaut()[:300, 80:380]).resize((160, 160)).save(path)
-        return path
 
     def test_a_face_at_the_edge_is_found_as_long_as_it_is_there(self) -> None:
         self.photograph(2.0)

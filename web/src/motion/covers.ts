@@ -5,17 +5,19 @@ interface Point {
   y: number
 }
 
-/** Shares by which a cover is larger than what is tracked: nothing of it looks out. */
-const MARGIN = 1.12
+/** Share by which a cover is larger than what is tracked: nothing of it looks out. */
+export const MARGIN = 0.12
 
 /**
  * The mask, in heights of the canvas from its middle, that covers four spots (canvas pixels,
- * clockwise): upright in the thing's own axes. An ellipse goes around its corners.
+ * clockwise): upright in the thing's own axes. An ellipse goes around its corners. It is larger by a
+ * share of that, the margin.
  */
 export function coverOver(
   spots: readonly Point[],
   canvas: { width: number; height: number },
   shape: 'ellipse' | 'rectangle',
+  margin = MARGIN,
 ): { centre: Spot; size: Spot; turn: number } {
   const [a, b] = [spots[0] ?? { x: 0, y: 0 }, spots[1] ?? { x: 1, y: 0 }]
   const angle = Math.atan2(b.y - a.y, b.x - a.x)
@@ -25,7 +27,7 @@ export function coverOver(
   const [left, right] = [Math.min(...along), Math.max(...along)]
   const [top, bottom] = [Math.min(...across), Math.max(...across)]
   const [u, v] = [(left + right) / 2, (top + bottom) / 2]
-  const more = (shape === 'ellipse' ? Math.SQRT2 : 1) * MARGIN
+  const more = (shape === 'ellipse' ? Math.SQRT2 : 1) * (1 + margin)
   const { width, height } = canvas
   const round = (value: number) => Math.round(value * 1e5) / 1e5
   return {

@@ -24,6 +24,7 @@ export function useCovering(clip: () => VideoClip) {
     quad: Quad,
     how: CoverHow = 'mosaic',
     shape: CoverShape = 'ellipse',
+    margin?: number,
   ): Promise<boolean> {
     const [size, corners] = [placing.size.value, placing.corners.value]
     if (!size || !corners) return false
@@ -36,7 +37,7 @@ export function useCovering(clip: () => VideoClip) {
       how,
       shape,
       at: tickOf(player.shown.value, project.rate),
-      ...coverOver(spots, placing.canvas.value, shape),
+      ...coverOver(spots, placing.canvas.value, shape, margin),
     })
   }
 

@@ -5,6 +5,8 @@ import { BButton } from 'bootstrap-vue-next'
 import { ref } from 'vue'
 import type { VideoClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ValueField from '@/controls/ValueField.vue'
+import { MARGIN } from '@/motion/covers'
 import type { Moment } from '@/motion/tracks'
 import { useCovering, type CoverHow, type CoverShape } from '@/picture/useCovering'
 import { t } from '@/texts'
@@ -25,9 +27,11 @@ const SHAPES = [
 ] as const
 const shape = ref<CoverShape>('ellipse')
 
+const margin = ref(MARGIN)
+
 const { ready, coverAt } = useCovering(() => props.clip)
 const cover = () =>
-  props.now && coverAt(props.tracker.id ?? '', props.now.quad, how.value, shape.value)
+  props.now && coverAt(props.tracker.id ?? '', props.now.quad, how.value, shape.value, margin.value)
 </script>
 
 <template>
@@ -58,4 +62,17 @@ const cover = () =>
       />
     </ToolLine>
   </TrayItem>
+  <ValueField
+    :label="$t('layer.coverPart.margin')"
+    :help="$t('layer.coverPart.marginHelp')"
+    :value="margin * 100"
+    :low="0"
+    :high="100"
+    :step="1"
+    :reset="MARGIN * 100"
+    unit="%"
+    data-test="cover-margin"
+    @trying="margin = $event / 100"
+    @set="margin = $event / 100"
+  />
 </template>

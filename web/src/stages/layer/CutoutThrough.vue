@@ -13,7 +13,7 @@ import { useThrough } from './useThrough'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const { player } = useScreen()
-const { through, asked, job, stale, marked, doubts, find, cancel } = useThrough(
+const { through, asked, job, stale, marked, doubts, find, cancel, mark } = useThrough(
   props.layer,
   () => props.clip,
 )
@@ -79,6 +79,16 @@ function step(way: 1 | -1) {
           @click="step(1)"
         >
           {{ $t('layer.cutoutThrough.next') }}
+        </BButton>
+        <BButton
+          v-if="unsure"
+          size="sm"
+          variant="secondary"
+          :title="$t('layer.cutoutThrough.markHelp')"
+          data-test="cut-mark"
+          @click="mark"
+        >
+          {{ $t('layer.cutoutThrough.mark') }}
         </BButton>
       </template>
     </ToolLine>

@@ -10,8 +10,10 @@ import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
 import { doubtsOf } from '@/motion/tracks'
 import { useScreen } from '@/player/inject'
+import { useProject } from '@/stores/project'
 import { useTracking, type Change } from '@/stores/tracking'
 import { t } from '@/texts'
+import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
 import FacesPart from './FacesPart.vue'
@@ -21,6 +23,7 @@ import { useFollowing } from './useFollowing'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
+const project = useProject()
 const { player } = useScreen()
 const following = useFollowing(() => props.clip)
 const { trackers, tracker, found, now, tick, frameAt, job, way } = following
@@ -59,6 +62,18 @@ function toDoubt(way: 1 | -1) {
       : doubts.value.findLast(({ from }) => from < at)
   if (next) player.seek(next.from)
 }
+
+/** They as markers on the clip. */
+const mark = () =>
+  project.edit({
+    kind: 'mark_places',
+    clip: props.clip.id ?? '',
+    at: doubts.value.map(({ from }) => tickOf(from, project.rate)),
+    name: t('layer.followPart.unsure', {
+      name: tracker.value?.name || t('layer.followPart.trackerWithout'),
+    }),
+    tag: 'amber',
+  })
 
 const smooth = (seconds: number) => ({ [`trackers/${tracker.value?.id}/smooth`]: seconds })
 function remove() {
@@ -146,6 +161,14 @@ function remove() {
                 :aria-label="$t('layer.followPart.doubtNext')"
                 @click="toDoubt(1)"
                 >{{ $t('layer.followPart.next') }}</BButton
+              >
+              <BButton
+                size="sm"
+                variant="secondary"
+                data-test="doubts-mark"
+                :title="$t('layer.followPart.markHelp')"
+                @click="mark"
+                >{{ $t('layer.followPart.mark') }}</BButton
               >
             </template>
           </template>

@@ -6,7 +6,8 @@ import { outerTick } from '@/motion/inside'
 import { useTracked } from '@/picture/useTracked'
 import { useCutting, type CutThrough } from '@/stores/cutting'
 import { useProject } from '@/stores/project'
-import { frameOf } from '@/time'
+import { t } from '@/texts'
+import { frameOf, tickOf } from '@/time'
 
 const marksOf = ({ views, edge }: Pick<CutThrough, 'views' | 'edge'>) =>
   JSON.stringify([views, edge])
@@ -64,5 +65,14 @@ export function useThrough(layer: Layer, clip: () => VideoClip) {
     { immediate: true },
   )
 
-  return { through, asked, job, stale, marked, doubts, find, cancel }
+  /** The unsure places as markers on the clip. */
+  const mark = () =>
+    project.edit({
+      kind: 'mark_places',
+      clip: clip().id ?? '',
+      at: doubts.value.map((frame) => tickOf(frame, project.rate)),
+      name: t('layer.cutoutThrough.unsure'),
+      tag: 'amber',
+    })
+  return { mark, through, asked, job, stale, marked, doubts, find, cancel }
 }
