@@ -21,7 +21,7 @@ formats.register("av1")(
         crf={"small": 45, "good": 35, "best": 22},
         coarsest=60,
         captions="webvtt",
-        tells_gain=True,
+        gain="tags",
         sound=SoundCoding("libopus", "flt", {"small": 96_000, "good": 128_000, "best": 192_000}),
         pixels="yuv420p10le",
     )

@@ -12,7 +12,7 @@ formats.register("flac")(
         mime="audio/flac",
         container="flac",
         can_cover=True,
-        tells_gain=True,
+        gain="tags",
         coding=SoundCoding("flac", "s16", finer=SoundCoding("flac", "s32")),
     )
 )

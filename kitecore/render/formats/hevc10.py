@@ -17,6 +17,7 @@ formats.register("hevc10")(
         coarsest=45,
         captions="mov_text",
         can_cover=True,
+        gain="atoms",
         sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         pixels="yuv420p10le",
         tag="hvc1",

@@ -11,6 +11,8 @@ formats.register("m4a")(
         suffix="m4a",
         mime="audio/mp4",
         container="ipod",
+        can_cover=True,
+        gain="atoms",
         coding=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
     )
 )

@@ -12,7 +12,7 @@ formats.register("mp3")(
         mime="audio/mpeg",
         container="mp3",
         can_cover=True,
-        tells_gain=True,
+        gain="tags",
         coding=SoundCoding(
             "libmp3lame", "fltp", {"small": 128_000, "good": 192_000, "best": 320_000}
         ),

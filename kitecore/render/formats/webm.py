@@ -16,7 +16,7 @@ formats.register("webm")(
         crf={"small": 40, "good": 32, "best": 22},
         coarsest=60,
         captions="webvtt",
-        tells_gain=True,
+        gain="tags",
         sound=SoundCoding("libopus", "flt", {"small": 96_000, "good": 128_000, "best": 192_000}),
         clear_pixels="yuva420p",
         piece_container="webm",

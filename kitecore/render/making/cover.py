@@ -20,13 +20,25 @@ _LARGEST: Final = 720
 """Pixels of its longer side."""
 
 
+def cover_of(work: Work, tick: int, sources: Sources) -> Image.Image:
+    """A frame of the film as it is seen in a list."""
+    image = Image.fromarray(picture(work, tick, sources)).convert("RGB")
+    image.thumbnail((_LARGEST, _LARGEST), Image.Resampling.LANCZOS)
+    return image
+
+
+def jpeg_of(image: Image.Image) -> bytes:
+    coded = io.BytesIO()
+    image.save(coded, "JPEG", quality=88)
+    return coded.getvalue()
+
+
 class Cover:
     """A frame of the film as the cover of a file; its place is made first, then it is written."""
 
     def __init__(self, out: OutputContainer, work: Work, tick: int, sources: Sources) -> None:
-        image = Image.fromarray(picture(work, tick, sources)).convert("RGB")
-        image.thumbnail((_LARGEST, _LARGEST), Image.Resampling.LANCZOS)
-        self._out, self._image = out, image
+        self._out, self._image = out, cover_of(work, tick, sources)
+        image = self._image
         stream = out.add_stream("mjpeg")
         assert isinstance(stream, VideoStream)
         stream.width, stream.height = image.size
@@ -36,10 +48,8 @@ class Cover:
 
     def write(self) -> None:
         """Before anything else is."""
-        coded = io.BytesIO()
-        self._image.save(coded, "JPEG", quality=88)
         self._out.start_encoding()
-        packet = av.Packet(coded.getvalue())
+        packet = av.Packet(jpeg_of(self._image))
         packet.stream, packet.time_base = self._stream, Fraction(1, 1000)
         packet.pts = packet.dts = 0
         packet.is_keyframe = True

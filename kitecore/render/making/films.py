@@ -12,10 +12,11 @@ from av.container import OutputContainer
 from av.video.stream import VideoStream
 
 from kitecore.media.whole import whole_file
+from kitecore.render.making.atoms import write_atoms
 from kitecore.render.making.captiontrack import CaptionTrack
 from kitecore.render.making.cover import Cover
 from kitecore.render.making.format import Joining, Pieced
-from kitecore.render.making.gain import replay_gain
+from kitecore.render.making.gain import Gain, GainIn, replay_gain
 from kitecore.render.making.joinable import joinable
 from kitecore.render.making.pictures import PictureCoding, encode_pictures
 from kitecore.render.making.sounds import Sound
@@ -45,8 +46,8 @@ class Film(Pieced):
         FFmpeg's name of what captions are coded as in the container.
     can_cover
         Whether the container has a place for a cover.
-    tells_gain
-        Whether it has one for how loud it is.
+    gain
+        Where it tells how loud it is.
     """
 
     kind = "film"
@@ -61,7 +62,7 @@ class Film(Pieced):
     tag: str = ""
     captions: str = ""
     can_cover: bool = False
-    tells_gain: bool = False
+    gain: GainIn = ""
     container_options: dict[str, str] = field(default_factory=dict)
     piece_container: str = "mp4"
 
@@ -95,21 +96,24 @@ class Film(Pieced):
         encode_pictures(work, piece, coding, path, sources, progress)
 
     def join(self, work: Work, to: Joining) -> None:
-        options = self.container_options
+        options, gain = self.container_options, Gain()
         with (
             joinable(),
             whole_file(to.path) as path,
             av.open(str(path), "w", format=self.container, options=options) as out,
         ):
             write_tags(out, to.tags, len(work.numbers) / work.rate.fraction)
-            if self.tells_gain:
+            if self.gain == "tags":
                 out.metadata.update(replay_gain(work, to.sources))
-            self._copy(out, work, to)
+            self._copy(out, work, to, gain)
+            out.close()
+            write_atoms(path, gain.tags)
 
-    def _copy(self, out: OutputContainer, work: Work, to: Joining) -> None:
+    def _copy(self, out: OutputContainer, work: Work, to: Joining, gain: Gain) -> None:
         rate, done = work.rate.fraction, 0
         picture = self._copied_picture(out, to.pieces[0])
-        sound = Soundtrack(out, self.sound, work, to.sources)
+        hear = gain.hear if self.gain == "atoms" else None
+        sound = Soundtrack(out, self.sound, work, to.sources, hear)
         captions = CaptionTrack(out, self.captions, to.tags.said) if to.tags.said else None
         if work.cover is not None:
             Cover(out, work, work.cover, to.sources).write()

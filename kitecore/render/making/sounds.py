@@ -7,9 +7,10 @@ from dataclasses import dataclass
 import av
 
 from kitecore.media.whole import whole_file
-from kitecore.render.making.cover import Cover
+from kitecore.render.making.atoms import write_atoms
+from kitecore.render.making.cover import Cover, cover_of, jpeg_of
 from kitecore.render.making.format import Format, Joining
-from kitecore.render.making.gain import replay_gain
+from kitecore.render.making.gain import Gain, GainIn, replay_gain
 from kitecore.render.making.soundtrack import SoundCoding, Soundtrack
 from kitecore.render.making.tags import write_tags
 from kitecore.render.making.work import Work
@@ -19,25 +20,34 @@ from kitecore.render.making.work import Work
 class Sound(Format):
     """The mix, encoded in one go.
 
-    ``can_cover`` and ``tells_gain`` as of `Film`.
+    ``can_cover`` and ``gain`` as of `Film`.
     """
 
     kind = "sound"
     container: str
     coding: SoundCoding
     can_cover: bool = False
-    tells_gain: bool = False
+    gain: GainIn = ""
 
     def join(self, work: Work, to: Joining) -> None:
-        seconds = len(work.numbers) / work.rate.fraction
+        seconds, gain = len(work.numbers) / work.rate.fraction, Gain()
         with whole_file(to.path) as path, av.open(str(path), "w", format=self.container) as out:
             write_tags(out, to.tags, seconds)
-            if self.tells_gain:
+            if self.gain == "tags":
                 out.metadata.update(replay_gain(work, to.sources))
-            sound = Soundtrack(out, self.coding, work, to.sources)
-            if work.cover is not None:
+            hear = gain.hear if self.gain == "atoms" else None
+            sound = Soundtrack(out, self.coding, work, to.sources, hear)
+            if work.cover is not None and self.gain != "atoms":
                 Cover(out, work, work.cover, to.sources).write()
             for second in range(int(seconds)):
                 sound.encode(until=second + seconds % 1)
                 to.progress(float(second / seconds))
             sound.finish()
+            out.close()
+            write_atoms(path, gain.tags, self._cover(work, to))
+
+    def _cover(self, work: Work, to: Joining) -> bytes:
+        """That is written afterwards, if it is."""
+        if work.cover is None or self.gain != "atoms":
+            return b""
+        return jpeg_of(cover_of(work, work.cover, to.sources))

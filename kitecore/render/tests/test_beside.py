@@ -105,7 +105,7 @@ class CaptionsTest(FormatCase):
 class CoverTest(FormatCase):
     def test_the_chosen_frame_is_the_cover(self) -> None:
         can = [name for name, one in formats.items() if one.can_cover]
-        self.assertEqual({"mp4", "hevc10", "flac", "mp3"}, set(can))
+        self.assertEqual({"mp4", "hevc10", "flac", "mp3", "m4a"}, set(can))
         for name in can:
             with self.subTest(name):
                 path = self.make(name, cover=SECOND + SECOND // 3, quality="small")
@@ -142,7 +142,7 @@ def _sound(path: Path) -> NDArray[np.float32]:
 
 class GainTest(FormatCase):
     def test_how_loud_a_file_is_stands_in_it(self) -> None:
-        for name in ("flac", "mp3", "webm", "av1"):
+        for name in ("flac", "mp3", "webm", "av1", "mp4", "hevc10", "m4a"):
             with self.subTest(name):
                 path = self.make(name, quality="best")
                 with av.open(str(path)) as film:
@@ -157,5 +157,15 @@ class GainTest(FormatCase):
         scene = Scene(self.root)
         scene.video("b", frames=30, sound=None)
         scene.place("b", 1.0)
-        with av.open(str(self.make("flac", scene))) as film:
-            self.assertFalse([key for key in film.metadata if "GAIN" in key.upper()])
+        for name in ("flac", "m4a"):
+            with av.open(str(self.make(name, scene))) as film:
+                self.assertFalse([key for key in film.metadata if "GAIN" in key.upper()])
+
+    def test_told_afterwards_it_leaves_the_rest_as_it_was(self) -> None:
+        """A file that plays while it is loaded still does; chapters, cover and captions stay."""
+        path = self.make("mp4", cover=SECOND)
+        written = path.read_bytes()
+        self.assertLess(written.index(b"moov"), written.index(b"mdat"))
+        self.assertEqual(30, read_number(_cover(path)))
+        with av.open(str(path)) as film:
+            self.assertEqual(60, sum(1 for _ in film.decode(video=0)))
