@@ -11,7 +11,7 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.analysis._base import Analysis, analyse, analyses
+from kitecore.analysis._base import Analysis, analyse, analyses, result_of
 from kitecore.analysis._pictures import Pictures, pictures_of
 from kitecore.document.cutouts import CutThrough, CutView
 from kitecore.errors import BadInput
@@ -121,6 +121,11 @@ def _through(
 def _packed(alpha: Matte) -> bytes:
     levels = np.rint(alpha * 255).astype(np.uint8)
     return cv2.imencode(".png", levels, [cv2.IMWRITE_PNG_COMPRESSION, 3])[1].tobytes()
+
+
+def is_cut(folder: MediaFolder, wanted: CutThrough) -> bool:
+    """Whether it was found before."""
+    return result_of(folder, "cut", wanted) is not None
 
 
 def read_mattes(folder: MediaFolder, wanted: CutThrough) -> Mattes:

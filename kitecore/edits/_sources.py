@@ -12,14 +12,17 @@ _SOURCE: Final = {
     "tracks",
 }  # fmt: skip
 """What a clip is of; all else is how it is shown, and stays."""
+_OF_KIND: Final = {"cutout"}
+"""What another kind of clip has in another form: it stays where the kind does."""
 
 
 def shown_as(source: ClipBase, old: ClipBase) -> ClipBase:
     """A source with all that says how another clip is shown."""
+    left = _SOURCE if source.kind == old.kind else _SOURCE | _OF_KIND
     kept = {
         name: getattr(old, name)
         for name in type(old).model_fields
-        if name not in _SOURCE and name in type(source).model_fields
+        if name not in left and name in type(source).model_fields
     }
     kind = clip_kinds[source.kind]
     return kind.model_validate(source.model_dump() | {n: _plain(v) for n, v in kept.items()})

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Final
 
 import cv2
 import numpy as np
 
-from kitecore.document import Model, Pictured, StillClip, VideoClip
-from kitecore.document.cutouts import Cut, CutOut, CutView, Edged, Marks, MovingCutOut
+from kitecore.document import ClipBase, Model, Pictured, StillClip, VideoClip
+from kitecore.document.cutouts import Cut, CutOut, CutThrough, CutView, Edged, Marks, MovingCutOut
 from kitecore.media.pixels import fitting
 from kitecore.motion.plain import number
 from kitecore.picture.cutting import CutFound, cut_found
@@ -40,6 +41,18 @@ def works_on(clip: Pictured) -> tuple[Model, ...]:
     cutout = clip.cutout
     own = (cutout,) if cutout is not None and cutout.cuts else ()
     return (*clip.taken_off, *own) if isinstance(clip, StillClip) else own
+
+
+def cuts_through(clips: Iterable[ClipBase]) -> list[tuple[str, CutThrough]]:
+    """What has to be found in takes before clips can be drawn as they are meant."""
+    return [
+        (clip.media, clip.cutout.through)
+        for clip in clips
+        if isinstance(clip, VideoClip)
+        and clip.cutout is not None
+        and clip.cutout.cuts
+        and clip.cutout.through is not None
+    ]
 
 
 def found(media: str, cut: Cut, sources: Sources) -> CutFound:
@@ -101,7 +114,8 @@ def cut_out_moving(
     """What is left of a video's picture at a tick of the file."""
     number = sources.frame_number(clip.media, tick)
     if cutout.through is not None:
-        alpha = sources.mattes(clip.media, cutout.through).at(number)
+        mattes = sources.mattes(clip.media, cutout.through)
+        alpha = mattes.at(number) if mattes is not None else None
         return pixels if alpha is None else lifted(pixels, on_picture(pixels, alpha), cutout)
     for view in cutout.views:
         if view.finds and sources.frame_number(clip.media, view.at) == number:

@@ -7,6 +7,7 @@ from collections.abc import Iterable
 from functools import cache
 from typing import Final, TypeGuard
 
+from kitecore.analysis.cut import is_cut
 from kitecore.document import (
     ClipBase,
     Document,
@@ -24,6 +25,7 @@ from kitecore.document import (
 from kitecore.document.effects import Beside
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
+from kitecore.render.cutting import cuts_through
 from kitecore.render.masks_along import goes_along
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
@@ -214,5 +216,7 @@ def content_key(
         proxies = sorted(media for media in media_ids if find(media).proxy.exists())
         texts += [part.canvas.model_dump_json(), *_leaders(document, part), *proxies]
         texts += [clip_text(clip, heard=False) for clip in others]
+        seen = (*all_clips(part.tracks), *others)
+        texts += [media for media, cut in cuts_through(seen) if is_cut(find(media), cut)]
     texts += map(str, (RENDER_VERSION, span.start, span.end, *facts))
     return hashlib.blake2b("\n".join(texts).encode(), digest_size=16).hexdigest()

@@ -11,7 +11,7 @@ import av
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.analysis.cut import Mattes, read_mattes
+from kitecore.analysis.cut import Mattes, is_cut, read_mattes
 from kitecore.analysis.power import read_power
 from kitecore.analysis.track import Track, smoothed
 from kitecore.analysis.voice import read_voice
@@ -177,10 +177,14 @@ class Sources:
         key = (media, stamp, tracker.wanted, tracker.smooth)
         return self._tracks.get(key, lambda: smoothed(folder, tracker))
 
-    def mattes(self, media: str, through: CutThrough) -> Mattes:
-        """What is cut out of each frame of a take."""
+    def mattes(self, media: str, through: CutThrough) -> Mattes | None:
+        """What is cut out of each frame of a take; where one only looks, none until it is found."""
         stamp, folder = self._known(media)
-        return self._mattes.get((media, stamp, through), lambda: read_mattes(folder, through))
+        key = (media, stamp, through)
+        known = self._mattes.find(key)
+        if known is None and (not self._draft or is_cut(folder, through)):
+            known = self._mattes.get(key, lambda: read_mattes(folder, through))
+        return known
 
     def frame_number(self, media: str, tick: int) -> int:
         """Number of a video's frame shown at ``tick`` of the file."""

@@ -17,7 +17,10 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from huey.contrib.djhuey import on_startup
 
+from kitecore.analysis import analyse
+from kitecore.document import all_clips
 from kitecore.errors import BadInput, RenderFailed, Superseded
+from kitecore.render.cutting import cuts_through
 from kitecore.render.estimating import CRF_TO_HALVE, fitting_crf
 from kitecore.render.export import ExportSettings, piece_key, plan, tags_of
 from kitecore.render.handed import PieceTask, encode
@@ -126,6 +129,9 @@ def _planned(export: Export, note: Note) -> list[Part]:
     if not isinstance(recipe, Pieced):
         return []
     work, parts = export.work(history.document_at(export.revision)), []
+    for media, cut in cuts_through(all_clips(work.document.tracks)):
+        # Found once, before the pieces are given out: each of them would look for it again.
+        analyse(folder_of(media), "cut", cut, lambda _, share: note(0.0, "planning"))
     for numbers in plan(work):
         key = piece_key(work, recipe, numbers, folder_of)
         args = {"film": str(export.id), "first": numbers.start, "last": numbers.stop}

@@ -62,6 +62,17 @@ class JoinEditTest(CutCase):
         self.do(kind="replace", clip=new.id, take=short)
         self.assertEqual(2 * SECOND, self.row()[0].length)
 
+    def test_what_is_cut_out_stays_while_the_kind_does(self) -> None:
+        marked = {"views": [{"at": SECOND, "strokes": [{"points": [[0, 0]]}]}]}
+        self.do(kind="adjust", clips=[self.clip("a").id], values={"cutout": marked})
+        take = {"kind": "video", "media": "z", "name": "z", "length": 10 * SECOND}
+        self.do(kind="replace", clip=self.clip("a").id, take=take)
+        new = self.row()[0]
+        self.assertEqual(1, len(new.cutout.views))
+        still = {"kind": "still", "media": "s", "name": "s"}
+        self.do(kind="replace", clip=new.id, take=still)
+        self.assertEqual(("still", None), (self.row()[0].kind, self.row()[0].cutout))
+
     def test_transitions_ask_before_they_make_do(self) -> None:
         self.place("c", 3, into=7)
         self.place("d", 1, into=0)

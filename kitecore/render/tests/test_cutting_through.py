@@ -23,11 +23,12 @@ from kitecore.media.folder import MediaFolder
 from kitecore.media.tests.material import ingested, make_video
 from kitecore.picture.cutting.carrying import begun, carried
 from kitecore.picture.cutting.marking import made_small, marked_on
+from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.render.tests.test_cutting import DROP, HIGH, KEEP, WIDE, figure, spot
-from kitecore.ticks import TICKS_PER_SECOND
+from kitecore.ticks import TICKS_PER_SECOND, Span
 
 Array = NDArray[Any]
 COUNT: Final = 24
@@ -165,6 +166,23 @@ class CutThroughTest(TestCase):
         self.assertEqual(1, self.matte(4).min())
         self.assertLess(np.abs(self.matte(5) - sized(swaying(5)[1], SIZE)).mean() * 255, 8)
         self.assertIsNone(result_of(self.folders["sways"], "cut", self.clip.cutout.through))
+
+    def test_one_who_only_looks_does_not_wait_for_it(self) -> None:
+        """Until it is found the picture is whole; then it has another name, so nothing old is shown."""
+        self.scene.place("sways", COUNT * FRAME / SECOND)
+        self.adjust(cutout={"through": wanted(edge=0.03)})
+        looking = Sources(self.scene.find, draft=True)
+        self.addCleanup(looking.close)
+        span = Span(0, FRAME)
+
+        def matte() -> Array:
+            return render(self.scene.document, 0, SIZE, looking, matte=self.clip.id)[..., 0]
+
+        before = content_key(self.scene.document, span, self.scene.find)
+        self.assertEqual(255, matte().min())
+        analyse(self.folders["sways"], "cut", self.clip.cutout.through)
+        self.assertNotEqual(before, content_key(self.scene.document, span, self.scene.find))
+        self.assertEqual(0, matte().min())
 
     def test_where_nothing_was_looked_for_the_picture_stays_whole(self) -> None:
         self.scene.place("sways", COUNT * FRAME / SECOND)
