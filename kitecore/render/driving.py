@@ -65,6 +65,8 @@ class Driving(Model):
         ge=0,
     )
     seed: int = param(1, help="Another wave", low=1, high=100, step=1)
+    drawn: bool = False
+    """Whether a point is of what is drawn, such as a gradient's, and grows with it; else as of effects."""
     tracks: TrackIds = ()
     """Whose sound; all that is heard where none is named."""
     low: Real = 0.0
@@ -90,7 +92,7 @@ def driven(
     step = document.rate.exact.frame_ticks
     ticks = [*range(0, found.length, step)]
     if wanted.by == "followed" and wanted.measure == "place":
-        spots = np.round(spots_along(document, found, wanted.tracker, sources), 2)
+        spots = np.round(spots_along(document, found, wanted.tracker, sources, wanted.drawn), 2)
         return _few(plain_keys(ticks, spots.tolist(), _NEAR_SPOT))
     shares = _shares(document, found, wanted, sources)
     at = (np.array(ticks) + step / 2) / TICKS_PER_SECOND * LOOKS

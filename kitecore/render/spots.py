@@ -39,9 +39,11 @@ def spot_of(leader: VideoClip, tracker: str, local: int, stage: Stage) -> Vector
     return float(x / depth), float(y / depth)
 
 
-def within_layer(clip: Pictured, local: int, spot: Vector, stage: Stage) -> Vector:
+def within_layer(
+    clip: Pictured, local: int, spot: Vector, stage: Stage, drawn: bool = False
+) -> Vector:
     """A spot of the canvas as points of effects count: canvas pixels from the middle of the layer's
-    picture, before it is flipped and turned.
+    picture, before it is flipped and turned; as ``drawn``, before it is sized, too.
     """
     middle = np.array(stage.area) / 2
     if isinstance(clip, AdjustmentClip):
@@ -51,14 +53,18 @@ def within_layer(clip: Pictured, local: int, spot: Vector, stage: Stage) -> Vect
     x, y, depth = np.linalg.inv(stage.frame_of(clip, local)) @ (*spot, 1.0)
     signs = (-1 if clip.place.mirrored else 1), (-1 if clip.place.upside_down else 1)
     across, down = (
-        (place / depth + pivot) * abs(size) * sign
+        (place / depth + pivot) * sign * (1.0 if drawn else abs(size))
         for place, pivot, size, sign in zip((x, y), pose.pivot, pose.size, signs, strict=True)
     )
     return float(across), float(down)
 
 
-def spots_along(document: Document, clip: ClipBase, tracker: str, sources: Sources) -> list[Vector]:
+def spots_along(
+    document: Document, clip: ClipBase, tracker: str, sources: Sources, drawn: bool = False
+) -> list[Vector]:
     """Where what is followed is within a layer, in each of its frames; beyond the video as at its ends.
+
+    ``drawn`` as of `within_layer`.
 
     Raises
     ------
@@ -73,5 +79,5 @@ def spots_along(document: Document, clip: ClipBase, tracker: str, sources: Sourc
     for tick in range(clip.start, clip.end, step):
         local = min(max(tick - leader.start, 0), leader.length - step)
         spot = spot_of(leader, tracker, local, stage)
-        found.append(within_layer(clip, tick - clip.start, spot, stage))
+        found.append(within_layer(clip, tick - clip.start, spot, stage, drawn))
     return found

@@ -362,6 +362,26 @@ class PointsAlongTest(TrackedFilm):
                     off = self.brightest(number) - self.there("turns", number)
                     self.assertLess(np.hypot(*off), 4)
 
+    def test_the_middle_of_a_gradient_is_where_the_thing_is(self) -> None:
+        for place in ({}, {"turn": 25, "size": [0.6, 0.5], "mirrored": True, "pivot": [10, 20]}):
+            self.scene = Scene(self.root)
+            self.tracked("turns")
+            stops = [{"at": 0, "colour": "#ffffff"}, {"at": 1, "colour": "#000000"}]
+            fill = {"kind": "round", "begin": [0, 0], "end": [60, 0], "stops": stops}
+            form = {"kind": "rectangle", "size": [900, 900]}
+            layer = {"kind": "shape", "length": COUNT * FRAME, "fill": fill, "form": form}
+            self.scene.do(kind="place", clip=layer | {"place": place}, mode="above", at=0)
+            [shape] = [c for _, c in self.scene.document.clips() if c.kind == "shape"]
+            driving = {"by": "followed", "tracker": self.thing, "measure": "place", "drawn": True}
+            keys = driven(self.scene.document, shape.id, driving, self.sources)
+            rim = [{**key, "value": [key["value"][0] + 60, key["value"][1]]} for key in keys]
+            values = {"fill/begin": {"keys": keys}, "fill/end": {"keys": rim}}
+            self.scene.do(kind="adjust", clips=[shape.id], values=values)
+            for number in (0, 20, COUNT - 1):
+                with self.subTest(place, number=number):
+                    off = self.brightest(number) - self.there("turns", number)
+                    self.assertLess(np.hypot(*off), 4)
+
     def test_a_sound_has_no_points(self) -> None:
         self.tracked("turns")
         self.scene.sound("tone", 1)

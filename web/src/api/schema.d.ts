@@ -5223,6 +5223,11 @@ export interface components {
              */
             by: "level" | "low" | "middle" | "high" | "beats" | "wave" | "followed";
             /**
+             * Drawn
+             * @default false
+             */
+            drawn: boolean;
+            /**
              * Fading
              * @description Seconds in which it loses half; 0: none
              * @default 0

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-/** A value of an effect led by the sound of the film, or by a wave: asked for once, it has keys. */
+/** A value led by the sound of the film, by a wave, or by what is followed: asked for once, it has keys. */
 import { BModal } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
-import { mayBeHeard, type Effect } from '@/api/types'
+import { mayBeHeard } from '@/api/types'
 import ControlFields from '@/controls/ControlFields.vue'
 import { rowOf } from '@/controls/rows'
 import TrackChecks from '@/controls/TrackChecks.vue'
@@ -15,7 +15,15 @@ import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 
-const props = defineProps<{ layer: Layer; effect: Effect; controls: readonly Control[] }>()
+const props = defineProps<{
+  layer: Layer
+  controls: readonly Control[]
+  /** Whether its points are of what is drawn, before that is sized. */
+  drawn?: boolean
+  /** Of what, where there may be several. */
+  of?: string
+}>()
+const emit = defineEmits<{ set: [Record<string, unknown>] }>()
 const kit = useKit()
 const notes = useNotes()
 const project = useProject()
@@ -99,7 +107,13 @@ async function make() {
   const control = chosen.value
   if (!control) return
   const [low, high] = ends.value.map((end) => end / (row.value?.factor ?? 1))
-  const wanted = { ...values.value, low, high, tracks: heard.value } as Schemas['Driving']
+  const wanted = {
+    ...values.value,
+    low,
+    high,
+    tracks: heard.value,
+    drawn: props.drawn,
+  } as Schemas['Driving']
   const clip = props.layer.ids.value[0] ?? ''
   const made = await ask(() =>
     need(
@@ -111,14 +125,14 @@ async function make() {
   )
   if (!made) return
   const { keys } = made
-  props.layer.setPart('effects', props.effect.id ?? '', { [control.name]: { keys } })
+  emit('set', { [control.name]: { keys } })
   notes.told(t('layer.drivePart.made', { n: keys.length }))
   open.value = false
 }
 </script>
 
 <template>
-  <TrayItem :name="$t('layer.drivePart.led')" last>
+  <TrayItem :name="of ? $t('layer.drivePart.ledOf', { name: of }) : $t('layer.drivePart.led')" last>
     <button
       class="btn btn-secondary btn-sm"
       :disabled="layer.ids.value.length !== 1"

@@ -57,7 +57,7 @@ const set = (values: Record<string, unknown>) =>
       </button>
     </div>
   </TrayItem>
-  <DrivePart v-if="led.length" :layer="layer" :effect="effect" :controls="led" />
+  <DrivePart v-if="led.length" :layer="layer" :controls="led" @set="set" />
 </template>
 
 <style scoped>

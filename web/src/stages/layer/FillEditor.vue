@@ -16,6 +16,7 @@ import { useLayering } from '@/stores/layering'
 import type { Layer } from '@/inhand/useLayer'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import DrivePart from './DrivePart.vue'
 
 const props = defineProps<{
   layer: Layer
@@ -41,6 +42,13 @@ const choices = computed(() => [
 ])
 
 const handled = computed(() => layering.fillOf(props.layer.clip.value) === props.path)
+
+/** The ends of a gradient, which can go along with what is followed. */
+const led = computed(() =>
+  fill.value && fill.value.kind !== 'plain'
+    ? (kit.layer?.fills[fill.value.kind] ?? []).filter(({ control }) => control === 'spot')
+    : [],
+)
 
 const stops = computed(() =>
   fill.value && fill.value.kind !== 'plain' ? [...(fill.value.stops ?? [])] : [],
@@ -243,6 +251,14 @@ const shownAt = (index: number) => (slid.value?.index === index ? slid.value.at 
       </template>
     </div>
   </TrayItem>
+  <DrivePart
+    v-if="led.length"
+    :layer="layer"
+    :controls="led"
+    :of="label"
+    drawn
+    @set="layer.setWhole(named($event))"
+  />
 </template>
 
 <style scoped>
