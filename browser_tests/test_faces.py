@@ -46,6 +46,13 @@ class FacesTest(OneTakeTest):
         self.assertEqual(("Face 1", tracker.id), (tracker.name, cover.moves.follow.tracker))
         page.press("control-Followed")
         self.assertIn("Found in every frame", page.test("track-told").text)
+        page.press("control-Faces")
+        page.press("check-faces")
+        radius = (
+            "return document.querySelector('[data-test=faces-check] circle')?.getAttribute('r')"
+        )
+        self.assertGreater(float(page.wait(lambda: page.run(radius))), 10)
+        page.press("check-faces")
         self.assert_clean_console()
         self.check(self.exported())
 

@@ -11,6 +11,8 @@ export type LayerPart =
 export const useLayering = defineStore('layering', () => {
   const part = ref<LayerPart>('look')
   const matte = ref(false)
+  /** Whether only what lies around faces is shown, to see what is covered of them. */
+  const check = ref(false)
   /** Index of the mask in hand among the layer's masks. */
   const mask = ref(0)
   /** Id of the effect whose values are shown. */
@@ -39,12 +41,14 @@ export const useLayering = defineStore('layering', () => {
 
   function leave() {
     matte.value = false
+    check.value = false
     tapped.value = null
   }
 
   return {
     part,
     matte,
+    check,
     mask,
     effect,
     fill,

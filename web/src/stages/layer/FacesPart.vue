@@ -5,46 +5,28 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import type { VideoClip } from '@/api/types'
 import { jobText } from '@/jobs/job'
-import { outerTick } from '@/motion/inside'
 import { momentAt } from '@/motion/tracks'
 import { useCovering } from '@/picture/useCovering'
-import { useTracked } from '@/picture/useTracked'
 import { useScreen } from '@/player/inject'
 import { useFaces, type Person } from '@/stores/faces'
-import { useProject } from '@/stores/project'
-import { useTracking, wantedOf } from '@/stores/tracking'
-import { t } from '@/texts'
-import { clockOf, frameOf } from '@/time'
+import { useLayering } from '@/stores/layering'
+import { useTracking } from '@/stores/tracking'
 import TrayItem from '@/tray/TrayItem.vue'
+import { usePersons } from './usePersons'
 
 const props = defineProps<{ clip: VideoClip }>()
-const project = useProject()
+const layering = useLayering()
 const store = useTracking()
 const faces = useFaces()
 const { player } = useScreen()
-const { trackers, tick, keep } = useTracked(() => props.clip)
+const { persons, tick, keep } = usePersons(() => props.clip)
 const { coverAt } = useCovering(() => props.clip)
 
 const looks = computed(() => props.clip.media in faces.sought)
 const job = computed(() => faces.sought[props.clip.media] ?? null)
 const busy = ref(0)
 
-/** Those that this clip shows; what follows them, once something does. */
-const persons = computed(() =>
-  (faces.found[props.clip.media] ?? []).flatMap((person, index) => {
-    const [from, to] = [frameAt(person.first), frameAt(person.last)].sort((a, b) => a - b)
-    const start = frameOf(props.clip.start ?? 0, project.rate)
-    const end = frameOf((props.clip.start ?? 0) + props.clip.length, project.rate)
-    if ((to ?? 0) < start || (from ?? 0) >= end) return []
-    const wanted = JSON.stringify(wantedOf(person.tracked))
-    const tracker = trackers.value.find((one) => JSON.stringify(wantedOf(one)) === wanted) ?? null
-    const name = t('layer.facesPart.face', { n: index + 1 })
-    const seen = `${clockOf(Math.max(from ?? 0, start), project.rate)} – ${clockOf(Math.min(to ?? 0, end), project.rate)}`
-    return [{ person, tracker, name, seen, from: Math.max(from ?? 0, start) }]
-  }),
-)
 const asked = computed(() => props.clip.media in faces.found)
-const frameAt = (source: number) => frameOf(outerTick(props.clip, source), project.rate)
 
 /** Follow a face; the id of what follows it. */
 async function follow(person: Person, name: string): Promise<string> {
@@ -108,6 +90,17 @@ const left = computed(() => persons.value.filter(({ tracker }) => !tracker).leng
           @click="take(one)"
         >
           {{ one.name }} <span class="tiny quiet">{{ one.seen }}</span>
+        </BButton>
+        <BButton
+          v-if="persons.length"
+          size="sm"
+          variant="secondary"
+          :aria-pressed="layering.check"
+          :title="$t('layer.facesPart.checkHelp')"
+          data-test="check-faces"
+          @click="layering.check = !layering.check"
+        >
+          {{ $t('layer.facesPart.check') }}
         </BButton>
         <BButton
           v-if="left"

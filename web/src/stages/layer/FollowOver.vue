@@ -3,10 +3,13 @@
 import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
 import TrackHandles from '@/picture/TrackHandles.vue'
+import { useLayering } from '@/stores/layering'
 import { useTracking } from '@/stores/tracking'
+import FacesCheck from './FacesCheck.vue'
 import { useFollowing } from './useFollowing'
 
 const props = defineProps<{ clip: VideoClip; width: number; height: number }>()
+const layering = useLayering()
 const store = useTracking()
 const { tracker, now, tick, lay } = useFollowing(() => props.clip)
 
@@ -22,8 +25,9 @@ const shown = computed(() => {
 </script>
 
 <template>
+  <FacesCheck v-if="layering.check" :clip="clip" :width="width" :height="height" />
   <TrackHandles
-    v-if="shown"
+    v-else-if="shown"
     :width="width"
     :height="height"
     :quad="shown.quad"
