@@ -28,6 +28,8 @@ PROXY_BASE = 12800
 """Units a second of a proxy's time base; a frame is `PROXY_STEP` of them."""
 PROXY_STEP = 512
 
+_HELD = 10
+"""Pictures of a file that a decoder holds, or nearly."""
 _COVERED = {"vp9": "libvpx-vp9", "vp8": "libvpx"}
 """Decoders that also decode the second picture which holds the alpha."""
 
@@ -51,6 +53,12 @@ class VideoReader:
         self._asked = -1
         self._back: OrderedDict[int, av.VideoFrame] = OrderedDict()
         self._begin()
+
+    @property
+    def nbytes(self) -> int:
+        """About what is held for it: the pictures that a decoder keeps to tell others by."""
+        sample = 2 if self.picture.depth > 8 else 1
+        return round(self.picture.width * self.picture.height * 1.5) * sample * _HELD
 
     def _begin(self) -> None:
         """Open the file at its start."""

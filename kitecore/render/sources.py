@@ -47,6 +47,8 @@ from kitecore.ticks import TICKS_PER_SECOND
 OPEN_READERS = 8
 OPEN_PROXIES = 24
 """Proxies are small, and a wall shows sixteen at once."""
+READER_BYTES = 160 * 2**20
+"""Of decoders from which on one that is idle is closed."""
 KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
@@ -295,9 +297,15 @@ class Sources:
         return self._readers[key]
 
     def _close_some(self, proxy: bool) -> None:
-        """Of proxies, or of originals, those that were not used for longest."""
+        """Of proxies, or of originals, those that were not used for longest: too many, or idle and too large."""
         alike = [key for key in self._readers if key[2] == proxy]
-        for key in alike[: max(0, len(alike) - (OPEN_PROXIES if proxy else OPEN_READERS))]:
+        most = OPEN_PROXIES if proxy else OPEN_READERS
+        held = sum(self._readers[key].nbytes for key in alike)
+        for count, key in zip(range(len(alike), 1, -1), alike, strict=False):
+            idle = self._reads - self._used.get(key, self._reads) > IDLE
+            if count <= most and (held <= READER_BYTES or not idle):
+                return
+            held -= self._readers[key].nbytes
             self._readers.pop(key).close()
 
     def _idle_reader(self, media: str, proxy: bool) -> _Key | None:

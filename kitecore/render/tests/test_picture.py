@@ -6,6 +6,7 @@ import io
 import tempfile
 from pathlib import Path
 from unittest import TestCase
+from unittest.mock import patch
 
 import av
 import numpy as np
@@ -21,7 +22,7 @@ from kitecore.render.frame import render, render_planes
 from kitecore.render.passing import covering_at
 from kitecore.render.pieces import picture_piece
 from kitecore.render.placing import land
-from kitecore.render.sources import Sources
+from kitecore.render.sources import IDLE, Sources
 from kitecore.render.still import still
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.ticks import Span
@@ -151,6 +152,20 @@ class PictureTest(TestCase):
             render(self.scene.document, self.at(frame), SIZE, sources)
             self.assertLessEqual(sources.cache.used, 400_000)
         self.assertLessEqual(len(sources._readers), 8)
+
+    def test_large_readers_that_are_idle_are_closed_and_none_that_is_used(self) -> None:
+        self.scene.video("one", frames=60)
+        self.scene.video("other", frames=60)
+        with patch("kitecore.render.sources.READER_BYTES", 0):
+            sources = self.sources()
+            for number in range(4):
+                for media in ("one", "other"):
+                    sources.video(media, number, media, SIZE)
+            self.assertEqual({"one", "other"}, {media for media, _, _ in sources._readers})
+            for number in range(IDLE + 2):
+                sources.video("other", 10 + number, "other", SIZE)
+            sources.video("a", 0, "a", SIZE)
+        self.assertEqual(["other", "a"], [media for media, _, _ in sources._readers])
 
     def test_frames_of_a_film_are_all_there_in_order(self) -> None:
         scene = Scene(self.scene.root)
