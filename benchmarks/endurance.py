@@ -17,6 +17,8 @@ STILLS = 20_000
 SETTLED = 5_000
 """Stills after which everything that is kept is full."""
 HANDS = 4
+FILMS = 10
+_LOOKS = 60
 HEAVY = 8
 """Stills of one person that wait at once."""
 
@@ -73,6 +75,7 @@ def beside(data: Path) -> list[Row]:
         other.step(solid("#336699", 0.5))
         alone = median(other.still(frame) for frame in range(9))
         stills, heavy = _beside_stills(site, busy, other)
+        idle = _p95(other)
         film, fresh, worker = _beside_films(site, busy, other)
     failed = busy.failed + other.failed
     told = f"alone {alone * 1000:.0f} ms; {failed} failed"
@@ -85,18 +88,18 @@ def beside(data: Path) -> list[Row]:
             max(stills) <= 2 * heavy and not failed,
         ),
         Row(
-            "a film of half a second beside another's 3 long films",
+            f"a film of half a second beside another's {FILMS} long films",
             f"{film:.1f} s",
             "≤ 20 s",
             f"from asking to done; {told}",
             film <= 20 and not failed,
         ),
         Row(
-            "a fresh still beside them",
-            f"{fresh * 1000:.0f} ms",
-            "≤ 1000 ms",
-            told,
-            fresh <= 1 and not failed,
+            "fresh stills beside them, against none",
+            f"{fresh / idle:.1f} ×",
+            "≤ 2 ×",
+            f"95 % within {fresh * 1000:.0f} ms, {idle * 1000:.0f} ms alone; {failed} failed",
+            fresh <= 2 * idle and not failed,
         ),
         Row(
             "memory of a worker, films in hand",
@@ -138,8 +141,8 @@ def _beside_stills(site: Site, busy: Person, other: Person) -> tuple[list[float]
 
 
 def _beside_films(site: Site, busy: Person, other: Person) -> tuple[float, float, int]:
-    """Seconds of a short film and of a fresh still, and the bytes of the largest working process."""
-    for _ in range(3):
+    """Seconds of a short film, of stills while ten films wait, and bytes of the largest working process."""
+    for _ in range(FILMS):
         busy.ask("POST", f"{busy.path}/exports", {"settings": [{"long_side": 1280}]})
     time.sleep(5)
     begun = time.monotonic()
@@ -149,11 +152,17 @@ def _beside_films(site: Site, busy: Person, other: Person) -> tuple[float, float
         largest = max(largest, *map(resident, site.processes()["worker"]))
         time.sleep(0.2)
     film = time.monotonic() - begun
-    other.step(solid("#993366", 0.5))
-    fresh = other.still(20)
+    fresh = _p95(other)
     for one in _films(busy):
         busy.ask("POST", f"/api/jobs/{one['job']['id']}/cancel")
     return film, fresh, largest
+
+
+def _p95(person: Person) -> float:
+    """Seconds within which 95 % of fresh stills are there, of a film that was just changed."""
+    person.step(solid("#993366", 0.5))
+    taken = [person.still(number % 14, 400 + 16 * (number // 14)) for number in range(_LOOKS)]
+    return sorted(taken)[round(0.95 * (_LOOKS - 1))]
 
 
 def _films(person: Person) -> list[dict[str, Any]]:
