@@ -15,15 +15,11 @@ from kitecore.render.tests.test_cutting import HIGH, WIDE, composite, figure, gr
 from kitecore.render.tests.test_cutting_through import COUNT, swaying
 
 
-class CuttingTest(OneTakeTest):
+class MarkingTest(OneTakeTest):
     shape = (WIDE, HIGH)
 
-    def made(self, folder: Path) -> Path:
-        path = folder / "figure.png"
-        Image.fromarray(composite()).save(path)
-        return path
-
-    def test_a_figure_is_cut_out_taken_off_and_moved_away(self) -> None:
+    def mark(self) -> None:
+        """Keep the figure, drop the ground beside it."""
         page = self.browser
         page.find("[data-test=strip]").click()
         page.press("layer-part-cutout")
@@ -33,6 +29,17 @@ class CuttingTest(OneTakeTest):
         page.wait(lambda: self.clip.cutout, what="nothing was marked")
         page.press("cut-drop")
         self.fingers.drag((self.at((30, 600)), self.at((30, 40))))
+
+
+class CuttingTest(MarkingTest):
+    def made(self, folder: Path) -> Path:
+        path = folder / "figure.png"
+        Image.fromarray(composite()).save(path)
+        return path
+
+    def test_a_figure_is_cut_out_taken_off_and_moved_away(self) -> None:
+        page = self.browser
+        self.mark()
         page.wait(lambda: len(self.clip.cutout.strokes) == 2, what="nothing was dropped")
         self.assertEqual([False, True], [one.drop for one in self.clip.cutout.strokes])
 
@@ -93,10 +100,9 @@ class CuttingTest(OneTakeTest):
         self.assertLess(np.abs(shot - ground() * 255)[around].mean(), 6)
 
 
-class CuttingThroughTest(OneTakeTest):
+class CuttingThroughTest(MarkingTest):
     """A figure that sways is cut out of each frame by two strokes on one."""
 
-    shape = (WIDE, HIGH)
     frames = COUNT
 
     def made(self, folder: Path) -> Path:
@@ -110,14 +116,7 @@ class CuttingThroughTest(OneTakeTest):
 
     def test_a_figure_is_cut_out_of_a_moving_take(self) -> None:
         page = self.browser
-        page.find("[data-test=strip]").click()
-        page.press("layer-part-cutout")
-        page.press("cut-keep")
-        page.test("stroke-surface")
-        self.fingers.drag((self.at((180, 170)), self.at((180, 450))))
-        page.wait(lambda: self.clip.cutout, what="nothing was marked")
-        page.press("cut-drop")
-        self.fingers.drag((self.at((30, 600)), self.at((30, 40))))
+        self.mark()
         page.wait(lambda: len(self.clip.cutout.views[0].strokes) == 2, what="nothing was dropped")
         self.assertIsNone(self.clip.cutout.through)
         page.press("cut-drop")

@@ -9,6 +9,7 @@ from pydantic import Field, model_validator
 from kitecore.document.brushes import Brushed
 from kitecore.document.model import Model, Name, Start, param
 from kitecore.document.properties import Number, Vector
+from kitecore.document.views import require_within
 
 MOST_PIECES: Final = 24
 """Taken off one still."""
@@ -118,11 +119,7 @@ class CutThrough(Model):
 
     @model_validator(mode="after")
     def _within(self) -> Self:
-        moments = [view.at for view in self.views]
-        if len(set(moments)) < len(moments):
-            raise ValueError("two views are of the same moment")
-        if not all(self.first <= at <= self.last for at in moments):
-            raise ValueError("a view lies where nothing is looked for")
+        require_within(self.views, self.first, self.last)
         return self
 
     @property

@@ -13,6 +13,7 @@ from pydantic import Field, field_validator, model_validator
 
 from kitecore.document.model import Id, Model, Name, Start, new_id, param
 from kitecore.document.properties import Vector
+from kitecore.document.views import require_within
 
 MOST_TRACKERS: Final = 24
 """Of one clip."""
@@ -54,11 +55,7 @@ class Tracked(Model):
 
     @model_validator(mode="after")
     def _within(self) -> Self:
-        moments = [view.at for view in self.views]
-        if len(set(moments)) < len(moments):
-            raise ValueError("two views are of the same moment")
-        if not all(self.first <= at <= self.last for at in moments):
-            raise ValueError("a view lies where nothing is followed")
+        require_within(self.views, self.first, self.last)
         return self
 
 

@@ -10,12 +10,10 @@ from ninja import Router, Schema
 from kitecore.analysis import result_of
 from kitecore.analysis.cut import read_mattes
 from kitecore.document.cutouts import CutThrough
-from studio.jobs.kinds import WAITED_FOR
 from studio.jobs.shown import JobOut, job_out
 from studio.library.api import own
 from studio.library.models import Take
-from studio.library.tracking import own_job, require_room, require_video
-from studio.library.work import ask_for
+from studio.library.tracking import begun, own_job
 from studio.problems import Problem
 
 router = Router()
@@ -39,12 +37,8 @@ class CutThroughOut(Schema):
 def cut(request: HttpRequest, id: UUID, given: CutThrough) -> CutThroughOut:
     """Cut something out of each frame of a take; what was found before is told at once."""
     take = own(request, id)
-    require_video(take)
-    if result_of(take.folder, "cut", given) is not None:
-        return CutThroughOut(found=_found(take, given))
-    require_room(request)
-    job = ask_for(take, "cut", given.model_dump(mode="json"), WAITED_FOR, "track")
-    return CutThroughOut(job=job_out(job) if job else None)
+    job = begun(request, take, "cut", given)
+    return CutThroughOut(job=job, found=None if job else _found(take, given))
 
 
 @router.get("/cuts/{uuid:id}", response={200: CutThroughOut, 404: Problem})

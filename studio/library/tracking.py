@@ -10,6 +10,7 @@ from ninja import Router, Schema
 from kitecore.analysis import NoParameters, result_of
 from kitecore.analysis.faces import FacesFound, read_faces
 from kitecore.analysis.track import read_track
+from kitecore.document import Model
 from kitecore.document.trackers import Tracked
 from kitecore.errors import BadInput, NotThere
 from studio.jobs.kinds import WAITED_FOR
@@ -56,12 +57,8 @@ class FacesOut(Schema):
 def track(request: HttpRequest, id: UUID, given: Tracked) -> TrackOut:
     """Follow something through a take; what was found before is told at once."""
     take = own(request, id)
-    require_video(take)
-    if result_of(take.folder, "track", given) is not None:
-        return TrackOut(found=_found(take, given))
-    require_room(request)
-    job = ask_for(take, "track", given.model_dump(mode="json"), WAITED_FOR, "track")
-    return TrackOut(job=job_out(job) if job else None)
+    job = begun(request, take, "track", given)
+    return TrackOut(job=job, found=None if job else _found(take, given))
 
 
 @router.post("/takes/{uuid:id}/faces", response={200: FacesOut, 404: Problem, 422: Problem})
@@ -95,6 +92,16 @@ def track_job(request: HttpRequest, id: UUID) -> TrackOut:
     take = own(request, UUID(job.args["take"]))
     there = result_of(take.folder, "track", given) is not None
     return TrackOut(job=job_out(job), found=_found(take, given) if there else None)
+
+
+def begun(request: HttpRequest, take: Take, name: str, given: Model) -> JobOut | None:
+    """The job that makes an analysis somebody waits for; none if it is there."""
+    require_video(take)
+    if result_of(take.folder, name, given) is not None:
+        return None
+    require_room(request)
+    job = ask_for(take, name, given.model_dump(mode="json"), WAITED_FOR, "track")
+    return job_out(job) if job else None
 
 
 def own_job(request: HttpRequest, id: UUID, name: str) -> Job:
