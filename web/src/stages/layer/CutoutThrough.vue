@@ -20,7 +20,8 @@ const { through, asked, job, stale, marked, doubts, find, cancel, mark } = useTh
 
 const told = computed(() => {
   if (!through.value) return t('layer.cutoutThrough.onlyHere')
-  if (stale.value) return t('layer.cutoutThrough.stale')
+  if (stale.value === 'anew') return t('layer.cutoutThrough.stale')
+  if (stale.value) return t('layer.cutoutThrough.short')
   const all = doubts.value.length
   return all ? t('layer.cutoutThrough.doubts', { n: all }, all) : t('layer.cutoutThrough.found')
 })

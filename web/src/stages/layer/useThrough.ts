@@ -8,15 +8,13 @@ import { useCutting, type CutThrough } from '@/stores/cutting'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
 import { frameOf, tickOf } from '@/time'
-
-const marksOf = ({ views, edge }: Pick<CutThrough, 'views' | 'edge'>) =>
-  JSON.stringify([views, edge])
+import { whyAgain } from './through'
 
 /** What was marked on frames of a video, cut out of all of them. */
 export function useThrough(layer: Layer, clip: () => VideoClip) {
   const project = useProject()
   const store = useCutting()
-  const { span } = useTracked(clip)
+  const { span, sourceAt } = useTracked(clip)
   const cutout = computed(() => clip().cutout ?? null)
   const through = computed(() => cutout.value?.through ?? null)
   const frameAt = (source: number) => frameOf(outerTick(clip(), source), project.rate)
@@ -25,11 +23,10 @@ export function useThrough(layer: Layer, clip: () => VideoClip) {
   const asked = shallowRef<CutThrough | null>(null)
   const sought = computed(() => asked.value ?? through.value)
   const job = computed(() => sought.value && store.jobOf(clip().media, sought.value))
-  /** Whether what is marked says something else than what was found. */
-  const stale = computed(
-    () =>
-      Boolean(through.value && cutout.value) && marksOf(cutout.value!) !== marksOf(through.value!),
-  )
+  const stale = computed(() => {
+    const ends = [0, clip().length].map((local) => sourceAt((clip().start ?? 0) + local))
+    return whyAgain(cutout.value, Math.min(...ends), Math.max(...ends))
+  })
   /** Frames of the timeline that are marked, in order. */
   const marked = computed(() =>
     (cutout.value?.views ?? []).map(({ at }) => frameAt(at)).sort((a, b) => a - b),
