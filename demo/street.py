@@ -237,7 +237,8 @@ def street_edits(takes: Mapping[str, Source]) -> Iterator[EditBase]:
         yield edit("add_item", seed=name, clips=[video], list="trackers", item=tracker)
     yield from _healed(edit, video, length)
     yield edit("place", seed="sun", clip=_sun(length), mode="above", at=0)
-    before = {**clip, "name": "sign before the sun", "cutout": _sign_cut_out(length)}
+    before = {**clip, "name": "sign before the sun", "muted": True}
+    before["cutout"] = _sign_cut_out(length)
     yield edit("place", seed="before", clip=before, mode="above", at=0)
     x, y = sign_at(0).mean(axis=0) - (_WIDE / 2, _HIGH / 2)
     label = {
