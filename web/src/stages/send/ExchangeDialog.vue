@@ -6,7 +6,7 @@ import type { Take } from '@/api/types'
 import { fileUrl, useLibrary } from '@/stores/library'
 import { useProject } from '@/stores/project'
 import { partOf, type TakePart } from '@/takes/placing'
-import { usage } from '@/takes/usage'
+import { usedFiles } from '@/takes/usage'
 
 const emit = defineEmits<{ closed: [] }>()
 const project = useProject()
@@ -15,15 +15,18 @@ const open = ref(true)
 /** Ids of the takes that are chosen, by the media of those that are used. */
 const chosen = ref<Record<string, string>>({})
 
-const used = computed(() => {
-  const counts = usage(project.document?.tracks ?? [])
-  return library.takes.filter((take) => counts.has(take.media))
-})
+/** What the film uses; of takes of another project no more is known than its clips tell. */
+const used = computed(() =>
+  usedFiles(project.document?.tracks ?? []).map((one) => {
+    const take = library.takes.find(({ media }) => media === one.media)
+    return { ...one, take, name: take?.name ?? one.name }
+  }),
+)
 /** What can stand where a take does: sounds for sounds, pictures for pictures. */
 const isSound = (take: Take) => take.facts?.kind === 'sound'
-const others = (take: Take) =>
+const others = ({ media, take, sounds }: (typeof used.value)[number]) =>
   library.takes.filter(
-    (one) => one.facts && one.media !== take.media && isSound(one) === isSound(take),
+    (one) => one.facts && one.media !== media && isSound(one) === (take ? isSound(take) : sounds),
   )
 const pairs = computed(() =>
   Object.entries(chosen.value).flatMap(([media, id]) => {
@@ -57,18 +60,20 @@ async function exchange() {
     <p class="small soft">{{ $t('send.exchange.what') }}</p>
     <p v-if="!used.length" class="mb-0">{{ $t('send.exchange.nothing') }}</p>
     <ul class="list">
-      <li v-for="take in used" :key="take.id">
-        <img v-if="take.strip" :src="fileUrl(take, 'poster.jpg')" alt="" />
+      <li v-for="one in used" :key="one.media">
+        <img v-if="one.take?.strip" :src="fileUrl(one.take, 'poster.jpg')" alt="" />
         <span v-else class="blank" />
-        <label class="clip-text" :for="`exchange-${take.id}`">{{ take.name }}</label>
+        <label class="clip-text" :for="`exchange-${one.media}`">{{ one.name }}</label>
         <select
-          :id="`exchange-${take.id}`"
-          v-model="chosen[take.media]"
+          :id="`exchange-${one.media}`"
+          v-model="chosen[one.media]"
           class="form-select"
-          :data-test="`exchange-${take.name}`"
+          :data-test="`exchange-${one.name}`"
         >
           <option :value="undefined">{{ $t('send.exchange.stays') }}</option>
-          <option v-for="one in others(take)" :key="one.id" :value="one.id">{{ one.name }}</option>
+          <option v-for="other in others(one)" :key="other.id" :value="other.id">
+            {{ other.name }}
+          </option>
         </select>
       </li>
     </ul>
