@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Final
 
 import cv2
 import numpy as np
 
+from kitecore.arrays import Size
 from kitecore.document import ClipBase, Model, Pictured, StillClip, VideoClip
 from kitecore.document.cutouts import Cut, CutOut, CutThrough, CutView, Edged, Marks, MovingCutOut
 from kitecore.media.pixels import fitting
@@ -56,14 +57,21 @@ def cuts_through(clips: Iterable[ClipBase]) -> list[tuple[str, CutThrough]]:
 
 
 def found(media: str, cut: Cut, sources: Sources) -> CutFound:
-    """What strokes mean on a take's picture; found once."""
+    """What strokes mean on a still."""
+    return _found(media, 0, cut, sources, lambda size: sources.still(media, size))
+
+
+def _found(
+    media: str, number: int, cut: Cut, sources: Sources, picture: Callable[[Size], Rgba]
+) -> CutFound:
+    """What marks mean on a frame of a take; found once, on one size of it."""
     info = sources.picture(media)
 
     def find() -> CutFound:
-        picture = sources.still(media, fitting(info.width, info.height, _FOUND_AT))
-        return cut_found(picture, cut, info.width / info.height)
+        size = fitting(info.width, info.height, _FOUND_AT)
+        return cut_found(picture(size), cut, info.width / info.height)
 
-    key = (media, sources.stamp(media), "cut", cut.wanted.model_dump_json())
+    key = (media, sources.stamp(media), number, "cut", cut.wanted.model_dump_json())
     known: CutFound = sources.cuts.get(key, find)
     return known
 
@@ -126,19 +134,16 @@ def cut_out_moving(
 def _found_on(
     clip: VideoClip, view: CutView, number: int, edge: float, sources: Sources
 ) -> CutFound:
-    """What marks mean on their frame; found once."""
-    info = sources.picture(clip.media)
+    """What marks mean on their frame of a video."""
     marks = {name: getattr(view, name) for name in Marks.model_fields}
-    cut = Cut(**marks, edge=edge)
-
-    def find() -> CutFound:
-        size = fitting(info.width, info.height, _FOUND_AT)
-        picture = sources.video(clip.media, number, f"{clip.id} marked", size)
-        return cut_found(picture, cut, info.width / info.height)
-
-    key = (clip.media, sources.stamp(clip.media), number, "cut", cut.model_dump_json())
-    known: CutFound = sources.cuts.get(key, find)
-    return known
+    lane = f"{clip.id} marked"
+    return _found(
+        clip.media,
+        number,
+        Cut(**marks, edge=edge),
+        sources,
+        lambda size: sources.video(clip.media, number, lane, size),
+    )
 
 
 def on_picture(pixels: Rgba, alpha: Matte) -> CutFound:

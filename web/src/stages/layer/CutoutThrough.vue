@@ -6,14 +6,13 @@ import type { VideoClip } from '@/api/types'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
-import { useScreen } from '@/player/inject'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import PlaceSteps from './PlaceSteps.vue'
 import { useThrough } from './useThrough'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
-const { player } = useScreen()
-const { through, asked, job, stale, marked, doubts, find, cancel, mark } = useThrough(
+const { through, asked, job, stale, marked, doubts, find, cancel } = useThrough(
   props.layer,
   () => props.clip,
 )
@@ -29,12 +28,6 @@ const told = computed(() => {
 /** Places that one steps to: doubts, or, without any, the frames that are marked. */
 const unsure = computed(() => !stale.value && doubts.value.length > 0)
 const stops = computed(() => (unsure.value ? doubts.value : marked.value))
-function step(way: 1 | -1) {
-  const at = player.frame.value
-  const to =
-    way > 0 ? stops.value.find((frame) => frame > at) : stops.value.findLast((frame) => frame < at)
-  if (to !== undefined) player.seek(to)
-}
 </script>
 
 <template>
@@ -58,40 +51,17 @@ function step(way: 1 | -1) {
       <span class="tiny" role="status" :class="{ amiss: unsure || stale }" data-test="cut-told">
         {{ told }}
       </span>
-      <template v-if="stops.length > 1 || unsure">
-        <BButton
-          size="sm"
-          variant="secondary"
-          :aria-label="
-            unsure ? $t('layer.cutoutThrough.doubtBefore') : $t('layer.cutoutThrough.markBefore')
-          "
-          data-test="cut-before"
-          @click="step(-1)"
-        >
-          {{ $t('layer.cutoutThrough.before') }}
-        </BButton>
-        <BButton
-          size="sm"
-          variant="secondary"
-          :aria-label="
-            unsure ? $t('layer.cutoutThrough.doubtNext') : $t('layer.cutoutThrough.markNext')
-          "
-          data-test="cut-next"
-          @click="step(1)"
-        >
-          {{ $t('layer.cutoutThrough.next') }}
-        </BButton>
-        <BButton
-          v-if="unsure"
-          size="sm"
-          variant="secondary"
-          :title="$t('layer.cutoutThrough.markHelp')"
-          data-test="cut-mark"
-          @click="mark"
-        >
-          {{ $t('layer.cutoutThrough.mark') }}
-        </BButton>
-      </template>
+      <PlaceSteps
+        v-if="stops.length > 1 || unsure"
+        :clip="clip.id ?? ''"
+        :places="stops"
+        :before="
+          unsure ? $t('layer.cutoutThrough.doubtBefore') : $t('layer.cutoutThrough.markBefore')
+        "
+        :next="unsure ? $t('layer.cutoutThrough.doubtNext') : $t('layer.cutoutThrough.markNext')"
+        :name="unsure ? $t('layer.cutoutThrough.unsure') : undefined"
+        test="cut"
+      />
     </ToolLine>
     <p v-if="unsure" class="tiny quiet mb-0">{{ $t('layer.cutoutThrough.help') }}</p>
   </TrayItem>

@@ -9,22 +9,18 @@ import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
 import { doubtsOf } from '@/motion/tracks'
-import { useScreen } from '@/player/inject'
-import { useProject } from '@/stores/project'
 import { useTracking, type Change } from '@/stores/tracking'
 import { t } from '@/texts'
-import { tickOf } from '@/time'
 import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
 import FacesPart from './FacesPart.vue'
 import FollowersPart from './FollowersPart.vue'
+import PlaceSteps from './PlaceSteps.vue'
 import SteadyPart from './SteadyPart.vue'
 import { useFollowing } from './useFollowing'
 
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
-const project = useProject()
-const { player } = useScreen()
 const following = useFollowing(() => props.clip)
 const { trackers, tracker, found, now, tick, frameAt, job, way } = following
 
@@ -54,27 +50,6 @@ const told = computed(() => {
   const all = doubts.value.length
   return all ? t('layer.followPart.doubts', { n: all }, all) : t('layer.followPart.sure')
 })
-function toDoubt(way: 1 | -1) {
-  const at = player.frame.value
-  const next =
-    way > 0
-      ? doubts.value.find(({ from }) => from > at)
-      : doubts.value.findLast(({ from }) => from < at)
-  if (next) player.seek(next.from)
-}
-
-/** They as markers on the clip. */
-const mark = () =>
-  project.edit({
-    kind: 'mark_places',
-    clip: props.clip.id ?? '',
-    at: doubts.value.map(({ from }) => tickOf(from, project.rate)),
-    name: t('layer.followPart.unsure', {
-      name: tracker.value?.name || t('layer.followPart.trackerWithout'),
-    }),
-    tag: 'amber',
-  })
-
 const smooth = (seconds: number) => ({ [`trackers/${tracker.value?.id}/smooth`]: seconds })
 function remove() {
   if (tracker.value) props.layer.removeItem(`trackers/${tracker.value.id}`)
@@ -145,32 +120,19 @@ function remove() {
               data-test="track-told"
               >{{ told }}</span
             >
-            <template v-if="doubts.length">
-              <BButton
-                size="sm"
-                variant="secondary"
-                data-test="doubt-before"
-                :aria-label="$t('layer.followPart.doubtBefore')"
-                @click="toDoubt(-1)"
-                >{{ $t('layer.followPart.before') }}</BButton
-              >
-              <BButton
-                size="sm"
-                variant="secondary"
-                data-test="doubt-next"
-                :aria-label="$t('layer.followPart.doubtNext')"
-                @click="toDoubt(1)"
-                >{{ $t('layer.followPart.next') }}</BButton
-              >
-              <BButton
-                size="sm"
-                variant="secondary"
-                data-test="doubts-mark"
-                :title="$t('layer.followPart.markHelp')"
-                @click="mark"
-                >{{ $t('layer.followPart.mark') }}</BButton
-              >
-            </template>
+            <PlaceSteps
+              v-if="doubts.length"
+              :clip="clip.id ?? ''"
+              :places="doubts.map(({ from }) => from)"
+              :before="$t('layer.followPart.doubtBefore')"
+              :next="$t('layer.followPart.doubtNext')"
+              :name="
+                $t('layer.followPart.unsure', {
+                  name: tracker.name || $t('layer.followPart.trackerWithout'),
+                })
+              "
+              test="doubt"
+            />
           </template>
         </ToolLine>
         <p class="tiny quiet mb-0">

@@ -6,8 +6,7 @@ import { outerTick } from '@/motion/inside'
 import { useTracked } from '@/picture/useTracked'
 import { useCutting, type CutThrough } from '@/stores/cutting'
 import { useProject } from '@/stores/project'
-import { t } from '@/texts'
-import { frameOf, tickOf } from '@/time'
+import { frameOf } from '@/time'
 import { whyAgain } from './through'
 
 /** What was marked on frames of a video, cut out of all of them. */
@@ -62,14 +61,5 @@ export function useThrough(layer: Layer, clip: () => VideoClip) {
     { immediate: true },
   )
 
-  /** The unsure places as markers on the clip. */
-  const mark = () =>
-    project.edit({
-      kind: 'mark_places',
-      clip: clip().id ?? '',
-      at: doubts.value.map((frame) => tickOf(frame, project.rate)),
-      name: t('layer.cutoutThrough.unsure'),
-      tag: 'amber',
-    })
-  return { mark, through, asked, job, stale, marked, doubts, find, cancel }
+  return { through, asked, job, stale, marked, doubts, find, cancel }
 }
