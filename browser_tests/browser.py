@@ -177,9 +177,14 @@ class Browser:
         )
 
     def problems(self) -> list[str]:
-        """What the page's console holds of errors, but answers we provoke ourselves."""
+        """What the page's console holds of errors.
+
+        That a network of the machine came or went while a request was under way is none: the page
+        asks again.
+        """
         entries = self.driver.get_log("browser")
-        return [e["message"] for e in entries if e["level"] == "SEVERE"]
+        severe = [e["message"] for e in entries if e["level"] == "SEVERE"]
+        return [one for one in severe if "ERR_NETWORK_CHANGED" not in one]
 
     def shot(self, path: Path) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)

@@ -1,5 +1,6 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import { inLanguage, t } from '@/texts'
+import { asked } from './asked'
 import { reachable } from './reach'
 import type { components, paths } from './schema'
 
@@ -46,7 +47,7 @@ const withToken: Middleware = {
   },
 }
 
-export const client = createClient<paths>({ baseUrl: '' })
+export const client = createClient<paths>({ baseUrl: '', fetch: asked })
 client.use(withToken)
 
 /** The error of an answer, in our own form whatever came. */
@@ -88,7 +89,7 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
 export async function needBytes(url: string, init: RequestInit = {}): Promise<ArrayBuffer> {
   let response: Response
   try {
-    response = await fetch(url, {
+    response = await asked(url, {
       ...init,
       headers: { 'X-CSRFToken': csrfToken(), ...init.headers },
     })

@@ -1,0 +1,21 @@
+/**
+ * `fetch`, asking a second time for what is only read when no answer comes: a phone that changes
+ * its network breaks off what is under way, and the next request goes through.
+ */
+export async function asked(...[input, init]: Parameters<typeof fetch>): Promise<Response> {
+  const first = input instanceof Request ? input.clone() : input
+  try {
+    return await fetch(first, init)
+  } catch (error) {
+    if (methodOf(input, init) !== 'GET' || aborted(error)) throw error
+    return fetch(input, init)
+  }
+}
+
+function methodOf(input: Parameters<typeof fetch>[0], init?: RequestInit): string {
+  return init?.method ?? (input instanceof Request ? input.method : 'GET')
+}
+
+function aborted(error: unknown): boolean {
+  return error instanceof DOMException && error.name === 'AbortError'
+}
