@@ -93,7 +93,23 @@ def read_track(folder: MediaFolder, wanted: Tracked) -> Track:
 
 
 def smoothed(folder: MediaFolder, tracker: Tracker) -> Track:
-    """What was found for a tracker, its ways evened out over so many seconds."""
+    """What was found for a tracker, its ways evened out over so many seconds, and trimmed."""
+    return _trimmed(_evened(folder, tracker), folder, tracker)
+
+
+def _trimmed(track: Track, folder: MediaFolder, tracker: Tracker) -> Track:
+    """From the frame at which it begins to that at which it ends, or that which is left of it."""
+    last = track.first + len(track.quads) - 1
+
+    def within(tick: int | None, rest: int) -> int:
+        return rest if tick is None else min(max(folder.index.frame_at(tick), track.first), last)
+
+    begin = within(tracker.begins, track.first)
+    kept = slice(begin - track.first, max(within(tracker.ends, last), begin) - track.first + 1)
+    return Track(begin, track.quads[kept], track.sure[kept])
+
+
+def _evened(folder: MediaFolder, tracker: Tracker) -> Track:
     track = read_track(folder, tracker.wanted)
     count, (rate, per) = len(track.quads), folder.index.rate
     sigma = tracker.smooth * rate / per / 4

@@ -17,7 +17,7 @@ from kitecore.document.track import MOST_TRACKS, Track
 from kitecore.errors import NotThere
 from kitecore.ticks import RATES, Rate
 
-SCHEMA = "velvet-kite/17"
+SCHEMA = "velvet-kite/18"
 
 
 class FrameRate(Model):
@@ -43,7 +43,7 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/17"] = Field(default="velvet-kite/17", alias="schema")
+    schema_: Literal["velvet-kite/18"] = Field(default="velvet-kite/18", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = Field(default=(), max_length=MOST_TRACKS)

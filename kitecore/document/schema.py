@@ -196,3 +196,9 @@ def _lit(data: Data) -> Data:
 def _moving(data: Data) -> Data:
     """Videos gained cut-outs, and persons are cut out by a tap; before neither was."""
     return data
+
+
+@upgrades.step("velvet-kite/17", "velvet-kite/18")
+def _revealed(data: Data) -> Data:
+    """Fills may take other frames, trackers be trimmed; before, they closed from around, and were not."""
+    return data

@@ -57,12 +57,15 @@ class HealStroke(Sourcing):
 
 
 class FillStroke(StrokeBase):
-    """Fill: closes a hole from the rest of the picture.
+    """Fill: closes a hole from the rest of the picture, or of the take.
 
-    As that is at ``since``.
+    ``taken_from`` around: as that is at ``since``; from other moments: what other frames of a video show there;
+    ``behind`` is the tracker of its clip that what lies behind goes along with, else it stands still.
     """
 
     kind: Literal["fill_stroke"] = "fill_stroke"
+    taken_from: Literal["around", "moments"] = "around"
+    behind: Id | None = None
 
 
 class SoftenStroke(StrokeBase):

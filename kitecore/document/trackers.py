@@ -60,11 +60,16 @@ class Tracked(Model):
 
 
 class Tracker(Tracked):
-    """``smooth`` are the seconds over which its ways are evened out."""
+    """``smooth`` are the seconds over which its ways are evened out.
+
+    Before ``begins`` and after ``ends``, ticks of the file, it stays where it is there.
+    """
 
     id: Id = Field(default_factory=new_id)
     name: Name = ""
     smooth: float = param(0.0, help="Evens out what trembles", unit="s", low=0, high=2, step=0.05)
+    begins: Start | None = None
+    ends: Start | None = None
 
     @property
     def wanted(self) -> Tracked:

@@ -42,6 +42,7 @@ from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, still_seen, touched
 from kitecore.picture.retouch.completing import completed
+from kitecore.picture.retouch.revealing import revealed
 from kitecore.render.cutting import lifted
 from kitecore.render.deep import TURNS
 from kitecore.render.frame import render
@@ -109,6 +110,7 @@ def _mended(picture: Rgba) -> None:
     hole = np.zeros((64, 64), np.bool_)
     hole[30:34, 30:34] = True
     completed(picture, hole)
+    revealed(np.stack([picture, picture]), np.stack([hole, ~hole]))
 
 
 def _cut_out() -> None:

@@ -13,14 +13,15 @@ from kitecore.arrays import Box, Coverage, Size
 from kitecore.document import StillClip, VideoClip
 from kitecore.document.clips import Retouchable
 from kitecore.document.strokes import Stroke
-from kitecore.motion.matrices import Matrix, moved, sized
+from kitecore.media.pixels import to_rgba
+from kitecore.motion.matrices import Matrix
 from kitecore.picture.layer import Rgba
-from kitecore.picture.leaning import leans
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import Touching, far_of, looked_at, sourced, still_seen, touched
 from kitecore.picture.retouch.completing import completed
 from kitecore.render.cutting import without_pieces
 from kitecore.render.sources import Sources
+from kitecore.render.strokes_along import in_pixels, part_carried
 
 
 @dataclass(frozen=True)
@@ -55,6 +56,11 @@ class Mending:
         if isinstance(self.clip, StillClip):
             return without_pieces(pixels, self.clip, self.sources)
         return pixels
+
+    def taken_once(self) -> Rgba:
+        """That of a video, where it is looked at once: nothing else is forgotten for it."""
+        number = self.sources.frame_number(self.media, self.tick)
+        return to_rgba(*self.sources.decoded(self.media, number, self.lane, self.size), self.size)
 
     def kept(self, what: str, *of: object) -> tuple[object, ...]:
         """A name for something that follows from this picture."""
@@ -125,29 +131,9 @@ class Painted:
 
     def _carried(self, patch: Rgba, of: Box, onto: Box, how: int) -> Rgba:
         """A part of the picture as it lies in another part after the change."""
-        if self._pixels is None:
-            return patch
-        matrix = _HALF @ moved(-onto[0], -onto[1]) @ self._pixels @ moved(*of[:2]) @ _HALF_BACK
-        size = onto[2] - onto[0], onto[3] - onto[1]
-        edge = cv2.BORDER_REFLECT_101
-        if leans(matrix):
-            return np.asarray(cv2.warpPerspective(patch, matrix, size, flags=how, borderMode=edge))
-        return np.asarray(cv2.warpAffine(patch, matrix[:2], size, flags=how, borderMode=edge))
-
-    @cached_property
-    def _pixels(self) -> Matrix | None:
-        """The change in pixels of the picture."""
         if self.change is None:
-            return None
-        grid = self.on.grid
-        across, down = grid.width / grid.aspect, float(grid.height)
-        onto = moved(grid.width / 2, grid.height / 2) @ sized(across, down)
-        back = sized(1 / across, 1 / down) @ moved(-grid.width / 2, -grid.height / 2)
-        return np.asarray(onto @ self.change @ back)
-
-
-_HALF, _HALF_BACK = moved(-0.5, -0.5), moved(0.5, 0.5)
-"""From the corner of a pixel, from which pictures count, to its middle, and back."""
+            return patch
+        return part_carried(patch, of, in_pixels(self.change, self.on.grid), onto, how)
 
 
 def _part(picture: Rgba, box: Box) -> Rgba:

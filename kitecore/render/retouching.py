@@ -4,26 +4,23 @@ from __future__ import annotations
 
 from typing import Any, Final, NamedTuple
 
-import numpy as np
-
 from kitecore.document import ClipBase, Document, VideoClip
 from kitecore.document.clips import Retouchable
 from kitecore.document.strokes import FillStroke, HealStroke, Sourcing, Stroke
 from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
-from kitecore.motion.matrices import Matrix, parts
+from kitecore.motion.matrices import Matrix
 from kitecore.picture.layer import Rgba
 from kitecore.picture.retouch import Touching, far_of, retouch, touched
 from kitecore.picture.retouch.sourcing import source_of
+from kitecore.render.behind import behind
 from kitecore.render.mending import Mending, Painted
 from kitecore.render.sources import Sources
+from kitecore.render.strokes_along import moved_stroke
 from kitecore.render.tracked import seen_at
-from kitecore.tracking.quads import carried
 
 SIDE: Final = 960
 """Pixels of the longer side of a picture in which a source is looked for."""
-_LENGTHS: Final = ("width", "spots", "keeps", "radius")
-"""Of strokes, that grow with what they go along with."""
 
 
 class _Way(NamedTuple):
@@ -63,35 +60,28 @@ def _after(pixels: Rgba, mending: Mending, strokes: tuple[Stroke, ...]) -> Rgba:
         # Where it was painted, everything is as it was.
         change = None if mending.tick == stroke.since else change
         painted = Painted(stroke, then, change)
-        patch = None
+        patch, seen = None, painted.seen(pixels, found.box)
         if isinstance(stroke, FillStroke):
-            patch = _closed(painted, strokes[: number + 1], found)
+            patch = _revealed(stroke, then, mending, found)
+            # What goes before what lies behind it need not look as it did.
+            seen = None if patch is not None and stroke.behind != stroke.tracker else seen
+            patch = _closed(painted, strokes[: number + 1], found) if patch is None else patch
         elif isinstance(stroke, Sourcing):
             patch = painted.source(pixels, out, found.box, far_of(now, grid))
-        retouch(out, now, grid, found, patch, painted.seen(pixels, found.box))
+        retouch(out, now, grid, found, patch, seen)
     return out
+
+
+def _revealed(stroke: FillStroke, then: Mending, now: Mending, here: Touching) -> Rgba | None:
+    """What lies behind a stroke that takes it from other frames, if they show it."""
+    wanted = stroke.taken_from == "moments" and isinstance(now.clip, VideoClip)
+    return behind(stroke, then, now, here.box) if wanted else None
 
 
 def _way(mending: Mending, stroke: Stroke) -> _Way:
     then = mending.at(stroke.since)
     seen = seen_at(mending.clip, stroke.tracker, stroke.since, mending.tick, mending.sources)
     return _Way(None, 1.0, then) if seen is None else _Way(seen.whole, seen.there, then)
-
-
-def moved_stroke(stroke: Stroke, change: Matrix | None) -> Stroke:
-    """A stroke after a change of the picture, in heights of it from its middle."""
-    if change is None:
-        return stroke
-    points = np.array(stroke.points)
-    there = carried(change, points)
-    size = parts(change)[0]
-    update: dict[str, Any] = {"points": tuple(map(tuple, there.tolist()))}
-    update |= {one: getattr(stroke, one) * size for one in _LENGTHS if hasattr(stroke, one)}
-    if isinstance(stroke, Sourcing):
-        middle = points.mean(axis=0, keepdims=True)
-        ends = carried(change, np.concatenate([middle, middle + stroke.source]))
-        update["source"] = tuple((ends[1] - ends[0]).tolist())
-    return stroke.model_copy(update=update)
 
 
 def _closed(painted: Painted, strokes: tuple[Stroke, ...], here: Touching) -> Rgba | None:

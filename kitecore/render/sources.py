@@ -176,7 +176,7 @@ class Sources:
     def track(self, media: str, tracker: Tracker) -> Track:
         """Where something is in each frame of a take, evened out as the tracker says."""
         stamp, folder = self._known(media)
-        key = (media, stamp, tracker.wanted, tracker.smooth)
+        key = (media, stamp, tracker)
         return self._tracks.get(key, lambda: smoothed(folder, tracker))
 
     def mattes(self, media: str, through: CutThrough) -> Mattes | None:

@@ -155,6 +155,18 @@ class SchemaTest(TestCase):
         kept: Any = second.cutout  # type: ignore[attr-defined]
         self.assertEqual((True, 0.01, ()), (kept.finds, kept.grow, kept.persons))
 
+    def test_fills_of_before_close_from_around_and_trackers_go_all_the_way(self) -> None:
+        stroke = {"kind": "fill_stroke", "id": "f", "points": [[0, 0]], "since": 3}
+        view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}
+        tracker = {"id": "a", "views": [view], "first": 0, "last": 9}
+        video = {"kind": "video", "id": "v", "length": 9, "media": "m", "source_length": 9}
+        video |= {"strokes": [stroke], "trackers": [tracker]}
+        tracks = [{"id": "t", "kind": "main", "clips": [video]}]
+        document = load({**SAVED, "schema": "velvet-kite/17", "tracks": tracks})
+        clip: Any = document.main.clips[0]
+        self.assertEqual(("around", None), (clip.strokes[0].taken_from, clip.strokes[0].behind))
+        self.assertEqual((None, None), (clip.trackers[0].begins, clip.trackers[0].ends))
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

@@ -290,6 +290,7 @@ MAKERS |= {
         "centre": [0, 0],
         "size": [0.1, 0.1],
         "at": draw(ticks),
+        "picture": draw(st.none() | st.just({"media": "photo", "aspect": 1.5})),
     },
     "moves_to_keys": lambda draw, pick: {
         "clips": draw(pick.some),

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Any, cast
 
+import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from kitecore.document import AdjustmentClip, Pictured, SolidClip, VideoClip
+from kitecore.document import AdjustmentClip, Pictured, SolidClip, StillClip, VideoClip
 from kitecore.edits.tests.cutcase import CutCase
 from kitecore.edits.tests.populated import SECOND
 from kitecore.edits.tests.strategies import TRACKER
@@ -71,6 +72,25 @@ class CoverTest(CutCase):
         assert isinstance(cover, SolidClip)
         [mask] = cover.masks
         self.assertEqual(("rectangle", 12), (mask.kind, mask.turn))
+
+    def test_a_picture_fills_its_form_above_a_plain_one(self) -> None:
+        self.cover(shape="ellipse", turn=20, picture={"media": "photo", "aspect": 2.0})
+        below, above = (c for _, c in self.document.clips() if c.name == "Cover")
+        assert isinstance(below, SolidClip) and isinstance(above, StillClip)
+        rows = [track.id for track in self.document.tracks if track.clips]
+        self.assertLess(*(rows.index(self.document.find_clip(c.id)[0].id) for c in (below, above)))
+        assert below.moves.follow is not None
+        self.assertEqual(below.moves.follow, above.moves.follow)
+        # What of the canvas the still's mask shows is what was asked for, and within the still.
+        canvas = self.document.canvas
+        high = min(1, canvas.width / canvas.height / 2)
+        place: Any = above.place
+        mask: Any = above.masks[0]
+        shown = [half * place.size[0] * high for half in mask.size]
+        np.testing.assert_allclose(self.given["size"], shown)
+        np.testing.assert_allclose(np.array(self.given["centre"]) * canvas.height, place.position)
+        self.assertLessEqual(mask.size[0], 2.0 / 2 + 1e-9)
+        self.assertLessEqual(mask.size[1], 0.5 + 1e-9)
 
     def test_without_its_tracker_there_is_none(self) -> None:
         self.refused(**{**self.given, "tracker": "other"})

@@ -128,6 +128,24 @@ class TrackedTest(TrackedFilm):
             off = np.hypot(*(self.middle(number) - self.there("turns", number)))
             self.assertLess(off, 0.8, number)
 
+    def test_a_tracker_that_is_trimmed_stays_where_it_begins_and_ends(self) -> None:
+        leader = self.tracked("turns")
+        self.put(leader, position=self.on_thing("turns"))
+        ends = {
+            f"trackers/{self.thing}/{name}": at
+            for name, at in (("begins", 0), ("ends", 20 * FRAME))
+        }
+        self.scene.do(kind="adjust", clips=[leader], values=ends)
+        for number, there in ((12, 12), (20, 20), (35, 20), (49, 20)):
+            off = np.hypot(*(self.middle(number) - self.there("turns", there)))
+            self.assertLess(off, 0.8, number)
+        ends = {
+            f"trackers/{self.thing}/{name}": at
+            for name, at in (("begins", 60 * FRAME), ("ends", 0))
+        }
+        self.scene.do(kind="adjust", clips=[leader], values=ends)
+        np.testing.assert_allclose(self.middle(0), self.middle(49), atol=0.5)
+
     def test_it_goes_along_faster_backwards_trimmed_and_moved(self) -> None:
         leader = self.tracked("turns")
         self.put(leader, position=self.on_thing("turns"))

@@ -4217,11 +4217,22 @@ export interface components {
             within?: string | null;
         };
         /**
+         * CoverPicture
+         * @description A still that is laid as a cover, ``aspect`` times as wide as it is high.
+         */
+        CoverPicture: {
+            /** Aspect */
+            aspect: number;
+            /** Media */
+            media: string;
+        };
+        /**
          * CoverTracked
          * @description Cover what a tracker of a clip follows, right above it.
          *
          *     ``centre`` and ``size`` (half of its width and height) are how it lies on the canvas at tick
-         *     ``at`` of the timeline, in heights of that, from its middle.
+         *     ``at`` of the timeline, in heights of that, from its middle. A ``picture`` fills that, above a
+         *     plain cover: it may be clear in places.
          */
         CoverTracked: {
             /**
@@ -4252,6 +4263,7 @@ export interface components {
              * @enum {string}
              */
             kind: "cover_tracked";
+            picture?: components["schemas"]["CoverPicture"] | null;
             /** Seed */
             seed?: string;
             /**
@@ -5075,10 +5087,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/17
+             * @default velvet-kite/18
              * @constant
              */
-            schema_: "velvet-kite/17";
+            schema_: "velvet-kite/18";
             /**
              * @default {
              *       "ceiling": 0,
@@ -6109,11 +6121,14 @@ export interface components {
         };
         /**
          * FillStroke
-         * @description Fill: closes a hole from the rest of the picture.
+         * @description Fill: closes a hole from the rest of the picture, or of the take.
          *
-         *     As that is at ``since``.
+         *     ``taken_from`` around: as that is at ``since``; from other moments: what other frames of a video show there;
+         *     ``behind`` is the tracker of its clip that what lies behind goes along with, else it stands still.
          */
         FillStroke: {
+            /** Behind */
+            behind?: string | null;
             /** Id */
             id?: string;
             /**
@@ -6159,6 +6174,12 @@ export interface components {
              * @default 1
              */
             strength: number;
+            /**
+             * Taken From
+             * @default around
+             * @enum {string}
+             */
+            taken_from: "around" | "moments";
             /** Tracker */
             tracker?: string | null;
             /**
@@ -15502,14 +15523,20 @@ export interface components {
         /**
          * Tracker
          * @description ``smooth`` are the seconds over which its ways are evened out.
+         *
+         *     Before ``begins`` and after ``ends``, ticks of the file, it stays where it is there.
          */
         Tracker: {
+            /** Begins */
+            begins?: number | null;
             /**
              * Change
              * @default turns
              * @enum {string}
              */
             change: "moves" | "turns" | "leans";
+            /** Ends */
+            ends?: number | null;
             /** First */
             first: number;
             /** Id */

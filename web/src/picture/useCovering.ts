@@ -9,6 +9,10 @@ import { frameOfMask } from './masks'
 import { usePlacing } from './usePlacing'
 
 export type CoverHow = 'mosaic' | 'soft_blur' | 'plain'
+export interface CoverPicture {
+  media: string
+  aspect: number
+}
 export type CoverShape = 'ellipse' | 'rectangle'
 
 /** Covers over what is followed in the video in hand. */
@@ -25,6 +29,7 @@ export function useCovering(clip: () => VideoClip) {
     how: CoverHow = 'mosaic',
     shape: CoverShape = 'ellipse',
     margin?: number,
+    picture: CoverPicture | null = null,
   ): Promise<boolean> {
     const [size, corners] = [placing.size.value, placing.corners.value]
     if (!size || !corners) return false
@@ -36,6 +41,7 @@ export function useCovering(clip: () => VideoClip) {
       tracker,
       how,
       shape,
+      picture,
       at: tickOf(player.shown.value, project.rate),
       ...coverOver(spots, placing.canvas.value, shape, margin),
     })

@@ -14,6 +14,10 @@ const HANDLES = 1
 
 export type Tracker = Schemas['Tracker']
 
+/** The tick of the file whose place counts at another: what was trimmed away stays as it is at the end. */
+export const trimmedTo = (one: Tracker, at: number): number =>
+  Math.max(one.begins ?? 0, Math.min(one.ends ?? Infinity, at))
+
 /** The trackers of a video, and where what they follow is at ticks of its file. */
 export function useTracked(clip: () => VideoClip | null) {
   const project = useProject()
@@ -57,7 +61,7 @@ export function useTracked(clip: () => VideoClip | null) {
   /** Where it is at a tick of the file; none if that is not known yet. */
   function momentOf(one: Tracker | null, at: number): Moment | null {
     const found = foundOf(one)
-    return found && momentAt(found, at)
+    return found && momentAt(found, one ? trimmedTo(one, at) : at)
   }
 
   /** Follow something, and keep what follows it; its id, none if it was not found. */

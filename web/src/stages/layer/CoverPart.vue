@@ -2,12 +2,13 @@
 /** A cover over what is tracked. */
 import ToolLine from '@/controls/ToolLine.vue'
 import { BButton } from 'bootstrap-vue-next'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import type { VideoClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { MARGIN } from '@/motion/covers'
 import type { Moment } from '@/motion/tracks'
+import { useLibrary } from '@/stores/library'
 import { useCovering, type CoverHow, type CoverShape } from '@/picture/useCovering'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -19,8 +20,9 @@ const HOWS = [
   { id: 'mosaic', name: t('layer.coverPart.mosaic') },
   { id: 'soft_blur', name: t('layer.coverPart.blur') },
   { id: 'plain', name: t('layer.coverPart.plain') },
+  { id: 'picture', name: t('layer.coverPart.picture') },
 ] as const
-const how = ref<CoverHow>('mosaic')
+const how = ref<CoverHow | 'picture'>('mosaic')
 const SHAPES = [
   { id: 'ellipse', name: t('layer.coverPart.round') },
   { id: 'rectangle', name: t('layer.coverPart.square') },
@@ -29,9 +31,27 @@ const shape = ref<CoverShape>('ellipse')
 
 const margin = ref(MARGIN)
 
+const library = useLibrary()
+const stills = computed(() => library.takes.filter(({ facts }) => facts?.kind === 'still'))
+const chosen = ref('')
+const still = computed(
+  () => stills.value.find(({ media }) => media === chosen.value) ?? stills.value[0],
+)
+const picture = computed(() => {
+  const facts = how.value === 'picture' ? still.value?.facts?.picture : null
+  return facts && still.value
+    ? { media: still.value.media, aspect: facts.width / facts.height }
+    : null
+})
+
 const { ready, coverAt } = useCovering(() => props.clip)
-const cover = () =>
-  props.now && coverAt(props.tracker.id ?? '', props.now.quad, how.value, shape.value, margin.value)
+const can = computed(() => ready.value && props.now && (how.value !== 'picture' || picture.value))
+function cover() {
+  if (!props.now) return
+  const by = how.value === 'picture' ? 'plain' : how.value
+  const { quad } = props.now
+  void coverAt(props.tracker.id ?? '', quad, by, shape.value, margin.value, picture.value)
+}
 </script>
 
 <template>
@@ -45,13 +65,26 @@ const cover = () =>
       />
       <BButton
         variant="primary"
-        :disabled="!ready || !now"
+        :disabled="!can"
         :title="$t('layer.coverPart.help')"
         data-test="cover-it"
         @click="cover"
       >
         {{ $t('layer.coverPart.coverIt') }}
       </BButton>
+    </ToolLine>
+    <ToolLine v-if="how === 'picture'" :name="$t('layer.coverPart.whichPicture')">
+      <select
+        v-if="still"
+        class="form-select form-select-sm"
+        :aria-label="$t('layer.coverPart.whichPicture')"
+        :value="still.media"
+        data-test="cover-picture"
+        @change="chosen = ($event.target as HTMLSelectElement).value"
+      >
+        <option v-for="one in stills" :key="one.media" :value="one.media">{{ one.name }}</option>
+      </select>
+      <span v-else class="tiny quiet">{{ $t('layer.coverPart.noPicture') }}</span>
     </ToolLine>
     <ToolLine :name="$t('layer.coverPart.form')">
       <ChoiceGroup
@@ -76,3 +109,11 @@ const cover = () =>
     @set="margin = $event / 100"
   />
 </template>
+
+<style scoped>
+.form-select {
+  flex: 1;
+  min-width: 110px;
+  min-height: var(--touch);
+}
+</style>

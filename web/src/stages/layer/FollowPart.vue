@@ -9,6 +9,7 @@ import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
 import { doubtsOf } from '@/motion/tracks'
+import { trimmedTo } from '@/picture/useTracked'
 import { useTracking, type Change } from '@/stores/tracking'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -39,8 +40,9 @@ const fresh = computed(() => store.draft?.of === '')
 
 /** Where it is lost or not sure, by frames of the timeline. */
 const doubts = computed(() =>
-  found.value
+  found.value && tracker.value
     ? doubtsOf(found.value)
+        .filter(({ from, to }) => within(from) || within(to))
         .map(({ from, to, lost }) => ({ from: frameAt(from), to: frameAt(to), lost }))
         .sort((a, b) => a.from - b.from)
     : [],
@@ -51,6 +53,14 @@ const told = computed(() => {
   return all ? t('layer.followPart.doubts', { n: all }, all) : t('layer.followPart.sure')
 })
 const smooth = (seconds: number) => ({ [`trackers/${tracker.value?.id}/smooth`]: seconds })
+const within = (at: number) => !tracker.value || trimmedTo(tracker.value, at) === at
+const trimmed = computed(() => tracker.value?.begins != null || tracker.value?.ends != null)
+const trim = (values: Record<'begins' | 'ends', number | null> | object) =>
+  props.layer.setWhole(
+    Object.fromEntries(
+      Object.entries(values).map(([name, at]) => [`trackers/${tracker.value?.id}/${name}`, at]),
+    ),
+  )
 function remove() {
   if (tracker.value) props.layer.removeItem(`trackers/${tracker.value.id}`)
   store.draft = null
@@ -171,6 +181,40 @@ function remove() {
         @trying="layer.trying(smooth($event))"
         @set="layer.setWhole(smooth($event))"
       />
+      <TrayItem
+        :name="$t('layer.followPart.trim')"
+        :told="trimmed ? $t('layer.followPart.trimmed') : ''"
+      >
+        <ToolLine :name="$t('layer.followPart.trim')" :label="$t('layer.followPart.trim')">
+          <BButton
+            size="sm"
+            variant="secondary"
+            :title="$t('layer.followPart.beginsHelp')"
+            data-test="track-begins"
+            @click="trim({ begins: tick })"
+          >
+            {{ $t('layer.followPart.begins') }}
+          </BButton>
+          <BButton
+            size="sm"
+            variant="secondary"
+            :title="$t('layer.followPart.endsHelp')"
+            data-test="track-ends"
+            @click="trim({ ends: tick })"
+          >
+            {{ $t('layer.followPart.ends') }}
+          </BButton>
+          <BButton
+            v-if="trimmed"
+            size="sm"
+            variant="secondary"
+            data-test="track-whole"
+            @click="trim({ begins: null, ends: null })"
+          >
+            {{ $t('layer.followPart.whole') }}
+          </BButton>
+        </ToolLine>
+      </TrayItem>
       <TrayItem :name="$t('layer.followPart.remove')" last>
         <div>
           <BButton size="sm" variant="secondary" data-test="remove-tracker" @click="remove">

@@ -3,10 +3,12 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { RetouchedClip, RetouchStroke } from '@/api/types'
+import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { useRetouch } from './useRetouch'
 import { useStrokeAlong } from './useStrokeAlong'
@@ -24,6 +26,21 @@ const told = computed(
 )
 const go = async (tracker: string) =>
   props.layer.setPart('strokes', props.stroke.id ?? '', along.goneWith(tracker))
+const FROM = [
+  {
+    id: 'around',
+    name: t('layer.strokePart.fromAround'),
+    help: t('layer.strokePart.fromAroundHelp'),
+  },
+  {
+    id: 'moments',
+    name: t('layer.strokePart.fromMoments'),
+    help: t('layer.strokePart.fromMomentsHelp'),
+  },
+] as const
+const fill = computed(() => (props.stroke.kind === 'fill_stroke' ? props.stroke : null))
+const set = (values: Record<string, unknown>) =>
+  props.layer.setPart('strokes', props.stroke.id ?? '', values)
 </script>
 
 <template>
@@ -62,6 +79,37 @@ const go = async (tracker: string) =>
           <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select>
       </template>
+    </ToolLine>
+  </TrayItem>
+  <TrayItem
+    v-if="clip.kind === 'video' && fill"
+    :name="$t('layer.strokePart.from')"
+    :told="fill.taken_from === 'moments' ? FROM[1].name : FROM[0].name"
+  >
+    <ToolLine :name="$t('layer.strokePart.from')" :label="$t('layer.strokePart.from')">
+      <ChoiceGroup
+        :label="$t('layer.strokePart.from')"
+        :choices="FROM"
+        :taken="fill.taken_from ?? 'around'"
+        @take="set({ taken_from: $event })"
+      />
+    </ToolLine>
+    <ToolLine
+      v-if="fill.taken_from === 'moments' && trackers.length"
+      :name="$t('layer.strokePart.behind')"
+      :label="$t('layer.strokePart.behind')"
+    >
+      <select
+        class="form-select form-select-sm"
+        :aria-label="$t('layer.strokePart.behind')"
+        :title="$t('layer.strokePart.behindHelp')"
+        :value="fill.behind ?? ''"
+        data-test="stroke-behind"
+        @change="set({ behind: ($event.target as HTMLSelectElement).value || null })"
+      >
+        <option value="">{{ $t('layer.strokePart.behindStays') }}</option>
+        <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
     </ToolLine>
   </TrayItem>
   <ControlFields
