@@ -63,6 +63,14 @@ function cover() {
         :taken="how"
         @take="how = $event"
       />
+    </ToolLine>
+    <ToolLine :name="$t('layer.coverPart.form')">
+      <ChoiceGroup
+        :label="$t('layer.coverPart.form')"
+        :choices="SHAPES"
+        :taken="shape"
+        @take="shape = $event"
+      />
       <BButton
         variant="primary"
         :disabled="!can"
@@ -73,7 +81,16 @@ function cover() {
         {{ $t('layer.coverPart.coverIt') }}
       </BButton>
     </ToolLine>
-    <ToolLine v-if="how === 'picture'" :name="$t('layer.coverPart.whichPicture')">
+  </TrayItem>
+  <TrayItem
+    v-if="how === 'picture'"
+    :name="$t('layer.coverPart.whichPicture')"
+    :told="still?.name ?? ''"
+  >
+    <ToolLine
+      :name="$t('layer.coverPart.whichPicture')"
+      :label="$t('layer.coverPart.whichPicture')"
+    >
       <select
         v-if="still"
         class="form-select form-select-sm"
@@ -85,14 +102,6 @@ function cover() {
         <option v-for="one in stills" :key="one.media" :value="one.media">{{ one.name }}</option>
       </select>
       <span v-else class="tiny quiet">{{ $t('layer.coverPart.noPicture') }}</span>
-    </ToolLine>
-    <ToolLine :name="$t('layer.coverPart.form')">
-      <ChoiceGroup
-        :label="$t('layer.coverPart.form')"
-        :choices="SHAPES"
-        :taken="shape"
-        @take="shape = $event"
-      />
     </ToolLine>
   </TrayItem>
   <ValueField
