@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -11,7 +13,7 @@ from kitecore.document import AdjustmentClip
 from kitecore.motion import still_at
 from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
-from kitecore.picture.effects import apply_effects, reach_of
+from kitecore.picture.effects import Others, apply_effects, reach_of
 from kitecore.picture.layer import Layer, Rgba, moved, sized, solid
 from kitecore.picture.mixing import masked, mix_in
 from kitecore.picture.softening import MARGIN
@@ -23,8 +25,24 @@ from kitecore.render.stage import Stage
 _NEAR = 1e-6
 
 
+class Around(NamedTuple):
+    """What effects of an adjustment may look at.
+
+    ``below(tick, lane)`` is what lies below it at another tick of it, untouched; ``others`` are layers by
+    their ids.
+    """
+
+    below: Callable[[int, str], Rgba]
+    others: Others
+
+
 def adjust(
-    canvas: Rgba, clip: AdjustmentClip, tick: int, stage: Stage, within: Coverage | None = None
+    canvas: Rgba,
+    clip: AdjustmentClip,
+    tick: int,
+    stage: Stage,
+    around: Around,
+    within: Coverage | None = None,
 ) -> None:
     """Put ``canvas`` through a clip's grade and effects, in place.
 
@@ -45,7 +63,7 @@ def adjust(
         return
     share = np.float32(opacity)
     mask = _full(box, share) if where is None else _part(where, box, share)
-    changed = _changed(canvas, box, clip, local, stage)
+    changed = _changed(canvas, box, clip, local, stage, around)
     corner = box[0], box[1]
     if clip.blend == "normal":
         mix_in(canvas, changed, mask, corner)
@@ -77,19 +95,30 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:
     return found
 
 
-def _changed(canvas: Rgba, box: Box, clip: AdjustmentClip, local: int, stage: Stage) -> Rgba:
+def _changed(
+    canvas: Rgba, box: Box, clip: AdjustmentClip, local: int, stage: Stage, around: Around
+) -> Rgba:
     """What a box of the canvas becomes; no more than that needs is worked on."""
     left, top, right, bottom = box
     whole = Layer(canvas, moved(0, 0), stage.scale[0], endless=True)
     reach = (
         None if _counts_from_edges(clip) or stage.matte else reach_of(whole, clip.effects, local)
     )
-    before = _whole(canvas) if reach is None else _grown(box, reach, canvas)
+    region = _whole(canvas) if reach is None else _grown(box, reach, canvas)
     aspect = stage.canvas.width / stage.canvas.height
-    part = canvas[before[1] : before[3], before[0] : before[2]].copy()
+    part = canvas[region[1] : region[3], region[0] : region[2]].copy()
     pixels = graded_picture(part, clip, local, stage, aspect)
-    done = apply_effects(replace(whole, pixels=pixels), clip.effects, local).pixels
-    return done[top - before[1] : bottom - before[1], left - before[0] : right - before[0]]
+
+    def before(count: int, at: int, lane: int) -> Layer:
+        """All that lies below, after the grade and the first effects, at another moment."""
+        there = canvas if at == local else around.below(at, f"{count}-{lane}")
+        graded = graded_picture(there.copy(), clip, at, stage, aspect)
+        first = replace(whole, pixels=graded)
+        return apply_effects(first, clip.effects[:count], at, before, around.others)
+
+    layer = replace(whole, pixels=pixels)
+    done = apply_effects(layer, clip.effects, local, before, around.others).pixels
+    return done[top - region[1] : bottom - region[1], left - region[0] : right - region[0]]
 
 
 def _counts_from_edges(clip: AdjustmentClip) -> bool:

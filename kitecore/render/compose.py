@@ -9,6 +9,7 @@ from typing import Final
 
 import numpy as np
 
+from kitecore.arrays import Coverage
 from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Track, TransitionBase
 from kitecore.document.effects import Beside, Timed
 from kitecore.motion import still_at
@@ -21,7 +22,7 @@ from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
 from kitecore.picture.transitions._base import mixed
-from kitecore.render.adjusting import adjust
+from kitecore.render.adjusting import Around, adjust
 from kitecore.render.covering import first_seen
 from kitecore.render.exposing import exposed
 from kitecore.render.painters import paint
@@ -54,6 +55,7 @@ def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage
 
 def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Stage) -> None:
     """Draw some of what shows, from the back to the front, as far as it can be seen."""
+    stage = replace(stage, ground=tuple(canvas[0, 0].tolist()))
     base: Showing | None = None
     for showing in all_showing[first_seen(all_showing, tick, stage) :]:
         stage.sources.checkpoint()
@@ -106,9 +108,31 @@ def _draw(
     if isinstance(showing, Crossing):
         _draw_crossing(canvas, showing, tick, stage, blend)
     elif isinstance(showing, AdjustmentClip):
-        adjust(canvas, showing, tick, stage)
+        _adjust(canvas, showing, tick, stage)
     else:
         _draw_clip(canvas, showing, tick, stage, blend)
+
+
+def _adjust(
+    canvas: Rgba, clip: AdjustmentClip, tick: int, stage: Stage, within: Coverage | None = None
+) -> None:
+    around = Around(partial(_below, clip, stage), partial(_other, clip, stage))
+    adjust(canvas, clip, tick, stage, around, within)
+
+
+def _below(clip: AdjustmentClip, stage: Stage, tick: int, lane: str) -> Rgba:
+    """What lies below an adjustment at another tick of it; each lane reads on by itself."""
+    seen = [track.id for track in seen_tracks(stage.tracks)]
+    own = next(track.id for track in stage.tracks if clip.id in {one.id for one in track.clips})
+    under = set(seen[: seen.index(own)])
+    tracks = tuple(
+        track.model_copy(update={"hidden": track.id not in under}) for track in stage.tracks
+    )
+    canvas = np.empty((stage.size[1], stage.size[0], 4), np.uint8)
+    canvas[:] = np.array(stage.ground, np.uint8)
+    there = clip.start + min(max(tick, 0), clip.length - 1)
+    draw_tracks(canvas, tracks, there, replace(stage, lane=f"{stage.lane} {clip.id}-{lane}"))
+    return canvas
 
 
 def _draw_clipped(canvas: Rgba, clip: Pictured, base: Showing, tick: int, stage: Stage) -> None:
@@ -118,7 +142,7 @@ def _draw_clipped(canvas: Rgba, clip: Pictured, base: Showing, tick: int, stage:
         _draw(ground, base, tick, stage, blend="normal")
     cover = ground[..., 3] if clip.clipped == "alpha" else luma_of(ground)
     if isinstance(clip, AdjustmentClip):
-        adjust(canvas, clip, tick, stage, within=np.ascontiguousarray(cover))
+        _adjust(canvas, clip, tick, stage, within=np.ascontiguousarray(cover))
         return
     own = np.zeros_like(canvas)
     _draw_clip(own, clip, tick, stage, blend="normal")
@@ -191,7 +215,7 @@ def _draw_clip(
     local = tick - clip.start
     opacity = opacity_at(clip, local)
     if isinstance(clip, AdjustmentClip):
-        return adjust(canvas, clip, tick, stage)
+        return _adjust(canvas, clip, tick, stage)
     if opacity <= 0:
         return None
     if clip.cell is not None:

@@ -9,6 +9,7 @@ from typing import Final, TypeGuard
 
 from kitecore.analysis.cut import is_cut
 from kitecore.document import (
+    AdjustmentClip,
     ClipBase,
     Document,
     GroupClip,
@@ -22,7 +23,7 @@ from kitecore.document import (
     all_clips,
     can_sound,
 )
-from kitecore.document.effects import Beside
+from kitecore.document.effects import Beside, Timed
 from kitecore.document.track import transition_out, with_neighbours
 from kitecore.media.folder import FindMedia
 from kitecore.render.cutting import cuts_through
@@ -30,7 +31,7 @@ from kitecore.render.masks_along import goes_along
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
-RENDER_VERSION = 13
+RENDER_VERSION = 14
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 
@@ -43,7 +44,7 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
         For sound: the clips of all tracks that touch the span, whole, since their ends have ramps.
         For pictures: only the parts of clips that are seen in it.
     """
-    reach = span
+    reach = Span(span.start - _looked_back(document, span), span.end)
     if heard:
         before, after = run_up(document)
         reach = Span(span.start - before - 1, span.end + after + 1)
@@ -51,6 +52,18 @@ def extract(document: Document, span: Span, *, heard: bool) -> Document:
         _extracted(track, reach, heard) for track in document.tracks if _matters(track, heard)
     )
     return document.model_copy(update={"tracks": tracks})
+
+
+def _looked_back(document: Document, span: Span) -> int:
+    """Ticks before a stretch in which adjustments within it look at what lies below them."""
+    return max(
+        (
+            sum(effect.looks_back for effect in clip.effects if isinstance(effect, Timed))
+            for _, clip in document.clips()
+            if isinstance(clip, AdjustmentClip) and clip.span.overlaps(span)
+        ),
+        default=0,
+    )
 
 
 def _matters(track: Track, heard: bool) -> bool:

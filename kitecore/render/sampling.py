@@ -59,14 +59,22 @@ def effect_sample(
         effect, later = shown(kind, step / STEPS, local)
         if isinstance(effect, Beside):
             effect = effect.model_copy(update={"layer": _other(document, clip_id, tick)})
-        picture = checks(size)
-        if under is not None:
-            lay(picture, apply_effects(under, (effect,), local))
+        picture, there = checks(size), min(local + later, clip.length - 1)
+        with_it = clip.model_copy(update={"effects": (*clip.effects, effect)})
+        if under is None:
+            lay(picture, affected(with_it, there, stage))
+        elif _looks_around(effect):
+            film = document.with_clip(with_it)
+            picture = render(film, clip.start + there, size, sources)
         else:
-            with_it = clip.model_copy(update={"effects": (*clip.effects, effect)})
-            lay(picture, affected(with_it, min(local + later, clip.length - 1), stage))
+            lay(picture, apply_effects(under, (effect,), local))
         shots.append(cv2.resize(picture, small, interpolation=cv2.INTER_AREA))
     return as_jpeg(np.ascontiguousarray(np.hstack(shots)))
+
+
+def _looks_around(effect: EffectBase) -> bool:
+    """Whether it needs more than the picture that it changes."""
+    return isinstance(effect, Beside) or (isinstance(effect, Timed) and effect.looks_back > 0)
 
 
 def _other(document: Document, clip_id: str, tick: int) -> str:

@@ -35,7 +35,8 @@ class Stage:
     which layers follow each other. ``exposed`` is how far, in ticks, what moves is ahead of what is
     shown: within the time of one exposure. ``margin`` is how many canvas pixels the output shows
     beyond the canvas on its left and right, above and below. ``outlined`` is where it is only asked
-    how far things reach: what is only placed comes as an empty picture of its size.
+    how far things reach: what is only placed comes as an empty picture of its size. ``ground`` is the
+    RGBA on which the tracks are drawn; ``lane`` tells apart moments that are looked at side by side.
     """
 
     canvas: Canvas
@@ -50,6 +51,8 @@ class Stage:
     exposed: int = 0
     margin: Area = (0.0, 0.0)
     outlined: bool = False
+    ground: tuple[int, ...] = (0, 0, 0, 0)
+    lane: str = ""
 
     @property
     def scale(self) -> Area:
@@ -69,6 +72,10 @@ class Stage:
     def clips(self) -> Mapping[str, ClipBase]:
         """Those among which layers follow each other, by id."""
         return {clip.id: clip for track in self.tracks for clip in track.clips}
+
+    def reader_of(self, clip: ClipBase) -> str:
+        """Whose reader of a file a clip uses (see `Sources.decoded`)."""
+        return clip.id + self.lane
 
     def carried(self, clip: Pictured, local: int) -> Matrix | None:
         """What a clip's leader does to it at a tick of its own (see `motion.following`), and what

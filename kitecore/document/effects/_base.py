@@ -42,6 +42,11 @@ class Timed(EffectBase):
 
     since: Tick = 0
 
+    @property
+    def looks_back(self) -> int:
+        """Ticks before a moment up to which its picture may depend on what was seen."""
+        return 0
+
     def moved(self: R, by: int) -> R:
         return self.model_copy(update={"since": self.since + by})
 

@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 from kitecore.document.effects._base import Family, Timed, effect_kinds
 from kitecore.document.model import param
 from kitecore.document.properties import Number
+from kitecore.ticks import TICKS_PER_SECOND
 
 
 @effect_kinds.register("echo")
@@ -21,3 +22,7 @@ class Echo(Timed):
     where: Literal["behind", "light"] = param(
         "behind", help="Behind what is seen now, or added to it as light", control="choice"
     )
+
+    @property
+    def looks_back(self) -> int:
+        return self.count * round(self.later * TICKS_PER_SECOND)

@@ -26,6 +26,7 @@ import_all(__name__)
 
 __all__ = [
     "Other",
+    "Others",
     "apply_effects",
     "effect_drawings",
     "paired_drawings",

@@ -35,6 +35,8 @@ def echo(layer: Layer, effect: Echo, tick: int, at: At) -> Layer:
     grown = layer.padded(_room(layer, [one for one, _ in seen]))
     border = (grown.pixels.shape[0] - layer.pixels.shape[0]) // 2
     light = effect.where == "light"
+    if layer.endless and not light:
+        return _averaged(layer, seen)
     pixels = grown.pixels.copy() if light else np.zeros_like(grown.pixels)
     for one, share in seen:
         there = replace(one, matrix=moved(border, border) @ one.matrix)
@@ -42,6 +44,15 @@ def echo(layer: Layer, effect: Echo, tick: int, at: At) -> Layer:
     if not light:
         lay(pixels, Layer(layer.pixels, moved(border, border)))
     return replace(grown, pixels=pixels)
+
+
+def _averaged(layer: Layer, others: list[tuple[Layer, float]]) -> Layer:
+    """Of what has no edges, nothing lies behind it: what was seen is mixed in, as far as it counts."""
+    total = layer.pixels.astype(np.float32)
+    for one, share in others:
+        total += np.float32(share) * one.pixels
+    weight = np.float32(1 + sum(share for _, share in others))
+    return replace(layer, pixels=np.rint(total / weight).astype(np.uint8))
 
 
 def _room(layer: Layer, others: list[Layer]) -> int:

@@ -36,7 +36,9 @@ def paint_video(clip: VideoClip, tick: int, stage: Stage) -> Layer:
             return planes
         shown = clip.shown_at(tick, stage.step)
         pixels = (_whole if plain else _between)(clip, tick, size, stage)
-        pixels = retouched(pixels, Mending(clip, clip.media, stage.sources, size, shown, clip.id))
+        pixels = retouched(
+            pixels, Mending(clip, clip.media, stage.sources, size, shown, stage.reader_of(clip))
+        )
         if clip.cutout is None or not clip.cutout.cuts:
             return pixels
         return cut_out_moving(pixels, clip, still_at(clip.cutout, tick), shown, stage.sources)
@@ -60,23 +62,30 @@ def mixes(clip: VideoClip, tick: int, step: int, sources: Sources) -> bool:
 
 
 def _whole(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
-    return stage.sources.video(clip.media, shown_number(clip, tick, stage), clip.id, size)
+    return stage.sources.video(
+        clip.media, shown_number(clip, tick, stage), stage.reader_of(clip), size
+    )
 
 
 def _deep(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Deep:
     """Of more than 8 bits, which a grade may spread apart."""
-    return stage.sources.video16(clip.media, shown_number(clip, tick, stage), clip.id, size)
+    return stage.sources.video16(
+        clip.media, shown_number(clip, tick, stage), stage.reader_of(clip), size
+    )
 
 
 def _planes(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Halved | None:
-    return stage.sources.halved(clip.media, shown_number(clip, tick, stage), clip.id, size)
+    return stage.sources.halved(
+        clip.media, shown_number(clip, tick, stage), stage.reader_of(clip), size
+    )
 
 
 def _between(clip: VideoClip, tick: int, size: Size, stage: Stage) -> Rgba:
     sources = stage.sources
     number, share = sources.between(clip.media, clip.shown_at(tick, stage.step))
-    before = sources.video(clip.media, number, clip.id, size)
-    after = sources.video(clip.media, number + 1, clip.id, size)
+    reader = stage.reader_of(clip)
+    before = sources.video(clip.media, number, reader, size)
+    after = sources.video(clip.media, number + 1, reader, size)
     # Faster than the source no picture between two is missing: what moves need not be found.
     if clip.between == "blended" or abs(clip.speed.at(tick)) > 1:
         return mixed(before, after, share)

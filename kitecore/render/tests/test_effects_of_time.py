@@ -10,9 +10,11 @@ from PIL import Image
 
 from kitecore.document import Document
 from kitecore.document.effects import effect_kinds
+from kitecore.render.extract import content_key
 from kitecore.render.sampling import STEPS, effect_sample
 from kitecore.render.tests.scene import SECOND, SIZE
 from kitecore.render.tests.test_layers import LayerScene
+from kitecore.ticks import Span
 
 WIDE = SIZE[0]
 
@@ -79,11 +81,56 @@ class TimeTest(LayerScene):
         )
         self.assertEqual(0, self.middles(SECOND // 2)[round(WIDE / 2 - WIDE / 8)])
 
-    def test_over_all_that_lies_below_time_stands_still(self) -> None:
+    def test_an_adjustment_holds_all_that_lies_below_it(self) -> None:
         self.run_across()
-        plain = self.shown(SECOND // 2)
-        self.add("adjustment", "over all", effects=[{"kind": "echo"}])
-        np.testing.assert_array_equal(plain, self.shown(SECOND // 2))
+        free = [self.shown(number * SECOND // 30) for number in range(30)]
+        self.add("adjustment", "over all", effects=[{"kind": "hold", "rate": 4}])
+        for number in (0, 7, 8, 14, 15, 29):
+            held = int(number * 4 / 30) / 4 * 30
+            there = free[int(np.ceil(held - 1e-9))]
+            gap = np.abs(self.shown(number * SECOND // 30).astype(int) - there)
+            # The moment itself lies between two frames.
+            self.assertLess(gap.mean(), 1.5, number)
+
+    def test_what_lies_above_an_adjustment_is_not_held(self) -> None:
+        self.add("adjustment", "over all", effects=[{"kind": "hold", "rate": 1}])
+        self.run_across()
+        self.assertGreater(self.middle(SECOND // 2), self.middle(SECOND // 4) + WIDE / 16)
+
+    def test_over_all_an_echo_mixes_what_was_seen(self) -> None:
+        self.run_across()
+        echo = {"kind": "echo", "count": 1, "later": 0.25, "strength": 0.5}
+        self.add("adjustment", "over all", effects=[echo])
+        row = self.middles(SECOND // 2)
+        now, before = round(WIDE / 2), round(WIDE / 2 - WIDE / 8)
+        self.assertAlmostEqual(255 * 1 / 1.5, row[now], delta=2)
+        self.assertAlmostEqual(255 * 0.5 / 1.5, row[before], delta=2)
+        self.assertEqual(255, self.shown(SECOND // 2)[0, 0, 0], "what stands still stays as it is")
+
+    def test_an_adjustment_of_time_works_after_its_grade_and_first_effects(self) -> None:
+        self.run_across()
+        effects = [{"kind": "invert"}, {"kind": "hold", "rate": 4}]
+        self.add("adjustment", "over all", effects=effects)
+        shown = self.shown(SECOND // 2 + SECOND // 6)
+        self.assertEqual([0, 255, 255], shown[0, 0, :3].tolist())
+        self.assertEqual(0, shown[SIZE[1] // 2, round(WIDE / 2), 1])
+
+    def test_pieces_under_it_depend_on_what_it_looks_back_at(self) -> None:
+        self.run_across()
+        self.add("adjustment", "over all", effects=[{"kind": "hold", "rate": 2}])
+        span = Span(SECOND // 2 + SECOND // 10, SECOND)
+
+        def key() -> str:
+            return content_key(self.document, span, self.scene.find)
+
+        before = key()
+        self.scene.do(kind="adjust", clips=[self.clip.id], values={"opacity": 0.5})
+        self.assertNotEqual(before, key())
+        whole = key()
+        self.scene.do(kind="split", clips=[self.clip.id], at=SECOND // 2 + SECOND // 30)
+        first = next(clip for _, clip in self.document.clips() if clip.name == "block")
+        self.scene.do(kind="adjust", clips=[first.id], values={"opacity": 0.2})
+        self.assertNotEqual(whole, key())
 
 
 class SampleTest(LayerScene):
@@ -103,6 +150,14 @@ class SampleTest(LayerScene):
                 if kind not in ("posterise", "sharpen", "threshold", "rays", "hold", "echo"):
                     spread = np.abs(np.diff(shots, axis=0)).max()
                     self.assertGreater(spread, 8)
+
+    def test_over_all_that_lies_below_samples_of_time_and_of_others_move_too(self) -> None:
+        keys = [{"at": at, "value": [x, 0.0]} for at, x in ((0, -40.0), (SECOND, 40.0))]
+        self.block("block", (40, 60), colour="#80c0ff", place={"position": {"keys": keys}})
+        self.add("adjustment", "over all")
+        for kind in ("hold", "echo", "displace"):
+            shots = self.pictures(kind, "over all").astype(int)
+            self.assertGreater(np.abs(np.diff(shots, axis=0)).max(), 8, kind)
 
     def test_an_adjustment_is_shown_over_what_lies_below(self) -> None:
         self.add("adjustment", "over all")

@@ -7,7 +7,7 @@ import { useScreen } from '@/player/inject'
 import { useKit } from '@/stores/kit'
 import { useProject } from '@/stores/project'
 import { t } from '@/texts'
-import { FAVOURITES, found, readsLayer, type Family } from './effects'
+import { FAVOURITES, found, type Family } from './effects'
 import EffectTile from './EffectTile.vue'
 import { useFavourites } from './useFavourites'
 
@@ -21,13 +21,7 @@ const { favourites, turn } = useFavourites()
 
 const wanted = ref('')
 const family = ref<Family | ''>('')
-const offered = computed(() => {
-  // What lies below has no other moments, and no place of its own among layers.
-  const below = props.layer.clip.value?.kind === 'adjustment'
-  return (kit.layer?.effects ?? []).filter(
-    (one) => !below || (one.family !== 'time' && !readsLayer(one)),
-  )
-})
+const offered = computed(() => kit.layer?.effects ?? [])
 const kinds = computed(() => found(offered.value, wanted.value, family.value, favourites.value))
 const FAMILIES: readonly { id: Family | ''; name: string }[] = [
   { id: '', name: t('layer.effectChoice.family.all') },
