@@ -14,8 +14,8 @@ import pysubs2
 
 from kitecore.document import Document, Model, TextClip
 from kitecore.document.clips.text import MOST_LETTERS
+from kitecore.document.cues import Cue
 from kitecore.edits.captions import MOST_CUES
-from kitecore.edits.cues import Cue
 from kitecore.errors import BadInput
 from kitecore.exchange import cueplaces, wordmarks
 from kitecore.ticks import TICKS_PER_SECOND

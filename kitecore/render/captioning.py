@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import AfterValidator, Field
 
 from kitecore.document import Document, Model
-from kitecore.edits.cues import Cue
+from kitecore.document.cues import Cue
 from kitecore.errors import EditRefused
 from kitecore.render.driving import TrackIds, among
 from kitecore.render.mouths import LONGEST_READ, known_language

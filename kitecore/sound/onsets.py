@@ -10,7 +10,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.signal import find_peaks
 
 from kitecore.sound.ramps import RATE
 
@@ -57,6 +56,8 @@ def onsets_of(sound: Mono) -> tuple[int, ...]:
     sound
         float32 at 48 kHz.
     """
+    from scipy.signal import find_peaks  # a second of starting, for those who need it
+
     if len(sound) < _FRAME:
         return ()
     strength = onsets(sound)

@@ -9,7 +9,7 @@ from uuid import UUID
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from kitecore.edits.cues import Cue
+from kitecore.document.cues import Cue
 from kitecore.render.captioning import Words
 from studio.playback.asking import asked
 from studio.playback.watched import PLAIN

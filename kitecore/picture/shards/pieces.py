@@ -6,7 +6,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial import Voronoi
 
 from kitecore.kept import Kept
 from kitecore.motion.noise import generator
@@ -62,6 +61,8 @@ def _drawn_to(points: Polygon, breaking: Breaking, half: Polygon) -> Polygon:
 
 def _cells(points: Polygon, half: Polygon) -> list[Polygon]:
     """Of each point what is nearer to it than to any other. Points mirrored at the edges make them."""
+    from scipy.spatial import Voronoi  # a third of a second of starting, for those who need it
+
     mirrored = [points]
     for axis in (0, 1):
         for sign in (-1, 1):

@@ -9,7 +9,6 @@ from typing import Any, Final
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial import Delaunay
 
 Points = NDArray[np.float64]
 Triangles = NDArray[np.int32]
@@ -137,6 +136,8 @@ def _spread(first: Points, rest: Points, step: float) -> Points:
 
 def _within(spots: Points, seen: Alpha, step: float) -> Triangles:
     """Triangles between points, without those outside of what is seen and long splinters."""
+    from scipy.spatial import Delaunay  # a third of a second of starting, for those who need it
+
     if len(spots) < 3:
         return np.zeros((0, 3), np.int32)
     triangles = Delaunay(spots, qhull_options="QJ Pp").simplices
