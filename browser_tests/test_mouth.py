@@ -1,13 +1,16 @@
-"""On a phone: a mouth is drawn, led by the words of a voice, mended by taps; the film shows it speak."""
+"""On a phone: a mouth is drawn, or made of pictures, led by a voice, mended by taps; the film shows it speak."""
 
 from __future__ import annotations
 
 from pathlib import Path
 from tempfile import TemporaryDirectory
+from typing import Final
 
 import av
 import numpy as np
 from numpy.typing import NDArray
+from PIL import Image
+from selenium.webdriver.support.select import Select
 
 from browser_tests.one_take import OneTakeTest
 from kitecore.document import MouthClip, Turn
@@ -33,7 +36,9 @@ def recorded(reading: Reading) -> NDArray[np.float64]:
     return 0.5 * np.interp(seconds, known, reading.sound, left=0, right=0)
 
 
-class MouthTest(OneTakeTest):
+class SpokenTest(OneTakeTest):
+    """With a line that somebody says."""
+
     shape = SIZE
     frames = FRAMES
 
@@ -68,6 +73,11 @@ class MouthTest(OneTakeTest):
             page.type("[data-test=voice-words]", words)
         page.confirm()
 
+    def open_at(self) -> float:
+        return next(one.at for one in self.turns() if one.pose != "closed") / SECOND
+
+
+class MouthTest(SpokenTest):
     def test_a_mouth_speaks_a_line(self) -> None:
         page = self.browser
         page.press("add-layer")
@@ -100,9 +110,6 @@ class MouthTest(OneTakeTest):
         self.assert_clean_console()
         self.check(self.exported())
 
-    def open_at(self) -> float:
-        return next(one.at for one in self.turns() if one.pose != "closed") / SECOND
-
     def check(self, film: Path) -> None:
         with av.open(str(film)) as container:
             shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
@@ -121,3 +128,94 @@ class MouthTest(OneTakeTest):
         shut = np.mean(frames["m"] + frames["p"])
         wide = np.mean(frames["ʌ"] + frames["a"])
         self.assertLess(shut, 0.45 * wide)
+
+
+class PicturesTest(SpokenTest):
+    """Three pictures, one above the other, become a mouth."""
+
+    colours: Final = {"shut": (200, 40, 40), "gape": (40, 200, 40), "ring": (40, 40, 200)}
+
+    def setUp(self) -> None:
+        super().setUp()
+        folder = Path(self.enterContext(TemporaryDirectory()))
+        length = FRAMES * SECOND // 30
+        for name, colour in self.colours.items():
+            Image.new("RGB", (90, 60), colour).save(folder / f"{name}.png")
+            take = self.brought_in(Project.objects.get(), folder / f"{name}.png")
+            clip = {"kind": "still", "media": take.id.hex, "name": name, "length": length}
+            self.do(kind="place", clip=clip, mode="above", at=0)
+        self.browser.driver.refresh()
+
+    def tap_clip(self, name: str) -> None:
+        """As soon as it stands still: rows come as the timeline opens."""
+        page, seen = self.browser, [dict[str, float]()]
+
+        def stands() -> bool:
+            clip = next((one for one in page.all(".clip") if one.text == name), None)
+            seen.append(clip.rect if clip else {})
+            return bool(seen[-1]) and seen[-1] == seen[-2]
+
+        page.wait(stands, what=f"{name} is not there")
+        box = seen[-1]
+        self.fingers.tap((box["x"] + 40, box["y"] + box["height"] / 2))
+
+    def test_pictures_become_poses_that_swing(self) -> None:
+        page = self.browser
+        page.press("open-timeline")
+        self.tap_clip("shut")
+        page.find(".verb-more").click()
+        page.press("several")
+        for name in ("gape", "ring"):
+            self.tap_clip(name)
+        page.press("stage-move")
+        page.press("move-part-mouth")
+        page.press("make-mouth")
+        page.test("pose-open")
+        self.assertEqual(["closed", "small", "open"], list(self.mouth.poses))
+
+        # The second is the open one: names and order are put right by taps.
+        self.rename("open", "round")
+        self.rename("small", "open")
+        page.press("pose-after")
+        page.wait(
+            lambda: list(self.mouth.poses) == ["closed", "round", "open"], what="it is not moved"
+        )
+        self.lead()
+        page.wait(lambda: len(self.turns()) > 4, what="the sound did not lead it")
+        self.assertEqual({"closed", "round", "open"}, set(self.mouth.poses))
+        page.press("control-Way")
+        page.press("way-bouncing")
+        page.wait(lambda: self.mouth.way.kind == "bouncing", what="it does not bounce")
+        self.assert_clean_console()
+        self.check(self.exported())
+
+    def rename(self, pose: str, name: str) -> None:
+        page = self.browser
+        page.press("control-Its poses")
+        Select(page.test("which-pose")).select_by_value(pose)
+        page.press("rename-pose")
+        page.dialog()
+        page.type("[data-test=new-name]", name)
+        page.confirm()
+        page.wait(lambda: name in self.mouth.poses, what="it has its old name")
+
+    def check(self, film: Path) -> None:
+        """Before the voice the first picture, later the second and the third, each by itself."""
+        with av.open(str(film)) as container:
+            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        self.assertEqual(FRAMES, len(shots))
+        middle = [shot[SIZE[1] // 2, SIZE[0] // 2] for shot in shots]
+        seen = [int(colour.argmax()) for colour in middle]
+        self.assertEqual({0}, set(seen[:10]))
+        poses = list(self.mouth.poses)
+        shown = {"closed": 0, "open": 1, "round": 2}
+        for number in range(FRAMES):
+            pose = self.mouth.pose_at(number * SECOND // 30)
+            self.assertIn(pose, poses)
+            self.assertEqual(shown[pose], seen[number], number)
+        # Each swings: what is seen of the pictures is now wider, now narrower.
+        wide = {
+            int((shot[SIZE[1] // 2].max(axis=-1) - shot[SIZE[1] // 2].min(axis=-1) > 90).sum())
+            for shot in shots
+        }
+        self.assertGreater(max(wide) - min(wide), 20)

@@ -2,12 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
-from kitecore.document import Canvas, ClipBase, Document, FrameRate, Holding, MulticamClip, Track
+from kitecore.document import (
+    Canvas,
+    ClipBase,
+    Document,
+    FrameRate,
+    Holding,
+    MouthClip,
+    MulticamClip,
+    Track,
+)
 from kitecore.edits._angles import on_rate
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import settled
+from kitecore.edits._turns import in_order
 from kitecore.ticks import Rate
 
 
@@ -67,4 +77,9 @@ def retimed_within(clip: Holding, rate: Rate) -> Holding:
     if isinstance(clip, MulticamClip):
         return on_rate(clip, rate)
     inner = tuple(_retimed(track, rate) for track in clip.tracks)
-    return clip.model_copy(update={"tracks": inner})
+    update: dict[str, Any] = {"tracks": inner}
+    if isinstance(clip, MouthClip):
+        update["turns"] = in_order(
+            turn.model_copy(update={"at": rate.nearest(turn.at)}) for turn in clip.turns
+        )
+    return clip.model_copy(update=update)

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Literal
 
+from pydantic import Field
+
 from kitecore.document import (
     ClipBase,
     Document,
@@ -16,7 +18,7 @@ from kitecore.document import (
     Track,
     derived_id,
 )
-from kitecore.document.clips.mouth import PoseName
+from kitecore.document.clips.mouth import MOST_POSES, PoseName
 from kitecore.document.model import Name
 from kitecore.document.poses import POSES, REST
 from kitecore.edits._base import EditBase, edit_kinds
@@ -24,7 +26,7 @@ from kitecore.edits._lanes import renamed
 from kitecore.edits._turns import in_order, open_mouth, require_pose, with_main
 from kitecore.edits.groups import Group
 from kitecore.edits.takes import TakePart
-from kitecore.errors import EditRefused
+from kitecore.errors import EditRefused, NothingChanges
 from kitecore.ticks import Rate
 
 
@@ -142,6 +144,29 @@ class SetPose(EditBase):
         )
         update = {"tracks": tuple(tracks), "turns": tuple(turns)}
         return document.with_clip(clip.model_copy(update=update))
+
+
+@edit_kinds.register("order_pose")
+class OrderPose(EditBase):
+    """A pose stands at another place among the others."""
+
+    kind: Literal["order_pose"] = "order_pose"
+    clip: Id
+    pose: PoseName
+    to: int = Field(ge=0, lt=MOST_POSES)
+
+    def label(self) -> str:
+        return f"Order the pose {self.pose}"
+
+    def apply(self, document: Document) -> Document:
+        clip = open_mouth(document, self.clip)
+        require_pose(clip, self.pose)
+        tracks = [track for track in clip.tracks if track.name != self.pose]
+        own = next(track for track in clip.tracks if track.name == self.pose)
+        tracks.insert(self.to, own)
+        if tracks == list(clip.tracks):
+            raise NothingChanges("It stands there already.")
+        return document.with_clip(clip.model_copy(update={"tracks": tuple(tracks)}))
 
 
 @edit_kinds.register("remove_pose")

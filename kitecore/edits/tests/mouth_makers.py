@@ -68,4 +68,5 @@ MAKERS |= {
         take=free(st.none() | takes(("still",))),
     ),
     "remove_pose": simple(clip=held, pose=poses),
+    "order_pose": simple(clip=held, pose=poses, to=free(st.integers(0, 5))),
 }

@@ -167,9 +167,34 @@ class PoseTest(TestCase):
             ("set_pose", {"pose": "far"}),
             ("set_pose", {"pose": "hum", "name": "open"}),
             ("remove_pose", {"pose": "far"}),
+            ("order_pose", {"pose": "far", "to": 0}),
         ):
             with self.subTest(kind), self.assertRaises(EditRefused):
                 done(document, kind, **more)
+
+    def test_poses_stand_in_another_order(self) -> None:
+        document = done(begun(), "say", taps=[tap(2, "open")])
+        names = [track.name for track in mouth_of(document).tracks]
+        moved = done(document, "order_pose", pose=names[2], to=0)
+        self.assertEqual(
+            [names[2], *names[:2], *names[3:]], [track.name for track in mouth_of(moved).tracks]
+        )
+        self.assertEqual(turns(document), turns(moved))
+        last = done(moved, "order_pose", pose=names[2], to=20)
+        self.assertEqual(names[2], mouth_of(last).tracks[-1].name)
+        with self.assertRaises(NothingChanges):
+            done(last, "order_pose", pose=names[2], to=20)
+
+    def test_at_another_rate_poses_change_on_its_frames(self) -> None:
+        document = done(
+            begun(), "say", taps=[tap(1.5, "wide"), tap(2 + 1 / 30, "open"), tap(3, "round")]
+        )
+        after = apply(document, edit(kind="set_rate", rate={"num": 24, "den": 1}))
+        step = after.rate.exact.frame_ticks
+        self.assertEqual(["wide", "open", "round"], [pose for _, pose, _ in turns(after)])
+        for one, before in zip(mouth_of(after).turns, mouth_of(document).turns, strict=True):
+            self.assertEqual(0, one.at % step)
+            self.assertLessEqual(abs(one.at - before.at), step // 2)
 
     def test_pictures_cannot_move_but_drawn_poses_can(self) -> None:
         with self.assertRaises(EditRefused):

@@ -2,11 +2,14 @@
 /** The poses that a mouth has: renamed, given another picture, added, taken away. */
 import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
+import IconBefore from '~icons/tabler/arrow-left'
+import IconAfter from '~icons/tabler/arrow-right'
 import type { MouthClip, Take } from '@/api/types'
 import NameDialog from '@/controls/NameDialog.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import { useLibrary } from '@/stores/library'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { partOf } from '@/takes/placing'
 import TrayItem from '@/tray/TrayItem.vue'
 
@@ -15,20 +18,36 @@ const library = useLibrary()
 const project = useProject()
 const id = computed(() => props.clip.id ?? '')
 
+/** The pose that is meant: that of the playhead until another is chosen. */
+const wanted = ref('')
+const chosen = computed({
+  get: () => (props.poses.includes(wanted.value) ? wanted.value : props.pose),
+  set: (pose) => (wanted.value = pose),
+})
+
+/** Among the others; its digit is one more. */
+const place = computed(() => props.poses.indexOf(chosen.value))
+const STEPS = [
+  { by: -1, icon: IconBefore, name: t('move.poseSet.before'), test: 'pose-before' },
+  { by: 1, icon: IconAfter, name: t('move.poseSet.after'), test: 'pose-after' },
+]
+
 const name = ref('')
 const asking = ref<'' | 'rename' | 'add'>('')
 function ask(what: 'rename' | 'add') {
-  name.value = what === 'rename' ? props.pose : ''
+  name.value = what === 'rename' ? chosen.value : ''
   asking.value = what
 }
-function named() {
-  const wanted = name.value.trim().slice(0, 40)
-  if (!wanted) return
-  project.edit(
+async function named() {
+  const given = name.value.trim().slice(0, 40)
+  if (!given) return
+  const pose = chosen.value
+  const done = await project.edit(
     asking.value === 'add'
-      ? { kind: 'add_pose', clip: id.value, name: wanted, like: props.pose }
-      : { kind: 'set_pose', clip: id.value, pose: props.pose, name: wanted },
+      ? { kind: 'add_pose', clip: id.value, name: given, like: pose }
+      : { kind: 'set_pose', clip: id.value, pose, name: given },
   )
+  if (done) wanted.value = given
 }
 
 /** Takes with a picture. */
@@ -36,14 +55,34 @@ const pictures = computed(() => library.takes.filter((take: Take) => take.facts?
 function show(take: string) {
   const found = pictures.value.find((one) => one.id === take)
   if (!found) return
-  project.edit({ kind: 'set_pose', clip: id.value, pose: props.pose, take: partOf(found) })
+  project.edit({ kind: 'set_pose', clip: id.value, pose: chosen.value, take: partOf(found) })
 }
 </script>
 
 <template>
   <TrayItem :name="$t('move.poseSet.poses')" :told="String(poses.length)" last>
     <ToolLine :label="$t('move.poseSet.poses')">
-      <span class="tiny">{{ $t('move.poseSet.now', { name: pose }) }}</span>
+      <select
+        v-model="chosen"
+        class="form-select form-select-sm which"
+        :aria-label="$t('move.poseSet.which')"
+        data-test="which-pose"
+      >
+        <option v-for="one in poses" :key="one" :value="one">{{ one }}</option>
+      </select>
+      <BButton
+        v-for="one in STEPS"
+        :key="one.by"
+        size="sm"
+        variant="secondary"
+        :title="one.name"
+        :aria-label="one.name"
+        :data-test="one.test"
+        :disabled="!poses[place + one.by]"
+        @click="project.edit({ kind: 'order_pose', clip: id, pose: chosen, to: place + one.by })"
+      >
+        <component :is="one.icon" aria-hidden="true" />
+      </BButton>
       <BButton size="sm" variant="secondary" data-test="rename-pose" @click="ask('rename')">
         {{ $t('move.poseSet.rename') }}
       </BButton>
@@ -55,7 +94,7 @@ function show(take: string) {
         variant="secondary"
         data-test="remove-pose"
         :disabled="poses.length < 2"
-        @click="project.edit({ kind: 'remove_pose', clip: id, pose })"
+        @click="project.edit({ kind: 'remove_pose', clip: id, pose: chosen })"
       >
         {{ $t('move.poseSet.remove') }}
       </BButton>
@@ -88,6 +127,10 @@ function show(take: string) {
 </template>
 
 <style scoped>
+.which {
+  width: auto;
+  min-height: var(--touch);
+}
 .row-of {
   display: grid;
   grid-template-columns: 84px 1fr;

@@ -65,6 +65,7 @@ async function lead() {
   const step = { kind: 'propose_poses' as const, clip: id.value, turns, until, anew: anew.value }
   const done = await project.edit(step, ({ code }) => (same = code === 'nothing_changes'))
   if (!done && !same) return
+  if (same && byHand.value && !anew.value) return notes.told(t('move.voiceDialog.allByHand'))
   const sure = turns.reduce((sum, one) => sum + (one.sure ?? 0), 0) / Math.max(1, turns.length)
   notes.told(t('move.voiceDialog.made', { n: turns.length, sure: Math.round(sure * 100) }))
   open.value = false
