@@ -6,9 +6,10 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from kitecore.document import AdjustmentClip, Pictured, SolidClip, VideoClip
+from kitecore.document import AdjustmentClip, SolidClip, VideoClip
 from kitecore.document.trackers import Tracker
 from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs, together
+from kitecore.render.checking.within import Lies, everywhere
 from kitecore.tracking.follow import SURE
 
 _SURE: Final = round(SURE * 255)
@@ -24,19 +25,20 @@ def _covers(film: Film) -> Iterator[Finding]:
         yield from _seen(film)
 
 
-def _all(film: Film) -> Iterator[tuple[Pictured, VideoClip, Tracker]]:
-    """Covers, what they lie over, and what they go along with."""
-    clips = {clip.id: clip for _, clip in film.document.clips()}
-    for cover in clips.values():
+def _all(film: Film) -> Iterator[tuple[Lies, Lies, Tracker]]:
+    """Covers, what they lie over, and what they go along with; in groups, too."""
+    clips = {lies.clip.id: lies for lies in everywhere(film.document)}
+    for lies in clips.values():
+        cover = lies.clip
         if not isinstance(cover, AdjustmentClip | SolidClip) or not cover.masks:
             continue
         follow = cover.moves.follow
         leader = clips.get(follow.clip) if follow else None
-        if follow is None or not isinstance(leader, VideoClip):
+        if follow is None or leader is None or not isinstance(leader.clip, VideoClip):
             continue
-        for tracker in leader.trackers:
+        for tracker in leader.clip.trackers:
             if tracker.id == follow.tracker:
-                yield cover, leader, tracker
+                yield lies, leader, tracker
 
 
 def _seen(film: Film) -> Iterator[Finding]:
@@ -52,34 +54,35 @@ def _seen(film: Film) -> Iterator[Finding]:
         )
 
 
-def _doubts(film: Film, cover: Pictured, leader: VideoClip, tracker: Tracker) -> Iterator[Finding]:
+def _doubts(film: Film, cover: Lies, leader: Lies, tracker: Tracker) -> Iterator[Finding]:
     first, sure = _surely(film, cover, leader, tracker)
     for begin, end in runs(sure < _SURE):
         said = "is not found" if (sure[begin:end] == 0).all() else "is not surely found"
         yield Finding(
             check="covers",
             grade="doubt",
-            message=f"What “{cover.name}” covers {said} for {clock(film, end - begin)}.",
-            clip=cover.id,
+            message=f"What “{cover.clip.name}” covers {said} for {clock(film, end - begin)}.",
+            clip=cover.outer.id,
             **film.stretch(first + begin, first + end),
         )
 
 
 def _surely(
-    film: Film, cover: Pictured, leader: VideoClip, tracker: Tracker
+    film: Film, cover: Lies, leader: Lies, tracker: Tracker
 ) -> tuple[int, NDArray[np.int64]]:
     """The first frame of the film in which both are seen; and how surely the thing is found, 0..255."""
-    rate = film.document.rate.exact
-    begin, end = max(cover.start, leader.start), min(cover.end, leader.end)
-    first, step = rate.frame_at(begin), rate.frame_ticks
-    numbers = range(first, rate.frame_at(max(begin, end - 1)) + 1)
-    track = film.sources.track(leader.media, tracker)
-    found = []
-    for number in numbers if end > begin else ():
-        shown = leader.shown_at(rate.start_of(number) - leader.start, step)
-        at = film.sources.frame_number(leader.media, shown) - track.first
-        found.append(int(track.sure[at]) if 0 <= at < len(track.sure) else 0)
-    return first, np.array(found, np.int64)
+    clip, step = leader.clip, film.document.rate.exact.frame_ticks
+    assert isinstance(clip, VideoClip)
+    both = np.intersect1d(cover.frames, leader.frames)
+    if not len(both):
+        return 0, np.zeros(0, np.int64)
+    track = film.sources.track(clip.media, tracker)
+    found = np.full(int(both[-1] - both[0]) + 1, 255, np.int64)
+    for number in both:
+        shown = clip.shown_at(int(leader.moments[number]) - clip.start, step)
+        at = film.sources.frame_number(clip.media, shown) - track.first
+        found[number - both[0]] = int(track.sure[at]) if 0 <= at < len(track.sure) else 0
+    return int(both[0]), found
 
 
 checks.register("covers")(Check(label="Covers are where they belong", of="picture", run=_covers))

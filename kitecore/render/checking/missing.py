@@ -2,23 +2,20 @@
 
 from collections.abc import Iterator
 
-from kitecore.document import all_clips
 from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.checking.within import named_once
 
 
 def _missing(film: Film) -> Iterator[Finding]:
-    told: set[str] = set()
-    for clip in all_clips(film.document.tracks):
-        for media in sorted(clip.uses() - told):
-            told.add(media)
-            if not film.sources.folder(media).original.exists():
-                yield Finding(
-                    check="missing",
-                    grade="bad",
-                    message=f"The take of “{clip.name}” is missing.",
-                    at=clip.start,
-                    clip=clip.id,
-                )
+    for lies, media in named_once(film.document):
+        if not film.sources.folder(media).original.exists():
+            yield Finding(
+                check="missing",
+                grade="bad",
+                message=f"The take of “{lies.clip.name}” is missing.",
+                at=film.tick(int(lies.frames[0])),
+                clip=lies.outer.id,
+            )
 
 
 checks.register("missing")(Check(label="All takes are there", of="file", run=_missing))

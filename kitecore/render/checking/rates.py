@@ -3,20 +3,20 @@
 from collections.abc import Iterator
 from fractions import Fraction
 
-from kitecore.document import VideoClip, all_clips
+from kitecore.document import VideoClip
 from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.checking.within import named_once
 
 _NEAR = Fraction(1, 500)
 
 
 def _rates(film: Film) -> Iterator[Finding]:
-    own, told = film.document.rate.exact.fraction, set[str]()
-    for clip in all_clips(film.document.tracks):
-        if not isinstance(clip, VideoClip) or clip.media in told:
+    own = film.document.rate.exact.fraction
+    for lies, media in named_once(film.document):
+        clip, picture = lies.clip, film.sources.folder(media).info.picture
+        if not isinstance(clip, VideoClip) or clip.between != "nearest":
             continue
-        told.add(clip.media)
-        picture = film.sources.folder(clip.media).info.picture
-        if picture is None or picture.rate is None or clip.between != "nearest":
+        if picture is None or picture.rate is None:
             continue
         rate = Fraction(picture.rate.num, picture.rate.den)
         times = rate / own
@@ -26,8 +26,8 @@ def _rates(film: Film) -> Iterator[Finding]:
                 grade="doubt",
                 message=f"“{clip.name}” has {float(rate):.5g} frames a second, "
                 f"the project {float(own):.5g}: it may judder.",
-                at=clip.start,
-                clip=clip.id,
+                at=film.tick(int(lies.frames[0])),
+                clip=lies.outer.id,
             )
 
 

@@ -1,18 +1,21 @@
 """Words that cannot be read: beside the safe area, too small, gone too soon."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Any, Final
 
 import numpy as np
 
-from kitecore.document import TextClip, Track
+from kitecore.document import Canvas, GroupClip, Pictured, TextClip
 from kitecore.media.pixels import fitting
 from kitecore.motion import still_at
+from kitecore.motion.plain import pair
 from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.checking.within import Lies, everywhere
 from kitecore.render.compose import solitary
 from kitecore.render.frame import stage_of
 from kitecore.render.making.following import corner_at
-from kitecore.ticks import TICKS_PER_SECOND
+from kitecore.render.placing import Area, fit_factor
 
 _SIDE: Final = 360
 _SEEN: Final = 25
@@ -30,11 +33,30 @@ Box = tuple[float, float, float, float]
 """Left, top, right, bottom."""
 
 
-def _texts(film: Film) -> Iterator[tuple[Track, TextClip]]:
-    for track in film.document.tracks:
-        for clip in track.clips:
-            if isinstance(clip, TextClip) and not track.hidden and _letters(clip):
-                yield track, clip
+@dataclass(frozen=True)
+class _Text:
+    """A text that is seen, and where it lies."""
+
+    clip: TextClip
+    lies: Lies
+
+    def at(self, share: float) -> int:
+        """Index of a frame of the film in which it is on, at a share of that."""
+        return int(self.lies.frames[int(share * len(self.lies.frames))])
+
+    def where(self, film: Film, first: int = 0) -> dict[str, Any]:
+        """Its place in the film, from one of its frames on, for a finding."""
+        begin = first or int(self.lies.frames[0])
+        place = film.stretch(begin, int(self.lies.frames[-1]) + 1)
+        return {**place, "clip": self.lies.outer.id}
+
+
+def _texts(film: Film) -> Iterator[_Text]:
+    """In groups, too; what a mouth or several angles hold is not always seen."""
+    for lies in everywhere(film.document):
+        plain = all(isinstance(one, GroupClip) for one, _ in lies.way)
+        if isinstance(lies.clip, TextClip) and lies.seen and plain and _letters(lies.clip):
+            yield _Text(lies.clip, lies)
 
 
 def _letters(clip: TextClip) -> int:
@@ -48,29 +70,29 @@ def _named(clip: TextClip) -> str:
 
 
 def _safe(film: Film) -> Iterator[Finding]:
-    for _, clip in _texts(film):
+    for text in _texts(film):
         for share in _MOMENTS:
-            tick = clip.start + round(clip.length * share)
-            box = _box_of(film, clip, tick)
+            number = text.at(share)
+            box = _box_of(film, text, film.tick(number))
             if box is None or _within(box, _safe_box(film)):
                 continue
             yield Finding(
                 check="safe",
                 grade="doubt",
-                message=f"“{_named(clip)}” leaves the safe area.",
-                at=tick,
-                until=clip.end,
-                clip=clip.id,
-                mend=_moved_in(film, clip, box),
+                message=f"“{_named(text.clip)}” leaves the safe area.",
+                mend=None if text.lies.way else _moved_in(film, text.clip, box),
+                **text.where(film, number),
             )
             break
 
 
-def _box_of(film: Film, clip: TextClip, tick: int) -> Box | None:
+def _box_of(film: Film, text: _Text, tick: int) -> Box | None:
     """Where a text lies in the file, in shares of its picture; None if nothing of it is seen."""
     canvas = film.document.canvas
     size = fitting(canvas.width, canvas.height, _SIDE)
-    alpha = solitary(clip, tick, stage_of(film.document, size, film.sources))[..., 3]
+    shown = text.lies.alone()
+    assert isinstance(shown, Pictured)
+    alpha = solitary(shown, tick, stage_of(film.document, size, film.sources))[..., 3]
     rows, columns = (
         np.flatnonzero((alpha > _SEEN).any(axis=1)),
         np.flatnonzero((alpha > _SEEN).any(axis=0)),
@@ -113,36 +135,47 @@ def _moved_in(film: Film, clip: TextClip, box: Box) -> dict[str, Any] | None:
 
 def _small(film: Film) -> Iterator[Finding]:
     scale = film.work.framing.drawn[0] / film.document.canvas.width / min(film.work.size)
-    for _, clip in _texts(film):
-        now = still_at(clip, clip.length // 2)
-        letters = now.size * max(now.place.size) * scale  # type: ignore[operator, type-var]
+    for text in _texts(film):
+        now = still_at(text.clip, text.clip.length // 2)
+        letters = now.size * max(now.place.size) * _enlarged(film, text.lies) * scale  # type: ignore[operator, type-var]
         if letters < _SMALLEST:
             yield Finding(
                 check="small",
                 grade="doubt",
-                message=f"“{_named(clip)}” is hard to read in this size.",
-                at=clip.start,
-                until=clip.end,
-                clip=clip.id,
+                message=f"“{_named(text.clip)}” is hard to read in this size.",
+                **text.where(film),
             )
 
 
+def _enlarged(film: Film, lies: Lies) -> float:
+    """By how much what a clip lies in enlarges it, in the middle of the time in which it is on."""
+    factor, area = 1.0, _size(film.document.canvas)
+    for holding, _ in lies.way:
+        now = still_at(holding.place, holding.length // 2)
+        own = _size(holding.own_canvas) if holding.own_canvas else area
+        factor *= fit_factor(holding.place.fit, own, area) * max(pair(now.size))
+        area = own
+    return factor
+
+
+def _size(canvas: Canvas) -> Area:
+    return float(canvas.width), float(canvas.height)
+
+
 def _short(film: Film) -> Iterator[Finding]:
-    for track, clip in _texts(film):
-        if track.captions:
+    for text in _texts(film):
+        if text.lies.track.captions:
             # The pace of captions is told by a check of their own.
             continue
-        needed = _TO_FIND + _letters(clip) / _LETTERS_A_SECOND
-        seconds = clip.length / TICKS_PER_SECOND
+        needed = _TO_FIND + _letters(text.clip) / _LETTERS_A_SECOND
+        seconds = len(text.lies.frames) / float(film.document.rate.exact.fraction)
         if seconds < needed:
             yield Finding(
                 check="short",
                 grade="doubt",
-                message=f"“{_named(clip)}” shows for {seconds:.1f} s; "
+                message=f"“{_named(text.clip)}” shows for {seconds:.1f} s; "
                 f"to read it takes {needed:.1f} s.",
-                at=clip.start,
-                until=clip.end,
-                clip=clip.id,
+                **text.where(film),
             )
 
 

@@ -167,6 +167,16 @@ class CoverTest(CheckCase):
             self.assertIn("is not found for 0.2 s", found[0].message)
             self.assertIn("is not surely found", found[1].message)
 
+    def test_covers_in_a_group_are_told_when_they_are_seen(self) -> None:
+        self.covered([255] * 12 + [0] * 6 + [255] * 12)
+        clips = [clip.id for _, clip in self.scene.document.clips()]
+        self.scene.do(kind="group", clips=clips)
+        [group] = self.scene.document.main.clips
+        self.scene.do(kind="set_speed", clips=[group.id], factor=0.5)
+        [found] = self.found("own")["covers"]
+        self.assertEqual([(0.8, 1.2)], self.where([found]))
+        self.assertEqual(group.id, found.clip)
+
     def test_a_face_that_is_seen_while_others_are_covered_is_told(self) -> None:
         self.assertEqual([], self.covered([255] * 30))
         self.photograph(1.0)
@@ -296,6 +306,40 @@ class WordsTest(CheckCase):
         [short] = found["short"]
         self.assertIn("shows for 1.0 s; to read it takes 3.", short.message)
 
+    def grouped(self, text: str, **group: Any) -> str:
+        """A group of that text and another, from one second on; its id."""
+        self.text(text, 2.0, at=1.0, size=20, width=0, place={"position": [0, 60]})
+        self.text("Beside it", 2.0, at=1.0, size=20, width=0)
+        clips = [clip.id for _, clip in self.scene.document.clips() if clip.start == SECOND]
+        self.scene.do(kind="group", clips=clips)
+        [made] = [clip for _, clip in self.scene.document.clips() if clip.kind == "group"]
+        if group:
+            self.scene.do(kind="adjust", clips=[made.id], values=group)
+        return made.id
+
+    def test_words_in_a_group_are_found_where_they_are_seen(self) -> None:
+        group = self.grouped("Four folds up", **{"place/position": [0, 60]})
+        [finding] = self.found()["safe"]
+        self.assertIn("“Four folds up” leaves the safe area", finding.message)
+        self.assertEqual((group, None), (finding.clip, finding.mend))
+        self.assertGreater(finding.at, SECOND)
+        self.scene.do(kind="adjust", clips=[group], values={"place/position": [0, 0]})
+        self.assertEqual([], self.found()["safe"])
+
+    def test_words_in_a_group_are_as_small_and_short_as_that_makes_them(self) -> None:
+        group = self.grouped(
+            "Words that take two whole seconds to read", **{"place/size": [0.2, 0.2]}
+        )
+        small = self.found("own")["small"]
+        self.assertEqual(2, len(small))
+        self.assertEqual({group}, {one.clip for one in small})
+        self.scene.do(kind="adjust", clips=[group], values={"place/size": [1, 1]})
+        self.scene.do(kind="set_speed", clips=[group], factor=2)
+        found = self.found("own")
+        self.assertEqual([], found["small"])
+        self.assertIn("shows for 1.0 s", found["short"][0].message)
+        self.assertEqual((SECOND, 2 * SECOND), (found["short"][0].at, found["short"][0].until))
+
     def test_captions_that_are_too_fast(self) -> None:
         cues = [
             {"at": 0, "until": SECOND, "text": "Quite a lot to be read in one second"},
@@ -350,6 +394,19 @@ class FileTest(CheckCase):
         self.assertIn("cropped", found["shape"][0].message)
         self.assertIn("has 24 frames a second", found["rates"][0].message)
         self.assertEqual([], found["length"])
+
+    def test_a_take_that_is_missing_in_a_group_is_told_at_the_group(self) -> None:
+        self.scene.still("day", (90, 120, 90, 255), SIZE)
+        self.scene.place("day", 2.0)
+        self.scene.video("a", frames=100, rate=24, sound=None)
+        self.scene.place("a", 2.0)
+        last = self.scene.document.main.clips[-1]
+        self.scene.do(kind="group", clips=[last.id])
+        group = self.scene.document.main.clips[-1]
+        self.scene.find("a").original.unlink()
+        found = self.found("own")
+        for finding in (found["missing"][0], found["rates"][0]):
+            self.assertEqual((group.id, 2 * SECOND), (finding.clip, finding.at))
 
     def test_a_film_that_is_too_long(self) -> None:
         self.scene.still("day", (90, 120, 90, 255), SIZE)
