@@ -13,6 +13,7 @@ from browser_tests.site import SiteTest
 from kitecore.document import Canvas, empty_document
 from kitecore.edits import edit_kinds
 from studio.exports.models import Export
+from studio.kit.models import Preset
 from studio.library.models import Take
 from studio.projects import history
 from studio.tests.site import SECOND
@@ -56,6 +57,36 @@ class SendingTest(SiteTest):
         page.wait(lambda: len(page.all("[data-film=done]")) == 3, 120, "three files are not made")
         self.assertIn("≈", foretold)
         self._check()
+
+    def test_a_place_of_ones_own_is_kept_checked_used_and_taken_out(self) -> None:
+        self.open(seconds=2)
+        page = self.browser
+        page.press("destination-message")
+        page.press("send-file")
+        page.press("control-Kit")
+        page.press("keep-place")
+        page.dialog()
+        page.type("[data-test=new-name]", "The wall")
+        page.confirm()
+        page.wait(lambda: Preset.objects.count() == 1, what="it is not kept")
+        card = f"destination-own-{Preset.objects.get().pk}"
+        page.press("part-left")
+        page.wait(lambda: page.test(card).get_attribute("aria-pressed") == "true")
+        self.assertIn("The wall", page.test(card).text)
+        page.press("send-check")
+        page.find("[data-test=finding], [data-test=all-well]")
+        page.press("part-left")
+        page.press("export")
+        page.find("[data-film=done]", 120)
+        self.assertEqual("gif", Export.objects.get().wanted.format)
+        page.press("send-file")
+        page.press("control-Kit")
+        page.press("remove-place")
+        page.wait(lambda: not Preset.objects.exists(), what="it is still in the Kit")
+        page.press("part-left")
+        page.wait(lambda: not page.all(f"[data-test={card}]"), what="its card is still there")
+        self.assertEqual("true", page.test("destination-message").get_attribute("aria-pressed"))
+        self.assert_clean_console()
 
     def _check(self) -> None:
         files = {one.wanted.format: one for one in Export.objects.all()}

@@ -8,7 +8,7 @@ from uuid import UUID
 from django.http import HttpRequest, HttpResponse
 from ninja import Field, File, Router, Schema
 from ninja.files import UploadedFile
-from pydantic import ValidationError
+from pydantic import AfterValidator, ValidationError, field_validator
 
 from kitecore.colour.inputs import transforms
 from kitecore.colour.looks import SHIPPED, shipped
@@ -23,6 +23,8 @@ from kitecore.edits.kept_motion import KeptMotion
 from kitecore.edits.paste import Copied, Paste
 from kitecore.errors import BadInput, NotThere
 from kitecore.exchange.cdl import MOST_BYTES as MOST_CDL
+from kitecore.render.destinations import DESTINATIONS
+from kitecore.render.export import ExportSettings
 from kitecore.render.worker import Request
 from studio.kit.bringing import new_look
 from studio.kit.models import Look, Preset
@@ -58,12 +60,34 @@ class Element(Model):
     height: int = 1920
 
 
+def _known_place(id: str) -> str:
+    if id not in {one.id for one in DESTINATIONS}:
+        raise ValueError(f"there is no destination named “{id}”")
+    return id
+
+
+class PlaceKept(Model):
+    """What is made for a place of one's own, which takes what another one does.
+
+    What belongs to one project is left out: a range, and a cover.
+    """
+
+    like: Annotated[str, AfterValidator(_known_place)]
+    settings: ExportSettings
+
+    @field_validator("settings")
+    @classmethod
+    def _of_any_project(cls, settings: ExportSettings) -> ExportSettings:
+        return settings.model_copy(update={"first": 0, "last": 0, "cover": None})
+
+
 _CONTENT: dict[str, type[Model]] = {
     Preset.Kind.GRADE: Grade,
     Preset.Kind.EFFECTS: EffectsKept,
     Preset.Kind.ELEMENT: Element,
     Preset.Kind.MOTION: KeptMotion,
     Preset.Kind.CHAIN: ChainKept,
+    Preset.Kind.PLACE: PlaceKept,
 }
 
 

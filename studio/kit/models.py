@@ -51,6 +51,7 @@ class Preset(models.Model):
         ELEMENT = "element"
         MOTION = "motion"
         CHAIN = "chain"
+        PLACE = "place"
 
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="presets")
     kind = models.CharField(max_length=20, choices=Kind)

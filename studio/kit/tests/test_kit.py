@@ -81,6 +81,23 @@ class KitTest(People, TestCase):
         wrong = {**given, "content": {"light": {"exposure": "much"}}}
         self.assertEqual(422, self.call("post", "/kit/presets", wrong).status_code)
 
+    def test_a_place_of_ones_own_is_kept_without_what_belongs_to_a_project(self) -> None:
+        settings = {"format": "webm", "long_side": 720, "first": 5, "last": 9, "cover": 7}
+        given = {
+            "kind": "place",
+            "name": "Wall",
+            "content": {"like": "square", "settings": settings},
+        }
+        kept = self.call("post", "/kit/presets", given).json()["content"]
+        self.assertEqual("square", kept["like"])
+        told = {name: kept["settings"][name] for name in settings}
+        clean = {"format": "webm", "long_side": 720, "first": 0, "last": 0, "cover": None}
+        self.assertEqual(clean, told)
+        for wrong in ({"like": "nowhere"}, {"settings": {"format": "tape"}}):
+            content = {"like": "square", "settings": settings, **wrong}
+            answer = self.call("post", "/kit/presets", {**given, "content": content})
+            self.assertEqual(422, answer.status_code)
+
     def test_a_cdl_is_read(self) -> None:
         text = b"<ColorCorrection><SOPNode><Slope>1.5 1 1</Slope></SOPNode></ColorCorrection>"
         self.assertEqual([1.5, 1, 1], self.send("/kit/cdl", "x.cc", text).json()["slope"])

@@ -8115,7 +8115,7 @@ export interface components {
          * Kind
          * @enum {string}
          */
-        Kind: "grade" | "effects" | "element" | "motion" | "chain";
+        Kind: "grade" | "effects" | "element" | "motion" | "chain" | "place";
         /**
          * LaterKeys
          * @description Follow-through: the keys of each clip after the first are ``by`` ticks later than those of the
@@ -17913,7 +17913,7 @@ export interface operations {
     studio_kit_api_list_presets: {
         parameters: {
             query: {
-                kind: "grade" | "effects" | "element" | "motion" | "chain";
+                kind: "grade" | "effects" | "element" | "motion" | "chain" | "place";
             };
             header?: never;
             path?: never;

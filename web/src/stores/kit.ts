@@ -30,6 +30,7 @@ export const useKit = defineStore('kit', () => {
   const sound = ref<SoundControls | null>(null)
   const send = ref<SendControls | null>(null)
   const chains = ref<Preset[]>([])
+  const places = ref<Preset[]>([])
 
   async function open() {
     const [controls, parts, moves, sounds, files] = await Promise.all([
@@ -51,7 +52,7 @@ export const useKit = defineStore('kit', () => {
     need(client.GET('/api/kit/presets', { params: { query: { kind } } }))
 
   async function refresh() {
-    const [found, faces, grades, rows, saved, moved, chained] = await Promise.all([
+    const [found, faces, grades, rows, saved, moved, chained, own] = await Promise.all([
       need(client.GET('/api/kit/looks')),
       need(client.GET('/api/kit/fonts')),
       kept('grade'),
@@ -59,6 +60,7 @@ export const useKit = defineStore('kit', () => {
       kept('element'),
       kept('motion'),
       kept('chain'),
+      kept('place'),
     ])
     looks.value = found
     fonts.value = faces
@@ -67,6 +69,7 @@ export const useKit = defineStore('kit', () => {
     elements.value = saved
     motions.value = moved
     chains.value = chained
+    places.value = own
   }
 
   async function bringInLook(file: File): Promise<Look> {
@@ -104,8 +107,9 @@ export const useKit = defineStore('kit', () => {
     content: Record<string, unknown>,
     kind: PresetKind = 'grade',
   ) {
-    await need(client.POST('/api/kit/presets', { body: { kind, name, content } }))
+    const made = await need(client.POST('/api/kit/presets', { body: { kind, name, content } }))
     await refresh()
+    return made
   }
 
   async function renamePreset(preset: Preset, name: string) {
@@ -132,6 +136,7 @@ export const useKit = defineStore('kit', () => {
     sound,
     send,
     chains,
+    places,
     open,
     refresh,
     bringInLook,

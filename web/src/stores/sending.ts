@@ -1,8 +1,18 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
+import type { Schemas } from '@/api/client'
 import type { ExportSettings } from '@/api/types'
-import { useKit } from '@/stores/kit'
+import { useKit, type Preset } from '@/stores/kit'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
+
+type Destination = Schemas['Destination']
+
+/** A place of one's own in the Kit: what is made for it, and which other one it is like. */
+export interface OwnPlace extends Destination {
+  like: string
+  preset: Preset
+}
 
 export type SendPart = 'file' | 'captions' | 'check' | 'films' | 'feed' | 'hand-over'
 
@@ -24,7 +34,10 @@ export const useSending = defineStore('sending', () => {
   /** What the key for it does; there is something while captions are shown. */
   const beginCaption = ref<(() => void) | null>(null)
 
-  const destinations = computed(() => kit.send?.destinations ?? [])
+  const shipped = computed(() => kit.send?.destinations ?? [])
+  const own = computed(() => kit.places.flatMap((preset) => ownPlace(preset, shipped.value)))
+  const destinations = computed<Destination[]>(() => [...own.value, ...shipped.value])
+  const ownOf = (id: string) => own.value.find((one) => one.id === id)
   const canvas = computed(() => project.document?.canvas ?? { width: 1080, height: 1920 })
   const formats = computed(() => kit.send?.formats ?? [])
   const destination = computed(() => destinations.value.find((one) => one.id === at.value))
@@ -62,6 +75,22 @@ export const useSending = defineStore('sending', () => {
   const isChanged = (id: string) => Object.keys(changes.value[id] ?? {}).length > 0
   const asItWants = () => (changes.value = { ...changes.value, [at.value]: {} })
 
+  /** What the place in hand is made for becomes one of one's own, and is taken. */
+  async function keepAsOwn(name: string) {
+    if (!destination.value) return
+    const content = { like: ownOf(at.value)?.like ?? at.value, settings: settings.value }
+    const { id } = await kit.keepPreset(name, content, 'place')
+    asItWants()
+    take(`own-${id}`)
+  }
+
+  async function removeOwn({ id, like, preset }: OwnPlace) {
+    await kit.removePreset(preset)
+    chosen.value = chosen.value.filter((one) => one !== id)
+    if (!chosen.value.length) chosen.value = [like]
+    if (at.value === id) at.value = chosen.value[0] ?? 'own'
+  }
+
   function forget() {
     range.value = { first: 0, last: 0 }
   }
@@ -87,6 +116,17 @@ export const useSending = defineStore('sending', () => {
     adjust,
     isChanged,
     asItWants,
+    ownOf,
+    keepAsOwn,
+    removeOwn,
     forget,
   }
 })
+
+function ownPlace(preset: Preset, shipped: readonly Destination[]): OwnPlace[] {
+  const { like, settings } = preset.content as { like: string; settings: ExportSettings }
+  const base = shipped.find(({ id }) => id === like)
+  if (!base) return []
+  const help = t('send.filePart.like', { title: base.title })
+  return [{ ...base, id: `own-${preset.id}`, title: preset.name, help, settings, like, preset }]
+}

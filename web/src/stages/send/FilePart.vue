@@ -1,10 +1,24 @@
 <script setup lang="ts">
 /** How the file of the destination in hand is made. */
 import { BButton } from 'bootstrap-vue-next'
+import { computed, ref } from 'vue'
+import NameDialog from '@/controls/NameDialog.vue'
+import ToolLine from '@/controls/ToolLine.vue'
+import { useNotes } from '@/stores/notes'
 import { useSending } from '@/stores/sending'
+import { t } from '@/texts'
+import TrayItem from '@/tray/TrayItem.vue'
 import FileFields from './FileFields.vue'
 
 const sending = useSending()
+const notes = useNotes()
+const own = computed(() => sending.ownOf(sending.at))
+
+const naming = ref(false)
+const name = ref('')
+const failed = (error: unknown) => notes.problem(error)
+const keep = () => sending.keepAsOwn(name.value.trim() || t('send.filePart.unnamed')).catch(failed)
+const remove = () => own.value && sending.removeOwn(own.value).catch(failed)
 </script>
 
 <template>
@@ -28,6 +42,29 @@ const sending = useSending()
       </BButton>
     </p>
     <FileFields :settings="sending.settings" />
+    <TrayItem :name="$t('send.filePart.kit')" :told="own ? own.title : ''" last>
+      <ToolLine :name="$t('send.filePart.kit')" :label="$t('send.filePart.kit')">
+        <BButton
+          variant="secondary"
+          size="sm"
+          :title="$t('send.filePart.keepHelp')"
+          data-test="keep-place"
+          @click="((name = own?.title ?? ''), (naming = true))"
+        >
+          {{ $t('send.filePart.keep') }}
+        </BButton>
+        <BButton v-if="own" variant="secondary" size="sm" data-test="remove-place" @click="remove">
+          {{ $t('send.filePart.remove') }}
+        </BButton>
+      </ToolLine>
+    </TrayItem>
+    <NameDialog
+      v-model="name"
+      :open="naming"
+      :title="$t('send.filePart.keepTitle')"
+      @ok="keep"
+      @hidden="naming = false"
+    />
   </section>
 </template>
 

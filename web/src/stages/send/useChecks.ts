@@ -22,7 +22,7 @@ export function useChecks() {
     const { settings, at } = sending
     if (!project.length || !settings) return []
     const params = { path: { id: project.id } }
-    const body = { destination: at, settings }
+    const body = { destination: sending.ownOf(at)?.like ?? at, settings }
     try {
       const answer = await need(client.POST('/api/projects/{id}/checks', { params, body }))
       // Meanwhile another destination may have been taken, which is asked for by itself.
