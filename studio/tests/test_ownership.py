@@ -68,9 +68,13 @@ class Ownership(People, TestCase):
         self.edit(kind="gather_angles", takes=[run])
         pose = {"id": "p", "kind": "main", "name": "c", "clips": [self.text | {"id": "q"}]}
         self.edit(kind="place", clip={"kind": "mouth", "length": SECOND, "tracks": [pose]})
+        corners = [[-0.1, -0.1], [0.1, -0.1], [0.1, 0.1], [-0.1, 0.1]]
+        tracker = {"views": [{"at": 0, "corners": corners}], "first": 0, "last": 1}
+        self.edit(kind="place", clip=clip_of(own) | {"trackers": [tracker]})
         clips = self.document()["tracks"][0]["clips"]
         self.fresh = count()
-        self.clip, self.angles, self.mouth = (clip["id"] for clip in clips)
+        self.clip, self.angles, self.mouth, self.led = (clip["id"] for clip in clips)
+        [self.tracker] = [one["id"] for one in clips[-1]["trackers"]]
 
     def _kit_of(self, owner: Any) -> dict[str, str]:
         return {
@@ -87,6 +91,9 @@ class Ownership(People, TestCase):
         if any(f'"{kind}"' in text for kind in OF_ANGLES):
             clip = self.angles
             text = text.replace('"kind": "still"', f'"kind": "video", "length": {SECOND}')
+        if '"cover_tracked"' in text:
+            clip = self.led
+            text = text.replace('"tracker": "c"', f'"tracker": "{self.tracker}"')
         if any(f'"{kind}"' in text for kind in OF_MOUTHS):
             clip = self.mouth
             if "add_pose" in text:
