@@ -14,6 +14,7 @@ import av
 
 from kitecore.render.export import PIECE_FRAMES
 from kitecore.render.formats import Format
+from kitecore.render.making.drawing import picture
 from kitecore.render.making.films import Film, sound_of
 from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.sounds import Sound
@@ -80,22 +81,25 @@ def _of_pictures(
     work: Work, recipe: Pieced, sources: Sources, folder: Path, heard: Heard
 ) -> Estimate:
     stretches, pieces = list(_stretches(work.numbers)), list[Path]()
-    started = time.monotonic()
+    seconds = 0.0
     for at, stretch in enumerate(stretches):
         pieces.append(folder / f"piece-{at}")
         part = replace(work, numbers=stretch)
+        # The film itself does not jump: the way to a stretch is none of its work.
+        picture(part, work.document.rate.exact.start_of(work.own_number(stretch[0])), sources)
+        started = time.monotonic()
         recipe.encode_piece(part, stretch, pieces[-1], sources)
+        seconds += time.monotonic() - started
         heard((at + 1) / len(stretches))
     tried = sum(map(len, stretches))
     times = len(work.numbers) / tried
     if isinstance(recipe, Film):
-        seconds = time.monotonic() - started
         bytes = _by_key_frames(work, [_packets(piece) for piece in pieces])
         sound = _of_sound(work, sound_of(recipe), sources, folder)
         return Estimate(bytes + sound.bytes, seconds * times + sound.seconds)
-    path = folder / f"film.{recipe.suffix}"
+    path, started = folder / f"film.{recipe.suffix}", time.monotonic()
     recipe.join(replace(work, numbers=work.numbers[:tried]), Joining(pieces, path, sources))
-    seconds = time.monotonic() - started
+    seconds += time.monotonic() - started
     return Estimate(round(path.stat().st_size * times), seconds * times)
 
 
