@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kitecore.document.model import Model
+from kitecore.document.model import Id, Model, Start
 from kitecore.document.properties import Keys, Vector
 
 MOST_NODES = 4000
@@ -16,12 +16,17 @@ class Node(Model):
     """A point of a contour; its handles ``before`` and ``after`` count from it.
 
     ``join`` tells a bench how they go together: corner (none), smooth (in one line) or broken.
+
+    Of a mask a point may go along by itself with a ``tracker`` of its clip, from where it is at
+    ``since``, a tick of the file, whatever the rest of the mask does.
     """
 
     at: Vector
     before: Vector = (0.0, 0.0)
     after: Vector = (0.0, 0.0)
     join: Literal["corner", "smooth", "broken"] = "corner"
+    tracker: Id | None = None
+    since: Start = 0
 
 
 class Contour(Model):

@@ -51,11 +51,12 @@ def _point_of(contour: Contour) -> Contour:
 
 def _mixed(a: Contour, b: Contour, share: float) -> Contour:
     nodes = tuple(
-        Node(
-            at=_mix(m.at, n.at, share),
-            before=_mix(m.before, n.before, share),
-            after=_mix(m.after, n.after, share),
-            join=m.join if share < 0.5 else n.join,
+        (m if share < 0.5 else n).model_copy(
+            update={
+                "at": _mix(m.at, n.at, share),
+                "before": _mix(m.before, n.before, share),
+                "after": _mix(m.after, n.after, share),
+            }
         )
         for m, n in zip(a.nodes, b.nodes, strict=True)
     )

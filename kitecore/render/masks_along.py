@@ -8,10 +8,11 @@ import numpy as np
 
 from kitecore.document import Mask, VideoClip
 from kitecore.document.masks import BrushMask, BrushStroke, EllipseMask, PathMask, RectangleMask
-from kitecore.document.paths import Contour
-from kitecore.document.properties import Vector
+from kitecore.document.paths import Contour, Node
+from kitecore.document.properties import Keys, Vector
 from kitecore.motion import still_at
-from kitecore.motion.matrices import Matrix, parts
+from kitecore.motion.matrices import Matrix, parts, turned
+from kitecore.motion.matrices import moved as shifted
 from kitecore.motion.plain import contours, number, painted_by, pair
 from kitecore.render.sources import Sources
 from kitecore.render.tracked import seen_at
@@ -22,7 +23,16 @@ def masks_that_follow(clip: VideoClip) -> list[Mask]:
     """Those of the layer and of the zones of its grade."""
     zones = clip.grade.zones if clip.grade is not None else ()
     every = (*clip.masks, *(mask for zone in zones for mask in zone.masks))
-    return [mask for mask in every if mask.tracker]
+    return [mask for mask in every if mask.tracker or _has_led_nodes(mask)]
+
+
+def _has_led_nodes(mask: Mask) -> bool:
+    """Whether points of it go along by themselves, at whatever moment."""
+    if not isinstance(mask, PathMask):
+        return False
+    paths = mask.contours
+    every = [key.value for key in paths.keys] if isinstance(paths, Keys) else [paths]
+    return any(node.tracker for path in every for contour in path for node in contour.nodes)
 
 
 def goes_along(clip: VideoClip) -> bool:
@@ -47,11 +57,50 @@ def with_masks_along(clip: VideoClip, local: int, step: int, sources: Sources) -
 
 
 def _along(clip: VideoClip, mask: Mask, local: int, step: int, sources: Sources) -> Mask:
-    seen = seen_at(clip, mask.tracker, mask.since, clip.shown_at(local, step), sources)
-    if seen is None:
+    tick = clip.shown_at(local, step)
+    seen = seen_at(clip, mask.tracker, mask.since, tick, sources)
+    led = isinstance(mask, PathMask) and _has_led_nodes(mask)
+    if seen is None and not led:
         return mask
+    kept = still_at(mask, local)
     # A mask is turned and sized; one of a surface by what comes nearest to that.
-    return moved_by(still_at(mask, local), seen.similar)
+    moved = kept if seen is None else moved_by(kept, seen.similar)
+    if led:
+        moved = _with_led_nodes(clip, kept, moved, tick, sources)
+    return moved
+
+
+def _with_led_nodes(
+    clip: VideoClip, kept: Mask, moved: Mask, tick: int, sources: Sources
+) -> PathMask:
+    """A mask that has moved, with the points that go along by themselves where those are led."""
+    assert isinstance(kept, PathMask) and isinstance(moved, PathMask)
+    onto, back = _frame(kept), np.linalg.inv(_frame(moved))
+
+    def led(before: Node, after: Node) -> Node:
+        seen = seen_at(clip, before.tracker, before.since, tick, sources)
+        if seen is None:
+            return after
+        at = np.array(before.at)
+        spots = np.stack([at, at + before.before, at + before.after])
+        there = carried(back @ seen.whole @ onto, spots)
+        update = {
+            "at": tuple(there[0].tolist()),
+            "before": tuple((there[1] - there[0]).tolist()),
+            "after": tuple((there[2] - there[0]).tolist()),
+        }
+        return after.model_copy(update=update)
+
+    paths = tuple(
+        two.model_copy(update={"nodes": tuple(map(led, one.nodes, two.nodes))})
+        for one, two in zip(contours(kept.contours), contours(moved.contours), strict=True)
+    )
+    return moved.model_copy(update={"contours": paths})
+
+
+def _frame(mask: Mask) -> Matrix:
+    """From a mask's own measure to that of the picture."""
+    return np.asarray(shifted(*pair(mask.centre)) @ turned(number(mask.turn)))
 
 
 def moved_by(mask: Mask, change: Matrix) -> Mask:

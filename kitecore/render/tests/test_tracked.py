@@ -270,6 +270,37 @@ class TrackedTest(TrackedFilm):
                 self.assertGreater(share, 0.9, (mask["kind"], number))
             self.scene.document = before
 
+    def test_points_of_a_pen_mask_go_along_by_themselves(self) -> None:
+        leader = self.tracked("turns")
+        quad = self.made["turns"].quad(0)
+        corners = (quad - np.array(scenes.SIZE) / 2) / LINES
+        # The mask lies askew, and stays; two of its points are held to the thing.
+        centre, turn = np.array([0.05, -0.1]), 30.0
+        own = (corners - centre) @ _turned(-turn).T
+        led = {"tracker": self.thing, "since": 0}
+        nodes = [{"at": spot, **(led if n < 2 else {})} for n, spot in enumerate(own.tolist())]
+        for keyed in (False, True):
+            before = self.scene.document
+            paths: Any = [{"nodes": nodes}]
+            if keyed:
+                paths = {"keys": [{"at": at, "value": paths} for at in (0, SECOND)]}
+            mask = {"kind": "path", "contours": paths, "turn": turn, "centre": centre.tolist()}
+            self.scene.do(kind="add_parts", clips=[leader], list="masks", parts=[mask])
+            for number in (0, 20, 45):
+                there = self.made["turns"].quad(number)
+                shape = np.concatenate([there[:2], quad[2:]]) * SCALE
+                wanted = cv2.fillPoly(
+                    np.zeros(SIZE[::-1], np.uint8),
+                    [np.rint(shape * 16 - 8).astype(np.int32)],
+                    1,
+                    shift=4,
+                ).astype(np.bool_)
+                picture = render(self.scene.document, number * FRAME, SIZE, self.sources)
+                seen = picture[..., :3].max(axis=2) > 8
+                share = (seen & wanted).sum() / (seen | wanted).sum()
+                self.assertGreater(share, 0.85, (keyed, number))
+            self.scene.document = before
+
     def turn(self, number: int) -> float:
         """Of the thing, in degrees."""
         side = np.subtract(*self.made["turns"].quad(number)[[1, 0]])

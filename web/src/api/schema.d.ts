@@ -9930,6 +9930,9 @@ export interface components {
          * @description A point of a contour; its handles ``before`` and ``after`` count from it.
          *
          *     ``join`` tells a bench how they go together: corner (none), smooth (in one line) or broken.
+         *
+         *     Of a mask a point may go along by itself with a ``tracker`` of its clip, from where it is at
+         *     ``since``, a tick of the file, whatever the rest of the mask does.
          */
         Node: {
             /**
@@ -9965,6 +9968,13 @@ export interface components {
              * @enum {string}
              */
             join: "corner" | "smooth" | "broken";
+            /**
+             * Since
+             * @default 0
+             */
+            since: number;
+            /** Tracker */
+            tracker?: string | null;
         };
         /**
          * NoiseIn

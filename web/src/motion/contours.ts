@@ -21,7 +21,7 @@ export function contoursBetween(first: Contour[], second: Contour[], share: numb
 const ZERO: Vector = [0, 0]
 
 function whole(node: PathNode | undefined): Node {
-  return { at: ZERO, before: ZERO, after: ZERO, join: 'corner', ...node }
+  return { at: ZERO, before: ZERO, after: ZERO, join: 'corner', tracker: null, since: 0, ...node }
 }
 
 function nodeBetween(a: Node, b: Node, share: number): Node {
@@ -31,6 +31,8 @@ function nodeBetween(a: Node, b: Node, share: number): Node {
     before: mix('before'),
     after: mix('after'),
     join: share < 0.5 ? a.join : b.join,
+    tracker: (share < 0.5 ? a : b).tracker ?? null,
+    since: (share < 0.5 ? a : b).since,
   }
 }
 

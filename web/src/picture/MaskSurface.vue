@@ -9,6 +9,7 @@ import { useDrawing } from '@/stores/drawing'
 import BrushTint from './BrushTint.vue'
 import MaskHandles from './MaskHandles.vue'
 import { framedAlong, within, type Frame } from './masks'
+import { ledPath, type Leading } from './ledNodes'
 import PathHandles from './PathHandles.vue'
 import type { DrawnPoint } from './placing'
 import StrokeSurface from './StrokeSurface.vue'
@@ -26,7 +27,7 @@ const drawing = useDrawing()
 const { player } = useScreen()
 const { frame: whole } = usePictureFrame(() => props.width)
 
-const { alongOfPart } = useAlong()
+const { trackers, tick, alongOfPart } = useAlong()
 const masks = computed(() => props.owner.masks.value)
 const taken = computed(() => props.owner.taken.value)
 const mask = computed(() => masks.value[taken.value] ?? null)
@@ -40,17 +41,25 @@ const frame = computed<Frame | null>(() => {
   const along = alongOfPart(mask.value)
   return within(along ? framedAlong(whole.value, along) : whole.value, centre ?? [0, 0], turn ?? 0)
 })
-const path = computed<Contour[]>(() =>
-  mask.value?.kind === 'path'
-    ? ((valueAt(mask.value.contours, local.value) as Contour[] | undefined) ?? [])
-    : [],
-)
+/** How points go along by themselves. */
+const leading = computed<Leading>(() => ({
+  centre: (valueAt(mask.value?.centre, local.value) as [number, number] | undefined) ?? [0, 0],
+  turn: (valueAt(mask.value?.turn, local.value) as number | undefined) ?? 0,
+  along: alongOfPart(mask.value),
+  alongOf: (node) => (node.tracker ? alongOfPart(node) : null),
+}))
+const path = computed<Contour[]>(() => {
+  if (mask.value?.kind !== 'path') return []
+  const kept = (valueAt(mask.value.contours, local.value) as Contour[] | undefined) ?? []
+  return ledPath(kept, leading.value)
+})
 
 const strokes = computed(() => strokesAt(mask.value, local.value))
 
 function pathStep(path: Contour[]) {
   const before = mask.value?.kind === 'path' ? mask.value.contours : []
-  return props.owner.step({ contours: changedAt(before, local.value, path) }, taken.value)
+  const kept = ledPath(path, leading.value, true)
+  return props.owner.step({ contours: changedAt(before, local.value, kept) }, taken.value)
 }
 
 function addStroke(points: DrawnPoint[]) {
@@ -95,7 +104,22 @@ const line = computed(() => lengthOn(frame.value, drawing.brush.width))
     @trying="player.tryOut(pathStep($event))"
     @set="owner.send(pathStep($event))"
     @drawn="drawing.tool = ''"
-  />
+  >
+    <template v-if="trackers.length" #node="{ node, change }">
+      <select
+        class="form-select form-select-sm along"
+        :aria-label="$t('picture.maskSurface.pointGoesAlong')"
+        :value="node.tracker ?? ''"
+        data-test="node-along"
+        @change="
+          change({ tracker: ($event.target as HTMLSelectElement).value || null, since: tick })
+        "
+      >
+        <option value="">{{ $t('picture.maskSurface.withTheMask') }}</option>
+        <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+    </template>
+  </PathHandles>
   <MaskHandles
     v-else
     :width="width"
@@ -106,3 +130,12 @@ const line = computed(() => lengthOn(frame.value, drawing.brush.width))
     @take="owner.take"
   />
 </template>
+
+<style scoped>
+.along {
+  flex: 1 1 6em;
+  width: auto;
+  min-width: 0;
+  min-height: var(--touch);
+}
+</style>

@@ -2,9 +2,11 @@
 /** Pen paths on the picture: nodes and their handles, moved, added, joined and taken away. */
 import { computed, ref } from 'vue'
 import { BButton } from 'bootstrap-vue-next'
+import IconTrash from '~icons/tabler/trash'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
+import type { PathNode } from '@/api/types'
 import { useDrawing } from '@/stores/drawing'
 import { t } from '@/texts'
 import {
@@ -17,6 +19,7 @@ import {
   placeOf,
   split,
   svgPath,
+  withValues,
   without,
 } from './pen'
 import type { Part, Path, Spot } from './pen'
@@ -142,6 +145,11 @@ function remove() {
   held.value = null
 }
 
+/** Other values of the node in hand. */
+function change(values: Partial<PathNode>) {
+  if (held.value) put(withValues(shown.value, held.value, values))
+}
+
 function nudge(event: KeyboardEvent) {
   const by = { ArrowLeft: [-2, 0], ArrowRight: [2, 0], ArrowUp: [0, -2], ArrowDown: [0, 2] }[
     event.key
@@ -235,9 +243,17 @@ function nudge(event: KeyboardEvent) {
           :taken="node.join ?? 'corner'"
           @take="held && put(joined(shown, held, $event))"
         />
-        <BButton size="sm" variant="secondary" data-test="remove-node" @click="remove">
-          {{ $t('picture.pathHandles.removeThePoint') }}
+        <BButton
+          size="sm"
+          variant="secondary"
+          :title="$t('picture.pathHandles.removeThePoint')"
+          :aria-label="$t('picture.pathHandles.removeThePoint')"
+          data-test="remove-node"
+          @click="remove"
+        >
+          <IconTrash aria-hidden="true" />
         </BButton>
+        <slot name="node" :node="node" :change="change" />
       </div>
     </Teleport>
   </div>

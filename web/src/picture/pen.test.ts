@@ -16,6 +16,7 @@ import type { Path } from './pen'
 
 const knot = (at: [number, number], more: Partial<PathNode> = {}): PathNode => ({
   at,
+  since: 0,
   before: [0, 0],
   after: [0, 0],
   join: 'corner',

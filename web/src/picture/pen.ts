@@ -82,6 +82,10 @@ export function joined(path: Path, spot: Spot, join: NonNullable<PathNode['join'
   }))
 }
 
+/** With other values of a node. */
+export const withValues = (path: Path, spot: Spot, values: Partial<PathNode>): Path =>
+  changed(path, spot, (node) => ({ ...node, ...values }))
+
 /** Without a node; a contour with fewer than two goes away. */
 export function without(path: Path, spot: Spot): Path {
   return path
@@ -112,8 +116,14 @@ export function split(path: Path, spot: Spot, share = 0.5): Path {
   const middle = mix(p012, p123)
   const straight = !Math.hypot(...pair(a.after)) && !Math.hypot(...pair(b.before))
   const fresh: PathNode = straight
-    ? { at: middle, before: [0, 0], after: [0, 0], join: 'corner' }
-    : { at: middle, before: from(middle, p012), after: from(middle, p123), join: 'smooth' }
+    ? { at: middle, before: [0, 0], after: [0, 0], join: 'corner', since: 0 }
+    : {
+        at: middle,
+        before: from(middle, p012),
+        after: from(middle, p123),
+        join: 'smooth',
+        since: 0,
+      }
   const nodes = contour.nodes.map((node, index) => {
     if (straight) return node
     if (index === spot.node) return { ...node, after: from(p0, p01) }
@@ -125,7 +135,7 @@ export function split(path: Path, spot: Spot, share = 0.5): Path {
 
 /** With a node at the end of an open contour; without one, a new contour begins. */
 export function extended(path: Path, at: Pair): Path {
-  const node: PathNode = { at, before: [0, 0], after: [0, 0], join: 'corner' }
+  const node: PathNode = { at, before: [0, 0], after: [0, 0], join: 'corner', since: 0 }
   const last = path.at(-1)
   if (!last || last.closed !== false) return [...path, { nodes: [node], closed: false }]
   return [...path.slice(0, -1), { ...last, nodes: [...last.nodes, node] }]
