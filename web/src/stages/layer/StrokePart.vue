@@ -111,6 +111,9 @@ const set = (values: Record<string, unknown>) =>
         <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
     </ToolLine>
+    <p v-else-if="fill.taken_from === 'moments'" class="tiny quiet mb-0">
+      {{ $t('layer.strokePart.followFirst') }}
+    </p>
   </TrayItem>
   <ControlFields
     :controls="controls"
