@@ -36,10 +36,13 @@ _KINDS: Final = (
 
 def retouching() -> list[Row]:
     with tempfile.TemporaryDirectory() as folder:
-        return [_ten_strokes(Path(folder))]
+        root = Path(folder)
+        length = _filmed(root)
+        return [_ten_strokes(root, length), _from_moments(root, length)]
 
 
-def _ten_strokes(root: Path) -> Row:
+def _filmed(root: Path) -> int:
+    """A take that wanders over a ground; its length."""
     luck = np.random.default_rng(4)
     ground = cv2.GaussianBlur(luck.uniform(0, 255, (2100, 1300, 3)).astype(np.float32), (0, 0), 6)
     ground = np.clip((ground - 127) * 8 + 127, 0, 255).astype(np.uint8)
@@ -51,21 +54,12 @@ def _ten_strokes(root: Path) -> Row:
     path = make_video(
         root / "x.mp4", frames=_FRAMES, size=_SIZE, options={"preset": "ultrafast"}, draw=draw
     )
-    take = ingested(root, "take", path)
-    clip = _clip(take.info.length)
-    sources = Sources(lambda media: MediaFolder(root / media))
-    step = TICKS_PER_SECOND // 30
-    times, mended = [], 0.0
-    for number in range(_FRAMES):
-        mending = Mending(clip, "take", sources, _SIZE, number * step, "clip")
-        pixels = mending.taken()
-        taken = seconds(lambda now=pixels, on=mending: retouched(now, on))  # type: ignore[misc]
-        if number > 2:
-            times.append(1000 * taken)
-        mended = float(np.abs(retouched(pixels, mending).astype(int) - pixels).mean())
-    sources.close()
-    assert mended > 0
-    reached = statistics.median(times)
+    return ingested(root, "take", path).info.length
+
+
+def _ten_strokes(root: Path, length: int) -> Row:
+    times = _mended(root, _clip(length, _strokes()))
+    reached = statistics.median(times[3:])
     how = (
         "1080 × 1920: five healed, two cloned, one each softened, lightened and filled, of 2 to 6 %"
     )
@@ -75,14 +69,44 @@ def _ten_strokes(root: Path) -> Row:
     )
 
 
-def _clip(length: int) -> Retouchable:
-    """Ten strokes of a video, all along with what lies in its middle."""
+def _from_moments(root: Path, length: int) -> Row:
+    """Something of a tenth of the picture, going before a ground that stands still."""
+    stroke = {"kind": "fill_stroke", "taken_from": "moments", "width": 0.15, "tracker": "t"}
+    points = [(-0.02, -0.1), (0.02, 0.1)]
+    times = _mended(root, _clip(length, [{**stroke, "points": points}]))
+    how = f"1080 × 1920, a stroke of a tenth of the picture; {times[0] / 1000:.1f} s once, to put it together"
+    reached = statistics.median(times[3:])
+    return Row("a hole filled from other moments", f"{reached:.1f} ms a frame", "–", how, True)
+
+
+def _mended(root: Path, clip: Retouchable) -> list[float]:
+    """Milliseconds for the strokes of each frame."""
+    sources = Sources(lambda media: MediaFolder(root / media))
+    step = TICKS_PER_SECOND // 30
+    times: list[float] = []
+    mended = 0.0
+    for number in range(_FRAMES):
+        mending = Mending(clip, "take", sources, _SIZE, number * step, "clip")
+        pixels = mending.taken()
+        taken = seconds(lambda now=pixels, on=mending: retouched(now, on))  # type: ignore[misc]
+        times.append(1000 * taken)
+        mended = float(np.abs(retouched(pixels, mending).astype(int) - pixels).mean())
+    sources.close()
+    assert mended > 0
+    return times
+
+
+def _clip(length: int, strokes: list[dict[str, Any]]) -> Retouchable:
+    """Strokes of a video, with a tracker ``t`` of what lies in its middle."""
     corners = [(-0.1, -0.1), (0.1, -0.1), (0.1, 0.1), (-0.1, 0.1)]
     tracker = {"id": "t", "views": [{"at": 0, "corners": corners}], "first": 0, "last": length - 1}
+    facts = {"kind": "video", "media": "take", "length": length, "source_length": length}
+    return VideoClip.model_validate({**facts, "trackers": [tracker], "strokes": strokes})
+
+
+def _strokes() -> list[dict[str, Any]]:
     places = [(0.08 * (n % 5) - 0.16, 0.2 * (n // 5) - 0.1) for n in range(10)]
-    strokes: list[dict[str, Any]] = [
+    return [
         {"kind": kind, "width": width, "points": [(x, y), (x + 0.01, y)], "tracker": "t"}
         for (kind, width), (x, y) in zip(_KINDS, places, strict=True)
     ]
-    facts = {"kind": "video", "media": "take", "length": length, "source_length": length}
-    return VideoClip.model_validate({**facts, "trackers": [tracker], "strokes": strokes})
