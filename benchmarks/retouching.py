@@ -70,11 +70,11 @@ def _ten_strokes(root: Path, length: int) -> Row:
 
 
 def _from_moments(root: Path, length: int) -> Row:
-    """Something of a tenth of the picture, going before a ground that stands still."""
-    stroke = {"kind": "fill_stroke", "taken_from": "moments", "width": 0.15, "tracker": "t"}
+    """Something thin that goes along before a ground that is taken to stand still."""
+    stroke = {"kind": "fill_stroke", "taken_from": "moments", "width": 0.02, "tracker": "t"}
     points = [(-0.02, -0.1), (0.02, 0.1)]
     times = _mended(root, _clip(length, [{**stroke, "points": points}]))
-    how = f"1080 × 1920, a stroke of a tenth of the picture; {times[0] / 1000:.1f} s once, to put it together"
+    how = f"1080 × 1920, a stroke of a fifth of its height; {times[0] / 1000:.1f} s once, to put it together"
     reached = statistics.median(times[3:])
     return Row("a hole filled from other moments", f"{reached:.1f} ms a frame", "–", how, True)
 

@@ -69,7 +69,10 @@ def behind(stroke: FillStroke, then: Mending, now: Mending, onto: Box) -> Rgba |
 
 
 class _Sample(NamedTuple):
+    """What a frame shows of a scene: its part of it, and where nothing lies before that."""
+
     picture: Rgba
+    within: NDArray[np.bool_]
     free: NDArray[np.bool_]
 
 
@@ -178,7 +181,9 @@ class _Scene:
         picture, known = revealed(pictures, free)
         if np.count_nonzero(known & hidden) < _SHOWN * np.count_nonzero(hidden):
             return np.zeros_like(picture)
-        return completed(picture, ~known)
+        # Beyond all of the frames there is nothing to be seen, and nothing to be closed.
+        within = np.any([one.within for one in samples], axis=0)
+        return completed(picture, within & ~known)
 
     def _sample(self, tick: int, whole: Box) -> _Sample | None:
         """What a frame shows of it, and where nothing lies before that."""
@@ -197,9 +202,12 @@ class _Scene:
         back = inverse(in_pixels(self.behind_at(tick), self.then.grid))
         all_of = (0, 0, *size)
         edge = cv2.BORDER_CONSTANT
-        seen = part_carried(picture, all_of, back, whole, cv2.INTER_LINEAR, edge)
-        free = part_carried(clear, all_of, back, whole, cv2.INTER_LINEAR, edge)
-        return _Sample(seen, free == 255)
+        full = np.full_like(clear, 255)
+        seen, within, free = (
+            part_carried(one, all_of, back, whole, cv2.INTER_LINEAR, edge)
+            for one in (picture, full, clear)
+        )
+        return _Sample(seen, within == 255, free == 255)
 
 
 def _gone(pictures: NDArray[np.uint8], hidden: NDArray[np.bool_]) -> NDArray[np.bool_]:

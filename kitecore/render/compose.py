@@ -122,9 +122,9 @@ def _adjust(
 
 def _below(clip: AdjustmentClip, stage: Stage, tick: int, lane: str) -> Rgba:
     """What lies below an adjustment at another tick of it; each lane reads on by itself."""
-    seen = [track.id for track in seen_tracks(stage.tracks)]
-    own = next(track.id for track in stage.tracks if clip.id in {one.id for one in track.clips})
-    under = set(seen[: seen.index(own)])
+    seen = seen_tracks(stage.tracks)
+    own = (number for number, track in enumerate(seen) if clip.id in {c.id for c in track.clips})
+    under = {track.id for track in seen[: next(own, 0)]}
     tracks = tuple(
         track.model_copy(update={"hidden": track.id not in under}) for track in stage.tracks
     )
