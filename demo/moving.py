@@ -20,7 +20,6 @@ from kitecore.document import (
 from kitecore.document.ease import OVERSHOOT, SOFT, Bezier, Ease, Spring, Steady
 from kitecore.document.effects import effect_kinds
 from kitecore.document.fills import PlainFill, RoundFill, Stop, StraightFill
-from kitecore.document.model import derived_id
 from kitecore.document.moves import Entrance, Meanwhile, Moves
 from kitecore.document.paths import Contour, Contours, Node, PathKeys, polygon
 from kitecore.document.properties import (
@@ -34,6 +33,7 @@ from kitecore.document.properties import (
 from kitecore.document.shapes import PathForm, RectangleForm, StarForm, Stroke
 from kitecore.document.warps import GridWarp, Pin, PinWarp
 from kitecore.edits import EditBase, edit_kinds
+from kitecore.model import derived_id
 
 NAME: Final = "Paper in the wind"
 SHARED: Final = ("kite-cutout.png", "evening-sheet.jpg")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import importlib
+import importlib.util
 import pkgutil
 from collections.abc import Callable, Iterator, Mapping
 from typing import Generic, TypeVar
@@ -19,10 +20,14 @@ class Registry(Mapping[str, T], Generic[T]):
     ----------
     noun
         What an entry is called in messages, e.g. ``"blend mode"``.
+    home
+        A package whose modules are imported when something of them is asked for: that of the name, or
+        all of them.
     """
 
-    def __init__(self, noun: str) -> None:
+    def __init__(self, noun: str, home: str = "") -> None:
         self.noun = noun
+        self._home = home
         self._entries: dict[str, T] = {}
 
     def register(self, name: str) -> Callable[[T], T]:
@@ -36,7 +41,22 @@ class Registry(Mapping[str, T], Generic[T]):
 
         return keep
 
+    def _all(self) -> dict[str, T]:
+        """Every entry; of a home in the order of their names, whatever was asked for first."""
+        if self._home:
+            home, self._home = self._home, ""
+            import_all(home)
+            self._entries = dict(sorted(self._entries.items()))
+        return self._entries
+
     def __getitem__(self, name: str) -> T:
+        if self._home and name not in self._entries:
+            module = f"{self._home}.{name}"
+            found = name.isidentifier() and importlib.util.find_spec(module)
+            if found:
+                importlib.import_module(module)
+            if name not in self._entries:
+                self._all()
         try:
             return self._entries[name]
         except KeyError:
@@ -44,13 +64,13 @@ class Registry(Mapping[str, T], Generic[T]):
             raise UnknownName(f"There is no {self.noun} named {name!r}. Known: {known}.") from None
 
     def __contains__(self, name: object) -> bool:
-        return name in self._entries
+        return name in self._all()
 
     def __iter__(self) -> Iterator[str]:
-        return iter(self._entries)
+        return iter(self._all())
 
     def __len__(self) -> int:
-        return len(self._entries)
+        return len(self._all())
 
 
 def import_all(package: str) -> None:

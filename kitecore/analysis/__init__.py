@@ -11,9 +11,6 @@ from kitecore.analysis._base import (
     result_of,
     standing_for,
 )
-from kitecore.registry import import_all
-
-import_all(__name__)
 
 __all__ = [
     "Analysis",

@@ -8,10 +8,10 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any, TypeVar
 
-from kitecore.document import Model
 from kitecore.media.folder import MediaFolder
 from kitecore.media.info import MediaInfo
 from kitecore.media.whole import whole_folder
+from kitecore.model import Model
 from kitecore.programs import Tell, tell_nobody
 from kitecore.registry import Registry
 
@@ -53,7 +53,7 @@ class Analysis:
     standing: bool = False
 
 
-analyses: Registry[Analysis] = Registry("analysis")
+analyses: Registry[Analysis] = Registry("analysis", home="kitecore.analysis")
 
 
 def place_of(folder: MediaFolder, name: str, parameters: Model | None = None) -> Path:

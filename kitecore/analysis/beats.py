@@ -13,10 +13,10 @@ from kitecore.analysis._base import (
     sounds,
     write_found,
 )
-from kitecore.document import Model
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import SOUND_RATE, read_mono, sound_length
+from kitecore.model import Model
 from kitecore.programs import Tell
 from kitecore.sound.beats import beats_of
 from kitecore.sound.onsets import onsets_of

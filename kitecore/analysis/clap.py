@@ -13,9 +13,9 @@ from kitecore.analysis._base import (
     write_found,
 )
 from kitecore.analysis.match import LONGEST
-from kitecore.document import Model
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import SOUND_RATE, read_mono
+from kitecore.model import Model
 from kitecore.programs import Tell
 from kitecore.sound.claps import clap_of
 from kitecore.ticks import TICKS_PER_SECOND

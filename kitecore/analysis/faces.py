@@ -10,12 +10,12 @@ import numpy as np
 
 from kitecore.analysis._base import Analysis, NoParameters, analyses, read_found, write_found
 from kitecore.analysis._pictures import Pictures, pictures_of
-from kitecore.document.model import Model, Start
 from kitecore.document.trackers import Tracked, View
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
 from kitecore.media.index import FrameIndex
 from kitecore.media.info import MediaInfo
+from kitecore.model import Model, Start
 from kitecore.programs import Tell
 from kitecore.ticks import TICKS_PER_SECOND
 from kitecore.tracking.faces import Boxes, can_find_faces, faces_in

@@ -17,9 +17,9 @@ from kitecore.analysis._base import (
     sounds,
     write_found,
 )
-from kitecore.document import Model
 from kitecore.media.folder import MediaFolder
 from kitecore.media.soundcopy import SOUND_RATE, read_mono
+from kitecore.model import Model
 from kitecore.programs import Tell
 from kitecore.sound.alignment import Mono, aligned, heard
 from kitecore.ticks import TICKS_PER_SECOND

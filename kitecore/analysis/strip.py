@@ -12,11 +12,11 @@ import numpy as np
 import simplejpeg
 
 from kitecore.analysis._base import Analysis, NoParameters, analyses
-from kitecore.document import Model
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import Rgba, fitting, to_rgba
 from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import read_still, resized
+from kitecore.model import Model
 from kitecore.programs import Tell
 from kitecore.ticks import TICKS_PER_SECOND
 

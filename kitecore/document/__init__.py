@@ -30,7 +30,6 @@ from kitecore.document.clips.video import VideoClip
 from kitecore.document.document import (
     SCHEMA,
     Document,
-    FrameRate,
     all_clips,
     empty_document,
 )
@@ -38,12 +37,13 @@ from kitecore.document.grade import Adjustments, Grade, Zone
 from kitecore.document.invariants import check
 from kitecore.document.marker import Marker, Tag
 from kitecore.document.masks import Mask
-from kitecore.document.model import Id, Model, derived_id, new_id
 from kitecore.document.patch import diff, made_by
 from kitecore.document.schema import dump, dumps, load, loads
 from kitecore.document.speed import Speed, SpeedPoint
 from kitecore.document.track import Track
 from kitecore.document.transitions import Transition, TransitionBase
+from kitecore.model import Id, Model, derived_id, new_id
+from kitecore.rates import FrameRate
 
 __all__ = [
     "BLENDS",

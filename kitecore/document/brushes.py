@@ -6,8 +6,8 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from kitecore.document.model import Model
 from kitecore.document.properties import Vector
+from kitecore.model import Model
 
 Pressure = Annotated[float, Field(ge=0, le=1)]
 

@@ -6,8 +6,8 @@ from typing import Annotated
 
 from pydantic import Field
 
-from kitecore.document.model import Model
 from kitecore.document.properties import Hex
+from kitecore.model import Model
 
 Side = Annotated[int, Field(ge=16, le=4096, multiple_of=2)]
 

@@ -8,7 +8,7 @@ from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
-from kitecore.document.model import Id, Model, param
+from kitecore.model import Id, Model, param
 
 Corner = tuple[float, float]
 Corners = tuple[Corner, ...]

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Any, get_args
 
-from kitecore.document.model import Model
 from kitecore.document.properties import Keys, may_have_keys
+from kitecore.model import Model
 
 
 class Control(Model):

@@ -8,8 +8,8 @@ from typing import Annotated
 from pydantic import Field
 
 from kitecore.document.clips.text import MOST_LETTERS, SaidKeys
-from kitecore.document.model import Model, Start
 from kitecore.document.properties import Key
+from kitecore.model import Model, Start
 from kitecore.ticks import Rate
 
 

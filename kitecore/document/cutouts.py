@@ -7,9 +7,9 @@ from typing import Final, Self
 from pydantic import Field, model_validator
 
 from kitecore.document.brushes import Brushed
-from kitecore.document.model import Model, Name, Start, param
 from kitecore.document.properties import Number, Vector
 from kitecore.document.views import require_within
+from kitecore.model import Model, Name, Start, param
 
 MOST_PIECES: Final = 24
 """Taken off one still."""

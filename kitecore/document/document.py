@@ -3,38 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Literal, Self
+from typing import Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from kitecore.document.canvas import Canvas
 from kitecore.document.clips import ClipBase
 from kitecore.document.clips._holding import Holding
 from kitecore.document.marker import MOST_MARKERS, Marker
-from kitecore.document.model import Model
 from kitecore.document.strips import FilmStrip, Strip
 from kitecore.document.track import MOST_TRACKS, Track
 from kitecore.errors import NotThere
-from kitecore.ticks import RATES, Rate
+from kitecore.model import Model
+from kitecore.rates import FrameRate
 
 SCHEMA = "velvet-kite/18"
-
-
-class FrameRate(Model):
-    """One of `kitecore.ticks.RATES`, as a fraction."""
-
-    num: int = 30
-    den: int = 1
-
-    @model_validator(mode="after")
-    def _known(self) -> Self:
-        if not any((rate.num, rate.den) == (self.num, self.den) for rate in RATES):
-            raise ValueError("frame rates: " + ", ".join(str(rate) for rate in RATES))
-        return self
-
-    @property
-    def exact(self) -> Rate:
-        return Rate(self.num, self.den)
 
 
 class Document(Model):

@@ -9,7 +9,7 @@ from typing import Annotated, Final, Literal
 
 from pydantic import Field
 
-from kitecore.document.model import Model, param
+from kitecore.model import Model, param
 
 
 class Hold(Model):

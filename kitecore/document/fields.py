@@ -8,7 +8,7 @@ from typing import Any, get_args
 
 from pydantic.fields import FieldInfo
 
-from kitecore.document.model import Model
+from kitecore.model import Model
 
 Wanted = Callable[[FieldInfo], bool]
 

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kitecore.document.model import Model, param
 from kitecore.document.properties import Colour, Number, Point
+from kitecore.model import Model, param
 
 MOST_STOPS = 32
 

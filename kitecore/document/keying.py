@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kitecore.document.model import Model, param
 from kitecore.document.properties import Colour, Curve, Number
+from kitecore.model import Model, param
 
 STRAIGHT_CURVE = ((0.0, 0.0), (1.0, 1.0))
 

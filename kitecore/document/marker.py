@@ -6,7 +6,7 @@ from typing import Final, Literal
 
 from pydantic import Field
 
-from kitecore.document.model import Id, Model, Name, Tick, new_id
+from kitecore.model import Id, Model, Name, Tick, new_id
 
 MOST_MARKERS: Final = 2000
 """Of the timeline, or of one clip."""

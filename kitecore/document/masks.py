@@ -11,9 +11,9 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from kitecore.document.brushes import Brushed
-from kitecore.document.model import Id, Model, Start, new_id, param
 from kitecore.document.paths import Path
 from kitecore.document.properties import Keys, Number, Point
+from kitecore.model import Id, Model, Start, new_id, param
 
 Join = Literal["add", "subtract", "intersect"]
 

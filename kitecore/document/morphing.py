@@ -9,9 +9,9 @@ from pydantic.fields import FieldInfo
 
 from kitecore.document.ease import Ease
 from kitecore.document.fields import classes_in
-from kitecore.document.model import Model
 from kitecore.document.paths import Contour, PathKeys
 from kitecore.document.properties import Keys, has_keys
+from kitecore.model import Model
 
 M = TypeVar("M", bound=Model)
 

@@ -7,7 +7,7 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from kitecore.document.ease import SOFT, Ease
-from kitecore.document.model import Model, param
+from kitecore.model import Model, param
 
 
 class Swapped(Model):

@@ -7,8 +7,8 @@ from typing import Literal
 from pydantic import Field, field_validator
 
 from kitecore.document.ease import Ease
-from kitecore.document.model import Id, Length, Model, Real, Start, Tick, new_id, param
 from kitecore.document.properties import Number, Vector
+from kitecore.model import Id, Length, Model, Real, Start, Tick, new_id, param
 from kitecore.ticks import TICKS_PER_SECOND
 
 EntranceKind = Literal["rise", "drop", "slide", "pop", "fade", "spin", "unfold"]

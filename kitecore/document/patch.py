@@ -11,7 +11,7 @@ from typing import Any
 
 from kitecore.document.changes import window
 from kitecore.document.document import Document
-from kitecore.document.model import Model
+from kitecore.model import Model
 
 Operation = dict[str, Any]
 

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from kitecore.document.model import Id, Model, Start
 from kitecore.document.properties import Keys, Vector
+from kitecore.model import Id, Model, Start
 
 MOST_NODES = 4000
 

@@ -11,7 +11,7 @@ from pydantic.fields import FieldInfo
 
 from kitecore.document.ease import Ease, Steady
 from kitecore.document.fields import classes_in, leading
-from kitecore.document.model import Model, Real, Tick
+from kitecore.model import Model, Real, Tick
 
 T = TypeVar("T")
 M = TypeVar("M", bound=Model)

@@ -16,7 +16,7 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema
 
 from kitecore.document.fields import leading
-from kitecore.document.model import Id, Model, Name
+from kitecore.model import Id, Model, Name
 
 Kind = Literal["take", "look", "font"]
 Reference = tuple[Kind, str]

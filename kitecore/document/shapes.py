@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from kitecore.document.fills import Fill
-from kitecore.document.model import Model, param
 from kitecore.document.paths import Path
 from kitecore.document.properties import Number, NumberKeys, Point
+from kitecore.model import Model, param
 
 MOST_CORNERS = 200
 

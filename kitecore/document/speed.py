@@ -14,7 +14,7 @@ from typing import Annotated, Final
 
 from pydantic import Field, field_validator
 
-from kitecore.document.model import Model, Tick
+from kitecore.model import Model, Tick
 
 FASTEST: Final = 20.0
 Factor = Annotated[float, Field(ge=-FASTEST, le=FASTEST)]

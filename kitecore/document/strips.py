@@ -8,8 +8,8 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from kitecore.document.inserts import Chain
-from kitecore.document.model import Id, Model, param
 from kitecore.document.properties import Number
+from kitecore.model import Id, Model, param
 
 MOST_LEADERS: Final = 20
 

@@ -11,8 +11,8 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from kitecore.document.brushes import Brushed
-from kitecore.document.model import Id, Start, new_id, param
 from kitecore.document.properties import Vector
+from kitecore.model import Id, Start, new_id, param
 
 MOST_STROKES: Final = 100
 """Of one clip."""

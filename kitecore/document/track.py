@@ -13,9 +13,9 @@ from kitecore.document.clips.group import GroupClip
 from kitecore.document.clips.mouth import MouthClip
 from kitecore.document.clips.multicam import MulticamClip
 from kitecore.document.clips.text import TextClip
-from kitecore.document.model import Id, Model, Name, new_id
 from kitecore.document.strips import TrackStrip
 from kitecore.document.transitions import TransitionBase
+from kitecore.model import Id, Model, Name, new_id
 
 MOST_TRACKS: Final = 500
 MOST_CLIPS: Final = 20_000

@@ -11,9 +11,9 @@ from typing import Final, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
-from kitecore.document.model import Id, Model, Name, Start, new_id, param
 from kitecore.document.properties import Vector
 from kitecore.document.views import require_within
+from kitecore.model import Id, Model, Name, Start, new_id, param
 
 MOST_TRACKERS: Final = 24
 """Of one clip."""

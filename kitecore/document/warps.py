@@ -9,8 +9,8 @@ from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 
-from kitecore.document.model import Id, Model, Real, Start, new_id, param
 from kitecore.document.properties import LatticeKeys, Offsets, Point, Vector
+from kitecore.model import Id, Model, Real, Start, new_id, param
 
 MOST_PINS = 40
 MOST_DIVISIONS = 12

@@ -7,9 +7,9 @@ from collections.abc import Iterable, Sequence
 from typing import Any, TypeVar
 
 from kitecore.document import ClipBase, Document
-from kitecore.document.model import LONGEST
 from kitecore.document.properties import Key, Keys, map_keys
 from kitecore.document.strips import Strip
+from kitecore.model import LONGEST
 
 S = TypeVar("S", bound=Strip)
 

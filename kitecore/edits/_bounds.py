@@ -10,9 +10,9 @@ from pydantic import ValidationError
 from kitecore.document import ClipBase, Document, Holding, Track, all_clips
 from kitecore.document.changes import changed_clips, changed_tracks
 from kitecore.document.marker import MOST_MARKERS
-from kitecore.document.model import LONGEST
 from kitecore.document.track import MOST_CLIPS, MOST_TRACKS
 from kitecore.errors import EditRefused
+from kitecore.model import LONGEST
 
 
 def require_within(before: Document, after: Document) -> None:

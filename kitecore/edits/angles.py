@@ -20,7 +20,6 @@ from kitecore.document import (
     derived_id,
 )
 from kitecore.document.clips.multicam import MOST_ANGLES
-from kitecore.document.model import Name, Start, Tick
 from kitecore.edits._angles import (
     Angle,
     angles_of,
@@ -37,6 +36,7 @@ from kitecore.edits._files import files_of, with_files
 from kitecore.edits.place import HOW, Mode, PlaceClip
 from kitecore.edits.takes import TakePart
 from kitecore.errors import EditRefused
+from kitecore.model import Name, Start, Tick
 from kitecore.ticks import TICKS_PER_SECOND
 
 TAGS: Final[tuple[Tag, ...]] = ("sky", "amber", "olive", "rose", "sea", "violet")

@@ -10,13 +10,13 @@ from pydantic import Field
 from kitecore.document import ClipBase, Document, Id, TextClip, Track, derived_id
 from kitecore.document.clips.text import MOST_LETTERS, SaidKeys
 from kitecore.document.cues import Cue, cues_in_order
-from kitecore.document.model import Start, Tick
 from kitecore.document.properties import Key
 from kitecore.edits._base import EditBase, edit_kinds, open_clips, open_track
 from kitecore.edits._lanes import settled
 from kitecore.edits._tracks import with_new_track
 from kitecore.edits.fresh import SHORT_SIDE
 from kitecore.errors import EditRefused
+from kitecore.model import Start, Tick
 from kitecore.ticks import TICKS_PER_SECOND
 
 MOST_CUES: Final = 5000

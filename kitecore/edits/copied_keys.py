@@ -8,13 +8,13 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, Model
 from kitecore.document.ease import Ease
-from kitecore.document.model import Tick
 from kitecore.document.properties import Keys, Vector
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import adjusted, has, read
 from kitecore.edits._relative import about
 from kitecore.edits.keys import MOST_KEYS, PropertyPath
 from kitecore.errors import EditRefused
+from kitecore.model import Tick
 from kitecore.motion import value_at
 from kitecore.motion.axes import together
 

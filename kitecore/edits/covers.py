@@ -16,13 +16,13 @@ from kitecore.document import (
     Track,
     derived_id,
 )
-from kitecore.document.model import Model, Real, Tick
 from kitecore.document.properties import Hex, Vector
 from kitecore.document.references import TakeId
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._tracks import with_track_beside
 from kitecore.edits.motion import FollowLayer
 from kitecore.errors import EditRefused
+from kitecore.model import Model, Real, Tick
 
 How = Literal["mosaic", "soft_blur", "plain"]
 Cover = AdjustmentClip | SolidClip | StillClip

@@ -8,12 +8,12 @@ from typing import Any, Final, Literal
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Holding, clip_kinds
-from kitecore.document.model import Length, Start
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._fitting import DRAWN
 from kitecore.edits.canvas import retimed_within
 from kitecore.edits.fresh_mouth import mouth
 from kitecore.edits.place import PlaceClip
+from kitecore.model import Length, Start
 from kitecore.registry import Registry
 from kitecore.ticks import TICKS_PER_SECOND
 

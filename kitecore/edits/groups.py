@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import ClipBase, Document, GroupClip, Id, Place, SolidClip, Track, derived_id
-from kitecore.document.model import Name
 from kitecore.document.strips import TrackStrip
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._carry import carried, require_plain
@@ -14,6 +13,7 @@ from kitecore.edits._strips import relinked_strip
 from kitecore.edits._tidy import tidied
 from kitecore.edits._tracks import free_kind, with_track_beside
 from kitecore.errors import EditRefused
+from kitecore.model import Name
 from kitecore.ticks import Span
 
 Found = list[tuple[Track, ClipBase]]

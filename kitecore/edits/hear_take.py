@@ -7,10 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Id, SoundClip, Track
-from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._lanes import split_at
 from kitecore.errors import EditRefused, NothingChanges
+from kitecore.model import Start
 
 
 @edit_kinds.register("hear_take")

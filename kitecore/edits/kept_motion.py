@@ -7,13 +7,13 @@ from typing import Any, Literal
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Id, Model, Pictured
-from kitecore.document.model import Length
 from kitecore.document.moves import Entrance, Meanwhile
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import adjusted, has, read
 from kitecore.edits._relative import about
 from kitecore.edits.copied_keys import CopiedKeys
 from kitecore.errors import EditRefused
+from kitecore.model import Length
 from kitecore.motion import value_at
 
 

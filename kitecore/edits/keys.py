@@ -11,11 +11,11 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, Model
 from kitecore.document.ease import Ease, turned_round
-from kitecore.document.model import Tick
 from kitecore.document.properties import Key, Keys, SpotKey
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._properties import adjusted, has, read
 from kitecore.errors import EditRefused
+from kitecore.model import Tick
 
 MOST_KEYS: Final = 5000
 PropertyPath = Annotated[str, Field(min_length=1, max_length=200)]

@@ -8,12 +8,12 @@ from typing import Annotated, Literal, TypeVar
 from pydantic import Field
 
 from kitecore.document import Document, GroupClip, Model, MulticamClip
-from kitecore.document.model import Start, Tick
 from kitecore.edits._angles import angles_of, open_multicam, require_angle, with_angles
 from kitecore.edits._base import edit_kinds, seconds_label
 from kitecore.edits._files import MOST_DRIFT, Clock, Placed, clocked, drift_of, files_of, moved
 from kitecore.edits.angles import Index, OfMulticam
 from kitecore.errors import EditRefused
+from kitecore.model import Start, Tick
 
 T = TypeVar("T")
 

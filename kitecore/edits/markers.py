@@ -9,9 +9,9 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, Marker, Tag, derived_id
 from kitecore.document.marker import MOST_MARKERS
-from kitecore.document.model import Name, Start
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.errors import EditRefused, NotThere
+from kitecore.model import Name, Start
 
 Markers = tuple[Marker, ...]
 Change = Callable[[Markers, int], Markers]

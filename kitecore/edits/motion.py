@@ -8,13 +8,13 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, Pictured, VideoClip
 from kitecore.document.ease import Steady
-from kitecore.document.model import Length, Tick
 from kitecore.document.moves import Follow, Inherited
 from kitecore.document.properties import Axes, PointKeys, SpotKey, Vector
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._moves import as_keys
 from kitecore.edits._properties import adjusted
 from kitecore.errors import EditRefused
+from kitecore.model import Length, Tick
 from kitecore.motion.axes import together
 from kitecore.motion.fitting import fitted
 from kitecore.motion.following import rest_of, shown_frame

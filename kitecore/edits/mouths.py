@@ -8,7 +8,6 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, Model, MouthClip, Turn
 from kitecore.document.clips.mouth import MOST_TURNS, PoseName
-from kitecore.document.model import LONGEST, Start, Tick
 from kitecore.document.poses import REST
 from kitecore.edits._base import EditBase, edit_kinds, seconds_label
 from kitecore.edits._turns import (
@@ -21,6 +20,7 @@ from kitecore.edits._turns import (
     with_turns,
 )
 from kitecore.errors import EditRefused
+from kitecore.model import LONGEST, Start, Tick
 
 Moments = Annotated[tuple[Start, ...], Field(min_length=1, max_length=MOST_TURNS)]
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import ClipBase, Document, Id, derived_id
-from kitecore.document.model import Start
 from kitecore.edits._base import (
     EditBase,
     count,
@@ -17,6 +16,7 @@ from kitecore.edits._base import (
 from kitecore.edits._lanes import cleared, nearest_border, pushed_in, settled, without
 from kitecore.edits._tracks import free_kind, with_new_track
 from kitecore.errors import EditRefused
+from kitecore.model import Start
 
 
 @edit_kinds.register("move")

@@ -18,7 +18,6 @@ from kitecore.document import (
     derived_id,
 )
 from kitecore.document.canvas import Side
-from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track
 from kitecore.edits._fitting import fitted
 from kitecore.edits._lanes import pushed_in, relinked, renamed, settled, split_at
@@ -26,6 +25,7 @@ from kitecore.edits._sources import within_source
 from kitecore.edits._tracks import FreeKind, on_free_track
 from kitecore.edits.canvas import retimed_within
 from kitecore.errors import EditRefused
+from kitecore.model import Start
 from kitecore.ticks import Rate
 
 

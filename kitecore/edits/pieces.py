@@ -8,12 +8,12 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, StillClip, Track, derived_id
 from kitecore.document.cutouts import MOST_PIECES, Piece
-from kitecore.document.model import Name
 from kitecore.document.properties import Vector
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._tracks import with_track_beside
 from kitecore.edits.groups import Group
 from kitecore.errors import EditRefused
+from kitecore.model import Name
 
 
 @edit_kinds.register("take_off")

@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import Clip, ClipBase, Document, Id, Track, derived_id
-from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_track, require_accepts
 from kitecore.edits._lanes import cleared, pushed_in, renamed, settled, split_at
 from kitecore.edits._tracks import FreeKind, on_free_track
 from kitecore.errors import EditRefused
+from kitecore.model import Start
 
 Mode = Literal["end", "push", "over", "above"]
 HOW = {"end": "at the end", "push": "pushed in", "over": "over what was there", "above": "above"}

@@ -19,7 +19,6 @@ from kitecore.document import (
     derived_id,
 )
 from kitecore.document.clips.mouth import MOST_POSES, PoseName
-from kitecore.document.model import Name
 from kitecore.document.poses import POSES, REST
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import renamed
@@ -27,6 +26,7 @@ from kitecore.edits._turns import in_order, open_mouth, require_pose, with_main
 from kitecore.edits.groups import Group
 from kitecore.edits.takes import TakePart
 from kitecore.errors import EditRefused, NothingChanges
+from kitecore.model import Name
 from kitecore.ticks import Rate
 
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import ClipBase, Document, Id, Paced, SequenceClip
-from kitecore.document.model import Tick
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._lanes import neighbours
 from kitecore.errors import EditRefused
+from kitecore.model import Tick
 
 
 @edit_kinds.register("roll")

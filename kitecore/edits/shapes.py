@@ -8,7 +8,6 @@ from pydantic import Field
 
 from kitecore.document import Document, Id, Place, ShapeClip, derived_id
 from kitecore.document.fills import PlainFill
-from kitecore.document.model import Length, Start
 from kitecore.document.outlines import outline_of
 from kitecore.document.paths import Contour, Contours
 from kitecore.document.properties import Hex, Keys, Vector
@@ -16,6 +15,7 @@ from kitecore.document.shapes import PathForm, Stroke
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._tracks import on_free_track
 from kitecore.errors import BadInput, EditRefused
+from kitecore.model import Length, Start
 from kitecore.motion.fitting import fitted
 
 DrawnPoints = Annotated[tuple[Vector, ...], Field(min_length=2, max_length=5000)]

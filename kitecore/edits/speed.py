@@ -8,11 +8,11 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Id, Paced, Speed, SpeedPoint, Track
-from kitecore.document.model import Length, Start
 from kitecore.document.speed import FASTEST, Factor
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips, seconds_label
 from kitecore.edits._lanes import neighbours, pushed_in, renamed, settled, split_at, swapped
 from kitecore.errors import EditRefused
+from kitecore.model import Length, Start
 
 Keep = Literal["content", "length"]
 """What stays when a speed changes: the part of the source (the length follows), or the length."""

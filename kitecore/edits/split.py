@@ -3,10 +3,10 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import Document, Id
-from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.edits._lanes import split_at
 from kitecore.errors import EditRefused
+from kitecore.model import Start
 
 
 @edit_kinds.register("split")

@@ -7,10 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document import Document, Id, VideoClip, derived_id
-from kitecore.document.model import Name, Start
 from kitecore.document.trackers import MOST_TRACKERS, Tracked, Tracker
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
 from kitecore.errors import EditRefused, NotThere
+from kitecore.model import Name, Start
 
 
 @edit_kinds.register("strokes_along")

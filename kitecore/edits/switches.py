@@ -17,7 +17,6 @@ from kitecore.document import (
     derived_id,
 )
 from kitecore.document.clips.multicam import MOST_SWITCHES
-from kitecore.document.model import Start, Tick
 from kitecore.edits._angles import open_multicam, require_angle
 from kitecore.edits._base import EditBase, edit_kinds, seconds_label
 from kitecore.edits._lanes import renamed
@@ -25,6 +24,7 @@ from kitecore.edits._switches import in_turn
 from kitecore.edits.angles import Index
 from kitecore.edits.groups import Ungroup
 from kitecore.errors import EditRefused, NothingChanges
+from kitecore.model import Start, Tick
 
 
 class Cut(Model):

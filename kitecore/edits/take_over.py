@@ -6,11 +6,11 @@ from pydantic import Field
 
 from kitecore.document import Canvas, Document, FrameRate, Marker, Track
 from kitecore.document.marker import MOST_MARKERS
-from kitecore.document.model import Name
 from kitecore.document.strips import FilmStrip
 from kitecore.document.track import MOST_TRACKS
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.errors import EditRefused
+from kitecore.model import Name
 
 
 @edit_kinds.register("take_over")

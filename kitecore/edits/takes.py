@@ -16,11 +16,11 @@ from kitecore.document import (
     StillClip,
     VideoClip,
 )
-from kitecore.document.model import Length, Name, Start
 from kitecore.document.references import TakeId
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits.place import HOW, Mode, PlaceClip
 from kitecore.errors import EditRefused
+from kitecore.model import Length, Name, Start
 from kitecore.ticks import TICKS_PER_SECOND
 
 STILL_LENGTH: Final = 3 * TICKS_PER_SECOND

@@ -7,10 +7,10 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Id, Track
-from kitecore.document.model import Start
 from kitecore.edits._base import EditBase, edit_kinds, open_clips, seconds_label
 from kitecore.edits._lanes import split_at
 from kitecore.errors import EditRefused
+from kitecore.model import Start
 
 MOST_SPANS = 2000
 Spans = list[tuple[int, int]]

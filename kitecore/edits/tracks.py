@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import Document, Id
-from kitecore.document.model import Name
 from kitecore.edits._base import EditBase, edit_kinds
 from kitecore.edits._lanes import without_gaps
 from kitecore.edits._tracks import FreeKind, with_new_track
 from kitecore.errors import EditRefused
+from kitecore.model import Name
 
 
 @edit_kinds.register("add_track")

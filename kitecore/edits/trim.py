@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document import ClipBase, Document, Id, Track
-from kitecore.document.model import Start, Tick
 from kitecore.edits._base import EditBase, count, edit_kinds, open_clips
 from kitecore.edits._lanes import neighbours, settled, swapped
 from kitecore.errors import EditRefused
+from kitecore.model import Start, Tick
 
 Edge = Literal["start", "end"]
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import Literal
 
-from kitecore.document import FrameRate, Model
+from kitecore.model import Model
+from kitecore.rates import FrameRate
 from kitecore.ticks import RATES
 
 Kind = Literal["video", "still", "sound"]

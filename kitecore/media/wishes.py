@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from kitecore.document.model import Model
 from kitecore.media.folder import MediaFolder
 from kitecore.media.info import MediaInfo
 from kitecore.media.whole import whole_file
+from kitecore.model import Model
 
 
 class Wishes(Model):

@@ -6,7 +6,6 @@ from bisect import bisect_right
 from typing import Any, TypeVar, overload
 
 from kitecore import oklab
-from kitecore.document.model import Model
 from kitecore.document.paths import Contour, Contours, Path
 from kitecore.document.properties import (
     Axes,
@@ -22,6 +21,7 @@ from kitecore.document.properties import (
     Triple,
     map_keys,
 )
+from kitecore.model import Model
 from kitecore.motion.curve import curve_between
 from kitecore.motion.easing import eased
 from kitecore.motion.path import path_between

@@ -9,10 +9,10 @@ from numpy.typing import NDArray
 from pydantic import Field
 
 from kitecore.document import ClipBase, Document, Track
-from kitecore.document.model import Id, Model, Real, param
 from kitecore.document.properties import MOST_KEYS
 from kitecore.document.track import MOST_TRACKS
 from kitecore.errors import EditRefused
+from kitecore.model import Id, Model, Real, param
 from kitecore.motion.thinning import plain_keys
 from kitecore.render.leading import Measure, followed_shares
 from kitecore.render.samples import mixed

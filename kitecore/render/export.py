@@ -10,9 +10,9 @@ from typing import Annotated, Final, Literal, Self
 from pydantic import AfterValidator, BeforeValidator, Field, model_validator
 
 from kitecore.document import Document, Model
-from kitecore.document.model import Start
 from kitecore.errors import BadInput
 from kitecore.media.folder import FindMedia
+from kitecore.model import Start
 from kitecore.render.extract import content_key
 from kitecore.render.formats import Format, formats
 from kitecore.render.making.captiontrack import said_in

@@ -15,9 +15,9 @@ from numpy.typing import NDArray
 from pydantic import AfterValidator, Field
 
 from kitecore.document import Document, Holding, MouthClip, Paced, Pictured, Track
-from kitecore.document.model import Model
 from kitecore.errors import EditRefused, NotThere
 from kitecore.media.pixels import fitting
+from kitecore.model import Model
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Rgba
 from kitecore.render.compose import affected

@@ -7,9 +7,9 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import Paced, Sounding
-from kitecore.document.model import numbers_in
 from kitecore.document.properties import Keys
 from kitecore.kept import Kept
+from kitecore.model import numbers_in
 from kitecore.motion import value_at
 from kitecore.render.paced import Read, windowed
 from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples, sample_at

@@ -1,4 +1,9 @@
+import importlib
+import sys
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from unittest import TestCase
+from unittest.mock import patch
 
 from kitecore.document.blends import BLENDS
 from kitecore.document.clips import clip_kinds
@@ -26,6 +31,31 @@ class RegistryTest(TestCase):
         fruit.register("plum")(1)
         with self.assertRaises(ValueError):
             fruit.register("plum")(2)
+
+    def test_of_a_home_only_what_is_asked_for_is_imported(self) -> None:
+        with TemporaryDirectory() as folder, patch.object(sys, "path", [folder, *sys.path]):
+            package = Path(folder) / "orchard"
+            package.mkdir()
+            (package / "__init__.py").write_text(
+                "from kitecore.registry import Registry\nfruit = Registry('fruit', home='orchard')\n"
+            )
+            for name, names in (("plum", ("plum",)), ("citrus", ("lime", "lemon"))):
+                lines = [f"fruit.register({one!r})({name!r})" for one in names]
+                told = "\n".join(["from orchard import fruit", *lines])
+                (package / f"{name}.py").write_text(told)
+            fruit = importlib.import_module("orchard").fruit
+            self.addCleanup(
+                lambda: [
+                    sys.modules.pop(one) for one in list(sys.modules) if one.startswith("orchard")
+                ]
+            )
+            self.assertEqual("plum", fruit["plum"])
+            self.assertNotIn("orchard.citrus", sys.modules)
+            # One that has no module of its name lies in another.
+            self.assertEqual("citrus", fruit["lime"])
+            self.assertEqual(["lemon", "lime", "plum"], list(fruit))
+            with self.assertRaises(UnknownName):
+                fruit["fig"]
 
     def test_what_the_document_names_can_be_drawn(self) -> None:
         self.assertEqual(set(BLENDS), set(blends))

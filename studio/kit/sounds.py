@@ -9,8 +9,8 @@ from kitecore.document.clips import Sounding
 from kitecore.document.controls import Control, controls_of
 from kitecore.document.inserts import InsertBase, insert_kinds
 from kitecore.document.inserts.equaliser import Equaliser
-from kitecore.document.model import Model
 from kitecore.document.strips import PURPOSES, FilmStrip, Strip, Under
+from kitecore.model import Model
 from kitecore.sound.inserts import insert_sounds
 from studio.kit.parts import PartKind, part_of
 

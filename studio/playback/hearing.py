@@ -13,10 +13,10 @@ from ninja import Field, Query, Router, Schema
 
 from kitecore.document import Document, dumps
 from kitecore.document.inserts.equaliser import Equaliser
-from kitecore.document.model import Tick
 from kitecore.document.properties import NumberKeys, PointKeys
 from kitecore.document.track import MOST_TRACKS
 from kitecore.edits import Edit
+from kitecore.model import Tick
 from kitecore.render.driving import Driving
 from kitecore.render.levels import Loudness, PieceLevels, Stretch, loudness_of, stretches_of
 from kitecore.render.questions import Request

@@ -10,8 +10,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema
 
 from kitecore.document.clips.mouth import Turn
-from kitecore.document.model import Start
 from kitecore.document.track import MOST_TRACKS
+from kitecore.model import Start
 from kitecore.render.mouths import Voice
 from studio.playback.asking import asked
 from studio.playback.watched import PLAIN

@@ -13,10 +13,10 @@ from kitecore.analysis.clap import ClapFound, read_clap
 from kitecore.analysis.match import Match, read_match
 from kitecore.document import Model
 from kitecore.document.clips.multicam import MOST_ANGLES
-from kitecore.document.model import Tick
 from kitecore.document.references import TakeId
 from kitecore.media.folder import MediaFolder
 from kitecore.media.info import Clock
+from kitecore.model import Tick
 from kitecore.programs import Tell, tell_nobody
 from kitecore.registry import Registry
 from kitecore.ticks import TICKS_PER_SECOND

@@ -13,7 +13,6 @@ from kitecore.document.inserts import Chain
 from kitecore.document.keying import LayerKey
 from kitecore.document.marker import MOST_MARKERS, Marker, Tag
 from kitecore.document.masks import Mask
-from kitecore.document.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.document.moves import Moves
 from kitecore.document.properties import Number, Point, map_keys
 from kitecore.document.references import TakeId
@@ -21,6 +20,7 @@ from kitecore.document.speed import Speed
 from kitecore.document.strokes import MOST_STROKES, Stroke
 from kitecore.document.transitions import Transition
 from kitecore.document.warps import Warp
+from kitecore.model import Id, Length, Model, Name, Start, new_id, param
 from kitecore.registry import Registry
 from kitecore.ticks import Span
 

@@ -10,11 +10,11 @@ from kitecore.document.canvas import Canvas
 from kitecore.document.clips._base import Pictured, clip_kinds
 from kitecore.document.clips._holding import Holding
 from kitecore.document.ease import Spring, Steady
-from kitecore.document.model import LONGEST, Model, Start
 from kitecore.document.morphing import Unlike, morphed
 from kitecore.document.mouthways import Bouncing, MouthWay, Moving, Swapped
 from kitecore.document.poses import REST
 from kitecore.document.properties import PointKeys, Vector
+from kitecore.model import LONGEST, Model, Start
 from kitecore.ticks import TICKS_PER_SECOND
 
 if TYPE_CHECKING:

@@ -9,8 +9,8 @@ from pydantic import Field
 from kitecore.document.clips._base import clip_kinds
 from kitecore.document.clips._holding import Holding
 from kitecore.document.clips.group import GroupClip
-from kitecore.document.model import Id, Model, Start, new_id
 from kitecore.document.transitions import Transition
+from kitecore.model import Id, Model, Start, new_id
 
 if TYPE_CHECKING:
     from kitecore.document.track import Track

@@ -5,8 +5,8 @@ from typing import Literal
 from pydantic import Field
 
 from kitecore.document.clips._base import Retouchable, clip_kinds
-from kitecore.document.model import Length, Tick
 from kitecore.document.references import TakeIds
+from kitecore.model import Length, Tick
 
 
 @clip_kinds.register("sequence")

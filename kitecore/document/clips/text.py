@@ -6,9 +6,9 @@ from pydantic import Field
 
 from kitecore.document.clips._base import Pictured, clip_kinds
 from kitecore.document.fills import Fill, PlainFill
-from kitecore.document.model import Model, param
 from kitecore.document.properties import Keys, Number
 from kitecore.document.references import FontName
+from kitecore.model import Model, param
 
 MOST_LETTERS = 4000
 

@@ -4,8 +4,8 @@ from typing import ClassVar, Final, Literal, TypeVar, get_args
 
 from pydantic import Field
 
-from kitecore.document.model import Id, Model, Tick, new_id, param
 from kitecore.document.properties import Number
+from kitecore.model import Id, Model, Tick, new_id, param
 from kitecore.registry import Registry
 
 E = TypeVar("E", bound="EffectBase")

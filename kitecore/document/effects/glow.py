@@ -3,8 +3,8 @@ from __future__ import annotations
 from typing import ClassVar, Literal
 
 from kitecore.document.effects._base import EffectBase, Family, effect_kinds
-from kitecore.document.model import param
 from kitecore.document.properties import Colour, Number
+from kitecore.model import param
 
 
 @effect_kinds.register("glow")

@@ -4,7 +4,7 @@ import math
 from typing import ClassVar, Literal
 
 from kitecore.document.effects._base import Family, Timed, effect_kinds
-from kitecore.document.model import param
+from kitecore.model import param
 from kitecore.ticks import TICKS_PER_SECOND
 
 

@@ -3,7 +3,7 @@ from __future__ import annotations
 from typing import ClassVar, Literal
 
 from kitecore.document.effects._base import EffectBase, Family, effect_kinds
-from kitecore.document.model import param
+from kitecore.model import param
 
 
 @effect_kinds.register("invert")

@@ -15,7 +15,7 @@ from kitecore.document.grade.stages import (
     StageBase,
     Wheels,
 )
-from kitecore.document.model import Model
+from kitecore.model import Model
 
 
 class Adjustments(Model):

@@ -7,9 +7,9 @@ from __future__ import annotations
 
 from typing import Any, ClassVar
 
-from kitecore.document.model import Model, Name, param
 from kitecore.document.properties import Curve, Number, Point, Triple, Vector3
 from kitecore.document.references import LookName
+from kitecore.model import Model, Name, param
 
 
 class StageBase(Model):

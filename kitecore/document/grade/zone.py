@@ -6,8 +6,8 @@ from pydantic import Field
 
 from kitecore.document.grade.adjustments import Adjustments
 from kitecore.document.masks import Mask
-from kitecore.document.model import Id, Model, Name, new_id, param
 from kitecore.document.properties import Number
+from kitecore.model import Id, Model, Name, new_id, param
 
 
 class BrightnessRange(Model):

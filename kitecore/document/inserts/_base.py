@@ -2,7 +2,7 @@ from __future__ import annotations
 
 from pydantic import Field
 
-from kitecore.document.model import Id, Model, new_id
+from kitecore.model import Id, Model, new_id
 from kitecore.registry import Registry
 
 MOST_INSERTS = 16

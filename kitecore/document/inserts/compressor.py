@@ -3,8 +3,8 @@ from __future__ import annotations
 from typing import Literal
 
 from kitecore.document.inserts._base import InsertBase, insert_kinds
-from kitecore.document.model import param
 from kitecore.document.properties import Number
+from kitecore.model import param
 
 
 @insert_kinds.register("compressor")

@@ -5,8 +5,8 @@ from typing import Annotated, Final, Literal
 from pydantic import Field
 
 from kitecore.document.inserts._base import InsertBase, insert_kinds
-from kitecore.document.model import Real, param
 from kitecore.document.properties import Number
+from kitecore.model import Real, param
 
 NOISE_BANDS: Final = 40
 """Bands of a learnt noise, evenly spaced by ear from 40 Hz to 20 kHz."""

@@ -1,7 +1,7 @@
 from __future__ import annotations
 
 from kitecore.document.ease import Ease, Steady
-from kitecore.document.model import Length, Model, param
+from kitecore.model import Length, Model, param
 from kitecore.registry import Registry
 
 

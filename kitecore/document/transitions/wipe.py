@@ -2,8 +2,8 @@ from __future__ import annotations
 
 from typing import Literal
 
-from kitecore.document.model import param
 from kitecore.document.transitions._base import TransitionBase, transition_kinds
+from kitecore.model import param
 
 
 @transition_kinds.register("wipe")

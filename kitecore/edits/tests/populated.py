@@ -9,8 +9,8 @@ from typing import Any
 from pydantic import TypeAdapter
 
 from kitecore.document import Document, empty_document
-from kitecore.document.document import FrameRate
 from kitecore.edits import Edit, EditBase, apply
+from kitecore.rates import FrameRate
 
 SECOND = 705_600_000
 CUTOUT = {"strokes": [{"points": [[0, 0], [0, 0.1]]}]}

@@ -7,7 +7,6 @@ from typing import Any, get_args
 from hypothesis import strategies as st
 
 from kitecore.document import Document, Holding, empty_document
-from kitecore.document.document import FrameRate
 from kitecore.edits import EditBase
 from kitecore.edits.fresh import fresh_layers
 from kitecore.edits.settings import Group
@@ -25,6 +24,7 @@ from kitecore.edits.tests.picks import (
     ticks,
 )
 from kitecore.edits.tests.populated import SECOND, edit, populated
+from kitecore.rates import FrameRate
 from kitecore.ticks import RATES
 
 __all__ = ["MAKERS", "documents", "edit", "edits_for"]

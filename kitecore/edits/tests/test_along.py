@@ -5,10 +5,10 @@ from __future__ import annotations
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kitecore.document.model import LONGEST
 from kitecore.document.properties import Keys
 from kitecore.edits.tests.cutcase import FRAME, CutCase
 from kitecore.edits.tests.populated import SECOND
+from kitecore.model import LONGEST
 
 
 class AlongTest(CutCase):

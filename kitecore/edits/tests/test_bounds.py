@@ -7,8 +7,8 @@ from typing import Any
 from pydantic import ValidationError
 
 from kitecore.document import Document, dump, load
-from kitecore.document.model import LONGEST
 from kitecore.edits.tests.cutcase import SECOND, CutCase
+from kitecore.model import LONGEST
 
 SOLID = {"kind": "solid", "name": "s", "length": SECOND}
 

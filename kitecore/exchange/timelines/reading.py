@@ -14,7 +14,6 @@ import opentimelineio as otio
 from kitecore.document import SCHEMA, new_id
 from kitecore.document.clips._holding import DEEPEST
 from kitecore.document.marker import MOST_MARKERS
-from kitecore.document.model import Model
 from kitecore.document.track import MOST_CLIPS, MOST_TRACKS
 from kitecore.errors import BadInput
 from kitecore.exchange.timelines.clips import (
@@ -26,6 +25,7 @@ from kitecore.exchange.timelines.clips import (
 )
 from kitecore.exchange.timelines.context import MOST_NAME, Data, Reading, ours_in, told
 from kitecore.exchange.timelines.terms import TRANSITIONS, on_frames, rate_like, tick_of
+from kitecore.model import Model
 from kitecore.ticks import Rate
 
 _UNREADABLE: Final = (otio.exceptions.OTIOError, ValueError, KeyError, TypeError, RuntimeError)

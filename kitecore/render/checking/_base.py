@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import Document, Model
-from kitecore.document.model import Tick
+from kitecore.model import Tick
 from kitecore.registry import Registry
 from kitecore.render.checking.pictures import PictureFacts
 from kitecore.render.checking.sounds import SoundFacts

@@ -18,11 +18,11 @@ from kitecore.document.effects import effect_kinds
 from kitecore.document.fills import FILLS
 from kitecore.document.grade import Grade, Zone
 from kitecore.document.masks import MASKS
-from kitecore.document.model import FARTHEST, Within
 from kitecore.document.shapes import FORMS
 from kitecore.document.transitions import transition_kinds
 from kitecore.edits._properties import with_values
 from kitecore.errors import EditRefused
+from kitecore.model import FARTHEST, Within
 from kitecore.render.frame import render
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SECOND, Scene

@@ -6,8 +6,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document.inserts.equaliser import Bell, Equaliser
-from kitecore.document.model import numbers_in
 from kitecore.document.properties import Number
+from kitecore.model import numbers_in
 from kitecore.sound import biquad
 from kitecore.sound.inserts._base import BLOCK, DECAYED, Over, Processing, insert_sounds
 from kitecore.sound.ramps import RATE, SAMPLE_TICKS, Samples
