@@ -171,6 +171,7 @@ function nudge(event: KeyboardEvent) {
   <div class="pen" data-test="path-handles">
     <svg
       ref="svg"
+      class="sheet"
       :viewBox="`0 0 ${width} ${height}`"
       tabindex="0"
       role="application"
@@ -261,7 +262,7 @@ function nudge(event: KeyboardEvent) {
 
 <style scoped>
 .pen,
-svg {
+.sheet {
   position: absolute;
   inset: 0;
   width: 100%;
@@ -271,16 +272,16 @@ svg {
 .pen {
   pointer-events: none;
 }
-svg > *,
-svg g > * {
+.sheet > *,
+.sheet g > * {
   pointer-events: auto;
 }
-svg {
+.sheet {
   overflow: hidden;
   outline: none;
   pointer-events: none;
 }
-svg:focus-visible {
+.sheet:focus-visible {
   outline: 2px solid var(--accent);
   outline-offset: -2px;
 }
