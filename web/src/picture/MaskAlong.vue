@@ -4,12 +4,19 @@ import { computed } from 'vue'
 import type { MaskOwner } from '@/inhand/maskOwner'
 import { goneAlong } from '@/motion/along'
 import { valueAt } from '@/motion/keys'
+import ChoiceSelect from '@/controls/ChoiceSelect.vue'
+import ToolLine from '@/controls/ToolLine.vue'
+import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { useAlong } from './useAlong'
+import { leadersOf } from './useTracked'
 
 const props = defineProps<{ owner: MaskOwner }>()
 const { clip, trackers, tick, alongOfPart } = useAlong()
 const mask = computed(() => props.owner.masks.value[props.owner.taken.value] ?? null)
+const none = computed(() =>
+  trackers.value.length ? t('picture.maskAlong.stays') : t('picture.maskAlong.none'),
+)
 const told = computed(() => trackers.value.find(({ id }) => id === mask.value?.tracker)?.name)
 
 /** It stays where it is at the playhead, with whatever it goes along from now on. */
@@ -30,38 +37,15 @@ function go(tracker: string) {
 
 <template>
   <TrayItem v-if="clip && mask" :name="$t('picture.maskAlong.goesAlong')" :told="told">
-    <label class="line">
-      <span class="name">{{ $t('picture.maskAlong.goesAlong') }}</span>
-      <select
-        class="form-select form-select-sm"
-        :value="mask.tracker ?? ''"
+    <ToolLine :name="$t('picture.maskAlong.goesAlong')">
+      <ChoiceSelect
+        :label="$t('picture.maskAlong.goesAlong')"
+        :choices="leadersOf(trackers, none)"
+        :taken="mask.tracker ?? ''"
         :disabled="!trackers.length"
         data-test="mask-along"
-        @change="go(($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">
-          {{ trackers.length ? $t('picture.maskAlong.stays') : $t('picture.maskAlong.none') }}
-        </option>
-        <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select>
-    </label>
+        @take="go($event)"
+      />
+    </ToolLine>
   </TrayItem>
 </template>
-
-<style scoped>
-.line {
-  display: flex;
-  align-items: center;
-  gap: 6px 12px;
-  min-height: var(--touch);
-}
-.name {
-  min-width: 74px;
-  color: var(--soft);
-}
-.form-select {
-  flex: 1;
-  min-width: 0;
-  min-height: var(--touch);
-}
-</style>

@@ -2,6 +2,7 @@
 /** What masks put on the picture: forms with handles, the points of a path, a sheet to paint on. */
 import { computed } from 'vue'
 import type { BrushStrokeOf, Contour } from '@/api/types'
+import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import { strokesAt, type MaskOwner } from '@/inhand/maskOwner'
 import { changedAt, isKeyed, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
@@ -14,6 +15,7 @@ import PathHandles from './PathHandles.vue'
 import type { DrawnPoint } from './placing'
 import StrokeSurface from './StrokeSurface.vue'
 import { useAlong } from './useAlong'
+import { leadersOf } from './useTracked'
 import { drawnOn, lengthOn, usePictureFrame } from './usePictureFrame'
 
 const props = defineProps<{
@@ -106,18 +108,13 @@ const line = computed(() => lengthOn(frame.value, drawing.brush.width))
     @drawn="drawing.tool = ''"
   >
     <template v-if="trackers.length" #node="{ node, change }">
-      <select
-        class="form-select form-select-sm along"
-        :aria-label="$t('picture.maskSurface.pointGoesAlong')"
-        :value="node.tracker ?? ''"
+      <ChoiceSelect
+        :label="$t('picture.maskSurface.pointGoesAlong')"
+        :choices="leadersOf(trackers, $t('picture.maskSurface.withTheMask'))"
+        :taken="node.tracker ?? ''"
         data-test="node-along"
-        @change="
-          change({ tracker: ($event.target as HTMLSelectElement).value || null, since: tick })
-        "
-      >
-        <option value="">{{ $t('picture.maskSurface.withTheMask') }}</option>
-        <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select>
+        @take="change({ tracker: $event || null, since: tick })"
+      />
     </template>
   </PathHandles>
   <MaskHandles
@@ -130,12 +127,3 @@ const line = computed(() => lengthOn(frame.value, drawing.brush.width))
     @take="owner.take"
   />
 </template>
-
-<style scoped>
-.along {
-  flex: 1 1 6em;
-  width: auto;
-  min-width: 0;
-  min-height: var(--touch);
-}
-</style>

@@ -5,6 +5,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import type { VideoClip } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { MARGIN } from '@/motion/covers'
 import type { Moment } from '@/motion/tracks'
@@ -91,16 +92,14 @@ function cover() {
       :name="$t('layer.coverPart.whichPicture')"
       :label="$t('layer.coverPart.whichPicture')"
     >
-      <select
+      <ChoiceSelect
         v-if="still"
-        class="form-select form-select-sm"
-        :aria-label="$t('layer.coverPart.whichPicture')"
-        :value="still.media"
+        :label="$t('layer.coverPart.whichPicture')"
+        :choices="stills.map(({ media, name }) => ({ id: media, name }))"
+        :taken="still.media"
         data-test="cover-picture"
-        @change="chosen = ($event.target as HTMLSelectElement).value"
-      >
-        <option v-for="one in stills" :key="one.media" :value="one.media">{{ one.name }}</option>
-      </select>
+        @take="chosen = $event"
+      />
       <span v-else class="tiny quiet">{{ $t('layer.coverPart.noPicture') }}</span>
     </ToolLine>
   </TrayItem>
@@ -118,11 +117,3 @@ function cover() {
     @set="margin = $event / 100"
   />
 </template>
-
-<style scoped>
-.form-select {
-  flex: 1;
-  min-width: 110px;
-  min-height: var(--touch);
-}
-</style>

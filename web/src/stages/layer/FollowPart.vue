@@ -55,7 +55,7 @@ const told = computed(() => {
 const smooth = (seconds: number) => ({ [`trackers/${tracker.value?.id}/smooth`]: seconds })
 const within = (at: number) => !tracker.value || trimmedTo(tracker.value, at) === at
 const trimmed = computed(() => tracker.value?.begins != null || tracker.value?.ends != null)
-const trim = (values: Record<'begins' | 'ends', number | null> | object) =>
+const trim = (values: Partial<Record<'begins' | 'ends', number | null>>) =>
   props.layer.setWhole(
     Object.fromEntries(
       Object.entries(values).map(([name, at]) => [`trackers/${tracker.value?.id}/${name}`, at]),

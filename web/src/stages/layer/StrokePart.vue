@@ -4,10 +4,12 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { RetouchedClip, RetouchStroke } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
+import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
+import { leadersOf } from '@/picture/useTracked'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { useRetouch } from './useRetouch'
@@ -21,6 +23,8 @@ const along = useStrokeAlong(
   () => props.stroke,
 )
 const { trackers, job } = along
+/** What something may go along with; first that it does not. */
+const leaders = (none: string) => leadersOf(trackers.value, none)
 const told = computed(
   () => trackers.value.find(({ id }) => id === props.stroke.tracker)?.name ?? '',
 )
@@ -67,17 +71,14 @@ const set = (values: Record<string, unknown>) =>
         >
           {{ $t('layer.strokePart.surroundings') }}
         </BButton>
-        <select
+        <ChoiceSelect
           v-if="trackers.length"
-          class="form-select form-select-sm"
-          :aria-label="$t('layer.strokePart.goesAlong')"
-          :value="stroke.tracker ?? ''"
+          :label="$t('layer.strokePart.goesAlong')"
+          :choices="leaders($t('layer.strokePart.stays'))"
+          :taken="stroke.tracker ?? ''"
           data-test="stroke-along"
-          @change="go(($event.target as HTMLSelectElement).value)"
-        >
-          <option value="">{{ $t('layer.strokePart.stays') }}</option>
-          <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select>
+          @take="go($event)"
+        />
       </template>
     </ToolLine>
   </TrayItem>
@@ -99,17 +100,14 @@ const set = (values: Record<string, unknown>) =>
       :name="$t('layer.strokePart.behind')"
       :label="$t('layer.strokePart.behind')"
     >
-      <select
-        class="form-select form-select-sm"
-        :aria-label="$t('layer.strokePart.behind')"
+      <ChoiceSelect
+        :label="$t('layer.strokePart.behind')"
+        :choices="leaders($t('layer.strokePart.behindStays'))"
+        :taken="fill.behind ?? ''"
         :title="$t('layer.strokePart.behindHelp')"
-        :value="fill.behind ?? ''"
         data-test="stroke-behind"
-        @change="set({ behind: ($event.target as HTMLSelectElement).value || null })"
-      >
-        <option value="">{{ $t('layer.strokePart.behindStays') }}</option>
-        <option v-for="one in trackers" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select>
+        @take="set({ behind: $event || null })"
+      />
     </ToolLine>
     <p v-else-if="fill.taken_from === 'moments'" class="tiny quiet mb-0">
       {{ $t('layer.strokePart.followFirst') }}
@@ -123,11 +121,3 @@ const set = (values: Record<string, unknown>) =>
     @set="layer.setPart('strokes', stroke.id ?? '', $event)"
   />
 </template>
-
-<style scoped>
-.form-select {
-  flex: 1;
-  min-width: 110px;
-  min-height: var(--touch);
-}
-</style>

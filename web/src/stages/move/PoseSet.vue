@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import IconBefore from '~icons/tabler/arrow-left'
 import IconAfter from '~icons/tabler/arrow-right'
 import type { MouthClip, Take } from '@/api/types'
+import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import NameDialog from '@/controls/NameDialog.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import { useLibrary } from '@/stores/library'
@@ -62,14 +63,13 @@ function show(take: string) {
 <template>
   <TrayItem :name="$t('move.poseSet.poses')" :told="String(poses.length)" last>
     <ToolLine :label="$t('move.poseSet.poses')">
-      <select
-        v-model="chosen"
-        class="form-select form-select-sm which"
-        :aria-label="$t('move.poseSet.which')"
+      <ChoiceSelect
+        :label="$t('move.poseSet.which')"
+        :choices="poses.map((one) => ({ id: one, name: one }))"
+        :taken="chosen"
         data-test="which-pose"
-      >
-        <option v-for="one in poses" :key="one" :value="one">{{ one }}</option>
-      </select>
+        @take="chosen = $event"
+      />
       <BButton
         v-for="one in STEPS"
         :key="one.by"
@@ -127,10 +127,6 @@ function show(take: string) {
 </template>
 
 <style scoped>
-.which {
-  width: auto;
-  min-height: var(--touch);
-}
 .row-of {
   display: grid;
   grid-template-columns: 84px 1fr;
