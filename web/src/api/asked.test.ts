@@ -31,6 +31,13 @@ test('what changes something is not sent twice', async () => {
   expect(fetch).toHaveBeenCalledTimes(2)
 })
 
+test('a question that is sent is asked again if it says that it only reads', async () => {
+  const fetch = broken(1)
+  const answer = await asked('http://site/still', { method: 'POST', body: '{}' }, true)
+  expect(await answer.text()).toBe('seen')
+  expect(fetch).toHaveBeenCalledTimes(2)
+})
+
 test('what was let go of is not asked for again', async () => {
   const fetch = broken(1, new DOMException('let go', 'AbortError'))
   await expect(asked('http://site/still')).rejects.toThrow('let go')

@@ -47,7 +47,10 @@ const withToken: Middleware = {
   },
 }
 
-export const client = createClient<paths>({ baseUrl: '', fetch: asked })
+export const client = createClient<paths>({
+  baseUrl: '',
+  fetch: (request: Request) => asked(request),
+})
 client.use(withToken)
 
 /** The error of an answer, in our own form whatever came. */
@@ -86,13 +89,15 @@ export async function need<T>(asked: Promise<Answer<T>>): Promise<T> {
 }
 
 /** Bytes by a plain request (pictures and pieces, which the typed client does not carry). */
-export async function needBytes(url: string, init: RequestInit = {}): Promise<ArrayBuffer> {
+export async function needBytes(
+  url: string,
+  init: RequestInit = {},
+  reads?: boolean,
+): Promise<ArrayBuffer> {
   let response: Response
   try {
-    response = await asked(url, {
-      ...init,
-      headers: { 'X-CSRFToken': csrfToken(), ...init.headers },
-    })
+    const headers = { 'X-CSRFToken': csrfToken(), ...init.headers }
+    response = await asked(url, { ...init, headers }, reads)
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     reachable.value = false

@@ -46,21 +46,24 @@ export interface Still {
 
 export async function fetchStill(source: Source, frame: number, ask: StillAsk): Promise<Still> {
   const trial = ask.edit ? [useProject().whole(ask.edit)] : []
-  const bytes = await needBytes(`${source.base}/still?${new URLSearchParams(source.query)}`, {
+  const question = {
+    frame,
+    long_side: ask.longSide,
+    lane: ask.lane,
+    turn: ask.turn,
+    edits: [...(source.pending ?? []), ...trial],
+    matte: ask.matte ?? '',
+    onion: ask.onion ?? '',
+    scopes: ask.scopes ?? null,
+  }
+  const init = {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({
-      frame,
-      long_side: ask.longSide,
-      lane: ask.lane,
-      turn: ask.turn,
-      edits: [...(source.pending ?? []), ...trial],
-      matte: ask.matte ?? '',
-      onion: ask.onion ?? '',
-      scopes: ask.scopes ?? null,
-    }),
+    body: JSON.stringify(question),
     signal: ask.signal,
-  })
+  }
+  const url = `${source.base}/still?${new URLSearchParams(source.query)}`
+  const bytes = await needBytes(url, init, true)
   const type = 'image/jpeg'
   if (!ask.scopes || !bytes.byteLength) return { blob: new Blob([bytes], { type }), measured: null }
   const { jpeg, measured } = unpacked(bytes)
