@@ -72,6 +72,13 @@ class Tracker(Tracked):
     ends: Start | None = None
 
     @property
+    def counts(self) -> tuple[int, int]:
+        """From when until when, in ticks of the file, its thing is followed."""
+        begins = self.first if self.begins is None else max(self.begins, self.first)
+        ends = self.last if self.ends is None else min(self.ends, self.last)
+        return begins, ends
+
+    @property
     def wanted(self) -> Tracked:
         """What has to be found for it."""
         return Tracked(change=self.change, views=self.views, first=self.first, last=self.last)

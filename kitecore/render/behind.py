@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final, NamedTuple
 
 import cv2
@@ -12,6 +13,7 @@ from numpy.typing import NDArray
 from kitecore.arrays import Box
 from kitecore.document import VideoClip
 from kitecore.document.strokes import FillStroke
+from kitecore.document.trackers import Tracker
 from kitecore.motion.matrices import Matrix
 from kitecore.picture.layer import Rgba
 from kitecore.picture.retouch import looked_at, still_seen, touched
@@ -56,7 +58,7 @@ def behind(stroke: FillStroke, then: Mending, now: Mending, onto: Box) -> Rgba |
         The part of that.
     """
     scene, cache = _Scene(stroke, then), then.sources.cache
-    of = stroke.model_dump_json(), scene.found_by
+    of = (stroke.model_dump_json(), *(one.model_dump_json() for one in scene.leaders.values()))
     left, top, right, bottom = cache.get(then.kept("reaches", *of), scene.reaches).tolist()
     whole = left, top, right, bottom
     if left == right:
@@ -88,20 +90,17 @@ class _Scene:
         assert isinstance(self.then.clip, VideoClip)
         return self.then.clip
 
-    @property
-    def found_by(self) -> tuple[str, ...]:
-        """The trackers it depends on, as a part of a name."""
+    @cached_property
+    def leaders(self) -> dict[str, Tracker]:
+        """The trackers it depends on, by their ids."""
         named = {self.stroke.tracker, self.stroke.behind}
-        return tuple(one.model_dump_json() for one in self.clip.trackers if one.id in named)
+        return {one.id: one for one in self.clip.trackers if one.id in named}
 
     @property
     def stays(self) -> bool:
         """Whether the stroke goes along with what lies behind it: then only looks tell them apart."""
-        known = {one.id for one in self.clip.trackers}
-        along, behind = (
-            one if one in known else None for one in (self.stroke.tracker, self.stroke.behind)
-        )
-        return along == behind
+        of = self.stroke
+        return self.leaders.get(of.tracker or "") is self.leaders.get(of.behind or "")
 
     def behind_at(self, tick: int) -> Matrix:
         """How what lies behind has moved since, in heights."""
@@ -116,10 +115,8 @@ class _Scene:
         """The first and the last frame that may tell: of one shot, while all is followed."""
         folder = self.then.sources.folder(self.then.media)
         index, since = folder.index, self.stroke.since
-        named = {self.stroke.tracker, self.stroke.behind}
-        followed = [one for one in self.clip.trackers if one.id in named]
-        begins = [one.first for one in followed] or [since - _AROUND]
-        ends = [one.last for one in followed] or [since + _AROUND]
+        around = [(since - _AROUND, since + _AROUND)]
+        begins, ends = zip(*([one.counts for one in self.leaders.values()] or around), strict=True)
         at = index.frame_at(since)
         shot = max((one for one in folder.shots if one <= at), default=0)
         next_shot = min((one for one in folder.shots if one > at), default=len(index))

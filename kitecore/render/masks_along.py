@@ -20,7 +20,9 @@ from kitecore.tracking.quads import carried
 
 
 def masks_that_follow(clip: VideoClip) -> list[Mask]:
-    """Those of the layer and of the zones of its grade."""
+    """Those of the layer and of the zones of its grade; none where nothing is followed."""
+    if not clip.trackers:
+        return []
     zones = clip.grade.zones if clip.grade is not None else ()
     every = (*clip.masks, *(mask for zone in zones for mask in zone.masks))
     return [mask for mask in every if mask.tracker or _has_led_nodes(mask)]
@@ -59,7 +61,7 @@ def with_masks_along(clip: VideoClip, local: int, step: int, sources: Sources) -
 def _along(clip: VideoClip, mask: Mask, local: int, step: int, sources: Sources) -> Mask:
     tick = clip.shown_at(local, step)
     seen = seen_at(clip, mask.tracker, mask.since, tick, sources)
-    led = isinstance(mask, PathMask) and _has_led_nodes(mask)
+    led = _has_led_nodes(mask)
     if seen is None and not led:
         return mask
     kept = still_at(mask, local)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any, Literal
 
 import numpy as np
@@ -14,6 +15,7 @@ from kitecore.model import Tick
 from kitecore.registry import Registry
 from kitecore.render.checking.pictures import PictureFacts
 from kitecore.render.checking.sounds import SoundFacts
+from kitecore.render.checking.within import Lies, everywhere
 from kitecore.render.destinations import Destination
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
@@ -54,6 +56,11 @@ class Film:
     pictures: PictureFacts
     sound: SoundFacts
     sources: Sources
+
+    @cached_property
+    def lies(self) -> tuple[Lies, ...]:
+        """All clips that are on at some frame, wherever they lie."""
+        return tuple(everywhere(self.document))
 
     @property
     def kind(self) -> str:

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from kitecore.document import AdjustmentClip, SolidClip, VideoClip
 from kitecore.document.trackers import Tracker
 from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs, together
-from kitecore.render.checking.within import Lies, everywhere
+from kitecore.render.checking.within import Lies
 from kitecore.tracking.follow import SURE
 
 _SURE: Final = round(SURE * 255)
@@ -27,7 +27,7 @@ def _covers(film: Film) -> Iterator[Finding]:
 
 def _all(film: Film) -> Iterator[tuple[Lies, Lies, Tracker]]:
     """Covers, what they lie over, and what they go along with; in groups, too."""
-    clips = {lies.clip.id: lies for lies in everywhere(film.document)}
+    clips = {lies.clip.id: lies for lies in film.lies}
     for lies in clips.values():
         cover = lies.clip
         if not isinstance(cover, AdjustmentClip | SolidClip) or not cover.masks:

@@ -7,7 +7,7 @@ from kitecore.render.checking.within import named_once
 
 
 def _missing(film: Film) -> Iterator[Finding]:
-    for lies, media in named_once(film.document):
+    for lies, media in named_once(film.lies):
         if not film.sources.folder(media).original.exists():
             yield Finding(
                 check="missing",

@@ -12,11 +12,11 @@ _NEAR = Fraction(1, 500)
 
 def _rates(film: Film) -> Iterator[Finding]:
     own = film.document.rate.exact.fraction
-    for lies, media in named_once(film.document):
+    videos = (one for one in film.lies if isinstance(one.clip, VideoClip))
+    for lies, media in named_once(videos):
         clip, picture = lies.clip, film.sources.folder(media).info.picture
-        if not isinstance(clip, VideoClip) or clip.between != "nearest":
-            continue
-        if picture is None or picture.rate is None:
+        assert isinstance(clip, VideoClip)
+        if picture is None or picture.rate is None or clip.between != "nearest":
             continue
         rate = Fraction(picture.rate.num, picture.rate.den)
         times = rate / own

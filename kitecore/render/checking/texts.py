@@ -11,7 +11,7 @@ from kitecore.media.pixels import fitting
 from kitecore.motion import still_at
 from kitecore.motion.plain import pair
 from kitecore.render.checking._base import Check, Film, Finding, checks
-from kitecore.render.checking.within import Lies, everywhere
+from kitecore.render.checking.within import Lies
 from kitecore.render.compose import solitary
 from kitecore.render.frame import stage_of
 from kitecore.render.making.following import corner_at
@@ -53,7 +53,7 @@ class _Text:
 
 def _texts(film: Film) -> Iterator[_Text]:
     """In groups, too; what a mouth or several angles hold is not always seen."""
-    for lies in everywhere(film.document):
+    for lies in film.lies:
         plain = all(isinstance(one, GroupClip) for one, _ in lies.way)
         if isinstance(lies.clip, TextClip) and lies.seen and plain and _letters(lies.clip):
             yield _Text(lies.clip, lies)

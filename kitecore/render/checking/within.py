@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -107,10 +107,10 @@ def _inside(clip: Holding, lies: Lies, step: int) -> Moments:
     return inner
 
 
-def named_once(document: Document) -> Iterator[tuple[Lies, str]]:
-    """Each take that is used anywhere, with the first clip that uses it."""
+def named_once(every: Iterable[Lies]) -> Iterator[tuple[Lies, str]]:
+    """Each take that some clips use, with the first of them that does."""
     told: set[str] = set()
-    for lies in everywhere(document):
+    for lies in every:
         if isinstance(lies.clip, Holding):
             continue
         for media in sorted(lies.clip.uses() - told):

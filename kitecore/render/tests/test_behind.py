@@ -180,6 +180,16 @@ class BehindTest(TestCase):
         self.set(taken_from="around")
         np.testing.assert_array_equal(from_moments, self.shown(PAINTED))
 
+    def test_what_was_trimmed_away_tells_nothing(self) -> None:
+        self.wiped("held", walker(PAINTED, held=True))
+        self.follow("tracker", *self.seen(held=True))
+        tracker = self.clip.trackers[0].id
+        # Beyond that the one who walks is not covered: what is seen there is not what lies behind.
+        ends = {f"trackers/{tracker}/begins": 12 * FRAME, f"trackers/{tracker}/ends": 34 * FRAME}
+        self.scene.do(kind="adjust", clips=[self.clip.id], values=ends)
+        for number in (12, PAINTED, 34):
+            self.assertLess(self.off(number, held=True), 5.0, number)
+
     def test_a_tracker_that_is_gone_means_that_it_stands_still(self) -> None:
         self.wiped("held", walker(PAINTED, held=True), behind="gone")
         self.follow("tracker", *self.seen(held=True))
