@@ -125,9 +125,10 @@ class BehindTest(TestCase):
         }
         self.scene.do(kind="add_parts", clips=[self.clip.id], list="strokes", parts=[whole])
 
-    def follow(self, role: str, *views: dict[str, Any]) -> None:
+    def follow(self, role: str, *views: dict[str, Any], **more: int) -> None:
         """Something new is followed, and is the stroke's ``tracker``, or what is ``behind`` it."""
-        item = {"change": "moves", "views": views, "first": 0, "last": (COUNT - 1) * FRAME}
+        whole = {"first": 0, "last": (COUNT - 1) * FRAME}
+        item = {"change": "moves", "views": views, **whole, **more}
         self.scene.do(kind="add_item", clips=[self.clip.id], list="trackers", item=item)
         self.set(**{role: self.clip.trackers[-1].id})
 
@@ -181,14 +182,16 @@ class BehindTest(TestCase):
         np.testing.assert_array_equal(from_moments, self.shown(PAINTED))
 
     def test_what_was_trimmed_away_tells_nothing(self) -> None:
+        """Beyond it the one who walks is not covered: it is as if nothing were followed there."""
         self.wiped("held", walker(PAINTED, held=True))
-        self.follow("tracker", *self.seen(held=True))
-        tracker = self.clip.trackers[0].id
-        # Beyond that the one who walks is not covered: what is seen there is not what lies behind.
-        ends = {f"trackers/{tracker}/begins": 12 * FRAME, f"trackers/{tracker}/ends": 34 * FRAME}
-        self.scene.do(kind="adjust", clips=[self.clip.id], values=ends)
-        for number in (12, PAINTED, 34):
-            self.assertLess(self.off(number, held=True), 5.0, number)
+        views = [view for view in self.seen(held=True) if 12 * FRAME <= view["at"] <= 34 * FRAME]
+        shown = []
+        ends = {"begins": 12 * FRAME, "ends": 34 * FRAME}
+        for more in (ends, {"first": ends["begins"], "last": ends["ends"]}):
+            self.follow("tracker", *views, **more)
+            shown.append(self.shown(PAINTED))
+        np.testing.assert_array_equal(*shown)
+        self.assertLess(self.off(PAINTED, held=True), 5.0)
 
     def test_a_tracker_that_is_gone_means_that_it_stands_still(self) -> None:
         self.wiped("held", walker(PAINTED, held=True), behind="gone")
