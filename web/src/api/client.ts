@@ -1,6 +1,6 @@
 import createClient, { type Middleware } from 'openapi-fetch'
 import { inLanguage, t } from '@/texts'
-import { asked } from './asked'
+import { fetchTwice } from './persistent'
 import { reachable } from './reach'
 import type { components, paths } from './schema'
 
@@ -49,7 +49,7 @@ const withToken: Middleware = {
 
 export const client = createClient<paths>({
   baseUrl: '',
-  fetch: (request: Request) => asked(request),
+  fetch: (request: Request) => fetchTwice(request),
 })
 client.use(withToken)
 
@@ -97,7 +97,7 @@ export async function needBytes(
   let response: Response
   try {
     const headers = { 'X-CSRFToken': csrfToken(), ...init.headers }
-    response = await asked(url, { ...init, headers }, reads)
+    response = await fetchTwice(url, { ...init, headers }, reads)
   } catch (error) {
     if (error instanceof DOMException && error.name === 'AbortError') throw error
     reachable.value = false

@@ -4,26 +4,21 @@ import { computed } from 'vue'
 import type { MaskOwner } from '@/inhand/maskOwner'
 import { goneAlong } from '@/motion/along'
 import { valueAt } from '@/motion/keys'
-import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import ToolLine from '@/controls/ToolLine.vue'
-import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
+import LeaderSelect from './LeaderSelect.vue'
 import { useAlong } from './useAlong'
-import { leadersOf } from './useTracked'
 
 const props = defineProps<{ owner: MaskOwner }>()
 const { clip, trackers, tick, alongOfPart } = useAlong()
 const mask = computed(() => props.owner.masks.value[props.owner.taken.value] ?? null)
-const none = computed(() =>
-  trackers.value.length ? t('picture.maskAlong.stays') : t('picture.maskAlong.none'),
-)
 const told = computed(() => trackers.value.find(({ id }) => id === mask.value?.tracker)?.name)
 
 /** It stays where it is at the playhead, with whatever it goes along from now on. */
-function go(tracker: string) {
+function go(tracker: string | null) {
   const now = mask.value
   if (!now) return
-  const values: Record<string, unknown> = { tracker: tracker || null, since: tick.value }
+  const values: Record<string, unknown> = { tracker, since: tick.value }
   const along = alongOfPart(now)
   const still = typeof now.turn === 'number' && Array.isArray(now.centre)
   if (along && still && now.kind !== 'path' && now.kind !== 'brush') {
@@ -38,10 +33,10 @@ function go(tracker: string) {
 <template>
   <TrayItem v-if="clip && mask" :name="$t('picture.maskAlong.goesAlong')" :told="told">
     <ToolLine :name="$t('picture.maskAlong.goesAlong')">
-      <ChoiceSelect
+      <LeaderSelect
         :label="$t('picture.maskAlong.goesAlong')"
-        :choices="leadersOf(trackers, none)"
-        :taken="mask.tracker ?? ''"
+        :none="$t(trackers.length ? 'picture.maskAlong.stays' : 'picture.maskAlong.none')"
+        :taken="mask.tracker"
         :disabled="!trackers.length"
         data-test="mask-along"
         @take="go($event)"

@@ -2,7 +2,6 @@
 /** What masks put on the picture: forms with handles, the points of a path, a sheet to paint on. */
 import { computed } from 'vue'
 import type { BrushStrokeOf, Contour } from '@/api/types'
-import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import { strokesAt, type MaskOwner } from '@/inhand/maskOwner'
 import { changedAt, isKeyed, valueAt } from '@/motion/keys'
 import { useScreen } from '@/player/inject'
@@ -10,12 +9,12 @@ import { useDrawing } from '@/stores/drawing'
 import BrushTint from './BrushTint.vue'
 import MaskHandles from './MaskHandles.vue'
 import { framedAlong, within, type Frame } from './masks'
+import LeaderSelect from './LeaderSelect.vue'
 import { ledPath, type Leading } from './ledNodes'
 import PathHandles from './PathHandles.vue'
 import type { DrawnPoint } from './placing'
 import StrokeSurface from './StrokeSurface.vue'
 import { useAlong } from './useAlong'
-import { leadersOf } from './useTracked'
 import { drawnOn, lengthOn, usePictureFrame } from './usePictureFrame'
 
 const props = defineProps<{
@@ -108,12 +107,12 @@ const line = computed(() => lengthOn(frame.value, drawing.brush.width))
     @drawn="drawing.tool = ''"
   >
     <template v-if="trackers.length" #node="{ node, change }">
-      <ChoiceSelect
+      <LeaderSelect
         :label="$t('picture.maskSurface.pointGoesAlong')"
-        :choices="leadersOf(trackers, $t('picture.maskSurface.withTheMask'))"
-        :taken="node.tracker ?? ''"
+        :none="$t('picture.maskSurface.withTheMask')"
+        :taken="node.tracker"
         data-test="node-along"
-        @take="change({ tracker: $event || null, since: tick })"
+        @take="change({ tracker: $event, since: tick })"
       />
     </template>
   </PathHandles>

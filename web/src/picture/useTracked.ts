@@ -18,12 +18,6 @@ export type Tracker = Schemas['Tracker']
 export const trimmedTo = (one: Tracker, at: number): number =>
   Math.max(one.begins ?? 0, Math.min(one.ends ?? Infinity, at))
 
-/** Trackers to choose from; first, by the name of that, none of them. */
-export const leadersOf = (trackers: readonly Tracker[], none: string) => [
-  { id: '', name: none },
-  ...trackers.map(({ id, name }) => ({ id: id ?? '', name: name ?? '' })),
-]
-
 /** The trackers of a video, and where what they follow is at ticks of its file. */
 export function useTracked(clip: () => VideoClip | null) {
   const project = useProject()

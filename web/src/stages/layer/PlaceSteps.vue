@@ -3,6 +3,7 @@
 import { BButton } from 'bootstrap-vue-next'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
+import { t } from '@/texts'
 import { tickOf } from '@/time'
 
 const props = defineProps<{
@@ -17,6 +18,11 @@ const props = defineProps<{
 }>()
 const project = useProject()
 const { player } = useScreen()
+
+const STEPS = [
+  { id: 'before', way: -1, name: t('layer.placeSteps.before') },
+  { id: 'next', way: 1, name: t('layer.placeSteps.next') },
+] as const
 
 function step(way: 1 | -1) {
   const at = player.frame.value
@@ -39,22 +45,15 @@ const mark = (name: string) =>
 
 <template>
   <BButton
+    v-for="one in STEPS"
+    :key="one.id"
     size="sm"
     variant="secondary"
-    :data-test="`${test}-before`"
-    :aria-label="before"
-    @click="step(-1)"
+    :data-test="`${test}-${one.id}`"
+    :aria-label="props[one.id]"
+    @click="step(one.way)"
   >
-    {{ $t('layer.placeSteps.before') }}
-  </BButton>
-  <BButton
-    size="sm"
-    variant="secondary"
-    :data-test="`${test}-next`"
-    :aria-label="next"
-    @click="step(1)"
-  >
-    {{ $t('layer.placeSteps.next') }}
+    {{ one.name }}
   </BButton>
   <BButton
     v-if="name"

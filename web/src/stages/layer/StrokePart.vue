@@ -4,12 +4,11 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { RetouchedClip, RetouchStroke } from '@/api/types'
 import ChoiceGroup from '@/controls/ChoiceGroup.vue'
-import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import ControlFields from '@/controls/ControlFields.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
-import { leadersOf } from '@/picture/useTracked'
+import LeaderSelect from '@/picture/LeaderSelect.vue'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import { useRetouch } from './useRetouch'
@@ -23,12 +22,10 @@ const along = useStrokeAlong(
   () => props.stroke,
 )
 const { trackers, job } = along
-/** What something may go along with; first that it does not. */
-const leaders = (none: string) => leadersOf(trackers.value, none)
 const told = computed(
   () => trackers.value.find(({ id }) => id === props.stroke.tracker)?.name ?? '',
 )
-const go = async (tracker: string) =>
+const go = async (tracker: string | null) =>
   props.layer.setPart('strokes', props.stroke.id ?? '', along.goneWith(tracker))
 const FROM = [
   {
@@ -71,11 +68,11 @@ const set = (values: Record<string, unknown>) =>
         >
           {{ $t('layer.strokePart.surroundings') }}
         </BButton>
-        <ChoiceSelect
+        <LeaderSelect
           v-if="trackers.length"
           :label="$t('layer.strokePart.goesAlong')"
-          :choices="leaders($t('layer.strokePart.stays'))"
-          :taken="stroke.tracker ?? ''"
+          :none="$t('layer.strokePart.stays')"
+          :taken="stroke.tracker"
           data-test="stroke-along"
           @take="go($event)"
         />
@@ -100,13 +97,13 @@ const set = (values: Record<string, unknown>) =>
       :name="$t('layer.strokePart.behind')"
       :label="$t('layer.strokePart.behind')"
     >
-      <ChoiceSelect
+      <LeaderSelect
         :label="$t('layer.strokePart.behind')"
-        :choices="leaders($t('layer.strokePart.behindStays'))"
-        :taken="fill.behind ?? ''"
+        :none="$t('layer.strokePart.behindStays')"
+        :taken="fill.behind"
         :title="$t('layer.strokePart.behindHelp')"
         data-test="stroke-behind"
-        @take="set({ behind: $event || null })"
+        @take="set({ behind: $event })"
       />
     </ToolLine>
     <p v-else-if="fill.taken_from === 'moments'" class="tiny quiet mb-0">

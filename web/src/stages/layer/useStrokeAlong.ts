@@ -23,10 +23,10 @@ export function useStrokeAlong(clip: () => RetouchedClip, stroke: () => RetouchS
   const job = computed(() => asked.value && tracking.jobOf(media(), asked.value))
 
   /** Its values where it is now, with another tracker from now on, or none. */
-  function goneWith(tracker: string): Record<string, unknown> {
+  function goneWith(tracker: string | null): Record<string, unknown> {
     const now = stroke()
     const along = alongOfPart(now)
-    const values: Record<string, unknown> = { tracker: tracker || null, since: tick.value }
+    const values: Record<string, unknown> = { tracker, since: tick.value }
     if (!along) return values
     const turned = ([x, y]: Spot): Spot => {
       const [from, to] = [along.to([0, 0]), along.to([x, y])]

@@ -1,5 +1,5 @@
 import { afterEach, expect, test, vi } from 'vitest'
-import { asked } from './asked'
+import { fetchTwice } from './persistent'
 
 afterEach(() => vi.unstubAllGlobals())
 
@@ -14,32 +14,34 @@ function broken(times: number, by: unknown = new TypeError('Failed to fetch')) {
 
 test('what is read is asked for again when the network changes', async () => {
   const fetch = broken(1)
-  expect(await (await asked('http://site/still')).text()).toBe('seen')
-  expect(await (await asked(new Request('http://site/still'))).text()).toBe('seen')
+  expect(await (await fetchTwice('http://site/still')).text()).toBe('seen')
+  expect(await (await fetchTwice(new Request('http://site/still'))).text()).toBe('seen')
   expect(fetch).toHaveBeenCalledTimes(3)
 })
 
 test('a network that stays away is told', async () => {
   broken(2)
-  await expect(asked('http://site/still')).rejects.toThrow('Failed to fetch')
+  await expect(fetchTwice('http://site/still')).rejects.toThrow('Failed to fetch')
 })
 
 test('what changes something is not sent twice', async () => {
   const fetch = broken(1)
-  await expect(asked('http://site/edits', { method: 'POST' })).rejects.toThrow()
-  await expect(asked(new Request('http://site/edits', { method: 'POST' }))).resolves.toBeTruthy()
+  await expect(fetchTwice('http://site/edits', { method: 'POST' })).rejects.toThrow()
+  await expect(
+    fetchTwice(new Request('http://site/edits', { method: 'POST' })),
+  ).resolves.toBeTruthy()
   expect(fetch).toHaveBeenCalledTimes(2)
 })
 
 test('a question that is sent is asked again if it says that it only reads', async () => {
   const fetch = broken(1)
-  const answer = await asked('http://site/still', { method: 'POST', body: '{}' }, true)
+  const answer = await fetchTwice('http://site/still', { method: 'POST', body: '{}' }, true)
   expect(await answer.text()).toBe('seen')
   expect(fetch).toHaveBeenCalledTimes(2)
 })
 
 test('what was let go of is not asked for again', async () => {
   const fetch = broken(1, new DOMException('let go', 'AbortError'))
-  await expect(asked('http://site/still')).rejects.toThrow('let go')
+  await expect(fetchTwice('http://site/still')).rejects.toThrow('let go')
   expect(fetch).toHaveBeenCalledTimes(1)
 })

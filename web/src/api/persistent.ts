@@ -3,7 +3,7 @@
  * its network breaks off what is under way, and the next request goes through. Some questions are too
  * long for an address, and are sent: they say that they only read.
  */
-export async function asked(
+export async function fetchTwice(
   input: Parameters<typeof fetch>[0],
   init?: RequestInit,
   reads = methodOf(input, init) === 'GET',
