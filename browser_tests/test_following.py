@@ -14,7 +14,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from browser_tests.one_take import OneTakeTest
 from kitecore.document import Pictured
 from kitecore.media.tests.material import make_video
-from kitecore.render.tests.test_tracked import made_video
+from kitecore.render.tests.trackedfilm import made_video
 from kitecore.tracking.tests import scenes
 from studio.exports.models import Export
 from studio.tests.site import SECOND

@@ -15,7 +15,7 @@ from kitecore.render.export import ExportSettings, make, piece_key, plan
 from kitecore.render.making.following import corner_at
 from kitecore.render.making.framing import framed
 from kitecore.render.tests.scene import SIZE
-from kitecore.render.tests.test_tracked import COUNT, FRAME, TrackedFilm
+from kitecore.render.tests.trackedfilm import COUNT, FRAME, TrackedFilm
 
 SQUARE = {"width": 1, "height": 1}
 CALM = 15

@@ -10,7 +10,7 @@ from django.test import TestCase
 
 from kitecore.analysis.tests.test_faces import SIZE as FACES_SIZE
 from kitecore.analysis.tests.test_faces import frame
-from kitecore.render.tests.test_tracked import made_video, view
+from kitecore.render.tests.trackedfilm import made_video, view
 from kitecore.tracking.tests import scenes
 from studio.jobs.models import Job
 from studio.tests.site import SECOND, People, take_of, work_off
