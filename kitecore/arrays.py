@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+import cv2
 import numpy as np
 from numpy.typing import NDArray
 
@@ -19,7 +20,6 @@ Box = tuple[int, int, int, int]
 
 def box_of(there: NDArray[Any]) -> Box | None:
     """The box of all that is not 0, or true, of an array of shape (height, width); None if nothing is."""
-    rows, columns = np.flatnonzero(there.any(axis=1)), np.flatnonzero(there.any(axis=0))
-    if not len(rows):
-        return None
-    return int(columns[0]), int(rows[0]), int(columns[-1]) + 1, int(rows[-1]) + 1
+    some = there if there.dtype in (np.uint8, np.bool_) else there != 0
+    left, top, width, height = cv2.boundingRect(some.view(np.uint8))
+    return (left, top, left + width, top + height) if width else None

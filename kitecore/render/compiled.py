@@ -36,7 +36,6 @@ from kitecore.media.pixels import cut_to_8
 from kitecore.picture.between import flows, moved_between
 from kitecore.picture.cutting import cut_found
 from kitecore.picture.effects import apply_effects
-from kitecore.picture.extent import box_seen
 from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
 from kitecore.picture.outline import Grid
@@ -73,7 +72,6 @@ def compile_all() -> None:
     picture = solid(64, 64, (9, 9, 9))
     clear = np.zeros_like(picture)
     shares(picture, np.ones((64, 64), np.bool_))
-    box_seen(picture)
     deep = np.zeros((64, 64, 3), np.uint16)
     lay_over_deep(deep, clear)
     add_levels(deep, clear)

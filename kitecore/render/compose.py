@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 from typing import Final
 
 import numpy as np
 
 from kitecore.arrays import Coverage
-from kitecore.document import HOLDOUTS, AdjustmentClip, ClipBase, Pictured, Track, TransitionBase
+from kitecore.document import HOLDOUTS, AdjustmentClip, Pictured, Track, TransitionBase
 from kitecore.document.effects import Beside, Timed
 from kitecore.motion import still_at
 from kitecore.motion.easing import eased
@@ -18,29 +17,17 @@ from kitecore.motion.posing import opacity_at
 from kitecore.picture.cells import cell_mask
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import Other, apply_effects
-from kitecore.picture.layer import Layer, Rgba, moved
+from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
 from kitecore.picture.transitions._base import mixed
 from kitecore.render.adjusting import Around, adjust
-from kitecore.render.covering import first_seen
+from kitecore.render.covering import first_seen, whole_picture
 from kitecore.render.exposing import exposed
 from kitecore.render.painters import paint
+from kitecore.render.showing import Crossing, Showing, seen_tracks, showing_at
 from kitecore.render.stage import Stage
 from kitecore.render.trimming import trimmed
-
-
-@dataclass(frozen=True)
-class Crossing:
-    """Two clips in the course of a transition."""
-
-    before: Pictured
-    after: Pictured
-    transition: TransitionBase
-    begin: int
-
-
-Showing = Pictured | Crossing
 
 _UNDER: Final = 1.0
 """Pixels that a cell reaches under the next."""
@@ -53,11 +40,32 @@ def draw_tracks(canvas: Rgba, tracks: tuple[Track, ...], tick: int, stage: Stage
     draw_showing(canvas, showing_at(tracks, tick), tick, replace(stage, tracks=tracks))
 
 
+def picture_of(
+    all_showing: list[Showing], tick: int, stage: Stage, colour: tuple[int, int, int]
+) -> Rgba:
+    """What shows over a canvas of one colour: RGBA, opaque but where holes are cut."""
+    stage = replace(stage, ground=(*colour, 255))
+    seen = all_showing[first_seen(all_showing, tick, stage) :]
+    canvas = whole_picture(seen[0], tick, stage, affected) if seen else None
+    if canvas is None:
+        canvas = solid(*stage.size, colour)
+        _draw_all(canvas, seen, tick, stage)
+    else:
+        _draw_all(canvas, seen[1:], tick, stage, seen[0])
+    return canvas
+
+
 def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Stage) -> None:
     """Draw some of what shows, from the back to the front, as far as it can be seen."""
     stage = replace(stage, ground=tuple(canvas[0, 0].tolist()))
-    base: Showing | None = None
-    for showing in all_showing[first_seen(all_showing, tick, stage) :]:
+    _draw_all(canvas, all_showing[first_seen(all_showing, tick, stage) :], tick, stage)
+
+
+def _draw_all(
+    canvas: Rgba, seen: list[Showing], tick: int, stage: Stage, base: Showing | None = None
+) -> None:
+    """``base``: what lies below the first of them."""
+    for showing in seen:
         stage.sources.checkpoint()
         if isinstance(showing, Pictured) and showing.clipped:
             if base is not None:
@@ -67,39 +75,12 @@ def draw_showing(canvas: Rgba, all_showing: list[Showing], tick: int, stage: Sta
         _draw(canvas, showing, tick, stage)
 
 
-def showing_at(tracks: tuple[Track, ...], tick: int, *, clear: bool = False) -> list[Showing]:
-    """What shows at ``tick``, from the back to the front.
-
-    What is wholly clear is there only if something may be clipped to it, or with ``clear``.
-    """
-    found = [showing for track in seen_tracks(tracks) for showing in _on_track(track.clips, tick)]
-    if clear or any(isinstance(one, Pictured) and one.clipped for one in found):
-        return found
-    return [one for one in found if isinstance(one, Crossing) or _opacity(one, tick) > 0]
-
-
-def seen_tracks(tracks: tuple[Track, ...]) -> list[Track]:
-    """Those whose pictures are seen, from the back to the front."""
-    seen = [track for track in tracks if track.kind != "sound" and not track.hidden]
-    alone = [track for track in seen if track.solo]
-    return alone or seen
-
-
-def cuts_holes(all_showing: list[Showing]) -> bool:
-    """Whether any of them is a holdout."""
-    return any(isinstance(one, Pictured) and one.blend in HOLDOUTS for one in all_showing)
-
-
 def solitary(clip: Pictured, tick: int, stage: Stage) -> Rgba:
     """A clip alone, on nothing."""
     picture = np.zeros((stage.size[1], stage.size[0], 4), np.uint8)
     if not isinstance(clip, AdjustmentClip):
         _draw_clip(picture, clip, tick, stage, blend="normal")
     return picture
-
-
-def _opacity(clip: Pictured, tick: int) -> float:
-    return opacity_at(clip, tick - clip.start)
 
 
 def _draw(
@@ -148,39 +129,6 @@ def _draw_clipped(canvas: Rgba, clip: Pictured, base: Showing, tick: int, stage:
     _draw_clip(own, clip, tick, stage, blend="normal")
     picture = masked(own, np.ascontiguousarray(cover))
     lay(canvas, Layer(picture, moved(0, 0)), 1.0, clip.blend)
-
-
-def _on_track(clips: tuple[ClipBase, ...], tick: int) -> Iterator[Showing]:
-    index = _index_at(clips, tick)
-    if index is None:
-        return
-    clip = clips[index]
-    for later in (index, index + 1):
-        if not 0 < later < len(clips):
-            continue
-        before, after = clips[later - 1], clips[later]
-        transition = after.transition
-        if transition is None or before.end != after.start:
-            continue
-        begin = after.start - transition.half
-        both = isinstance(before, Pictured) and isinstance(after, Pictured)
-        if both and begin <= tick < begin + transition.length:
-            yield Crossing(before, after, transition, begin)  # type: ignore[arg-type]
-            return
-    if isinstance(clip, Pictured):
-        yield clip
-
-
-def _index_at(clips: tuple[ClipBase, ...], tick: int) -> int | None:
-    """Index of the clip of an ordered row that covers ``tick``."""
-    low, high = 0, len(clips)
-    while low < high:
-        middle = (low + high) // 2
-        if clips[middle].end <= tick:
-            low = middle + 1
-        else:
-            high = middle
-    return low if low < len(clips) and clips[low].start <= tick else None
 
 
 def _draw_crossing(

@@ -29,11 +29,12 @@ from kitecore.media.coding import coded_deep
 from kitecore.media.pixels import is_deep
 from kitecore.motion import still_at
 from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
-from kitecore.render.compose import Crossing, Showing, draw_showing, showing_at
+from kitecore.render.compose import draw_showing
 from kitecore.render.frame import render, stage_of, tagged
 from kitecore.render.grading import Deep, changes, steps, zone_mask, zone_share
 from kitecore.render.painters.video import shown_number
 from kitecore.render.passing import fills_canvas
+from kitecore.render.showing import Crossing, Showing, showing_at
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 

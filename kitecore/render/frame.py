@@ -20,12 +20,13 @@ from kitecore.oklab import rgb_of
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.render.adjusting import area_of
-from kitecore.render.compose import cuts_holes, draw_showing, draw_tracks, showing_at, solitary
+from kitecore.render.compose import draw_tracks, picture_of, solitary
 from kitecore.render.grading import Step, passes_at, plan_of
 from kitecore.render.onion import lay_skins
 from kitecore.render.painters.video import shown_number
 from kitecore.render.passing import covering_at
 from kitecore.render.reaching import reach
+from kitecore.render.showing import cuts_holes, showing_at
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 
@@ -54,12 +55,11 @@ def render(
         Id of a clip that is shown, thin, at its neighbouring keys too.
     """
     stage = stage_of(document, size, sources, matte)
-    canvas = solid(*size, rgb_of(document.canvas.colour))
     showing = showing_at(document.tracks, tick)
     for one in showing:
         if matte and isinstance(one, Pictured) and one.id == matte:
             return matte_of_clip(one, tick, stage)
-    draw_showing(canvas, showing, tick, stage)
+    canvas = picture_of(showing, tick, stage, rgb_of(document.canvas.colour))
     if cuts_holes(showing):
         # Through a hole the canvas itself is seen.
         ground = solid(*size, rgb_of(document.canvas.colour))

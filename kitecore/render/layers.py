@@ -18,10 +18,11 @@ from kitecore.motion.posing import pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.layer import Layer, Rgba, moved
 from kitecore.render.bending import bending, pins_at, seen_of
-from kitecore.render.compose import Crossing, showing_at, solitary
+from kitecore.render.compose import solitary
 from kitecore.render.frame import stage_of
 from kitecore.render.painters import paint
 from kitecore.render.painters.drawn import body_of, extent_of
+from kitecore.render.showing import Crossing, showing_at
 from kitecore.render.sources import Sources
 from kitecore.render.stage import Stage
 from kitecore.render.still import as_jpeg

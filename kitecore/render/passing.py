@@ -7,10 +7,10 @@ import numpy as np
 from kitecore.document import Document, VideoClip
 from kitecore.motion import value_at
 from kitecore.motion.posing import pose_at
-from kitecore.render.compose import showing_at
 from kitecore.render.layering import is_plain
 from kitecore.render.painters.video import mixes
 from kitecore.render.placing import land
+from kitecore.render.showing import showing_at
 from kitecore.render.sources import Sources
 
 

@@ -8,8 +8,9 @@ import numpy as np
 
 from kitecore.document import AdjustmentClip, Pictured, Track
 from kitecore.picture.leaning import on_plane
-from kitecore.render.compose import Crossing, affected, showing_at
+from kitecore.render.compose import affected
 from kitecore.render.placing import Area
+from kitecore.render.showing import Crossing, showing_at
 from kitecore.render.stage import Stage
 
 

@@ -21,8 +21,8 @@ from kitecore.document import (
 from kitecore.document.effects import Beside, Timed
 from kitecore.document.properties import keys_in
 from kitecore.kept import KeptOf
-from kitecore.render.compose import showing_at
 from kitecore.render.painters.saying import word_at
+from kitecore.render.showing import showing_at
 from kitecore.render.sources import Sources
 
 DrawPlanes = Callable[[Document, int, Size, Sources], av.VideoFrame]

@@ -169,10 +169,12 @@ def calmed(far: Mask, low: float) -> tuple[Mask, float]:
     What differs from its surroundings by more than grain does stays. ``low``: distance up to which
     it is screen.
     """
-    mean = cv2.blur(far, (5, 5))
+    mean = np.asarray(cv2.blur(far, (5, 5)))
     grain = _grain(far, mean, low)
     # Bytes that wrap around: what is too large for one sign is kept whole, so it comes out right.
-    return mean + cv2.LUT(far - mean, _kept(grain)), grain
+    off = far - mean
+    cv2.LUT(off, _kept(grain), dst=off)
+    return np.add(mean, off, out=mean), grain
 
 
 def _grain(far: Mask, mean: Mask, low: float) -> float:

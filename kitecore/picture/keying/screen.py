@@ -152,8 +152,10 @@ def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Light) -> Arra
     ``bare``: 255 where there is nothing but screen, of half the size.
     """
     half = _SPARSE // 2
-    some = np.ascontiguousarray(pixels[::_SPARSE, ::_SPARSE])
-    seen = gathered(some, np.ascontiguousarray(bare[::half, ::half]))
+    some = np.ascontiguousarray(packed(pixels)[::_SPARSE, ::_SPARSE])
+    seen = gathered(
+        some.view(np.uint8).reshape(*some.shape, 4), np.ascontiguousarray(bare[::half, ::half])
+    )
     if not seen[..., 3].any():
         seen[..., :3] = direction_of(key)[3:6] * light.mean()
     return seen

@@ -99,7 +99,7 @@ def _summed(pixels: Packed, where: NDArray[np.uint8], sums: Array) -> None:
     byte, share = np.uint32(255), np.float32(1 / BLOCK**2)
     part = np.float32(share / np.float32(255))
     # Four rows column by column, which the compiler does many at a time; then four columns.
-    counts = np.zeros((BLOCK, width), np.float32)
+    counts = np.zeros((4, sums.shape[1] * BLOCK), np.float32)
     red, green, blue, known = counts[0], counts[1], counts[2], counts[3]
     for y in range(height):
         line, marks = pixels[y, :], where[y, :]
@@ -114,12 +114,12 @@ def _summed(pixels: Packed, where: NDArray[np.uint8], sums: Array) -> None:
         if (y + 1) % BLOCK and y + 1 < height:
             continue
         row = sums[y // BLOCK]
-        for x in range(width):
-            block = x // BLOCK
-            row[block, 0] += red[x] * part
-            row[block, 1] += green[x] * part
-            row[block, 2] += blue[x] * part
-            row[block, 3] += known[x] * share
+        for block in range(sums.shape[1]):
+            x = block * BLOCK
+            row[block, 0] = (red[x] + red[x + 1] + red[x + 2] + red[x + 3]) * part
+            row[block, 1] = (green[x] + green[x + 1] + green[x + 2] + green[x + 3]) * part
+            row[block, 2] = (blue[x] + blue[x + 1] + blue[x + 2] + blue[x + 3]) * part
+            row[block, 3] = (known[x] + known[x + 1] + known[x + 2] + known[x + 3]) * share
         counts[:] = 0
 
 

@@ -20,4 +20,11 @@ class ExtentTest(TestCase):
     def test_it_is_the_box_of_alpha(self, alpha: np.ndarray) -> None:
         pixels = np.full((*alpha.shape, 4), 7, np.uint8)
         pixels[..., 3] = alpha
-        self.assertEqual(box_of(alpha) or (0, 0, 0, 0), box_seen(pixels))
+        found = box_of(alpha)
+        self.assertEqual(found or (0, 0, 0, 0), box_seen(pixels))
+        self.assertEqual(found, box_of(alpha > 0))
+        rows, columns = np.flatnonzero(alpha.any(axis=1)), np.flatnonzero(alpha.any(axis=0))
+        if not len(rows):
+            self.assertIsNone(found)
+            return
+        self.assertEqual((columns[0], rows[0], columns[-1] + 1, rows[-1] + 1), found)

@@ -6,7 +6,7 @@ import numpy as np
 
 from kitecore.document import VideoClip
 from kitecore.render.checking._base import Check, Film, Finding, checks, clock, runs
-from kitecore.render.compose import showing_at
+from kitecore.render.showing import showing_at
 
 _SECONDS = 1.0
 

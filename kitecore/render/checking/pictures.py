@@ -17,10 +17,10 @@ from kitecore.document import Document
 from kitecore.errors import MediaMissing
 from kitecore.media.pixels import fitting
 from kitecore.picture.layer import Rgba
-from kitecore.render.compose import showing_at
 from kitecore.render.extract import content_key
 from kitecore.render.frame import render
 from kitecore.render.repeats import look_at
+from kitecore.render.showing import showing_at
 from kitecore.render.sources import Sources
 from kitecore.ticks import Span
 from kitecore.tracking.faces import can_find_faces, faces_in

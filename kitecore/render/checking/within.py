@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document import ClipBase, Document, Holding, Pictured, Track
-from kitecore.render.compose import seen_tracks
+from kitecore.render.showing import seen_tracks
 
 Moments = NDArray[np.int64]
 """For each frame of the film, the tick of a time within it; -1 where that is not seen."""

@@ -8,10 +8,10 @@ from typing import Final
 import numpy as np
 
 from kitecore.document import Document, VideoClip
-from kitecore.render.compose import seen_tracks
 from kitecore.render.frame import stage_of
 from kitecore.render.making.framing import Corner
 from kitecore.render.making.work import Work
+from kitecore.render.showing import seen_tracks
 from kitecore.render.sources import Sources
 from kitecore.render.spots import spot_of
 from kitecore.ticks import TICKS_PER_SECOND, Span

@@ -18,11 +18,12 @@ from kitecore.picture.composite import lay
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, moved, solid, turned
 from kitecore.render.adjusting import area_of
-from kitecore.render.compose import affected, showing_at
+from kitecore.render.compose import affected
 from kitecore.render.covering import first_seen
 from kitecore.render.frame import render, render_planes, stage_of
 from kitecore.render.layers import extents, layer_pictures, under_finger
 from kitecore.render.passing import covering_at
+from kitecore.render.showing import showing_at
 from kitecore.render.sources import Sources
 from kitecore.render.tests.scene import SECOND, SIZE, Scene
 from kitecore.render.trimming import trimmed
