@@ -10,11 +10,13 @@ import cv2
 import numpy as np
 from numpy.typing import NDArray
 from selenium.webdriver.common.action_chains import ActionChains
+from selenium.webdriver.common.keys import Keys
 
 from browser_tests.one_take import OneTakeTest
 from kitecore.document import Pictured
 from kitecore.media.tests.material import make_video
 from kitecore.render.tests.trackedfilm import made_video
+from kitecore.tracking.spots import spots_at
 from kitecore.tracking.tests import scenes
 from studio.exports.models import Export
 from studio.tests.site import SECOND
@@ -113,6 +115,43 @@ class FollowingTest(OneTakeTest):
         page.wait(lambda: not self.clip.steady.closer, what="it is still closer")
         self.assert_clean_console()
 
+    def test_several_spots_tell_the_way_of_what_goes_along(self) -> None:
+        page = self.browser
+        page.find("[data-test=strip]").click()
+        page.press("layer-part-follow")
+        page.press("track-points")
+        self.assertFalse(page.test("follow-it").is_enabled())
+        shares = np.array([[0.15, 0.12], [0.85, 0.15], [0.85, 0.88], [0.15, 0.88]])
+        for spot in spots_at(self.scene.quad(0), shares):
+            self.tap(spot)
+        # One too many is taken back; the last of the others is moved by keys, and back.
+        self.tap(self.scene.quad(0).mean(axis=0))
+        page.press("last-spot-back")
+        knob = page.test("spot-3")
+        for key in (Keys.ARROW_LEFT, Keys.ARROW_RIGHT):
+            knob.send_keys(key)
+        page.press("follow-it")
+        page.wait(lambda: len(self.clip.trackers) == 1, what="nothing was followed")
+        [tracker] = self.clip.trackers
+        self.assertEqual(("turns", 4), (tracker.change, len(tracker.spots)))
+        self.assertIn("Found in every frame", page.test("track-told").text)
+        self.assertEqual(4, len(page.all("svg.tracks .spot")))
+        page.press("control-Go along")
+        page.press("goes-along")
+        page.wait(lambda: self.follower("mark") is not None, what="nothing goes along")
+        self.assert_clean_console()
+        self.check_square(frames_of(self.exported()))
+
+    def tap(self, spot: NDArray[np.float64]) -> None:
+        """Tap the picture at a spot, in its pixels."""
+        surface = self.browser.test("spots-surface")
+        box = surface.rect
+        x, y = spot * box["width"] / WIDE - np.array([box["width"], box["height"]]) / 2
+        chain = ActionChains(self.browser.driver)
+        chain.move_to_element_with_offset(
+            surface, round(float(x)), round(float(y))
+        ).click().perform()
+
     def sent_square(self) -> None:
         """In another shape the window goes along with the thing."""
         page = self.browser
@@ -149,16 +188,9 @@ class FollowingTest(OneTakeTest):
         return None
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            frames = [
-                one.to_ndarray(format="rgb24").astype(int) for one in container.decode(video=0)
-            ]
-        self.assertEqual(COUNT, len(frames))
-        for number in (0, 15, 30, COUNT - 1):
+        frames = frames_of(film)
+        for number, middle in self.check_square(frames).items():
             frame, quad = frames[number], self.scene.quad(number)
-            rows, columns = np.nonzero((frame[..., 0] > 150) & (frame[..., 1] < 90))
-            middle = np.array([columns.mean(), rows.mean()]) + 0.5
-            self.assertLess(np.hypot(*(middle - quad.mean(axis=0))), 3, number)
             inside = np.zeros((HIGH, WIDE), np.uint8)
             cv2.fillConvexPoly(inside, np.rint(quad).astype(np.int32), 1)
             cv2.circle(inside, tuple(np.rint(middle).astype(int).tolist()), MARK, 0, -1)
@@ -166,8 +198,24 @@ class FollowingTest(OneTakeTest):
                 _fine(frame)[inside > 0].std(), 0.6 * _fine(self.picture(number))[inside > 0].std()
             )
 
+    def check_square(self, frames: list[NDArray[np.int_]]) -> dict[int, NDArray[np.float64]]:
+        """The red square is in the middle of the thing; where it is, by frames."""
+        self.assertEqual(COUNT, len(frames))
+        found = {}
+        for number in (0, 15, 30, COUNT - 1):
+            frame, quad = frames[number], self.scene.quad(number)
+            rows, columns = np.nonzero((frame[..., 0] > 150) & (frame[..., 1] < 90))
+            found[number] = np.array([columns.mean(), rows.mean()]) + 0.5
+            self.assertLess(np.hypot(*(found[number] - quad.mean(axis=0))), 3, number)
+        return found
+
     def picture(self, number: int) -> NDArray[np.int_]:
         return np.repeat(self.scene.frame(number)[..., None], 3, axis=2).astype(int)
+
+
+def frames_of(film: Path) -> list[NDArray[np.int_]]:
+    with av.open(str(film)) as container:
+        return [one.to_ndarray(format="rgb24").astype(int) for one in container.decode(video=0)]
 
 
 def _fine(picture: NDArray[np.int_]) -> NDArray[np.float64]:

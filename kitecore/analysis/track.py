@@ -77,7 +77,9 @@ def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> N
         def told(share: float) -> None:
             tell("following", share)
 
-        way = followed(pictures.grey, first, last, list(views.items()), wanted.change, told)
+        spots = np.array(wanted.spots) if wanted.spots else None
+        known = list(views.items())
+        way = followed(pictures.grey, first, last, known, wanted.change, spots, told)
     np.savez(
         out / _FILE,
         first=first,
@@ -123,4 +125,4 @@ def _moves(info: MediaInfo) -> bool:
     return info.kind == "video"
 
 
-analyses.register("track")(Analysis(version=2, fits=_moves, run=find_track, parameters=Tracked))
+analyses.register("track")(Analysis(version=3, fits=_moves, run=find_track, parameters=Tracked))

@@ -202,3 +202,9 @@ def _moving(data: Data) -> Data:
 def _revealed(data: Data) -> Data:
     """Fills may take other frames, trackers be trimmed; before, they closed from around, and were not."""
     return data
+
+
+@upgrades.step("velvet-kite/18", "velvet-kite/19")
+def _spotted(data: Data) -> Data:
+    """Trackers may follow several spots; before, all that lies within their corners."""
+    return data

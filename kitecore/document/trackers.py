@@ -7,7 +7,7 @@ the file: so speed, trim, cuts and size of a clip change nothing.
 from __future__ import annotations
 
 from itertools import pairwise
-from typing import Final, Literal, Self
+from typing import Annotated, Final, Literal, Self
 
 from pydantic import Field, field_validator, model_validator
 
@@ -18,12 +18,16 @@ from kitecore.model import Id, Model, Name, Start, new_id, param
 MOST_TRACKERS: Final = 24
 """Of one clip."""
 MOST_VIEWS: Final = 200
+MOST_SPOTS: Final = 8
+LEAST_SPOTS: Final = {"moves": 1, "turns": 2, "leans": 4}
+"""How many it takes to tell what may change."""
 
 MOST_CLOSER: Final = 2.0
 """By how much a picture is made larger at most that is held steady."""
 
 Taken = Literal["position", "turn", "size"]
 Corners = tuple[Vector, Vector, Vector, Vector]
+Share = Annotated[float, Field(ge=0, le=1)]
 
 
 class View(Model):
@@ -45,17 +49,24 @@ class Tracked(Model):
     """``change`` is what may change of it: its place; that, size and turn; or all its corners.
 
     Each view is where it was seen to be: it is followed from there both ways, up to the next view,
-    within ``first`` and ``last``.
+    within ``first`` and ``last``. ``spots``, shares across and down within its corners, are what alone
+    counts of it, if there are any: each is followed by itself.
     """
 
     change: Literal["moves", "turns", "leans"] = "turns"
     views: tuple[View, ...] = Field(min_length=1, max_length=MOST_VIEWS)
     first: Start
     last: Start
+    # Left out where there are none: what was found before there could be any keeps its name.
+    spots: tuple[tuple[Share, Share], ...] = Field(
+        default=(), max_length=MOST_SPOTS, exclude_if=lambda spots: not spots
+    )
 
     @model_validator(mode="after")
     def _within(self) -> Self:
         require_within(self.views, self.first, self.last)
+        if self.spots and len(set(self.spots)) < LEAST_SPOTS[self.change]:
+            raise ValueError("there are too few spots to tell that from them")
         return self
 
 
@@ -81,7 +92,13 @@ class Tracker(Tracked):
     @property
     def wanted(self) -> Tracked:
         """What has to be found for it."""
-        return Tracked(change=self.change, views=self.views, first=self.first, last=self.last)
+        return Tracked(
+            change=self.change,
+            views=self.views,
+            first=self.first,
+            last=self.last,
+            spots=self.spots,
+        )
 
 
 class Steadied(Model):

@@ -28,7 +28,7 @@ _LIKELY: Final = 0.45
 """Likeness from which on it may be the thing, for a while: followed, and told as unsure."""
 _LEAP: Final = 0.75
 """Sizes of itself that a thing goes at most in one step to be taken for it where that is unsure."""
-_DOUBTS: Final = 15
+DOUBTS: Final = 15
 """Pictures in a row for which that is enough."""
 _FOUND: Final = 0.8
 """Likeness from which on a thing that was lost is taken for found."""
@@ -71,18 +71,26 @@ def follow(pictures: Iterable[Grey], quad: Quad, change: Change) -> Iterator[See
     that nothing creeps; and against a later one only where it has come to look otherwise. A thing
     that is covered or has left is looked for around its last place, ever farther.
     """
-    follower: _Follower | None = None
+    follower: Follower | None = None
     for picture in pictures:
         if follower is None:
-            follower = _Follower(picture, quad, change)
+            follower = Follower(picture, quad, change)
             yield Seen(quad, 1.0)
         else:
             yield follower.step(picture)
 
 
-class _Follower:
-    def __init__(self, picture: Grey, quad: Quad, change: Change) -> None:
+class Follower:
+    """One thing on its way: ``quad`` is where it is by now.
+
+    ``seen``: how its first view is brought to that, if somebody else lets its corners change more.
+    """
+
+    def __init__(
+        self, picture: Grey, quad: Quad, change: Change, seen: Change | None = None
+    ) -> None:
         self.quad, self.change, self.before = quad, change, picture
+        self.seen = seen or change
         self.views = [view_of(picture, quad)]
         self.lost = self.doubts = 0
 
@@ -92,7 +100,7 @@ class _Follower:
             sure = max(sure, self._found_again(picture))
         if sure >= SURE:
             self.lost = self.doubts = 0
-        elif sure >= _LIKELY and self.doubts < _DOUBTS:
+        elif sure >= _LIKELY and self.doubts < DOUBTS:
             self.doubts += 1
         else:
             self.lost += 1
@@ -117,7 +125,7 @@ class _Follower:
     def _is_itself(self, picture: Grey, quad: Quad) -> bool:
         """Whether all of a thing looks a little like it did: what goes past it covers a part wholly."""
         view = self.views[-1]
-        seen = patch_of(picture, view.from_now(self.change, quad), view.patch.shape)
+        seen = patch_of(picture, view.from_now(self.seen, quad), view.patch.shape)
         return len(self.views) < _MOST_VIEWS and halves(view.patch, seen)[1] > _STILL_ITSELF
 
     def _flowed(self, picture: Grey) -> tuple[Quad, float] | None:
@@ -125,7 +133,7 @@ class _Follower:
         box = _box(self.quad, picture, 0.5)
         corner = np.array([box[1].start, box[0].start], np.float64)
         view = self.views[-1]
-        back = view.to_now(self.change, self.quad)
+        back = view.to_now(self.seen, self.quad)
         points = (carried(back, view.points) - corner).astype(np.float32)
         before, after = (np.ascontiguousarray(one[box]) for one in (self.before, picture))
         there, good = flowed(before, after, points)
@@ -146,7 +154,7 @@ class _Follower:
         return best, sure
 
     def _fitted(self, picture: Grey, quad: Quad, view: View) -> tuple[Quad, float]:
-        into = view.from_now(self.change, quad)
+        into = view.from_now(self.seen, quad)
         seen = patch_of(picture, into, view.patch.shape)
         sure = alike(view.patch, seen)
         for _ in range(2):
@@ -159,7 +167,7 @@ class _Follower:
             better = carried(inverse(into), corners)
             if not _may_be(quad, better):
                 break
-            into = view.from_now(self.change, better)
+            into = view.from_now(self.seen, better)
             seen = patch_of(picture, into, view.patch.shape)
             likely = alike(view.patch, seen)
             if likely <= sure:
@@ -171,11 +179,15 @@ class _Follower:
         return quad, sure
 
     def _found_again(self, picture: Grey) -> float:
-        """Look for it around its last place: as it was, and a little turned, larger or smaller."""
+        """Look for it where it was, then around: as it was, and a little turned, larger or smaller."""
+        quad, sure = self._settled(picture, self.quad)
+        if sure >= _FOUND and _near(self.quad, quad):
+            self.quad = quad
+            return sure
         turn, size = _LOOKS[(self.lost + self.doubts) % len(_LOOKS)]
         quad = _turned(self.quad, turn, size) if self.change != "moves" else self.quad
         view = self.views[-1]
-        back = view.to_now(self.change, quad)
+        back = view.to_now(self.seen, quad)
         low, high = quad.min(axis=0), quad.max(axis=0)
         scale = LONG / float(max(*(high - low), 1.0))
         upright = np.diag([scale, scale, 1.0]) @ _shift(-low)

@@ -83,7 +83,9 @@ def carried(matrix: Matrix, points: NDArray[np.floating]) -> NDArray[np.float64]
 
 
 def inverse(matrix: Matrix) -> Matrix:
-    return np.asarray(np.linalg.inv(matrix), np.float64)
+    """The way back; its last number is 1, so that the first four tell its scale."""
+    back = np.linalg.inv(matrix)
+    return np.asarray(back / back[2, 2], np.float64)
 
 
 def area_of(quad: Quad) -> float:

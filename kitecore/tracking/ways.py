@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from kitecore.tracking.flow import Grey
 from kitecore.tracking.follow import Seen, follow
 from kitecore.tracking.quads import Change, Quad
+from kitecore.tracking.spots import follow_spots
 
 Read = Callable[[int], Grey]
 
@@ -30,6 +31,7 @@ def followed(
     last: int,
     views: Sequence[tuple[int, Quad]],
     change: Change,
+    spots: NDArray[np.floating] | None = None,
     tell: Callable[[float], None] = lambda share: None,
 ) -> Way:
     """Where a thing is in each frame from ``first`` to ``last``.
@@ -43,8 +45,11 @@ def followed(
         The grey picture of a frame.
     views
         Frames, all different, and where the thing is in them, in pixels.
+    spots
+        What alone counts of the thing (see `spots.follow_spots`); none for all of it.
     """
     ordered = sorted(views, key=lambda view: view[0])
+    quads = dict(ordered)
     legs = _legs([at for at, _ in ordered], first, last)
     whole = sum(abs(end - begin) + 1 for begin, end in legs)
     done = 0
@@ -56,11 +61,13 @@ def followed(
             done += 1
             tell(done / whole)
 
-    quads = {at: dict(ordered)[at] for at, _ in ordered}
-    ways = {
-        (begin, end): list(follow(counted(_way(begin, end)), quads[begin], change))
-        for begin, end in legs
-    }
+    def seen_on(begin: int, end: int) -> list[Seen]:
+        pictures, quad = counted(_way(begin, end)), quads[begin]
+        if spots is None:
+            return list(follow(pictures, quad, change))
+        return list(follow_spots(pictures, quad, change, spots))
+
+    ways = {(begin, end): seen_on(begin, end) for begin, end in legs}
     found: dict[int, Seen] = {}
     for (begin, end), way in ways.items():
         back = ways.get((end, begin))

@@ -167,6 +167,18 @@ class SchemaTest(TestCase):
         self.assertEqual(("around", None), (clip.strokes[0].taken_from, clip.strokes[0].behind))
         self.assertEqual((None, None), (clip.trackers[0].begins, clip.trackers[0].ends))
 
+    def test_trackers_of_before_follow_all_that_lies_within_and_keep_the_name_of_what_was_found(
+        self,
+    ) -> None:
+        view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}
+        tracker = {"id": "a", "views": [view], "first": 0, "last": 9}
+        video = {"kind": "video", "id": "v", "length": 9, "media": "m", "source_length": 9}
+        tracks = [{"id": "t", "kind": "main", "clips": [{**video, "trackers": [tracker]}]}]
+        document = load({**SAVED, "schema": "velvet-kite/18", "tracks": tracks})
+        clip: Any = document.main.clips[0]
+        self.assertEqual((), clip.trackers[0].spots)
+        self.assertNotIn("spots", clip.trackers[0].wanted.model_dump_json())
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

@@ -5087,10 +5087,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/18
+             * @default velvet-kite/19
              * @constant
              */
-            schema_: "velvet-kite/18";
+            schema_: "velvet-kite/19";
             /**
              * @default {
              *       "ceiling": 0,
@@ -15535,7 +15535,8 @@ export interface components {
          * @description ``change`` is what may change of it: its place; that, size and turn; or all its corners.
          *
          *     Each view is where it was seen to be: it is followed from there both ways, up to the next view,
-         *     within ``first`` and ``last``.
+         *     within ``first`` and ``last``. ``spots``, shares across and down within its corners, are what alone
+         *     counts of it, if there are any: each is followed by itself.
          */
         Tracked: {
             /**
@@ -15548,6 +15549,14 @@ export interface components {
             first: number;
             /** Last */
             last: number;
+            /**
+             * Spots
+             * @default []
+             */
+            spots: [
+                number,
+                number
+            ][];
             /** Views */
             views: components["schemas"]["View"][];
         };
@@ -15585,6 +15594,14 @@ export interface components {
              * @default 0
              */
             smooth: number;
+            /**
+             * Spots
+             * @default []
+             */
+            spots: [
+                number,
+                number
+            ][];
             /** Views */
             views: components["schemas"]["View"][];
         };

@@ -19,6 +19,7 @@ const seen = {
     ],
     first: 90,
     last: 210,
+    spots: [],
   },
 }
 

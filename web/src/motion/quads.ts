@@ -52,3 +52,61 @@ export function isSound(quad: Quad): boolean {
     return (b[0] - spot[0]) * (c[1] - b[1]) - (b[1] - spot[1]) * (c[0] - b[0]) > 1e-6
   })
 }
+
+/** Room around spots that are followed, in heights of the picture. */
+const ROOM = 0.02
+
+/** What spots are followed as: corners around them, and where they are within, as shares. */
+export interface Spotted {
+  quad: Quad
+  shares: Spot[]
+}
+
+/** The box around spots; where all corners count, four spots are its corners themselves. */
+export function spotted(spots: Spot[], leans: boolean): Spotted {
+  const quad = leans && spots.length === 4 ? clockwise(spots) : null
+  if (quad && isSound(quad)) {
+    return {
+      quad,
+      shares: [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+      ],
+    }
+  }
+  const [low, high] = ([Math.min, Math.max] as const).map((most, end) =>
+    ([0, 1] as const).map((at) => most(...spots.map((spot) => spot[at])) + (end ? ROOM : -ROOM)),
+  ) as [Spot, Spot]
+  const size: Spot = [high[0] - low[0], high[1] - low[1]]
+  return {
+    quad: boxAround([(low[0] + high[0]) / 2, (low[1] + high[1]) / 2], size[0] / 2, size[1] / 2),
+    shares: spots.map(([x, y]) => [(x - low[0]) / size[0], (y - low[1]) / size[1]]),
+  }
+}
+
+/** Four spots in order around their middle, the upper left one first. */
+function clockwise(spots: Spot[]): Quad {
+  const [x, y] = middleOf(spots as Quad)
+  const turn = (spot: Spot) => Math.atan2(spot[1] - y, spot[0] - x)
+  return [...spots].sort((a, b) => turn(a) - turn(b)) as Quad
+}
+
+/** Where shares across and down a thing are, in perspective (P. Heckbert, 1989). */
+export function withinQuad([a, b, c, d]: Quad, [u, v]: Spot): Spot {
+  const at = (k: 0 | 1): [number, number, number, number] => [
+    b[k] - c[k],
+    d[k] - c[k],
+    a[k] - b[k] + c[k] - d[k],
+    a[k],
+  ]
+  const [[x1, x2, x3, x0], [y1, y2, y3, y0]] = [at(0), at(1)]
+  const area = x1 * y2 - x2 * y1 || 1e-12
+  const [g, h] = [(x3 * y2 - x2 * y3) / area, (x1 * y3 - x3 * y1) / area]
+  const depth = g * u + h * v + 1
+  return [
+    ((b[0] - x0 + g * b[0]) * u + (d[0] - x0 + h * d[0]) * v + x0) / depth,
+    ((b[1] - y0 + g * b[1]) * u + (d[1] - y0 + h * d[1]) * v + y0) / depth,
+  ]
+}

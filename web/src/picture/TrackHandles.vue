@@ -3,7 +3,17 @@
 import { computed, ref } from 'vue'
 import { useDraft } from '@/controls/useDraft'
 import { useGrip } from '@/controls/useGrip'
-import { isSound, middleOf, shifted, stretched, swung, withCorner, type Quad } from '@/motion/quads'
+import {
+  isSound,
+  middleOf,
+  shifted,
+  stretched,
+  swung,
+  withCorner,
+  withinQuad,
+  type Quad,
+  type Spot,
+} from '@/motion/quads'
 import type { Change } from '@/stores/tracking'
 import PictureKnob from './PictureKnob.vue'
 import { usePictureFrame } from './usePictureFrame'
@@ -16,6 +26,8 @@ const props = defineProps<{
   /** Whether it is new: then it is a box that is drawn larger or smaller. */
   fresh: boolean
   lost: boolean
+  /** Spots that alone count of it, as shares across and down. */
+  within?: Spot[]
 }>()
 const emit = defineEmits<{ set: [quad: Quad] }>()
 const svg = ref<SVGSVGElement | null>(null)
@@ -27,6 +39,14 @@ const spots = computed(() => {
   return at ? quad.value.map(([x, y]) => at.to({ x, y })) : []
 })
 const path = computed(() => spots.value.map(({ x, y }) => `${x},${y}`).join(' '))
+const counted = computed(() => {
+  const at = frame.value
+  if (!at) return []
+  return (props.within ?? []).map((share) => {
+    const [x, y] = withinQuad(quad.value, share)
+    return at.to({ x, y })
+  })
+})
 const middle = computed(() => {
   const [x, y] = middleOf(quad.value)
   return frame.value?.to({ x, y }) ?? { x: 0, y: 0 }
@@ -97,7 +117,19 @@ function spotOf(event: PointerEvent) {
       @pointerdown.stop="grip.down($event, -1)"
       @keydown="grip.key($event, -1)"
     />
-    <path class="cross" :d="`M${middle.x - 7} ${middle.y}h14M${middle.x} ${middle.y - 7}v14`" />
+    <circle
+      v-for="(spot, index) in counted"
+      :key="`spot-${index}`"
+      class="spot"
+      :cx="spot.x"
+      :cy="spot.y"
+      r="5"
+    />
+    <path
+      v-if="!counted.length"
+      class="cross"
+      :d="`M${middle.x - 7} ${middle.y}h14M${middle.x} ${middle.y - 7}v14`"
+    />
     <PictureKnob
       v-for="(spot, index) in knobs"
       :key="index"
@@ -128,6 +160,11 @@ function spotOf(event: PointerEvent) {
 .thing.lost {
   stroke-dasharray: 6 5;
   stroke: #fff;
+}
+.spot {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 2;
 }
 .cross {
   stroke: #fff;

@@ -2,7 +2,7 @@ import { computed, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { TICKS_PER_SECOND, type VideoClip } from '@/api/types'
 import { innerTick } from '@/motion/inside'
-import type { Quad } from '@/motion/quads'
+import type { Quad, Spot } from '@/motion/quads'
 import { momentAt, type Moment } from '@/motion/tracks'
 import { useScreen } from '@/player/inject'
 import { useProject } from '@/stores/project'
@@ -47,9 +47,10 @@ export function useTracked(clip: () => VideoClip | null) {
   }
 
   /** Something seen at a tick of the file, followed through all of that. */
-  const through = (change: Change, at: number, corners: Quad): Tracked => ({
+  const through = (change: Change, at: number, corners: Quad, spots: Spot[] = []): Tracked => ({
     change,
     views: [{ at, corners }],
+    spots,
     ...span([at]),
   })
 

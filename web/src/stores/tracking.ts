@@ -2,7 +2,7 @@ import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import { client, need, type Schemas } from '@/api/client'
 import { takeOf } from '@/api/types'
-import type { Quad } from '@/motion/quads'
+import type { Quad, Spot } from '@/motion/quads'
 import { useHand } from './hand'
 import { useFinding } from './useFinding'
 
@@ -17,14 +17,17 @@ export interface Draft {
   change: Change
   at: number
   quad: Quad
+  /** Of a new one that is told by spots: where they are, in heights of the picture. */
+  spots?: Spot[]
 }
 
 /** What is asked for of a tracker: the rest of it changes nothing of what is found. */
-export const wantedOf = ({ change, views, first, last }: Tracked): Tracked => ({
+export const wantedOf = ({ change, views, first, last, spots = [] }: Tracked): Tracked => ({
   change,
   views,
   first,
   last,
+  spots,
 })
 
 /** What is followed through the video in hand: which tracker is worked on, what was found. */

@@ -2,16 +2,17 @@
 /** The thing that is followed, on the picture. */
 import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
+import SpotsSurface from '@/picture/SpotsSurface.vue'
 import TrackHandles from '@/picture/TrackHandles.vue'
 import { useLayering } from '@/stores/layering'
 import { useTracking } from '@/stores/tracking'
 import FacesCheck from './FacesCheck.vue'
-import { useFollowing } from './useFollowing'
+import { MOST_SPOTS, useFollowing } from './useFollowing'
 
 const props = defineProps<{ clip: VideoClip; width: number; height: number }>()
 const layering = useLayering()
 const store = useTracking()
-const { tracker, now, tick, lay } = useFollowing(() => props.clip)
+const { tracker, now, tick, lay, spot } = useFollowing(() => props.clip)
 
 const shown = computed(() => {
   const draft = store.draft
@@ -20,12 +21,21 @@ const shown = computed(() => {
   }
   if (!now.value || !tracker.value) return null
   const { quad, sure } = now.value
-  return { quad, change: tracker.value.change, fresh: false, lost: !sure }
+  const { change, spots } = tracker.value
+  return { quad, change, fresh: false, lost: !sure, within: spots }
 })
 </script>
 
 <template>
   <FacesCheck v-if="layering.check" :clip="clip" :width="width" :height="height" />
+  <SpotsSurface
+    v-else-if="store.draft?.spots"
+    :width="width"
+    :height="height"
+    :spots="store.draft.spots"
+    :most="MOST_SPOTS"
+    @set="spot"
+  />
   <TrackHandles
     v-else-if="shown"
     :width="width"
@@ -34,6 +44,7 @@ const shown = computed(() => {
     :change="shown.change"
     :fresh="shown.fresh"
     :lost="shown.lost"
+    :within="'within' in shown ? shown.within : []"
     @set="lay"
   />
 </template>

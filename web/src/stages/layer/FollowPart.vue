@@ -3,7 +3,6 @@
 import { BButton } from 'bootstrap-vue-next'
 import { computed } from 'vue'
 import type { VideoClip } from '@/api/types'
-import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ValueField from '@/controls/ValueField.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
@@ -15,6 +14,7 @@ import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
 import FacesPart from './FacesPart.vue'
+import FollowDraft from './FollowDraft.vue'
 import FollowersPart from './FollowersPart.vue'
 import PlaceSteps from './PlaceSteps.vue'
 import SteadyPart from './SteadyPart.vue'
@@ -23,21 +23,14 @@ import { useFollowing } from './useFollowing'
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
 const following = useFollowing(() => props.clip)
-const { trackers, tracker, found, now, tick, frameAt, job, way } = following
+const { trackers, tracker, found, now, tick, frameAt, job } = following
 
-const WAYS = [
-  { id: 'both', name: t('layer.followPart.both') },
-  { id: 'on', name: t('layer.followPart.onwards'), test: 'follow-on' },
-  { id: 'back', name: t('layer.followPart.back'), test: 'follow-back' },
-] as const
-
-const KINDS: { id: Change; name: string; help: string }[] = [
+const KINDS: { id: Change | 'points'; name: string; help: string }[] = [
   { id: 'moves', name: t('layer.followPart.point'), help: t('layer.followPart.pointHelp') },
+  { id: 'points', name: t('layer.followPart.points'), help: t('layer.followPart.pointsHelp') },
   { id: 'turns', name: t('layer.followPart.thing'), help: t('layer.followPart.thingHelp') },
   { id: 'leans', name: t('layer.followPart.surface'), help: t('layer.followPart.surfaceHelp') },
 ]
-const fresh = computed(() => store.draft?.of === '')
-
 /** Where it is lost or not sure, by frames of the timeline. */
 const doubts = computed(() =>
   found.value && tracker.value
@@ -85,30 +78,7 @@ function remove() {
           $t('words.cancel')
         }}</BButton>
       </ToolLine>
-      <template v-else-if="store.draft">
-        <ToolLine>
-          <span class="tiny">{{
-            fresh ? $t('layer.followPart.layItOver') : $t('layer.followPart.putRightHelp')
-          }}</span>
-          <BButton
-            variant="primary"
-            data-test="follow-it"
-            @click="fresh ? following.follow() : following.putRight()"
-          >
-            {{ fresh ? $t('layer.followPart.followIt') : $t('layer.followPart.putRight') }}
-          </BButton>
-          <BButton variant="secondary" @click="store.draft = null">{{
-            $t('words.cancel')
-          }}</BButton>
-        </ToolLine>
-        <ChoiceGroup
-          v-if="fresh"
-          :label="$t('layer.followPart.way')"
-          :choices="WAYS"
-          :taken="way"
-          @take="way = $event"
-        />
-      </template>
+      <FollowDraft v-else-if="store.draft" :following="following" />
       <template v-else>
         <ToolLine :label="$t('layer.followPart.trackers')">
           <BButton
@@ -156,7 +126,7 @@ function remove() {
             variant="secondary"
             :title="one.help"
             :data-test="`track-${one.id}`"
-            @click="following.begin(one.id)"
+            @click="one.id === 'points' ? following.beginSpots() : following.begin(one.id)"
           >
             {{ one.name }}
           </BButton>

@@ -71,3 +71,20 @@ test('cancelled, nothing is kept and what was laid stays', async () => {
   expect(kept).toEqual([])
   expect(store.draft).not.toBe(null)
 })
+
+test('spots tell place, turn and size; four of them may be corners', () => {
+  const following = begun()
+  following.beginSpots()
+  const spots: [number, number][] = [
+    [-0.1, -0.1],
+    [0.1, -0.1],
+    [0.1, 0.2],
+    [-0.1, 0.1],
+  ]
+  following.spot(spots.slice(0, 3), 'leans')
+  expect(store.draft).toMatchObject({ change: 'turns', spots: spots.slice(0, 3) })
+  following.spot(spots, 'leans')
+  expect(store.draft).toMatchObject({ change: 'leans', quad: spots })
+  following.spot(spots.slice(0, 2))
+  expect(store.draft).toMatchObject({ change: 'turns' })
+})

@@ -1,7 +1,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import type { VideoClip } from '@/api/types'
 import { outerTick } from '@/motion/inside'
-import { boxAround, type Quad } from '@/motion/quads'
+import { boxAround, spotted, type Quad, type Spot } from '@/motion/quads'
 import { reached } from '@/motion/reached'
 import { useTracked } from '@/picture/useTracked'
 import { useProject } from '@/stores/project'
@@ -15,6 +15,11 @@ const FIRST: Record<Change, [number, number]> = {
   turns: [0.08, 0.08],
   leans: [0.12, 0.09],
 }
+
+/** Spots that it takes to tell how a thing leans, and to tell anything of several. */
+export const LEAST_LEANING = 4
+export const LEAST_SPOTS = 2
+export const MOST_SPOTS = 8
 
 /** Following a thing through the video in hand: begun, put right, found. */
 export function useFollowing(clip: () => VideoClip) {
@@ -41,6 +46,18 @@ export function useFollowing(clip: () => VideoClip) {
     store.draft = { of: '', change, at: tick.value, quad: boxAround([0, 0], ...FIRST[change]) }
   }
 
+  /** Several spots of a thing, to be tapped one after the other. */
+  function beginSpots() {
+    begin('turns')
+    spot([])
+  }
+  function spot(spots: Spot[], change: Change = store.draft?.change ?? 'turns') {
+    if (!store.draft) return
+    const told = spots.length < LEAST_LEANING ? 'turns' : change
+    const quad = spots.length ? spotted(spots, told === 'leans').quad : store.draft.quad
+    store.draft = { ...store.draft, spots, change: told, quad, at: tick.value }
+  }
+
   /** It is here: to be followed from here, or put right. */
   function lay(quad: Quad) {
     const [of, change] = store.draft
@@ -53,7 +70,8 @@ export function useFollowing(clip: () => VideoClip) {
   function newTracked(): Tracked | null {
     const draft = store.draft
     if (!draft) return null
-    const whole = through(draft.change, draft.at, draft.quad)
+    const shares = draft.spots && spotted(draft.spots, draft.change === 'leans').shares
+    const whole = through(draft.change, draft.at, draft.quad, shares)
     return {
       ...whole,
       first: way.value === 'on' ? draft.at : whole.first,
@@ -117,6 +135,8 @@ export function useFollowing(clip: () => VideoClip) {
   }
   return {
     ...{ trackers, tracker, found, now, tick, frameAt, job, stoppable, way },
-    ...{ begin, lay, follow, putRight, keepThisFar, cancel },
+    ...{ begin, beginSpots, spot, lay, follow, putRight, keepThisFar, cancel },
   }
 }
+
+export type Following = ReturnType<typeof useFollowing>
