@@ -36,12 +36,15 @@ def sending(shop: Workshop) -> list[Row]:
 
 
 def _foretold(shop: Workshop, name: str, settings: ExportSettings) -> list[Row]:
-    sources, document = Sources(shop.find, threads=2), shop.piece
+    document = shop.piece
     work, path = settings.work(document), shop.root / "foretold"
     trial: list[float] = []
-    took = seconds(lambda: trial.extend(_tried(work, settings, sources)))
-    whole = seconds(lambda: make(document, settings, path, sources))
-    sources.close()
+    # The film is made by another process: it knows nothing of what was read for the trial.
+    tries, makes = (Sources(shop.find, threads=2) for _ in range(2))
+    took = seconds(lambda: trial.extend(_tried(work, settings, tries)))
+    whole = seconds(lambda: make(document, settings, path, makes))
+    tries.close()
+    makes.close()
     bytes, told = trial[0] / path.stat().st_size - 1, trial[1] / whole - 1
     how = f"the demo piece, {path.stat().st_size / 1e6:.1f} MB in {whole:.0f} s; tried in {took:.0f} s"
     return [

@@ -59,7 +59,8 @@ def to_planes(pixels: Rgba, luma: Plane, cb: Plane, cr: Plane) -> None:
     luma, cb, cr
         Written: shapes (height, width) and twice (height / 2, width / 2); rows may be padded.
     """
-    _to_planes(pixels.view(np.uint32)[..., 0], luma, cb, cr)
+    words = np.ascontiguousarray(pixels).view(np.uint32).reshape(pixels.shape[:2])
+    _to_planes(words, luma, cb, cr)
 
 
 @njit(cache=True, nogil=True)
@@ -91,24 +92,33 @@ def _to_deep_planes(
 
 @njit(cache=True, nogil=True)
 def _to_planes(pixels: NDArray[np.uint32], luma: Plane, cb: Plane, cr: Plane) -> None:
+    """Two rows at a time: their lumas, then sums of columns, then chroma of pairs of those."""
     height, width = pixels.shape
-    byte = np.uint32(255)
+    byte, pair = np.uint32(255), np.uint32(0x00FF00FF)
     one, two = np.uint32(8), np.uint32(16)
     # 16 and 128 with a rounding half, in the scale of one pixel and of a sum of four.
     dark, middle = np.int32((16 << 16) + 32768), np.int32((128 << 18) + (1 << 17))
-    for y in range(height):
+    outer, inner = np.empty(width, np.uint32), np.empty(width, np.uint32)
+    for row in range(height // 2):
+        for y in range(2 * row, 2 * row + 2):
+            line, lights = pixels[y], luma[y]
+            for x in range(width):
+                p = line[x]
+                r, g, b = (
+                    np.int32(p & byte),
+                    np.int32((p >> one) & byte),
+                    np.int32((p >> two) & byte),
+                )
+                lights[x] = np.uint8(np.int32(r * _YR + g * _YG + b * _YB + dark) >> np.int32(16))
+        upper, lower = pixels[2 * row], pixels[2 * row + 1]
         for x in range(width):
-            p = pixels[y, x]
-            r, g, b = np.int32(p & byte), np.int32((p >> one) & byte), np.int32((p >> two) & byte)
-            luma[y, x] = np.uint8(np.int32(r * _YR + g * _YG + b * _YB + dark) >> np.int32(16))
-    for y in range(height // 2):
+            p, q = upper[x], lower[x]
+            outer[x] = np.uint32((p & pair) + (q & pair))
+            inner[x] = np.uint32(((p >> one) & byte) + ((q >> one) & byte))
+        blue, red = cb[row], cr[row]
         for x in range(width // 2):
-            p, q = pixels[2 * y, 2 * x], pixels[2 * y, 2 * x + 1]
-            s, t = pixels[2 * y + 1, 2 * x], pixels[2 * y + 1, 2 * x + 1]
-            r = np.int32((p & byte) + (q & byte) + (s & byte) + (t & byte))
-            p, q, s, t = p >> one, q >> one, s >> one, t >> one
-            g = np.int32((p & byte) + (q & byte) + (s & byte) + (t & byte))
-            p, q, s, t = p >> one, q >> one, s >> one, t >> one
-            b = np.int32((p & byte) + (q & byte) + (s & byte) + (t & byte))
-            cb[y, x] = np.uint8(np.int32(r * _UR + g * _UG + b * _UB + middle) >> np.int32(18))
-            cr[y, x] = np.uint8(np.int32(r * _VR + g * _VG + b * _VB + middle) >> np.int32(18))
+            both = np.uint32(outer[2 * x] + outer[2 * x + 1])
+            g = np.int32(inner[2 * x] + inner[2 * x + 1])
+            r, b = np.int32(both & np.uint32(0xFFFF)), np.int32(both >> two)
+            blue[x] = np.uint8(np.int32(r * _UR + g * _UG + b * _UB + middle) >> np.int32(18))
+            red[x] = np.uint8(np.int32(r * _VR + g * _VG + b * _VB + middle) >> np.int32(18))
