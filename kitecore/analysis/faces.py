@@ -8,7 +8,15 @@ from typing import Any, Final
 
 import numpy as np
 
-from kitecore.analysis._base import Analysis, NoParameters, analyses, read_found, write_found
+from kitecore.analysis._base import (
+    Analysis,
+    NoParameters,
+    analyse,
+    analyses,
+    read_found,
+    result_of,
+    write_found,
+)
 from kitecore.analysis._pictures import Pictures, pictures_of
 from kitecore.document.trackers import Tracked, View
 from kitecore.errors import BadInput
@@ -21,6 +29,7 @@ from kitecore.ticks import TICKS_PER_SECOND
 from kitecore.tracking.faces import Boxes, can_find_faces, faces_in
 from kitecore.tracking.persons import Person, persons_of
 
+_BOXES: Final = "boxes.npz"
 _LOOKS: Final = 5
 """Pictures of a second in which faces are looked for."""
 _SMALLEST: Final = 0.05
@@ -51,10 +60,20 @@ def find_faces(folder: MediaFolder, wanted: NoParameters, out: Path, tell: Tell)
             todo="Follow the face with a box, then cover it.",
         )
     with pictures_of(folder) as pictures:
-        persons = persons_of(_faces(pictures, folder.index, tell))
+        looks = list(_faces(pictures, folder.index, tell))
         size = pictures.size
+    persons = persons_of(looks)
     found = FacesFound(persons=tuple(_seen(one, folder, size) for one in persons))
     write_found(out, "faces", found)
+    sure = [
+        (number, box) for one in persons for number, box in zip(one.numbers, one.boxes, strict=True)
+    ]
+    np.savez(
+        out / _BOXES,
+        looks=np.array([number for number, _ in looks], np.int64),
+        numbers=np.array([number for number, _ in sure], np.int64),
+        boxes=np.array([box for _, box in sure], np.float32).reshape(-1, 5),
+    )
 
 
 def _faces(pictures: Pictures, index: FrameIndex, tell: Tell) -> Iterator[tuple[int, Boxes]]:
@@ -80,7 +99,7 @@ def _seen(person: Person, folder: MediaFolder, size: tuple[int, int]) -> SeenFac
     return SeenFace(
         first=ticks[0],
         last=ticks[-1],
-        tracked=Tracked(views=tuple(views), first=first, last=last),
+        tracked=Tracked(views=tuple(views), first=first, last=last, face=True),
     )
 
 
@@ -99,8 +118,20 @@ def read_faces(folder: MediaFolder) -> FacesFound:
     return read_found(folder, "faces", FacesFound)
 
 
+def boxes_seen(folder: MediaFolder) -> dict[int, Boxes]:
+    """The faces of persons in each frame that was looked at, in pixels of the pictures looked at.
+
+    Found now if that was not done; none where they cannot be found.
+    """
+    if result_of(folder, "faces") is None and not can_find_faces():
+        return {}
+    with np.load(analyse(folder, "faces") / _BOXES) as kept:
+        numbers, boxes = kept["numbers"], kept["boxes"]
+        return {int(look): boxes[numbers == look] for look in kept["looks"]}
+
+
 def _moves(info: MediaInfo) -> bool:
     return info.kind == "video"
 
 
-analyses.register("faces")(Analysis(version=1, fits=_moves, run=find_faces))
+analyses.register("faces")(Analysis(version=2, fits=_moves, run=find_faces))

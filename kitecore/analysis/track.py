@@ -12,6 +12,7 @@ from scipy.ndimage import gaussian_filter1d
 
 from kitecore.analysis._base import Analysis, analyse, analyses
 from kitecore.analysis._pictures import pictures_of
+from kitecore.analysis.faces import boxes_seen
 from kitecore.document.trackers import Tracked, Tracker
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
@@ -19,6 +20,7 @@ from kitecore.media.info import MediaInfo
 from kitecore.programs import Tell
 from kitecore.tracking.quads import Quad
 from kitecore.tracking.ways import followed
+from kitecore.tracking.wider import widened
 
 _FILE: Final = "track.npz"
 LONGEST: Final = 20_000
@@ -80,10 +82,11 @@ def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> N
         spots = np.array(wanted.spots) if wanted.spots else None
         known = list(views.items())
         way = followed(pictures.grey, first, last, known, wanted.change, spots, told)
+    quads = widened(way.quads, first, boxes_seen(folder)) if wanted.face else way.quads
     np.savez(
         out / _FILE,
         first=first,
-        quads=((way.quads - middle) / high).astype(np.float32),
+        quads=((quads - middle) / high).astype(np.float32),
         sure=np.rint(np.clip(way.sure, 0, 1) * 255).astype(np.uint8),
     )
 

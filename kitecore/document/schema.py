@@ -206,5 +206,7 @@ def _revealed(data: Data) -> Data:
 
 @upgrades.step("velvet-kite/18", "velvet-kite/19")
 def _spotted(data: Data) -> Data:
-    """Trackers may follow several spots; before, all that lies within their corners."""
+    """Trackers may follow several spots, and faces as wide as they are found; before, all that lies
+    within their corners.
+    """
     return data

@@ -50,17 +50,19 @@ class Tracked(Model):
 
     Each view is where it was seen to be: it is followed from there both ways, up to the next view,
     within ``first`` and ``last``. ``spots``, shares across and down within its corners, are what alone
-    counts of it, if there are any: each is followed by itself.
+    counts of it, if there are any: each is followed by itself. Of a ``face`` what is found there by
+    itself counts, too, where it reaches farther.
     """
 
     change: Literal["moves", "turns", "leans"] = "turns"
     views: tuple[View, ...] = Field(min_length=1, max_length=MOST_VIEWS)
     first: Start
     last: Start
-    # Left out where there are none: what was found before there could be any keeps its name.
+    # Left out where they say nothing: what was found before there were any keeps its name.
     spots: tuple[tuple[Share, Share], ...] = Field(
         default=(), max_length=MOST_SPOTS, exclude_if=lambda spots: not spots
     )
+    face: bool = Field(default=False, exclude_if=lambda face: not face)
 
     @model_validator(mode="after")
     def _within(self) -> Self:
@@ -98,6 +100,7 @@ class Tracker(Tracked):
             first=self.first,
             last=self.last,
             spots=self.spots,
+            face=self.face,
         )
 
 

@@ -14,7 +14,7 @@ import numpy as np
 import skimage.data
 from numpy.typing import NDArray
 
-from kitecore.analysis.faces import FacesFound, read_faces
+from kitecore.analysis.faces import FacesFound, boxes_seen, read_faces
 from kitecore.analysis.track import read_track
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
@@ -46,6 +46,12 @@ def frame(number: int, walks: bool) -> av.VideoFrame:
         there = cv2.warpAffine(np.full((300, 300), 255, np.uint8), shift, SIZE) > 127
         shot = np.where(there[..., None], person, shot)
     return av.VideoFrame.from_ndarray(np.ascontiguousarray(shot), format="rgb24")
+
+
+def edges(quad: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Left top and right bottom of what was followed, in pixels."""
+    pixels = quad * SIZE[1] + np.array(SIZE) / 2
+    return pixels.min(axis=0), pixels.max(axis=0)
 
 
 class FacesInTest(TestCase):
@@ -114,6 +120,20 @@ class FoundTest(TestCase):
             middle = at(number) + FACE.mean(axis=0) - (80, 0)
             self.assertLess(np.hypot(*(quad.mean(axis=0) - middle)), 8, number)
         self.assertTrue((track.sure > 166).all())
+
+    def test_what_is_followed_of_a_face_is_as_wide_as_the_face_that_is_found(self) -> None:
+        folder = MediaFolder(self.root / "walks")
+        [person] = self.found("walks").persons
+        wide = read_track(folder, person.tracked)
+        bare = read_track(folder, person.tracked.model_copy(update={"face": False}))
+        looks = {number: boxes for number, boxes in boxes_seen(folder).items() if len(boxes)}
+        self.assertGreater(len(looks), 5)
+        for number, [box] in looks.items():
+            (left, top), (right, bottom) = edges(wide.at(number))
+            self.assertLess(max(left - box[0], top - box[1]), 0.1)
+            self.assertLess(max(box[2] - right, box[3] - bottom), 0.1)
+        missed = max(box[2] - edges(bare.at(number))[1][0] for number, [box] in looks.items())
+        self.assertGreater(missed, 1, "what was followed alone is as wide")
 
     def test_where_nobody_is_nobody_is_found(self) -> None:
         self.assertEqual((), self.found("nobody").persons)

@@ -176,8 +176,9 @@ class SchemaTest(TestCase):
         tracks = [{"id": "t", "kind": "main", "clips": [{**video, "trackers": [tracker]}]}]
         document = load({**SAVED, "schema": "velvet-kite/18", "tracks": tracks})
         clip: Any = document.main.clips[0]
-        self.assertEqual((), clip.trackers[0].spots)
-        self.assertNotIn("spots", clip.trackers[0].wanted.model_dump_json())
+        self.assertEqual(((), False), (clip.trackers[0].spots, clip.trackers[0].face))
+        wanted = clip.trackers[0].wanted.model_dump()
+        self.assertEqual({"change", "views", "first", "last"}, set(wanted))
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:

@@ -15536,7 +15536,8 @@ export interface components {
          *
          *     Each view is where it was seen to be: it is followed from there both ways, up to the next view,
          *     within ``first`` and ``last``. ``spots``, shares across and down within its corners, are what alone
-         *     counts of it, if there are any: each is followed by itself.
+         *     counts of it, if there are any: each is followed by itself. Of a ``face`` what is found there by
+         *     itself counts, too, where it reaches farther.
          */
         Tracked: {
             /**
@@ -15545,6 +15546,11 @@ export interface components {
              * @enum {string}
              */
             change: "moves" | "turns" | "leans";
+            /**
+             * Face
+             * @default false
+             */
+            face: boolean;
             /** First */
             first: number;
             /** Last */
@@ -15577,6 +15583,11 @@ export interface components {
             change: "moves" | "turns" | "leans";
             /** Ends */
             ends?: number | null;
+            /**
+             * Face
+             * @default false
+             */
+            face: boolean;
             /** First */
             first: number;
             /** Id */

@@ -20,6 +20,7 @@ const seen = {
     first: 90,
     last: 210,
     spots: [],
+    face: true,
   },
 }
 

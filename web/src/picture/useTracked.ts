@@ -51,6 +51,7 @@ export function useTracked(clip: () => VideoClip | null) {
     change,
     views: [{ at, corners }],
     spots,
+    face: false,
     ...span([at]),
   })
 

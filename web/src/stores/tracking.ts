@@ -22,13 +22,17 @@ export interface Draft {
 }
 
 /** What is asked for of a tracker: the rest of it changes nothing of what is found. */
-export const wantedOf = ({ change, views, first, last, spots = [] }: Tracked): Tracked => ({
-  change,
-  views,
-  first,
-  last,
-  spots,
-})
+export const wantedOf = (one: Tracked): Tracked => {
+  const { change, views, first, last, spots = [], face = false } = one
+  return {
+    change,
+    views,
+    first,
+    last,
+    spots,
+    face,
+  }
+}
 
 /** What is followed through the video in hand: which tracker is worked on, what was found. */
 export const useTracking = defineStore('tracking', () => {

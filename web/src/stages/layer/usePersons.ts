@@ -5,9 +5,12 @@ import { faceAt } from '@/motion/persons'
 import { useTracked } from '@/picture/useTracked'
 import { useFaces } from '@/stores/faces'
 import { useProject } from '@/stores/project'
-import { useTracking, wantedOf } from '@/stores/tracking'
+import { useTracking, wantedOf, type Tracked } from '@/stores/tracking'
 import { t } from '@/texts'
 import { clockOf, frameOf } from '@/time'
+
+/** Where something was seen: a tracker with the same follows the same person, however wide. */
+const sightOf = (one: Tracked) => JSON.stringify({ ...wantedOf(one), face: true })
 
 /** Persons whose faces were found in a video, as far as a clip shows them; what follows each, once something does. */
 export function usePersons(clip: () => VideoClip) {
@@ -23,8 +26,8 @@ export function usePersons(clip: () => VideoClip) {
       const start = frameOf(clip().start ?? 0, project.rate)
       const end = frameOf((clip().start ?? 0) + clip().length, project.rate)
       if ((to ?? 0) < start || (from ?? 0) >= end) return []
-      const wanted = JSON.stringify(wantedOf(person.tracked))
-      const tracker = trackers.value.find((one) => JSON.stringify(wantedOf(one)) === wanted) ?? null
+      const wanted = sightOf(person.tracked)
+      const tracker = trackers.value.find((one) => sightOf(one) === wanted) ?? null
       const name = t('layer.facesPart.face', { n: index + 1 })
       const seen = `${clockOf(Math.max(from ?? 0, start), project.rate)} – ${clockOf(Math.min(to ?? 0, end), project.rate)}`
       return [{ person, tracker, name, seen, from: Math.max(from ?? 0, start) }]
