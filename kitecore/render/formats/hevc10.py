@@ -16,7 +16,7 @@ formats.register("hevc10")(
         crf={"small": 28, "good": 22, "best": 17},
         coarsest=45,
         captions="mov_text",
-        can_cover=True,
+        cover_in="stream",
         gain="atoms",
         sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         pixels="yuv420p10le",

@@ -16,7 +16,7 @@ formats.register("mp4")(
         crf={"small": 26, "good": 21, "best": 16},
         coarsest=45,
         captions="mov_text",
-        can_cover=True,
+        cover_in="stream",
         gain="atoms",
         sound=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
         container_options={"movflags": "faststart"},

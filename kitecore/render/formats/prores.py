@@ -14,6 +14,7 @@ formats.register("prores")(
         codec="prores_ks",
         options={"profile": "4444", "vendor": "apl0"},
         captions="mov_text",
+        cover_in="atoms",
         sound=SoundCoding("pcm_s24le", "s32"),
         pixels="yuv444p10le",
         clear_pixels="yuva444p10le",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 from fractions import Fraction
-from typing import Final
+from typing import Final, Literal
 
 import av
 from av.container import OutputContainer
@@ -16,6 +16,8 @@ from kitecore.render.making.drawing import picture
 from kitecore.render.making.work import Work
 from kitecore.render.sources import Sources
 
+CoverIn = Literal["", "stream", "atoms"]
+"""Where a container has its cover: nowhere, as a stream of its own, or in its atoms."""
 _LARGEST: Final = 720
 """Pixels of its longer side."""
 

@@ -14,7 +14,7 @@ from av.video.stream import VideoStream
 from kitecore.media.whole import whole_file
 from kitecore.render.making.atoms import write_atoms
 from kitecore.render.making.captiontrack import CaptionTrack
-from kitecore.render.making.cover import Cover
+from kitecore.render.making.cover import Cover, CoverIn, cover_of, jpeg_of
 from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.gain import Gain, GainIn, replay_gain
 from kitecore.render.making.joinable import joinable
@@ -44,8 +44,8 @@ class Film(Pieced):
         Of the codec in the container, if players want a certain one.
     captions
         FFmpeg's name of what captions are coded as in the container.
-    can_cover
-        Whether the container has a place for a cover.
+    cover_in
+        Where the container has a place for a cover: a stream of its own, or its atoms.
     gain
         Where it tells how loud it is.
     """
@@ -61,7 +61,7 @@ class Film(Pieced):
     clear_pixels: str = ""
     tag: str = ""
     captions: str = ""
-    can_cover: bool = False
+    cover_in: CoverIn = ""
     gain: GainIn = ""
     container_options: dict[str, str] = field(default_factory=dict)
     piece_container: str = "mp4"
@@ -73,6 +73,10 @@ class Film(Pieced):
     @property
     def can_caption(self) -> bool:
         return bool(self.captions)
+
+    @property
+    def can_cover(self) -> bool:
+        return bool(self.cover_in)
 
     @property
     def coarseness(self) -> range | None:
@@ -107,7 +111,7 @@ class Film(Pieced):
                 out.metadata.update(replay_gain(work, to.sources))
             self._copy(out, work, to, gain)
             out.close()
-            write_atoms(path, gain.tags)
+            write_atoms(path, gain.tags, self._cover(work, to))
 
     def _copy(self, out: OutputContainer, work: Work, to: Joining, gain: Gain) -> None:
         rate, done = work.rate.fraction, 0
@@ -115,7 +119,7 @@ class Film(Pieced):
         hear = gain.hear if self.gain == "atoms" else None
         sound = Soundtrack(out, self.sound, work, to.sources, hear)
         captions = CaptionTrack(out, self.captions, to.tags.said) if to.tags.said else None
-        if work.cover is not None:
+        if work.cover is not None and self.cover_in == "stream":
             Cover(out, work, work.cover, to.sources).write()
         for piece in to.pieces:
             done += _copy_piece(out, picture, piece, done, 1 / rate)
@@ -124,6 +128,12 @@ class Film(Pieced):
             if captions is not None:
                 captions.encode(until=done / rate)
         sound.finish()
+
+    def _cover(self, work: Work, to: Joining) -> bytes:
+        """A JPEG that goes into the container's atoms, if that is its place."""
+        if work.cover is None or self.cover_in != "atoms":
+            return b""
+        return jpeg_of(cover_of(work, work.cover, to.sources))
 
     def _copied_picture(self, out: OutputContainer, piece: Path) -> VideoStream:
         with av.open(str(piece)) as first:

@@ -105,7 +105,7 @@ class CaptionsTest(FormatCase):
 class CoverTest(FormatCase):
     def test_the_chosen_frame_is_the_cover(self) -> None:
         can = [name for name, one in formats.items() if one.can_cover]
-        self.assertEqual({"mp4", "hevc10", "flac", "mp3", "m4a"}, set(can))
+        self.assertEqual({"mp4", "hevc10", "prores", "flac", "mp3", "m4a"}, set(can))
         for name in can:
             with self.subTest(name):
                 path = self.make(name, cover=SECOND + SECOND // 3, quality="small")
@@ -114,6 +114,8 @@ class CoverTest(FormatCase):
                 self.assertEqual("Yes", info["General"].cover)
                 if formats[name].kind == "film":
                     self.assertEqual("60", info["Video"].frame_count)
+                    with av.open(str(path)) as film:
+                        self.assertEqual(60, sum(1 for _ in film.decode(video=0)))
 
     def test_one_beyond_the_end_is_the_last_frame_and_none_is_none(self) -> None:
         self.assertEqual(59, read_number(_cover(self.make("mp4", cover=99 * SECOND))))
