@@ -131,6 +131,30 @@ class SoundTest(CheckCase):
 
 
 class FileTest(CheckCase):
+    def test_tracks_that_are_hidden_muted_or_left_out_by_a_solo_are_told_and_put_back(self) -> None:
+        self.scene.still("day", (200, 120, 90, 255), SIZE)
+        self.scene.place("day", 1.0)
+        self.text("Four folds up", 0.8, 0.1)
+        self.scene.sound("hum", 1.0)
+        clip = {"kind": "sound", "media": "hum", "length": SECOND, "source_length": SECOND}
+        self.scene.do(kind="place", clip=clip, mode="above", at=0)
+        self.assertEqual([], self.found("own")["left_out"])
+        of = {track.clips[0].kind: track.id for track in self.scene.document.tracks}
+        words, hum = of["text"], of["sound"]
+        for track, values, said in (
+            (words, {"hidden": True}, "hidden"),
+            (words, {"solo": True}, "seen or heard"),
+            (hum, {"muted": True}, "muted"),
+            (hum, {"solo": True}, "no other track is heard"),
+        ):
+            with self.subTest(said):
+                self.scene.do(kind="set_track", track=track, **values)
+                [finding] = self.found("own")["left_out"]
+                self.assertIn(said, finding.message)
+                assert finding.mend is not None
+                self.scene.do(**finding.mend)
+                self.assertEqual([], self.found("own")["left_out"])
+
     def test_missing_takes_shapes_lengths_and_rates(self) -> None:
         self.scene.video("a", frames=100, rate=24, sound=None)
         self.scene.place("a", 4.0)
