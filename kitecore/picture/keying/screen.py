@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Final
 
 import cv2
@@ -41,7 +42,12 @@ _SAMPLES: Final = 4
 
 def direction_of(key: ChromaKey) -> Array:
     """Unit direction (2) and length (1) of the screen's chroma, its colour (3) and luma (1)."""
-    red, green, blue = (channel / 255 for channel in rgb_of(colour(key.colour)))
+    return _direction(colour(key.colour))
+
+
+@lru_cache(64)
+def _direction(screen: str) -> Array:
+    red, green, blue = (channel / 255 for channel in rgb_of(screen))
     luma = KR * red + KG * green + KB * blue
     cb, cr = (blue - luma) / CB_SPAN, (red - luma) / CR_SPAN
     length = max(float(np.hypot(cb, cr)), 0.01)
@@ -174,7 +180,12 @@ def weights_of(key: ChromaKey) -> Array:
 
     The first gives the share of the screen's colour along its direction, the second aside from it.
     """
-    x, y, length = direction_of(key)[:3]
+    return _weights(colour(key.colour))
+
+
+@lru_cache(64)
+def _weights(screen: str) -> Array:
+    x, y, length = _direction(screen)[:3]
     cb = np.array([-KR, -KG, 1 - KB]) / CB_SPAN
     cr = np.array([1 - KR, -KG, -KB]) / CR_SPAN
     rows = np.array([cb * x + cr * y, cb * y - cr * x]) / length

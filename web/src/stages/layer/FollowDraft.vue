@@ -17,6 +17,8 @@ const WAYS = [
   { id: 'on', name: t('layer.followPart.onwards'), test: 'follow-on' },
   { id: 'back', name: t('layer.followPart.back'), test: 'follow-back' },
 ] as const
+/** Heights of the picture from one spot that is added by the button to the next. */
+const BESIDE = 0.06
 /** What four spots or more may tell. */
 const TELLS: { id: Change; name: string; test: string }[] = [
   { id: 'turns', name: t('layer.followPart.tellsTurns'), test: 'spots-turn' },
@@ -59,7 +61,7 @@ const toDo = computed(() => {
         variant="secondary"
         :disabled="spots.length >= MOST_SPOTS"
         data-test="add-spot"
-        @click="following.spot([...spots, [0, 0]])"
+        @click="following.spot([...spots, [BESIDE * spots.length, 0]])"
       >
         {{ $t('layer.followPart.addPoint') }}
       </BButton>
