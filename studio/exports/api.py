@@ -9,11 +9,11 @@ from django.http import FileResponse, HttpRequest
 from ninja import Field, Router, Schema
 
 from kitecore.errors import BadInput, NotThere
-from kitecore.render.checking import Line
+from kitecore.render.checking import Line, weighed, worst_first
 from kitecore.render.export import ExportSettings
 from studio import files
 from studio.exports.checks import check_of, destination_of
-from studio.exports.estimates import estimate_of
+from studio.exports.estimates import estimate_of, weight_of
 from studio.exports.models import Export
 from studio.exports.work import start
 from studio.jobs.models import Job, State
@@ -164,9 +164,14 @@ def check_film(request: HttpRequest, id: UUID, given: CheckIn) -> CheckOut:
     """What is to be seen to before a film goes out: ask again once the job is done."""
     project = owned(Project, request.user, "project", id)
     destination = destination_of(given.destination, given.settings)
-    job = check_of(project, history.head_of(project), destination)
-    lines = job.result["lines"] if job.state == State.DONE and job.result else None
-    return CheckOut(job=job_out(job), lines=lines)
+    head = history.head_of(project)
+    job = check_of(project, head, destination)
+    if job.state != State.DONE or not job.result:
+        return CheckOut(job=job_out(job), lines=None)
+    lines = [Line.model_validate(line) for line in job.result["lines"]]
+    bytes = weight_of(project, head, given.settings)
+    size = None if bytes is None else weighed(destination, bytes)
+    return CheckOut(job=job_out(job), lines=worst_first([*lines, size] if size else lines))
 
 
 @router.post("/exports/{uuid:id}/take", response={204: None, 404: Problem, 422: Problem})

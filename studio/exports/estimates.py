@@ -48,6 +48,14 @@ def estimate_of(project: Project, revision: Revision, wanted: ExportSettings) ->
     return queue.hand_out(project.owner, _KIND, subject, args=args)
 
 
+def weight_of(project: Project, revision: Revision, wanted: ExportSettings) -> int | None:
+    """What trials found that a file would weigh; None as long as that is not known."""
+    found = Job.objects.filter(
+        owner=project.owner, kind=_KIND, subject=_key(revision, wanted), state=State.DONE
+    ).last()
+    return found.result["bytes"] if found and found.result else None
+
+
 def _key(revision: Revision, wanted: ExportSettings) -> str:
     document = history.document_at(revision)
     wanted.work(document)

@@ -1,24 +1,17 @@
 """What is to be seen to before a film goes out. To add a check: a module here."""
 
-from kitecore.document import Model
 from kitecore.registry import import_all
 from kitecore.render.checking._base import Check, Film, Finding, checks
+from kitecore.render.checking.line import Line
+from kitecore.render.checking.weight import weighed
 
 import_all(__name__)
 
-__all__ = ["Check", "Film", "Finding", "Line", "checks", "lines_of"]
+__all__ = ["Check", "Film", "Finding", "Line", "checks", "lines_of", "weighed", "worst_first"]
 
 _ORDER = {"bad": 0, "doubt": 1}
 MOST_FINDINGS = 50
 """Of one check."""
-
-
-class Line(Model):
-    """A check, what it says if all is well, and what it found, the worst first."""
-
-    check: str
-    label: str
-    findings: tuple[Finding, ...]
 
 
 def lines_of(film: Film) -> list[Line]:
@@ -33,7 +26,11 @@ def lines_of(film: Film) -> list[Line]:
         findings.sort(key=lambda one: (_ORDER[one.grade], one.at or 0))
         line = Line(check=name, label=check.label, findings=tuple(findings[:MOST_FINDINGS]))
         found.append(line)
-    return sorted(found, key=_worst)
+    return worst_first(found)
+
+
+def worst_first(lines: list[Line]) -> list[Line]:
+    return sorted(lines, key=_worst)
 
 
 def _concerns(finding: Finding, film: Film) -> bool:

@@ -1,4 +1,4 @@
-"""Captions that nobody can read in time, and those that are missing."""
+"""Captions that nobody can read in time, that lie over each other, and those that are missing."""
 
 from collections.abc import Iterator
 
@@ -43,6 +43,36 @@ def _too_much(clip: TextClip, said: Saying) -> Iterator[Finding]:
         )
 
 
+def _overlapping(film: Film) -> Iterator[Finding]:
+    """Of several tracks of captions, those that are on at once in one place."""
+    tracks = [one for one in film.document.tracks if one.captions and not one.hidden]
+    said = sorted(
+        (
+            (words.begin, words.end, number, clip)
+            for number, track in enumerate(tracks)
+            for clip in track.clips
+            if isinstance(clip, TextClip)
+            for words in clip.sayings
+        ),
+        key=lambda one: one[:3],
+    )
+    on: list[tuple[int, int, int, TextClip]] = []
+    for begin, end, number, clip in said:
+        on = [one for one in on if one[1] > begin]
+        for _, until, other, before in on:
+            if other != number and before.place.position == clip.place.position:
+                yield Finding(
+                    check="captions_over",
+                    grade="doubt",
+                    message=f"The captions “{before.name[:24]}” and “{clip.name[:24]}” lie over "
+                    "each other.",
+                    at=begin,
+                    until=min(end, until),
+                    clip=clip.id,
+                )
+        on.append((begin, end, number, clip))
+
+
 def _uncaptioned(film: Film) -> Iterator[Finding]:
     tracks = film.document.tracks
     if any(track.captions and track.clips and not track.hidden for track in tracks):
@@ -60,6 +90,9 @@ def _uncaptioned(film: Film) -> Iterator[Finding]:
 
 
 checks.register("captions")(Check(label="Captions can be read", of="picture", run=_captions))
+checks.register("captions_over")(
+    Check(label="Captions lie side by side", of="picture", run=_overlapping)
+)
 checks.register("uncaptioned")(
     Check(label="What is said can be read", of="picture", run=_uncaptioned)
 )

@@ -89,6 +89,30 @@ class WordsTest(CheckCase):
         self.assertIn("“Quite a lot to be read i” is too fast to read: 28 letters", fast)
         self.assertEqual([], found["short"])
 
+    def test_captions_of_two_tracks_that_lie_over_each_other(self) -> None:
+        cues = [
+            {"at": 0, "until": 2 * SECOND, "text": "Wind"},
+            {"at": 2 * SECOND, "until": 4 * SECOND, "text": "Paper"},
+        ]
+        self.scene.do(kind="lay_captions", cues=cues)
+        self.assertEqual([], self.found("own")["captions_over"])
+        document = self.scene.document
+        [track] = (one for one in document.tracks if one.captions)
+        later = track.clips[0].model_copy(
+            update={"id": "other", "name": "Fold", "start": SECOND, "length": SECOND // 2}
+        )
+        other = track.model_copy(update={"id": "second", "clips": (later,)})
+        self.scene.document = document.model_copy(update={"tracks": (*document.tracks, other)})
+        [finding] = self.found("own")["captions_over"]
+        self.assertIn("“Wind” and “Fold” lie over each other", finding.message)
+        self.assertEqual((SECOND, 3 * SECOND // 2), (finding.at, finding.until))
+        # Elsewhere, or hidden, it is in nobody's way.
+        aside = later.place.model_copy(update={"position": (0.0, -300.0)})
+        moved = other.with_clips((later.model_copy(update={"place": aside}),))
+        for free in (moved, other.model_copy(update={"hidden": True})):
+            self.scene.document = document.model_copy(update={"tracks": (*document.tracks, free)})
+            self.assertEqual([], self.found("own")["captions_over"])
+
     def told(self, findings: list[Finding]) -> list[str]:
         return [one.message for one in findings]
 

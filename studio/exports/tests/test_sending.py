@@ -238,6 +238,27 @@ class CheckTest(People, TestCase):
             work_off()
             self.assertEqual([range(90, 120)], [call.args[1] for call in measured.mock_calls])
 
+    def test_the_weight_is_told_once_it_was_tried(self) -> None:
+        def size() -> list[str] | None:
+            lines = {line["check"]: line["findings"] for line in self.ask()["lines"]}
+            return [one["message"] for one in lines["size"]] if "size" in lines else None
+
+        self.ask()
+        work_off()
+        self.assertIsNone(size())
+        for bytes, told in (
+            (99_000_000, []),
+            (187_000_000, ["about 187 MB: Square post takes 100"]),
+        ):
+            Job.objects.filter(kind="estimate").delete()
+            self.call("post", f"/projects/{self.project.id}/estimates", {})
+            with patch("studio.exports.estimates.estimate", return_value=Estimate(bytes, 1.0)):
+                work_off()
+            found = size()
+            self.assertEqual(len(told), len(found or []))
+            for message, wanted in zip(found or (), told, strict=True):
+                self.assertIn(wanted, message)
+
     def test_a_missing_take_is_told_and_nothing_of_it_kept(self) -> None:
         self.take.folder.original.unlink()
         self.take.folder.proxy.unlink(missing_ok=True)

@@ -22,7 +22,7 @@ const films = useExports()
 const kit = useKit()
 const notes = useNotes()
 const estimates = useEstimates()
-const checks = useChecks()
+const checks = useChecks(() => estimates.of(sending.settings)?.bytes ?? null)
 kit.open().catch((error: unknown) => notes.problem(error))
 
 const parts = computed<{ id: SendPart; name: string; test: string }[]>(() => [

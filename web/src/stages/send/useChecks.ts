@@ -9,8 +9,8 @@ import { useJobAnswer } from '@/stores/useJobAnswer'
 export type CheckLine = Schemas['Line']
 export type Finding = Schemas['Finding']
 
-/** What is to be seen to before the film goes to the destination in hand. */
-export function useChecks() {
+/** What is to be seen to before the film goes to the destination in hand; also once it was weighed. */
+export function useChecks(bytes: () => number | null) {
   const project = useProject()
   const sending = useSending()
   const notes = useNotes()
@@ -35,7 +35,7 @@ export function useChecks() {
       return []
     }
   }
-  useJobAnswer('check', () => [project.revision, sending.at, sending.settings], ask)
+  useJobAnswer('check', () => [project.revision, sending.at, sending.settings, bytes()], ask)
 
   /** The share that is looked at; null if all is. */
   const share = computed(() => {
