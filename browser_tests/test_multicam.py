@@ -97,7 +97,7 @@ class MulticamTest(SiteTest):
         self.until(lambda: self.places()["mic"] != 0, "nothing was lined up")
         for name, begin in BEGINS.items():
             self.assertAlmostEqual(begin - BEGINS["near"], self.places()[name], delta=0.001)
-        self.assertIn("% sure", page.test("sure-1").text)
+        page.wait(lambda: "% sure" in page.test("sure-1").text, what="how surely is not told")
 
         # Two beside each other, one nudged by a frame and back.
         page.press("check-angles")
