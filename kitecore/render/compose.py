@@ -46,7 +46,7 @@ def picture_of(
     """What shows over a canvas of one colour: RGBA, opaque but where holes are cut."""
     stage = replace(stage, ground=(*colour, 255))
     seen = all_showing[first_seen(all_showing, tick, stage) :]
-    canvas = whole_picture(seen[0], tick, stage, affected) if seen else None
+    canvas = whole_picture(seen[0], tick, stage) if seen else None
     if canvas is None:
         canvas = solid(*stage.size, colour)
         _draw_all(canvas, seen, tick, stage)

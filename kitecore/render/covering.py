@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from typing import Final
 
 import numpy as np
@@ -12,9 +12,10 @@ from kitecore.document.fills import PlainFill
 from kitecore.motion import value_at
 from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
-from kitecore.picture.layer import Layer, Rgba, solid
+from kitecore.picture.layer import Rgba, solid
 from kitecore.picture.leaning import leans
 from kitecore.render.layering import is_plain
+from kitecore.render.painters import paint
 from kitecore.render.placing import Area, land
 from kitecore.render.stage import Stage
 
@@ -48,9 +49,7 @@ def covers(clip: Pictured, local: int, stage: Stage) -> bool:
     return bool((within > -_NEAR).all() and (within < most + _NEAR).all())
 
 
-def whole_picture(
-    one: object, tick: int, stage: Stage, draw: Callable[[Pictured, int, Stage], Layer]
-) -> Rgba | None:
+def whole_picture(one: object, tick: int, stage: Stage) -> Rgba | None:
     """The output as it is once a clip that covers all of it is drawn; to be drawn on. None of any other.
 
     Nothing of what lies below is needed, and where the clip's pixels are those of the output they
@@ -58,7 +57,7 @@ def whole_picture(
     """
     if not isinstance(one, Pictured) or not covers(one, tick - one.start, stage):
         return None
-    layer = draw(one, tick - one.start, stage)
+    layer = paint(one, tick - one.start, stage)
     width, height = stage.size
     if layer.pixels.shape[:2] == (height, width) and np.abs(layer.matrix - np.eye(3)).max() < _NEAR:
         own = layer.constant is None and layer.pixels.flags.writeable

@@ -11,7 +11,7 @@ formats.register("flac")(
         suffix="flac",
         mime="audio/flac",
         container="flac",
-        can_cover=True,
+        cover_in="stream",
         gain="tags",
         coding=SoundCoding("flac", "s16", finer=SoundCoding("flac", "s32")),
     )

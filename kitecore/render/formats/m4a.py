@@ -11,7 +11,7 @@ formats.register("m4a")(
         suffix="m4a",
         mime="audio/mp4",
         container="ipod",
-        can_cover=True,
+        cover_in="atoms",
         gain="atoms",
         coding=SoundCoding("aac", "fltp", {"small": 128_000, "good": 192_000, "best": 256_000}),
     )

@@ -11,7 +11,7 @@ formats.register("mp3")(
         suffix="mp3",
         mime="audio/mpeg",
         container="mp3",
-        can_cover=True,
+        cover_in="stream",
         gain="tags",
         coding=SoundCoding(
             "libmp3lame", "fltp", {"small": 128_000, "good": 192_000, "best": 320_000}

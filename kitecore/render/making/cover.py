@@ -35,6 +35,13 @@ def jpeg_of(image: Image.Image) -> bytes:
     return coded.getvalue()
 
 
+def atoms_of(where: CoverIn, work: Work, sources: Sources) -> bytes:
+    """The cover as a JPEG that is written into a file's atoms, if that is its place and it has one."""
+    if work.cover is None or where != "atoms":
+        return b""
+    return jpeg_of(cover_of(work, work.cover, sources))
+
+
 class Cover:
     """A frame of the film as the cover of a file; its place is made first, then it is written."""
 

@@ -14,7 +14,7 @@ from av.video.stream import VideoStream
 from kitecore.media.whole import whole_file
 from kitecore.render.making.atoms import write_atoms
 from kitecore.render.making.captiontrack import CaptionTrack
-from kitecore.render.making.cover import Cover, CoverIn, cover_of, jpeg_of
+from kitecore.render.making.cover import Cover, CoverIn, atoms_of
 from kitecore.render.making.format import Joining, Pieced
 from kitecore.render.making.gain import Gain, GainIn, replay_gain
 from kitecore.render.making.joinable import joinable
@@ -111,7 +111,7 @@ class Film(Pieced):
                 out.metadata.update(replay_gain(work, to.sources))
             self._copy(out, work, to, gain)
             out.close()
-            write_atoms(path, gain.tags, self._cover(work, to))
+            write_atoms(path, gain.tags, atoms_of(self.cover_in, work, to.sources))
 
     def _copy(self, out: OutputContainer, work: Work, to: Joining, gain: Gain) -> None:
         rate, done = work.rate.fraction, 0
@@ -128,12 +128,6 @@ class Film(Pieced):
             if captions is not None:
                 captions.encode(until=done / rate)
         sound.finish()
-
-    def _cover(self, work: Work, to: Joining) -> bytes:
-        """A JPEG that goes into the container's atoms, if that is its place."""
-        if work.cover is None or self.cover_in != "atoms":
-            return b""
-        return jpeg_of(cover_of(work, work.cover, to.sources))
 
     def _copied_picture(self, out: OutputContainer, piece: Path) -> VideoStream:
         with av.open(str(piece)) as first:

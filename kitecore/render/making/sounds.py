@@ -8,7 +8,7 @@ import av
 
 from kitecore.media.whole import whole_file
 from kitecore.render.making.atoms import write_atoms
-from kitecore.render.making.cover import Cover, cover_of, jpeg_of
+from kitecore.render.making.cover import Cover, CoverIn, atoms_of
 from kitecore.render.making.format import Format, Joining
 from kitecore.render.making.gain import Gain, GainIn, replay_gain
 from kitecore.render.making.soundtrack import SoundCoding, Soundtrack
@@ -20,14 +20,18 @@ from kitecore.render.making.work import Work
 class Sound(Format):
     """The mix, encoded in one go.
 
-    ``can_cover`` and ``gain`` as of `Film`.
+    ``cover_in`` and ``gain`` as of `Film`.
     """
 
     kind = "sound"
     container: str
     coding: SoundCoding
-    can_cover: bool = False
+    cover_in: CoverIn = ""
     gain: GainIn = ""
+
+    @property
+    def can_cover(self) -> bool:
+        return bool(self.cover_in)
 
     def join(self, work: Work, to: Joining) -> None:
         seconds, gain = len(work.numbers) / work.rate.fraction, Gain()
@@ -37,17 +41,11 @@ class Sound(Format):
                 out.metadata.update(replay_gain(work, to.sources))
             hear = gain.hear if self.gain == "atoms" else None
             sound = Soundtrack(out, self.coding, work, to.sources, hear)
-            if work.cover is not None and self.gain != "atoms":
+            if work.cover is not None and self.cover_in == "stream":
                 Cover(out, work, work.cover, to.sources).write()
             for second in range(int(seconds)):
                 sound.encode(until=second + seconds % 1)
                 to.progress(float(second / seconds))
             sound.finish()
             out.close()
-            write_atoms(path, gain.tags, self._cover(work, to))
-
-    def _cover(self, work: Work, to: Joining) -> bytes:
-        """That is written afterwards, if it is."""
-        if work.cover is None or self.gain != "atoms":
-            return b""
-        return jpeg_of(cover_of(work, work.cover, to.sources))
+            write_atoms(path, gain.tags, atoms_of(self.cover_in, work, to.sources))

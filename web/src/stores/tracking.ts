@@ -22,16 +22,9 @@ export interface Draft {
 }
 
 /** What is asked for of a tracker: the rest of it changes nothing of what is found. */
-export const wantedOf = (one: Tracked): Tracked => {
+export function wantedOf(one: Tracked): Tracked {
   const { change, views, first, last, spots = [], face = false } = one
-  return {
-    change,
-    views,
-    first,
-    last,
-    spots,
-    face,
-  }
+  return { change, views, first, last, spots, face }
 }
 
 /** What is followed through the video in hand: which tracker is worked on, what was found. */

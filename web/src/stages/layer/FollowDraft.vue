@@ -52,7 +52,7 @@ const toDo = computed(() => {
         variant="secondary"
         :disabled="!spots.length"
         data-test="last-spot-back"
-        @click="following.spot(spots.slice(0, -1))"
+        @click="following.laySpots(spots.slice(0, -1))"
       >
         {{ $t('layer.followPart.lastBack') }}
       </BButton>
@@ -61,7 +61,7 @@ const toDo = computed(() => {
         variant="secondary"
         :disabled="spots.length >= MOST_SPOTS"
         data-test="add-spot"
-        @click="following.spot([...spots, [BESIDE * spots.length, 0]])"
+        @click="following.laySpots([...spots, [BESIDE * spots.length, 0]])"
       >
         {{ $t('layer.followPart.addPoint') }}
       </BButton>
@@ -70,7 +70,7 @@ const toDo = computed(() => {
         :label="$t('layer.followPart.tells')"
         :choices="TELLS"
         :taken="store.draft?.change ?? 'turns'"
-        @take="following.spot(spots, $event)"
+        @take="following.laySpots(spots, $event)"
       />
     </template>
     <ChoiceGroup

@@ -12,12 +12,13 @@ import { MOST_SPOTS, useFollowing } from './useFollowing'
 const props = defineProps<{ clip: VideoClip; width: number; height: number }>()
 const layering = useLayering()
 const store = useTracking()
-const { tracker, now, tick, lay, spot } = useFollowing(() => props.clip)
+const { tracker, now, tick, lay, laySpots } = useFollowing(() => props.clip)
 
 const shown = computed(() => {
   const draft = store.draft
   if (draft && (!draft.of || draft.at === tick.value)) {
-    return { ...draft, fresh: !draft.of, lost: draft.at !== tick.value }
+    const within = draft.of ? tracker.value?.spots : []
+    return { ...draft, within, fresh: !draft.of, lost: draft.at !== tick.value }
   }
   if (!now.value || !tracker.value) return null
   const { quad, sure } = now.value
@@ -34,7 +35,7 @@ const shown = computed(() => {
     :height="height"
     :spots="store.draft.spots"
     :most="MOST_SPOTS"
-    @set="spot"
+    @set="laySpots"
   />
   <TrackHandles
     v-else-if="shown"
@@ -44,7 +45,7 @@ const shown = computed(() => {
     :change="shown.change"
     :fresh="shown.fresh"
     :lost="shown.lost"
-    :within="'within' in shown ? shown.within : []"
+    :within="shown.within"
     @set="lay"
   />
 </template>

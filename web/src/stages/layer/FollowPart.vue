@@ -9,7 +9,7 @@ import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
 import { doubtsOf } from '@/motion/tracks'
 import { trimmedTo } from '@/picture/useTracked'
-import { useTracking, type Change } from '@/stores/tracking'
+import { useTracking } from '@/stores/tracking'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import CoverPart from './CoverPart.vue'
@@ -25,12 +25,34 @@ const store = useTracking()
 const following = useFollowing(() => props.clip)
 const { trackers, tracker, found, now, tick, frameAt, job } = following
 
-const KINDS: { id: Change | 'points'; name: string; help: string }[] = [
-  { id: 'moves', name: t('layer.followPart.point'), help: t('layer.followPart.pointHelp') },
-  { id: 'points', name: t('layer.followPart.points'), help: t('layer.followPart.pointsHelp') },
-  { id: 'turns', name: t('layer.followPart.thing'), help: t('layer.followPart.thingHelp') },
-  { id: 'leans', name: t('layer.followPart.surface'), help: t('layer.followPart.surfaceHelp') },
+/** What can be followed, and how it is begun. */
+const KINDS = [
+  {
+    id: 'moves',
+    begin: () => following.begin('moves'),
+    name: t('layer.followPart.point'),
+    help: t('layer.followPart.pointHelp'),
+  },
+  {
+    id: 'points',
+    begin: following.beginSpots,
+    name: t('layer.followPart.points'),
+    help: t('layer.followPart.pointsHelp'),
+  },
+  {
+    id: 'turns',
+    begin: () => following.begin('turns'),
+    name: t('layer.followPart.thing'),
+    help: t('layer.followPart.thingHelp'),
+  },
+  {
+    id: 'leans',
+    begin: () => following.begin('leans'),
+    name: t('layer.followPart.surface'),
+    help: t('layer.followPart.surfaceHelp'),
+  },
 ]
+
 /** Where it is lost or not sure, by frames of the timeline. */
 const doubts = computed(() =>
   found.value && tracker.value
@@ -126,7 +148,7 @@ function remove() {
             variant="secondary"
             :title="one.help"
             :data-test="`track-${one.id}`"
-            @click="one.id === 'points' ? following.beginSpots() : following.begin(one.id)"
+            @click="one.begin()"
           >
             {{ one.name }}
           </BButton>

@@ -81,10 +81,10 @@ test('spots tell place, turn and size; four of them may be corners', () => {
     [0.1, 0.2],
     [-0.1, 0.1],
   ]
-  following.spot(spots.slice(0, 3), 'leans')
+  following.laySpots(spots.slice(0, 3), 'leans')
   expect(store.draft).toMatchObject({ change: 'turns', spots: spots.slice(0, 3) })
-  following.spot(spots, 'leans')
+  following.laySpots(spots, 'leans')
   expect(store.draft).toMatchObject({ change: 'leans', quad: spots })
-  following.spot(spots.slice(0, 2))
+  following.laySpots(spots.slice(0, 2))
   expect(store.draft).toMatchObject({ change: 'turns' })
 })

@@ -49,9 +49,9 @@ export function useFollowing(clip: () => VideoClip) {
   /** Several spots of a thing, to be tapped one after the other. */
   function beginSpots() {
     begin('turns')
-    spot([])
+    laySpots([])
   }
-  function spot(spots: Spot[], change: Change = store.draft?.change ?? 'turns') {
+  function laySpots(spots: Spot[], change: Change = store.draft?.change ?? 'turns') {
     if (!store.draft) return
     const told = spots.length < LEAST_LEANING ? 'turns' : change
     const quad = spots.length ? spotted(spots, told === 'leans').quad : store.draft.quad
@@ -135,7 +135,7 @@ export function useFollowing(clip: () => VideoClip) {
   }
   return {
     ...{ trackers, tracker, found, now, tick, frameAt, job, stoppable, way },
-    ...{ begin, beginSpots, spot, lay, follow, putRight, keepThisFar, cancel },
+    ...{ begin, beginSpots, laySpots, lay, follow, putRight, keepThisFar, cancel },
   }
 }
 
