@@ -34,6 +34,7 @@ from kitecore.errors import MediaMissing
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import cut_to_8
 from kitecore.picture.between import flows, moved_between
+from kitecore.picture.block_means import block_means
 from kitecore.picture.cutting import cut_found
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
@@ -79,6 +80,7 @@ def compile_all() -> None:
     bake(grade, shipped, DRAFT).over(clear)
     bake(grade, shipped, DRAFT).over_deep(np.zeros((4, 4, 3), np.uint16))
     cut_to_8(np.zeros((4, 4, 3), np.uint16))
+    block_means(picture, 4)
     _mended(picture)
     _cut_out()
     for kind in effect_kinds.values():

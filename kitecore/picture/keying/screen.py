@@ -33,7 +33,7 @@ OWN_HUE: Final = 0.3
 _SPARSE: Final = 4
 """Of so many pixels across and down one is looked at for the screen's colour, which is smooth."""
 SCREEN_BLOCK: Final = BLOCK * _SPARSE
-"""Side in pixels of the blocks of the screen's colours."""
+"""Side of the blocks of the screen's colours, in pixels of half the size."""
 _SMALL_SIDE: Final = 128
 """Pixels of the longer side of the picture in which the light is measured."""
 _SAMPLES: Final = 4
@@ -155,12 +155,12 @@ def _sample_means(pixels: Packed, out: Array) -> None:
 def screen_seen(pixels: Rgba, bare: Bytes, key: ChromaKey, light: Light) -> Array:
     """Colours in blocks of ``SCREEN_BLOCK``: as seen near by, or as the key says if none is seen.
 
-    ``bare``: 255 where there is nothing but screen, of half the size.
+    ``bare``: 255 where there is nothing but screen.
     """
-    half = _SPARSE // 2
     some = np.ascontiguousarray(packed(pixels)[::_SPARSE, ::_SPARSE])
     seen = gathered(
-        some.view(np.uint8).reshape(*some.shape, 4), np.ascontiguousarray(bare[::half, ::half])
+        some.view(np.uint8).reshape(*some.shape, 4),
+        np.ascontiguousarray(bare[::_SPARSE, ::_SPARSE]),
     )
     if not seen[..., 3].any():
         seen[..., :3] = direction_of(key)[3:6] * light.mean()

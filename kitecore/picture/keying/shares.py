@@ -5,7 +5,10 @@ is had by projection on the line between them, luma included, whose edges are st
 chroma has half the size (the nearest colours as in Y. Mishima, US patent 5 355 174, 1994). Where a
 pixel does not lie on that line, such as hair before a face, chroma alone says how much of the
 screen is in it, drawn along what luma does around it (K. He et al., "Guided image filtering",
-ECCV 2010).
+ECCV 2010; by fours, as K. He and J. Sun, "Fast guided filter", 2015).
+
+What is smooth (colours near by, light, how far away solid is, what luma accounts for) is told once
+for four pixels.
 """
 
 from __future__ import annotations
@@ -24,12 +27,12 @@ from kitecore.picture.keying.regions import Regions
 from kitecore.picture.keying.screen import SCREEN_BLOCK, STEPS, Light, Lit, distance, lit_at
 from kitecore.picture.keying.spreading import BLOCK, at_pixel
 from kitecore.picture.layer import Rgba, packed
-from kitecore.picture.mixing import luma_of
 
 Array = NDArray[Any]
 Packed = NDArray[np.uint32]
 Mask = NDArray[np.uint8]
 Numbers = NDArray[np.int64]
+Corner = tuple[int, int]
 
 _ON_LINE: Final = 0.03
 _OFF_LINE: Final = 0.1
@@ -38,8 +41,10 @@ _APART: Final = 0.002
 """Square of the distance between foreground and screen below which there is no line."""
 _LEAST: Final = 0.4
 """Distance that a foreground has from the screen at least."""
-_SIDE: Final = 5
-"""Pixels across and down within which chroma follows luma."""
+_SIDE: Final = 8
+"""Pixels across and down, around four, within which chroma follows luma."""
+_RED, _BLUE = np.uint32(round(256 * KR)), np.uint32(round(256 * KB))
+_GREEN = np.uint32(256 - round(256 * KR) - round(256 * KB))
 _STEADY: Final = 1e-4
 """Variance of luma below which it guides nothing."""
 
@@ -57,16 +62,23 @@ class Shares:
 
 
 def measured(
-    pixels: Rgba, light: Light, regions: Regions, before: Array, screen: Array, weights: Array
+    pixels: Rgba,
+    corner: Corner,
+    light: Light,
+    regions: Regions,
+    before: Array,
+    screen: Array,
+    weights: Array,
 ) -> Shares:
-    """Both shares of every pixel.
+    """Both shares of every pixel of the part of a picture that begins at ``corner``.
 
-    ``before``, ``screen``: colours of the foreground and of the screen as ``gathered``.
+    ``regions`` and the colours of the foreground ``before`` and of the ``screen``, as ``gathered``,
+    are of that part at half the size.
     """
-    sure = regions.sure
-    shares = Shares(line=sure.copy(), doubt=np.zeros_like(sure), chroma=sure.copy())
+    sure = _twice(regions.sure)
+    shares = Shares(line=sure, doubt=np.zeros_like(sure), chroma=sure.copy())
     _measure(
-        packed(pixels), light.known, (regions.open, regions.near, regions.top),
+        packed(pixels), corner, light.known, (regions.open, regions.near, regions.top),
         before, screen, weights, (shares.line, shares.doubt, shares.chroma),
     )  # fmt: skip
     return shares
@@ -75,6 +87,7 @@ def measured(
 def drawn(
     shares: Shares,
     pixels: Rgba,
+    corner: Corner,
     regions: Regions,
     levels: tuple[float, float],
     response: NDArray[np.uint8],
@@ -85,13 +98,19 @@ def drawn(
     table = response[np.rint(steps * 255).astype(int)]
     matte = np.asarray(cv2.LUT(shares.line, table))
     three = shares.line, shares.doubt, shares.chroma
-    _draw(three, luma_of(pixels), regions.open, table, matte)
+    _draw(three, packed(pixels), corner, regions.open, table, matte)
     return matte
+
+
+def _twice(half: Mask) -> Mask:
+    size = half.shape[1] * 2, half.shape[0] * 2
+    return np.asarray(cv2.resize(half, size, interpolation=cv2.INTER_NEAREST))
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _measure(
     pixels: Packed,
+    corner: Corner,
     light: Lit,
     regions: tuple[Numbers, Mask, Mask],
     before: Array,
@@ -101,8 +120,8 @@ def _measure(
 ) -> None:
     numbers, near, top = regions
     line, doubt, chroma = out
-    width = pixels.shape[1]
-    one, least = np.float32(1), np.float32(_LEAST)
+    width = near.shape[1]
+    one, least, zero = np.float32(1), np.float32(_LEAST), np.float32(0)
     unit, byte, step = np.float32(1 / 255), np.uint32(255), np.float32(1 / STEPS)
     fine, coarse = np.float32(BLOCK), np.float32(SCREEN_BLOCK)
     known = before[0, 0, 3] > 0
@@ -111,50 +130,66 @@ def _measure(
         while number >= row + width:
             y, row = y + 1, row + width
         x = number - row
-        word = pixels[y, x]
-        c = (
-            np.float32(word & byte) * unit,
-            np.float32((word >> np.uint32(8)) & byte) * unit,
-            np.float32((word >> np.uint32(16)) & byte) * unit,
-        )
-        solid, share, off = one, np.float32(0), one
+        b, to, solid = (zero, zero, zero), (zero, zero, zero), one
         if known:
             f, b = at_pixel(before, fine, x, y), at_pixel(screen, coarse, x, y)
-            share, off = _on_line(
-                _ycc(c[0] - b[0], c[1] - b[1], c[2] - b[2]),
-                _ycc(f[0] - b[0], f[1] - b[1], f[2] - b[2]),
-            )
+            to = _ycc(f[0] - b[0], f[1] - b[1], f[2] - b[2])
             solid = max(distance(f, weights, one), least)
-        if near[y >> 1, x >> 1]:
-            solid = max(min(solid, one), np.float32(top[y >> 1, x >> 1]) * step)
-        line[y, x], doubt[y, x] = _byte(share), _byte(off)
-        chroma[y, x] = _byte(distance(c, weights, lit_at(light, y, x)) / solid)
+        if near[y, x]:
+            solid = max(min(solid, one), np.float32(top[y, x]) * step)
+        lit, part = lit_at(light, y, x), one / solid
+        for j in range(2 * y, 2 * y + 2):
+            for i in range(2 * x, 2 * x + 2):
+                word = pixels[corner[0] + j, corner[1] + i]
+                c = (
+                    np.float32(word & byte) * unit,
+                    np.float32((word >> np.uint32(8)) & byte) * unit,
+                    np.float32((word >> np.uint32(16)) & byte) * unit,
+                )
+                share, off = _on_line(_ycc(c[0] - b[0], c[1] - b[1], c[2] - b[2]), to)
+                line[j, i], doubt[j, i] = _byte(share), _byte(off)
+                chroma[j, i] = _byte(distance(c, weights, lit) * part)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _draw(
     shares: tuple[Mask, Mask, Mask],
-    luma: Mask,
+    pixels: Packed,
+    corner: Corner,
     numbers: Numbers,
     table: NDArray[np.uint8],
     out: Matte,
 ) -> None:
     line, doubt, chroma = shares
-    width = out.shape[1]
-    zero, one, three = np.float32(0), np.float32(1), np.float32(3)
-    span = np.float32(_OFF_LINE - _ON_LINE)
+    width = out.shape[1] // 2
+    zero, unit = np.float32(0), np.float32(1 / 255)
+    around = np.empty(_SIDE**2, np.int32), np.empty(_SIDE**2, np.int32)
     y, row = 0, 0
     for number in numbers:
         while number >= row + width:
             y, row = y + 1, row + width
         x = number - row
-        off = (_mean_around(doubt, x, y) - np.float32(_ON_LINE)) / span
-        off = min(max(off, zero), one)
-        wrong = off * off * (three - np.float32(2) * off)
-        share = np.float32(line[y, x]) * np.float32(1 / 255)
-        if wrong > zero:
-            share += wrong * (_guided(chroma, luma, x, y) - share)
-        out[y, x] = table[_byte(share)]
+        fit, fitted = (zero, zero, zero), False
+        for j in range(2 * y, 2 * y + 2):
+            for i in range(2 * x, 2 * x + 2):
+                share = np.float32(line[j, i]) * unit
+                wrong = _wrong(_mean_around(doubt, i, j))
+                if wrong > zero:
+                    if not fitted:
+                        fit, fitted = _fit(chroma, pixels, corner, (2 * x, 2 * y), around), True
+                    alone = np.float32(chroma[j, i])
+                    luma = np.float32(_luma(pixels[corner[0] + j, corner[1] + i]))
+                    alone += fit[2] * (fit[0] + fit[1] * luma - alone)
+                    share += wrong * (alone * unit - share)
+                out[j, i] = table[_byte(share)]
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _wrong(off: np.float32) -> np.float32:
+    """How little the line is believed, 0..1, by the distance from it."""
+    far = (off - np.float32(_ON_LINE)) / np.float32(_OFF_LINE - _ON_LINE)
+    far = min(max(far, np.float32(0)), np.float32(1))
+    return far * far * (np.float32(3) - np.float32(2) * far)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
@@ -198,28 +233,50 @@ def _mean_around(values: Mask, x: int, y: int) -> np.float32:
     return np.float32(total) * np.float32(1 / 2295)
 
 
-@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
-def _guided(values: Mask, luma: Mask, x: int, y: int) -> np.float32:
-    """The value 0..1 at a pixel by the straight line that fits values to luma around it.
+@njit(inline="always")
+def _luma(word):  # type: ignore[no-untyped-def]
+    """0..255, by weights of 256."""
+    byte = np.uint32(255)
+    red, green, blue = word & byte, (word >> np.uint32(8)) & byte, (word >> np.uint32(16)) & byte
+    return (red * _RED + green * _GREEN + blue * _BLUE) >> np.uint32(8)
 
-    As far as luma accounts for the values there; what it does not stays as it is.
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _fit(
+    values: Mask,
+    pixels: Packed,
+    corner: Corner,
+    place: tuple[int, int],
+    around: tuple[Array, Array],
+) -> tuple[np.float32, np.float32, np.float32]:
+    """The straight line that fits values to luma around four pixels, the first of them at ``place``.
+
+    Where it begins, its slope, and the share of what the values do there that luma accounts for.
+    ``around``: room for both.
     """
     height, width = values.shape
     if height < _SIDE or width < _SIDE:
-        return np.float32(values[y, x]) * np.float32(1 / 255)
-    left = min(max(x - _SIDE // 2, 0), width - _SIDE)
-    top = min(max(y - _SIDE // 2, 0), height - _SIDE)
-    g = q = gg = gq = qq = np.int32(0)
+        return np.float32(0), np.float32(0), np.float32(0)
+    x = np.uint64(min(max(place[0] + 1 - _SIDE // 2, 0), width - _SIDE))
+    y = np.uint64(min(max(place[1] + 1 - _SIDE // 2, 0), height - _SIDE))
+    light, value = around
     for j in range(_SIDE):
+        there = values[y + np.uint64(j), :]
+        words = pixels[np.uint64(corner[0]) + y + np.uint64(j), :]
+        left = np.uint64(corner[1]) + x
         for i in range(_SIDE):
-            light, value = np.int32(luma[top + j, left + i]), np.int32(values[top + j, left + i])
-            g, q = g + light, q + value
-            gg, gq, qq = gg + light * light, gq + light * value, qq + value * value
-    count, most = np.float32(_SIDE * _SIDE), np.float32(255)
+            light[_SIDE * j + i] = np.int32(_luma(words[left + np.uint64(i)]))
+        for i in range(_SIDE):
+            value[_SIDE * j + i] = np.int32(there[x + np.uint64(i)])
+    g = q = gg = gq = qq = np.int32(0)
+    for k in range(_SIDE**2):
+        a, b = light[k], value[k]
+        g, q = np.int32(g + a), np.int32(q + b)
+        gg, gq, qq = np.int32(gg + a * a), np.int32(gq + a * b), np.int32(qq + b * b)
+    count, most = np.float32(_SIDE**2), np.float32(255)
     mean, level = np.float32(g) / count, np.float32(q) / count
     across = np.float32(gq) / count - mean * level
     spread = np.float32(gg) / count - mean * mean + np.float32(_STEADY) * most * most
     varied = np.float32(qq) / count - level * level + np.float32(1)
-    here = np.float32(values[y, x])
-    fitted = level + across / spread * (np.float32(luma[y, x]) - mean)
-    return np.float32((here + across * across / (spread * varied) * (fitted - here)) / most)
+    slope = across / spread
+    return level - slope * mean, slope, across * slope / varied

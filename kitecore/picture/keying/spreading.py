@@ -13,7 +13,7 @@ from kitecore.picture.layer import Rgba, packed
 Array = NDArray[Any]
 Packed = NDArray[np.uint32]
 
-BLOCK: Final = 4
+BLOCK: Final = 2
 """Side in pixels of the blocks in which colours are gathered."""
 _FULL: Final = 4.0
 """A quarter of a block known is as good as all of it."""
@@ -98,7 +98,7 @@ def _summed(pixels: Packed, where: NDArray[np.uint8], sums: Array) -> None:
     height, width = where.shape
     byte, share = np.uint32(255), np.float32(1 / BLOCK**2)
     part = np.float32(share / np.float32(255))
-    # Four rows column by column, which the compiler does many at a time; then four columns.
+    # Rows column by column, which the compiler does many at a time; then columns.
     counts = np.zeros((4, sums.shape[1] * BLOCK), np.float32)
     red, green, blue, known = counts[0], counts[1], counts[2], counts[3]
     for y in range(height):
@@ -116,10 +116,10 @@ def _summed(pixels: Packed, where: NDArray[np.uint8], sums: Array) -> None:
         row = sums[y // BLOCK]
         for block in range(sums.shape[1]):
             x = block * BLOCK
-            row[block, 0] = (red[x] + red[x + 1] + red[x + 2] + red[x + 3]) * part
-            row[block, 1] = (green[x] + green[x + 1] + green[x + 2] + green[x + 3]) * part
-            row[block, 2] = (blue[x] + blue[x + 1] + blue[x + 2] + blue[x + 3]) * part
-            row[block, 3] = (known[x] + known[x + 1] + known[x + 2] + known[x + 3]) * share
+            row[block, 0] = (red[x] + red[x + 1]) * part
+            row[block, 1] = (green[x] + green[x + 1]) * part
+            row[block, 2] = (blue[x] + blue[x + 1]) * part
+            row[block, 3] = (known[x] + known[x + 1]) * share
         counts[:] = 0
 
 
@@ -139,9 +139,17 @@ def at_pixel(
     w11 = fu * fv
     w10, w01 = fu - w11, fv - w11
     w00 = np.float32(1) - fu - w01
-    upper, lower = blocks[j], blocks[n]
     return (
-        upper[i, 0] * w00 + upper[k, 0] * w10 + lower[i, 0] * w01 + lower[k, 0] * w11,
-        upper[i, 1] * w00 + upper[k, 1] * w10 + lower[i, 1] * w01 + lower[k, 1] * w11,
-        upper[i, 2] * w00 + upper[k, 2] * w10 + lower[i, 2] * w01 + lower[k, 2] * w11,
+        blocks[j, i, 0] * w00
+        + blocks[j, k, 0] * w10
+        + blocks[n, i, 0] * w01
+        + blocks[n, k, 0] * w11,
+        blocks[j, i, 1] * w00
+        + blocks[j, k, 1] * w10
+        + blocks[n, i, 1] * w01
+        + blocks[n, k, 1] * w11,
+        blocks[j, i, 2] * w00
+        + blocks[j, k, 2] * w10
+        + blocks[n, i, 2] * w01
+        + blocks[n, k, 2] * w11,
     )

@@ -30,27 +30,24 @@ Array = NDArray[Any]
 Packed = NDArray[np.uint32]
 Mask = NDArray[np.uint8]
 
+_PIECE: Final = 32
+"""Pixels of a row that are left out together where there is nothing."""
 SPILL_FREE: Final = 0.3
 """How much of its deviation a sure colour may have of the screen's; at edges it may have none."""
 
 
-def unmix(
-    pixels: Rgba,
-    matte: Matte,
-    sure: Mask,
-    screen: Array,
-    key: ChromaKey,
-    out: Rgba,
-    corner: tuple[int, int],
-) -> None:
-    """What the matte leaves, without the screen's colour (``gathered``).
+def unmixed(
+    pixels: Rgba, corner: tuple[int, int], matte: Matte, sure: Mask, screen: Array, key: ChromaKey
+) -> Rgba:
+    """What a matte leaves of the part of a picture that begins at ``corner``, without the screen.
 
-    It is put into a clear picture, from the pixel ``corner`` (across, down) on.
-
+    ``sure`` and the colours of the ``screen``, as ``gathered``, are of that part at half the size.
     Sure foreground with a hue of its own keeps its colour.
     """
+    out = np.zeros(pixels.shape, np.uint8)
     spill = np.float32(min(max(number(key.spill), 0.0), 1.0))
-    _unmix(packed(pixels), matte, sure, screen, _spill_of(key), spill, packed(out), corner)
+    _unmix(packed(pixels), corner, matte, sure, screen, _spill_of(key), spill, packed(out))
+    return out
 
 
 def _spill_of(key: ChromaKey) -> tuple[np.float32, ...]:
@@ -63,59 +60,85 @@ def _spill_of(key: ChromaKey) -> tuple[np.float32, ...]:
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _unmix(
     pixels: Packed,
+    corner: tuple[int, int],
     matte: Matte,
     sure: Mask,
     screen: Array,
     spilt: tuple[np.float32, ...],
     spill: np.float32,
     out: Packed,
-    corner: tuple[int, int],
 ) -> None:
     height, width = matte.shape
     byte, full = np.uint32(255), np.float32(255)
     # Widened first: what is narrower than the rest would keep the compiler from doing many at a time.
     there, trusted = np.empty(width, np.float32), np.empty(width, np.float32)
+    filled, mixed = np.empty(-(-width // _PIECE), np.uint8), np.empty(-(-width // _PIECE), np.uint8)
     for y in range(height):
-        begin, end = _filled(matte[y, :])
-        left = corner[0] + begin
-        line = out[corner[1] + y, left : corner[0] + end]
-        source, levels, known = pixels[y, begin:end], matte[y, begin:end], sure[y, begin:end]
-        for x in range(end - begin):
-            there[x] = np.float32(levels[x] == 255)
-            trusted[x] = np.float32(known[x] != 0)
-        # As if all of it were wholly there or not at all.
-        for x in range(end - begin):
-            word = source[x]
-            most = there[x] * np.float32(np.int32(word >> np.uint32(24)))
-            rgb = (
-                np.float32(np.int32(word & byte)),
-                np.float32(np.int32((word >> np.uint32(8)) & byte)),
-                np.float32(np.int32((word >> np.uint32(16)) & byte)),
-            )
-            line[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
-        for x in range(end - begin):
-            a = levels[x]
-            if a == 0 or a == 255:
-                continue
-            word, rest = source[x], np.float32(255 - a)
-            b = at_pixel(screen, np.float32(SCREEN_BLOCK), begin + x, y)
-            rgb = (
-                np.float32(word & byte) - rest * b[0],
-                np.float32((word >> np.uint32(8)) & byte) - rest * b[1],
-                np.float32((word >> np.uint32(16)) & byte) - rest * b[2],
-            )
-            most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
-            line[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
+        _look_over(matte[y, :], filled, mixed)
+        first, last = 0, 0
+        while True:
+            first, last = _run(filled, last)
+            if first == last:
+                break
+            begin, end = first * _PIECE, min(last * _PIECE, width)
+            levels, known = matte[y, begin:end], sure[y // 2, begin // 2 : end // 2]
+            source = pixels[corner[0] + y, corner[1] + begin : corner[1] + end]
+            left = out[corner[0] + y, corner[1] + begin : corner[1] + end]
+            for x in range(len(levels)):
+                there[x] = np.float32(levels[x] == 255)
+            for x in range(len(known)):
+                trusted[2 * x] = trusted[2 * x + 1] = np.float32(known[x] != 0)
+            # As if all of it were wholly there or not at all.
+            for x in range(len(levels)):
+                word = source[x]
+                most = there[x] * np.float32(np.int32(word >> np.uint32(24)))
+                rgb = (
+                    np.float32(np.int32(word & byte)),
+                    np.float32(np.int32((word >> np.uint32(8)) & byte)),
+                    np.float32(np.int32((word >> np.uint32(16)) & byte)),
+                )
+                left[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
+            for piece in range(first, last):
+                if not mixed[piece]:
+                    continue
+                for x in range(
+                    (piece - first) * _PIECE, min((piece - first + 1) * _PIECE, end - begin)
+                ):
+                    a = levels[x]
+                    if a == 0 or a == 255:
+                        continue
+                    word, rest = source[x], np.float32(255 - a)
+                    b = at_pixel(screen, np.float32(2 * SCREEN_BLOCK), begin + x, y)
+                    rgb = (
+                        np.float32(word & byte) - rest * b[0],
+                        np.float32((word >> np.uint32(8)) & byte) - rest * b[1],
+                        np.float32((word >> np.uint32(16)) & byte) - rest * b[2],
+                    )
+                    most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
+                    left[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
 
 
 @njit(inline="always")
-def _filled(levels):  # type: ignore[no-untyped-def]
-    """The part of a row that holds all that is not 0."""
-    begin, end = 0, len(levels)
-    while begin < end and levels[begin] == 0:
+def _look_over(levels, filled, mixed):  # type: ignore[no-untyped-def]
+    """Of each piece of a row whether anything is there, and whether something is partly so."""
+    one, rest = np.uint8(1), np.uint8(254)
+    for piece in range(len(filled)):
+        part = levels[piece * _PIECE : min((piece + 1) * _PIECE, len(levels))]
+        some = partly = np.uint8(0)
+        for x in range(len(part)):
+            some = np.uint8(some | part[x])
+            partly = np.uint8(partly | (np.uint8(part[x] + one) & rest))
+        filled[piece], mixed[piece] = some, partly
+
+
+@njit(inline="always")
+def _run(filled, begin):  # type: ignore[no-untyped-def]
+    """The next pieces in a row that hold something, from ``begin`` on: first, and behind the last."""
+    while begin < len(filled) and not filled[begin]:
         begin += 1
-    while end > begin and levels[end - 1] == 0:
-        end -= 1
+    end = begin
+    while end < len(filled) and filled[end]:
+        end += 1
     return begin, end
 
 
