@@ -92,14 +92,16 @@ def drawn(
     levels: tuple[float, float],
     response: NDArray[np.uint8],
 ) -> Matte:
-    """0..255: the shares put together, stretched between two levels and bent by a table of 256."""
+    """0..255: the shares put together, stretched between two levels and bent by a table of 256.
+
+    It takes the place of ``shares.line``.
+    """
     low, high = levels
     steps = np.clip((np.arange(256) / 255 - low) / max(high - low, 1e-3), 0, 1)
     table = response[np.rint(steps * 255).astype(int)]
-    matte = np.asarray(cv2.LUT(shares.line, table))
-    three = shares.line, shares.doubt, shares.chroma
-    _draw(three, packed(pixels), corner, regions.open, table, matte)
-    return matte
+    matte, others = shares.line, (shares.doubt, shares.chroma)
+    _draw(matte, others, packed(pixels), corner, regions.open)
+    return np.asarray(cv2.LUT(matte, table, dst=matte))
 
 
 def _twice(half: Mask) -> Mask:
@@ -153,15 +155,10 @@ def _measure(
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
 def _draw(
-    shares: tuple[Mask, Mask, Mask],
-    pixels: Packed,
-    corner: Corner,
-    numbers: Numbers,
-    table: NDArray[np.uint8],
-    out: Matte,
+    line: Mask, others: tuple[Mask, Mask], pixels: Packed, corner: Corner, numbers: Numbers
 ) -> None:
-    line, doubt, chroma = shares
-    width = out.shape[1] // 2
+    doubt, chroma = others
+    width = line.shape[1] // 2
     zero, unit = np.float32(0), np.float32(1 / 255)
     around = np.empty(_SIDE**2, np.int32), np.empty(_SIDE**2, np.int32)
     y, row = 0, 0
@@ -181,7 +178,7 @@ def _draw(
                     luma = np.float32(_luma(pixels[corner[0] + j, corner[1] + i]))
                     alone += fit[2] * (fit[0] + fit[1] * luma - alone)
                     share += wrong * (alone * unit - share)
-                out[j, i] = table[_byte(share)]
+                line[j, i] = _byte(share)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")

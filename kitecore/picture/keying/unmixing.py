@@ -23,7 +23,6 @@ from kitecore.picture.keying.screen import (
     direction_of,
     weights_of,
 )
-from kitecore.picture.keying.spreading import at_pixel
 from kitecore.picture.layer import Rgba, packed
 
 Array = NDArray[Any]
@@ -71,51 +70,73 @@ def _unmix(
     height, width = matte.shape
     byte, full = np.uint32(255), np.float32(255)
     # Widened first: what is narrower than the rest would keep the compiler from doing many at a time.
-    there, trusted = np.empty(width, np.float32), np.empty(width, np.float32)
+    share, trusted = np.empty(width, np.float32), np.empty(width, np.float32)
+    red, green, blue = behind = _row(width), _row(width), _row(width)
+    near = np.empty((screen.shape[1], 3), np.float32)
     filled, mixed = np.empty(-(-width // _PIECE), np.uint8), np.empty(-(-width // _PIECE), np.uint8)
     for y in range(height):
         _look_over(matte[y, :], filled, mixed)
+        if mixed.any():
+            _between_rows(screen, y, near)
         first, last = 0, 0
         while True:
             first, last = _run(filled, last)
             if first == last:
                 break
+            for piece in range(first, last):
+                if mixed[piece]:
+                    _fill(near, piece * _PIECE, min((piece + 1) * _PIECE, width), behind)
             begin, end = first * _PIECE, min(last * _PIECE, width)
             levels, known = matte[y, begin:end], sure[y // 2, begin // 2 : end // 2]
-            source = pixels[corner[0] + y, corner[1] + begin : corner[1] + end]
-            left = out[corner[0] + y, corner[1] + begin : corner[1] + end]
             for x in range(len(levels)):
-                there[x] = np.float32(levels[x] == 255)
+                share[x] = np.float32(levels[x])
             for x in range(len(known)):
                 trusted[2 * x] = trusted[2 * x + 1] = np.float32(known[x] != 0)
-            # As if all of it were wholly there or not at all.
+            source = pixels[corner[0] + y, corner[1] + begin : corner[1] + end]
+            left = out[corner[0] + y, corner[1] + begin : corner[1] + end]
+            r, g, b = red[begin:end], green[begin:end], blue[begin:end]
             for x in range(len(levels)):
-                word = source[x]
-                most = there[x] * np.float32(np.int32(word >> np.uint32(24)))
+                word, rest = source[x], full - share[x]
                 rgb = (
-                    np.float32(np.int32(word & byte)),
-                    np.float32(np.int32((word >> np.uint32(8)) & byte)),
-                    np.float32(np.int32((word >> np.uint32(16)) & byte)),
+                    np.float32(np.int32(word & byte)) - rest * r[x],
+                    np.float32(np.int32((word >> np.uint32(8)) & byte)) - rest * g[x],
+                    np.float32(np.int32((word >> np.uint32(16)) & byte)) - rest * b[x],
                 )
+                most = share[x] * np.float32(np.int32(word >> np.uint32(24))) / full
                 left[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
-            for piece in range(first, last):
-                if not mixed[piece]:
-                    continue
-                for x in range(
-                    (piece - first) * _PIECE, min((piece - first + 1) * _PIECE, end - begin)
-                ):
-                    a = levels[x]
-                    if a == 0 or a == 255:
-                        continue
-                    word, rest = source[x], np.float32(255 - a)
-                    b = at_pixel(screen, np.float32(2 * SCREEN_BLOCK), begin + x, y)
-                    rgb = (
-                        np.float32(word & byte) - rest * b[0],
-                        np.float32((word >> np.uint32(8)) & byte) - rest * b[1],
-                        np.float32((word >> np.uint32(16)) & byte) - rest * b[2],
-                    )
-                    most = np.float32(a) * np.float32(word >> np.uint32(24)) / full
-                    left[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
+
+
+@njit(inline="always")
+def _row(width):  # type: ignore[no-untyped-def]
+    return np.zeros(width, np.float32)
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _between_rows(screen: Array, y: int, out: Array) -> None:
+    """The screen's colours in a row of pixels, from above and below."""
+    half, most = np.float32(0.5), screen.shape[0] - 1
+    v = (np.float32(y) + half) / np.float32(2 * SCREEN_BLOCK) - half
+    v = min(max(v, np.float32(0)), np.float32(most))
+    j = int(v)
+    upper, lower, part = screen[j], screen[min(j + 1, most)], v - np.float32(j)
+    for i in range(len(out)):
+        for c in range(3):
+            out[i, c] = upper[i, c] + (lower[i, c] - upper[i, c]) * part
+
+
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _fill(near: Array, begin: int, end: int, behind: tuple[Array, Array, Array]) -> None:
+    """A part of a row between its colours from left and right."""
+    red, green, blue = behind
+    half, most = np.float32(0.5), len(near) - 1
+    for x in range(begin, end):
+        u = (np.float32(x) + half) / np.float32(2 * SCREEN_BLOCK) - half
+        u = min(max(u, np.float32(0)), np.float32(most))
+        i = np.uint64(u)
+        k, part = min(i + np.uint64(1), np.uint64(most)), u - np.float32(i)
+        red[x] = near[i, 0] + (near[k, 0] - near[i, 0]) * part
+        green[x] = near[i, 1] + (near[k, 1] - near[i, 1]) * part
+        blue[x] = near[i, 2] + (near[k, 2] - near[i, 2]) * part
 
 
 @njit(inline="always")
