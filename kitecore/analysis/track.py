@@ -12,15 +12,16 @@ from scipy.ndimage import gaussian_filter1d
 
 from kitecore.analysis._base import Analysis, analyse, analyses
 from kitecore.analysis._pictures import pictures_of
-from kitecore.analysis.faces import boxes_seen
+from kitecore.analysis.faces import boxes_of, boxes_seen
 from kitecore.document.trackers import Tracked, Tracker
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder
 from kitecore.media.info import MediaInfo
 from kitecore.programs import Tell
+from kitecore.tracking.follow import SURE
 from kitecore.tracking.quads import Quad
 from kitecore.tracking.ways import followed
-from kitecore.tracking.wider import widened
+from kitecore.tracking.wider import believed, widened
 
 _FILE: Final = "track.npz"
 LONGEST: Final = 20_000
@@ -82,12 +83,17 @@ def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> N
         spots = np.array(wanted.spots) if wanted.spots else None
         known = list(views.items())
         way = followed(pictures.grey, first, last, known, wanted.change, spots, told)
-    quads = widened(way.quads, first, boxes_seen(folder)) if wanted.face else way.quads
+    quads, sure = way.quads, way.sure
+    if wanted.face:
+        looks = boxes_seen(folder)
+        own = boxes_of(folder, views)
+        quads, sure = believed(quads, sure, first, own, SURE)
+        quads = widened(quads, first, looks)
     np.savez(
         out / _FILE,
         first=first,
         quads=((quads - middle) / high).astype(np.float32),
-        sure=np.rint(np.clip(way.sure, 0, 1) * 255).astype(np.uint8),
+        sure=np.rint(np.clip(sure, 0, 1) * 255).astype(np.uint8),
     )
 
 
@@ -128,4 +134,4 @@ def _moves(info: MediaInfo) -> bool:
     return info.kind == "video"
 
 
-analyses.register("track")(Analysis(version=3, fits=_moves, run=find_track, parameters=Tracked))
+analyses.register("track")(Analysis(version=4, fits=_moves, run=find_track, parameters=Tracked))

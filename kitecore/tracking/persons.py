@@ -18,7 +18,8 @@ _GROWS: Final = 1.6
 _AWAY: Final = 6
 """Pictures for which it may not be seen and be the same one again."""
 _SURELY: Final = 0.98
-"""How surely a face has to be seen that is seen only once."""
+_LIKELY: Final = 0.9
+"""How surely a face has to be seen that is seen only once: between others, and at the ends."""
 
 Box = NDArray[np.float32]
 
@@ -57,6 +58,7 @@ def persons_of(faces: Iterable[tuple[int, Boxes]]) -> list[Person]:
         Number of each picture, and the faces in it.
     """
     everybody: list[Person] = []
+    row = 0
     for row, (number, boxes) in enumerate(faces):
         free = list(range(len(boxes)))
         near = [one for one in everybody if row - one.last <= _AWAY]
@@ -72,7 +74,12 @@ def persons_of(faces: Iterable[tuple[int, Boxes]]) -> list[Person]:
         for i in free:
             everybody.append(Person())
             everybody[-1].seen(number, row, boxes[i])
-    return [one for one in everybody if len(one.boxes) > 1 or one.boxes[0][4] >= _SURELY]
+    return [one for one in everybody if len(one.boxes) > 1 or _is_no_ghost(one, row)]
+
+
+def _is_no_ghost(person: Person, last: int) -> bool:
+    """Of one that was seen once: whoever leaves as the first picture is taken, or comes at the last."""
+    return bool(person.boxes[0][4] >= (_LIKELY if person.last in (0, last) else _SURELY))
 
 
 def _middle(box: Box) -> Box:

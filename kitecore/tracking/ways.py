@@ -5,16 +5,20 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.tracking.flow import Grey
-from kitecore.tracking.follow import Seen, follow
+from kitecore.tracking.follow import SURE, Seen, follow
 from kitecore.tracking.quads import Change, Quad
 from kitecore.tracking.spots import follow_spots
 
 Read = Callable[[int], Grey]
+_APART: Final = 0.4
+"""In sizes of a thing: how far from each other two ways lead that do not follow the same."""
+_DOUBT: Final = SURE / 2
 
 
 @dataclass(frozen=True)
@@ -98,4 +102,12 @@ def _mixed(ahead: Seen, back: Seen, share: float) -> Seen:
     if (ahead.sure > 0) != (back.sure > 0):
         return ahead if ahead.sure > 0 else back
     quad = (1 - share) * ahead.quad + share * back.quad
-    return Seen(quad, (1 - share) * ahead.sure + share * back.sure)
+    sure = (1 - share) * ahead.sure + share * back.sure
+    return Seen(quad, min(sure, _DOUBT) if _differ(ahead.quad, back.quad) else sure)
+
+
+def _differ(one: Quad, other: Quad) -> bool:
+    """Whether they lie so far from each other that it is not the same thing."""
+    apart = np.abs(one.mean(axis=0) - other.mean(axis=0))
+    size = np.minimum(np.ptp(one, axis=0), np.ptp(other, axis=0))
+    return bool((apart > _APART * size).any())

@@ -1,4 +1,5 @@
-"""What is followed, as wide as what is found there: where the two differ, the wider counts."""
+"""What is followed and what is found there by itself: where they differ, the wider counts; where
+what is followed has gone astray, what is found."""
 
 from __future__ import annotations
 
@@ -15,6 +16,10 @@ from kitecore.tracking.quads import Quad
 
 MOST: Final = 2.0
 """By how much a thing is widened at most: what reaches farther is something else."""
+_AGREED: Final = 0.25
+"""In sizes: how far what is found lies at most from where the thing was followed to."""
+_STRAYS: Final = 1.0
+"""In sizes: how far a thing goes at most from its straight way while it is not found."""
 
 
 def widened(
@@ -45,15 +50,75 @@ def widened(
     return np.asarray(middles + (quads - middles) * even[:, None, None])
 
 
+def believed(
+    quads: NDArray[np.float64],
+    sure: NDArray[np.float64],
+    first: int,
+    looks: Mapping[int, Boxes],
+    least: float,
+) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Corners and how surely they are right, after a look at what was found of the same thing.
+
+    Between two looks that both found it, it is at ``least`` so surely there; where it was found in
+    none between, what strays from the straight way is no more than a guess. What was followed to
+    somewhere else, or lost, goes straight from the one to the other.
+
+    Parameters
+    ----------
+    quads, sure
+        Of each frame, the first of frame ``first``.
+    looks
+        By the frames that were looked at: the one box of the thing, or none.
+    """
+    out, known = np.array(quads), np.array(sure)
+    within = sorted(number for number in looks if 0 <= number - first < len(quads))
+    rows = [row for row, number in enumerate(within) if len(looks[number])]
+    for one, other in pairwise(rows):
+        before, after = within[one], within[other]
+        part = slice(before - first, after - first + 1)
+        straight = _straight(looks[before][0], looks[after][0], after - before)
+        if other == one + 1:
+            known[part] = np.maximum(known[part], least)
+            ends = _near(quads[part][[0, -1]], straight[[0, -1]], _AGREED)
+            astray = np.full(len(straight), not (ends.all() and sure[part].all()))
+        else:
+            astray = ~_near(quads[part], straight, _STRAYS) | (sure[part] == 0)
+            known[part] = np.where(astray, np.minimum(known[part], least / 2), known[part])
+        out[part] = np.where(astray[:, None, None], straight, out[part])
+    return out, known
+
+
+def _straight(
+    one: NDArray[np.float32], other: NDArray[np.float32], steps: int
+) -> NDArray[np.float64]:
+    way = np.linspace(0, 1, steps + 1)[:, None, None]
+    return np.asarray(_corners(one) + way * (_corners(other) - _corners(one)))
+
+
+def _corners(box: NDArray[np.float32]) -> Quad:
+    left, top, right, bottom = (float(edge) for edge in box[:4])
+    return np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
+
+
+def _near(
+    quads: NDArray[np.float64], others: NDArray[np.float64], most: float
+) -> NDArray[np.bool_]:
+    """Whether each is within ``most`` of its size of the other, and about as large."""
+    apart = np.abs(quads.mean(axis=1) - others.mean(axis=1))
+    size, other = np.ptp(quads, axis=1), np.ptp(others, axis=1)
+    least = np.minimum(size, other)
+    return np.asarray(
+        ((apart < most * least) & (np.maximum(size, other) < MOST * least)).all(axis=1)
+    )
+
+
 def _reach(quad: Quad, box: NDArray[np.float32]) -> float:
     """How much larger a quad has to be to hold a box; 1 if it does, or if the box is not about it."""
-    left, top, right, bottom = (float(edge) for edge in box[:4])
     middle = quad.mean(axis=0)
     axes = np.array([quad[1] - quad[0], quad[3] - quad[0]]).T / 2
     if abs(np.linalg.det(axes)) < 1e-9:
         return 1.0
-    corners = np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
-    within = np.linalg.solve(axes, (corners - middle).T)
+    within = np.linalg.solve(axes, (_corners(box) - middle).T)
     if np.abs(within.mean(axis=1)).max() > 1:
         return 1.0
     return max(1.0, float(np.abs(within).max()))

@@ -77,12 +77,25 @@ def _surely(
     if not len(both):
         return 0, np.zeros(0, np.int64)
     track = film.sources.track(clip.media, tracker)
+    sure, away = track.sure, 0
+    if tracker.face:
+        sure, away = _while_there(sure), 255
     found = np.full(int(both[-1] - both[0]) + 1, 255, np.int64)
     for number in both:
         shown = clip.shown_at(int(leader.moments[number]) - clip.start, step)
         at = film.sources.frame_number(clip.media, shown) - track.first
-        found[number - both[0]] = int(track.sure[at]) if 0 <= at < len(track.sure) else 0
+        found[number - both[0]] = int(sure[at]) if 0 <= at < len(sure) else away
     return int(both[0]), found
+
+
+def _while_there(sure: NDArray[np.uint8]) -> NDArray[np.uint8]:
+    """No doubts before a person came and after they went: faces were looked for there, too."""
+    there = np.flatnonzero(sure)
+    if not len(there):
+        return sure
+    out = sure.copy()
+    out[: there[0]] = out[there[-1] + 1 :] = 255
+    return out
 
 
 checks.register("covers")(Check(label="Covers are where they belong", of="picture", run=_covers))

@@ -180,7 +180,7 @@ class CoverTest(CheckCase):
         super().setUp()
         self.scene.video("walk", frames=30, draw=plain)
 
-    def covered(self, sure: list[int], **more: Any) -> list[Finding]:
+    def covered(self, sure: list[int], face: bool = False, **more: Any) -> list[Finding]:
         self.scene.place("walk", 1.0)
         [clip] = self.scene.document.main.clips
         quad = [[-0.1, -0.1], [0.1, -0.1], [0.1, 0.1], [-0.1, 0.1]]
@@ -189,6 +189,7 @@ class CoverTest(CheckCase):
             "views": [{"at": 0, "corners": quad}],
             "first": 0,
             "last": SECOND * 29 // 30,
+            "face": face,
         }
         self.scene.do(kind="add_item", clips=[clip.id], list="trackers", item=tracker)
         [clip] = self.scene.document.main.clips
@@ -209,6 +210,12 @@ class CoverTest(CheckCase):
             self.assertEqual([(0.4, 0.6), (0.8, 0.9)], self.where(found))
             self.assertIn("is not found for 0.2 s", found[0].message)
             self.assertIn("is not surely found", found[1].message)
+
+    def test_a_face_that_came_and_went_is_missed_only_while_it_is_there(self) -> None:
+        sure = [0] * 6 + [255] * 6 + [0] * 6 + [255] * 6 + [0] * 6
+        self.assertEqual([(0.4, 0.6)], self.where(self.covered(sure, face=True)))
+        self.scene = Scene(self.root)
+        self.assertEqual(3, len(self.covered(sure)))
 
     def test_covers_in_a_group_are_told_when_they_are_seen(self) -> None:
         self.covered([255] * 12 + [0] * 6 + [255] * 12)

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from numpy.typing import NDArray
 
 from kitecore.tracking.faces import Boxes
-from kitecore.tracking.wider import widened
+from kitecore.tracking.wider import believed, widened
 
 THING = np.array([[40.0, 50.0], [60.0, 50.0], [60.0, 80.0], [40.0, 80.0]])
 STEP = 6
@@ -76,3 +76,44 @@ class WiderTest(TestCase):
         np.testing.assert_allclose(wide.mean(axis=1), turned.mean(axis=1), atol=1e-9)
         along = (wide[:, 1] - wide[:, 0]) / sizes[:, None]
         np.testing.assert_allclose(along, np.repeat(along[:1], 60, axis=0), atol=1e-9)
+
+
+NOTHING = np.zeros((0, 5), np.float32)
+
+
+class BelievedTest(TestCase):
+    """A thing stays where it is, or goes along from look to look by six pixels."""
+
+    def boxes(self, number: int) -> Boxes:
+        return found(40 + number, 50, 60 + number, 80)
+
+    def test_what_is_found_where_it_was_followed_to_is_sure_and_stays(self) -> None:
+        looks = {number: found(41, 50, 61, 80) for number in range(0, 13, STEP)}
+        quads, sure = believed(standing(13), np.full(13, 0.5), 0, looks, 0.65)
+        np.testing.assert_array_equal(standing(13), quads)
+        np.testing.assert_array_equal(np.full(13, 0.65), sure)
+
+    def test_what_went_astray_goes_straight_from_one_find_to_the_next(self) -> None:
+        looks = {number: self.boxes(number) for number in (0, 6, 12)}
+        quads, sure = believed(standing(20), np.ones(20), 0, looks, 0.65)
+        for number in range(13):
+            left, top, right, bottom = box_of(quads[number])
+            self.assertAlmostEqual(40 + number, left, places=4)
+            self.assertEqual((50, 80), (top, bottom))
+            self.assertAlmostEqual(60 + number, right, places=4)
+        np.testing.assert_array_equal(standing(7), quads[13:])
+        self.assertEqual(1, sure.min())
+
+    def test_where_it_was_not_found_between_what_strays_is_a_guess(self) -> None:
+        looks = {0: self.boxes(0), 6: NOTHING, 12: NOTHING, 18: self.boxes(0)}
+        way = standing(19)
+        way[8:11] += (45, 0)
+        quads, sure = believed(way, np.ones(19), 0, looks, 0.65)
+        np.testing.assert_allclose(standing(19), quads, atol=1e-9)
+        np.testing.assert_array_equal([8, 9, 10], np.flatnonzero(sure < 0.65))
+
+    def test_lost_and_never_found_stays_lost(self) -> None:
+        for looks in ({}, {0: NOTHING, 6: self.boxes(0), 12: NOTHING}):
+            quads, sure = believed(standing(15), np.zeros(15), 0, looks, 0.65)
+            np.testing.assert_array_equal(standing(15), quads)
+            self.assertEqual(0, sure.max())
