@@ -67,11 +67,14 @@ class OneTakeTest(SiteTest):
         own = self.clip.id
         return [clip for _, clip in self.document().clips() if clip.id != own]
 
-    def at(self, pixels: NDArray[np.float64] | tuple[float, float]) -> Point:
-        """Where a pixel of the picture is on the screen, while it is painted on."""
+    def at(
+        self, pixels: NDArray[np.float64] | tuple[float, float], on: str = "stroke-surface"
+    ) -> Point:
+        """Where a pixel of the picture is on the screen, while it is worked ``on``."""
         left, top, wide = self.browser.run(
-            "const box = document.querySelector('[data-test=stroke-surface]')"
-            ".getBoundingClientRect(); return [box.x, box.y, box.width]"
+            "const box = document.querySelector(`[data-test=${arguments[0]}]`)"
+            ".getBoundingClientRect(); return [box.x, box.y, box.width]",
+            on,
         )
         x, y = (np.asarray(pixels) + 0.5) * wide / self.shape[0]
         return left + float(x), top + float(y)

@@ -66,10 +66,7 @@ function backToRest() {
 
 <template>
   <TrayItem :name="$t('move.warpPart.allPins')">
-    <p v-if="!all.length" class="tiny quiet">
-      {{ $t('move.warpPart.tapTheLayerOnThe') }}
-    </p>
-    <div v-else class="line">
+    <div class="line">
       <span class="name">{{ $t('move.warpPart.countOfPins', all.length) }}</span>
       <KeyButton
         :label="$t('move.warpPart.allPins')"

@@ -102,8 +102,11 @@ const told = (kind = '') => KINDS.find((one) => one.id === kind)?.name ?? ''
       <p v-if="!warp" class="tiny quiet">
         {{ $t('move.warpPart.pinsBendACutOut') }}
       </p>
+      <p v-else-if="pins && !pins.pins?.length" class="tiny quiet">
+        {{ $t('move.warpPart.tapTheLayerOnThe') }}
+      </p>
     </TrayItem>
-    <PinsPart v-if="pins" :layer="layer" :warp="pins" />
+    <PinsPart v-if="pins?.pins?.length" :layer="layer" :warp="pins" />
     <TrayItem
       v-if="grid || (pins?.pins ?? []).length > 1"
       :name="$t('move.warpPart.several')"
