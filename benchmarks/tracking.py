@@ -7,8 +7,6 @@ from pathlib import Path
 
 from benchmarks.rows import Row, seconds
 from kitecore.analysis.tests.crowds import Crowd, Told, uncovered
-from kitecore.media.folder import MediaFolder
-from kitecore.media.tests.material import ingested, make_video
 from kitecore.tracking.follow import follow
 from kitecore.tracking.quads import Change
 from kitecore.tracking.tests.scenes import Scene
@@ -54,12 +52,4 @@ def _covers() -> Row:
 def _crowd(seed: int) -> Told:
     crowd = Crowd(seed, _WALKERS, _CROWD_SIZE)
     with tempfile.TemporaryDirectory() as root:
-        path = make_video(
-            Path(root) / "crowd.mp4",
-            frames=FRAMES,
-            size=_CROWD_SIZE,
-            options={"preset": "ultrafast", "crf": "18"},
-            draw=crowd.frame,
-        )
-        ingested(Path(root), "crowd", path)
-        return uncovered(MediaFolder(Path(root) / "crowd"), crowd, FRAMES)
+        return uncovered(crowd.filmed(Path(root), FRAMES), crowd, FRAMES)

@@ -183,21 +183,13 @@ def boxes_seen(folder: MediaFolder) -> dict[int, Boxes]:
 
     Found now if that was not done; none where they cannot be found.
     """
-    if result_of(folder, "faces") is None and not can_find_faces():
-        return {}
-    with np.load(analyse(folder, "faces") / _BOXES) as kept:
-        numbers, boxes = kept["numbers"], kept["boxes"]
-        return {int(look): boxes[numbers == look] for look in kept["looks"]}
+    looks, _, numbers, boxes = _kept(folder)
+    return {int(look): boxes[numbers == look] for look in looks}
 
 
 def boxes_of(folder: MediaFolder, views: Mapping[int, Quad]) -> dict[int, Boxes]:
     """The same of one person alone, whose face was at ``views`` (frames, and corners in pixels)."""
-    if result_of(folder, "faces") is None and not can_find_faces():
-        return {}
-    with np.load(analyse(folder, "faces") / _BOXES) as kept:
-        looks, whose, numbers, boxes = (
-            kept[name] for name in ("looks", "whose", "numbers", "boxes")
-        )
+    looks, whose, numbers, boxes = _kept(folder)
     found: Counter[int] = Counter()
     for number, quad in views.items():
         for at in np.flatnonzero(numbers == number):
@@ -207,6 +199,15 @@ def boxes_of(folder: MediaFolder, views: Mapping[int, Quad]) -> dict[int, Boxes]
         return {}
     own = whose == found.most_common(1)[0][0]
     return {int(look): boxes[own & (numbers == look)] for look in looks}
+
+
+def _kept(folder: MediaFolder) -> tuple[NDArray[Any], ...]:
+    """Frames that were looked at; of each face whose it is, in which frame, and its box."""
+    if result_of(folder, "faces") is None and not can_find_faces():
+        none = np.zeros(0, np.int64)
+        return none, none, none, np.zeros((0, 5), np.float32)
+    with np.load(analyse(folder, "faces") / _BOXES) as kept:
+        return tuple(kept[name] for name in ("looks", "whose", "numbers", "boxes"))
 
 
 def _moves(info: MediaInfo) -> bool:

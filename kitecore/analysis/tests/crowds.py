@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Final
 
 import av
@@ -14,6 +15,7 @@ from numpy.typing import NDArray
 from kitecore.analysis.faces import read_faces
 from kitecore.analysis.track import Track, read_track
 from kitecore.media.folder import MediaFolder
+from kitecore.media.tests.material import ingested, make_video
 from kitecore.tracking.follow import SURE
 
 Mask = NDArray[np.bool_]
@@ -90,6 +92,18 @@ class Crowd:
             shot += share * (np.minimum(person[..., :3] * light, 255) - shot)
         shot += np.random.default_rng(number).normal(0, 2, shot.shape)
         return av.VideoFrame.from_ndarray(np.clip(shot, 0, 255).astype(np.uint8), format="rgb24")
+
+    def filmed(self, root: Path, frames: int) -> MediaFolder:
+        """As a take that was brought in, in a folder of ``root``."""
+        path = make_video(
+            root / "crowd.mp4",
+            frames=frames,
+            size=self.size,
+            options={"preset": "ultrafast", "crf": "18"},
+            draw=self.frame,
+        )
+        ingested(root, "crowd", path)
+        return MediaFolder(root / "crowd")
 
     def seen(self, number: int) -> list[tuple[Mask, float]]:
         """Of each face what is seen of it in a frame, and which share of it that is."""

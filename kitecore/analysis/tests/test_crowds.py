@@ -8,8 +8,6 @@ from typing import Final
 from unittest import TestCase
 
 from kitecore.analysis.tests.crowds import Crowd, uncovered
-from kitecore.media.folder import MediaFolder
-from kitecore.media.tests.material import ingested, make_video
 
 SIZE: Final = (640, 360)
 FRAMES: Final = 90
@@ -19,15 +17,7 @@ class CrowdTest(TestCase):
     def test_no_face_is_bare_where_covers_are_sure_and_few_are_unsure(self) -> None:
         root = Path(self.enterContext(tempfile.TemporaryDirectory()))
         crowd = Crowd(7, 3, SIZE)
-        path = make_video(
-            root / "crowd.mp4",
-            frames=FRAMES,
-            size=SIZE,
-            options={"preset": "ultrafast", "crf": "18"},
-            draw=crowd.frame,
-        )
-        ingested(root, "crowd", path)
-        told = uncovered(MediaFolder(root / "crowd"), crowd, FRAMES)
+        told = uncovered(crowd.filmed(root, FRAMES), crowd, FRAMES)
         self.assertGreater(told.seen, 200)
         self.assertEqual([], told.bare)
         self.assertLess(told.unsure, 0.05 * told.seen)

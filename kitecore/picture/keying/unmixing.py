@@ -71,7 +71,11 @@ def _unmix(
     byte, full = np.uint32(255), np.float32(255)
     # Widened first: what is narrower than the rest would keep the compiler from doing many at a time.
     share, trusted = np.empty(width, np.float32), np.empty(width, np.float32)
-    red, green, blue = behind = _row(width), _row(width), _row(width)
+    red, green, blue = (
+        np.zeros(width, np.float32),
+        np.zeros(width, np.float32),
+        np.zeros(width, np.float32),
+    )
     near = np.empty((screen.shape[1], 3), np.float32)
     filled, mixed = np.empty(-(-width // _PIECE), np.uint8), np.empty(-(-width // _PIECE), np.uint8)
     for y in range(height):
@@ -85,7 +89,9 @@ def _unmix(
                 break
             for piece in range(first, last):
                 if mixed[piece]:
-                    _fill(near, piece * _PIECE, min((piece + 1) * _PIECE, width), behind)
+                    _fill(
+                        near, piece * _PIECE, min((piece + 1) * _PIECE, width), (red, green, blue)
+                    )
             begin, end = first * _PIECE, min(last * _PIECE, width)
             levels, known = matte[y, begin:end], sure[y // 2, begin // 2 : end // 2]
             for x in range(len(levels)):
@@ -104,11 +110,6 @@ def _unmix(
                 )
                 most = share[x] * np.float32(np.int32(word >> np.uint32(24))) / full
                 left[x] = _without_spill(rgb, most, trusted[x], spill, spilt)
-
-
-@njit(inline="always")
-def _row(width):  # type: ignore[no-untyped-def]
-    return np.zeros(width, np.float32)
 
 
 @njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
