@@ -12,8 +12,8 @@ from kitecore.colour.rgb import Rgb
 
 SAMPLES: Final = 1021
 """Places at which a grade is tried: every level of 8 bits, and three between each two."""
-FEWER: Final = 341
-"""The same for watching: every level, and one between every other two."""
+FEWER: Final = 511
+"""The same for watching: every level, and one between each two."""
 LEVEL: Final = 1.0 / 255
 _EVEN: Final = 8
 """Of so many places one lies in even steps in any case."""

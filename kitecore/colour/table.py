@@ -36,7 +36,7 @@ FINE: Final = 65
 MOST: Final = 129
 """Of one whose grade jumps so often that fewer miss it."""
 DRAFT: Final = 33
-"""For watching: baked anew within the time of a frame."""
+"""For watching: baked anew within the time of a frame, unless the grade jumps often."""
 
 _TRIED: Final = np.concatenate(
     [
@@ -123,9 +123,9 @@ def bake(grade: Grade, find: FindLook, size: int = FINE) -> Table:
 
     done = change(_tried(size))
     even = Table(_cubed(done[: size**3], size))
-    # While a slider moves, a second table costs more than a level is worth.
-    enough, most = (LEVEL, MOST) if size > DRAFT else (2 * LEVEL, size)
-    places = places_for(done[size**3 :], size, enough, most)
+    # While a slider moves, a second table costs more than a level is worth; jumps are seen.
+    enough = LEVEL if size > DRAFT else 2 * LEVEL
+    places = places_for(done[size**3 :], size, enough, MOST)
     if np.array_equal(places, even.places):
         return even
     many = len(places)

@@ -31,6 +31,7 @@ from kitecore.document.strokes import CloneStroke, HealStroke
 from kitecore.document.transitions.wipe import Wipe
 from kitecore.document.warps import GridWarp, Pin, PinWarp
 from kitecore.errors import MediaMissing
+from kitecore.media.averaging import averaged
 from kitecore.media.folder import MediaFolder
 from kitecore.media.pixels import cut_to_8
 from kitecore.picture.between import flows, moved_between
@@ -38,7 +39,7 @@ from kitecore.picture.block_means import block_means
 from kitecore.picture.cutting import cut_found
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
-from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
+from kitecore.picture.mixing import add_levels, lay_over_deep, luma_of, widen_mean
 from kitecore.picture.outline import Grid
 from kitecore.picture.retouch import retouch, still_seen, touched
 from kitecore.picture.retouch.completing import completed
@@ -50,6 +51,7 @@ from kitecore.render.sources import Sources
 from kitecore.render.warm import warm
 from kitecore.sound.beats import beats_of
 from kitecore.sound.inserts import chained
+from kitecore.sound.loudness import LEAD, powers
 from kitecore.sound.ramps import RATE
 from kitecore.sound.stretch import followed
 from kitecore.sound.truepeak import true_levels
@@ -73,6 +75,7 @@ def compile_all() -> None:
     picture = solid(64, 64, (9, 9, 9))
     clear = np.zeros_like(picture)
     shares(picture, np.ones((64, 64), np.bool_))
+    luma_of(picture)
     deep = np.zeros((64, 64, 3), np.uint16)
     lay_over_deep(deep, clear)
     add_levels(deep, clear)
@@ -81,6 +84,7 @@ def compile_all() -> None:
     bake(grade, shipped, DRAFT).over_deep(np.zeros((4, 4, 3), np.uint16))
     cut_to_8(np.zeros((4, 4, 3), np.uint16))
     block_means(picture, 4)
+    averaged(picture, (40, 40))
     _mended(picture)
     _cut_out()
     for kind in effect_kinds.values():
@@ -91,6 +95,7 @@ def compile_all() -> None:
     interpolated(sound, places, np.ones_like(places))
     chain = (Equaliser(low_cut=Cut(on=True)), Compressor())
     true_levels(sound)
+    powers(sound[:LEAD])
     aligned(*(energies_of(sound[..., 0].copy(), RATE) for _ in range(2)))
     beats_of(np.tile(np.eye(1, 24_000, dtype=np.float32)[0], 6))
     chained(chain, lambda first, count: np.zeros((count, 2), np.float32), 0, 480)

@@ -91,14 +91,14 @@ class TableTest(TestCase):
             ("many steps", {"lut": {"look": "x"}}, lambda _: _one(many)),
         ):
             made = Grade.model_validate(grade)
-            for size in (FINE,) if name in ("posterising", "many steps") else (FINE, DRAFT):
+            for size in (FINE, DRAFT):
                 with self.subTest(name, size=size):
                     table = bake(made, find, size)
                     for pixels in (greys, PIXELS):
                         rgb = pixels[..., :3].reshape(-1, 3) / 255
                         wanted = np.clip(graded(rgb, made, find), 0, 1) * 255
                         got = table.over(pixels)[..., :3].reshape(-1, 3)
-                        self.assertLess(np.abs(got - wanted).max(), 1.2)
+                        self.assertLess(np.abs(got - wanted).max(), 1.2 if size == FINE else 2)
                     deep = table.over_deep(
                         np.repeat(levels[None, :, None], 3, 2).astype(np.uint16) * 257
                     )
