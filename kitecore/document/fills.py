@@ -54,6 +54,7 @@ class RoundFill(Model):
     stops: Stops = TWO_STOPS
 
 
+Gradient = StraightFill | RoundFill
 Fill = Annotated[PlainFill | StraightFill | RoundFill, Field(discriminator="kind")]
 FILLS: dict[str, type[PlainFill] | type[StraightFill] | type[RoundFill]] = {
     "plain": PlainFill,

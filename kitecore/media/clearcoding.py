@@ -25,11 +25,11 @@ def coded_clear(pixels: Rgba) -> av.VideoFrame:
     return frame
 
 
-def coded_clear_deep(pixels: Rgba) -> av.VideoFrame:
-    """Straight RGBA as yuva444p10le: BT.709 in limited range, alpha in full."""
-    frame = _coded_whole(pixels[..., :3].astype(np.float32) / np.float32(255), "yuva444p10le")
+def coded_clear_deep(pixels: NDArray[np.uint16]) -> av.VideoFrame:
+    """Straight RGBA of 16 bits as yuva444p10le: BT.709 in limited range, alpha in full."""
+    frame = _coded_whole(pixels[..., :3].astype(np.float32) / np.float32(65535), "yuva444p10le")
     alpha = rows_of(frame.planes[3]).view(np.uint16)
-    alpha[:, : frame.width] = np.rint(pixels[..., 3] * np.float32(1023 / 255))
+    alpha[:, : frame.width] = np.rint(pixels[..., 3] * np.float32(1023 / 65535))
     return frame
 
 

@@ -110,21 +110,21 @@ def _lay_over_deep(picture: NDArray[np.uint16], over: NDArray[np.uint8]) -> None
 
 @njit(cache=True, nogil=True)
 def add_levels(total: NDArray[np.uint16], picture: NDArray[np.uint8]) -> None:
-    """Add the colours of RGBA to sums of 16 bits, shape (height, width, 3), in place."""
-    rows, columns, _ = total.shape
+    """Add the first channels of RGBA to sums of 16 bits, shape (height, width, channels), in place."""
+    rows, columns, channels = total.shape
     for y in range(rows):
         for x in range(columns):
-            for k in range(3):
+            for k in range(channels):
                 total[y, x, k] += picture[y, x, k]
 
 
 @njit(cache=True, nogil=True)
 def widen_mean(total: NDArray[np.uint16], count: int) -> None:
     """Sums of ``count`` levels of 8 bits, at most 255 of them, to their mean in 16 bits, in place."""
-    rows, columns, _ = total.shape
+    rows, columns, channels = total.shape
     half = np.uint32(count // 2)
     for y in range(rows):
         for x in range(columns):
-            for k in range(3):
+            for k in range(channels):
                 wide = np.uint32(total[y, x, k]) * np.uint32(257) + half
                 total[y, x, k] = np.uint16(wide // np.uint32(count))

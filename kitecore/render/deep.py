@@ -1,13 +1,15 @@
 """Pictures of 10 bits for formats that hold them.
 
 A source of more than 8 bits that covers the canvas keeps its bits through its grade; what lies over
-it in normal mode is laid over it in 16 bits. Wherever else such a source is seen (under blends, keys,
-masks, adjustments, in transitions and groups) the picture is drawn several times in 8 bits, the bits
-that are cut off rounded otherwise each time, and the mean is what is finer (decision 34).
+it in normal mode is laid over it in 16 bits. Wherever else such a source or a gradient is seen (under
+blends, keys, masks, adjustments, in transitions and groups) the picture is drawn several times in 8
+bits, the bits that are cut off rounded otherwise each time, and the mean is what is finer
+(decision 34).
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any, Final
 
 import av
@@ -28,14 +30,16 @@ from kitecore.document.grade import grade_of
 from kitecore.media.coding import coded_deep
 from kitecore.media.pixels import is_deep
 from kitecore.motion import still_at
+from kitecore.picture.layer import Rgba
 from kitecore.picture.mixing import add_levels, lay_over_deep, widen_mean
-from kitecore.render.compose import draw_showing
+from kitecore.render.compose import draw_showing, draw_tracks
 from kitecore.render.frame import render, stage_of, tagged
 from kitecore.render.grading import Deep, changes, steps, zone_mask, zone_share
+from kitecore.render.gradual import is_gradual
 from kitecore.render.painters.video import shown_number
 from kitecore.render.passing import fills_canvas
 from kitecore.render.showing import Crossing, Showing, showing_at
-from kitecore.render.sources import Sources
+from kitecore.render.sources import TO_NEAREST, Sources
 from kitecore.render.stage import Stage
 
 TURNS: Final = 4
@@ -55,21 +59,38 @@ def render_deep(document: Document, tick: int, size: Size, sources: Sources) -> 
     exact = render_exact(document, tick, size, sources)
     if exact is not None:
         return exact
-    showing = showing_at(document.tracks, tick)
-    if any(_shows_deep(one, tick, document.rate.exact.frame_ticks, sources) for one in showing):
-        return _mean(document, tick, size, sources)
-    return render(document, tick, size, sources)[..., :3].astype(np.uint16) * 257
-
-
-def _mean(document: Document, tick: int, size: Size, sources: Sources) -> Deep:
-    """Of pictures whose sources were rounded at another place each."""
     total = np.zeros((size[1], size[0], 3), np.uint16)
+    return _mean(total, document, tick, sources, lambda: render(document, tick, size, sources))
+
+
+def render_deep_clear(document: Document, tick: int, size: Size, sources: Sources) -> Deep:
+    """The same without the canvas's colour: premultiplied RGBA, shape (height, width, 4)."""
+
+    def draw() -> Rgba:
+        pixels = np.zeros((size[1], size[0], 4), np.uint8)
+        draw_tracks(pixels, document.tracks, tick, stage_of(document, size, sources))
+        return pixels
+
+    return _mean(np.zeros((size[1], size[0], 4), np.uint16), document, tick, sources, draw)
+
+
+def _mean(
+    total: Deep, document: Document, tick: int, sources: Sources, draw: Callable[[], Rgba]
+) -> Deep:
+    """``total``, which is empty, filled with the first of the channels of what is drawn.
+
+    It is the mean of pictures whose sources were rounded at another place each, where that tells more.
+    """
+    showing, step = showing_at(document.tracks, tick), document.rate.exact.frame_ticks
+    if not any(_shows_deep(one, tick, step, sources) for one in showing):
+        np.multiply(draw()[..., : total.shape[2]], 257, out=total, dtype=np.uint16)
+        return total
     try:
         for turn in range(TURNS):
             sources.rounding = (turn + 0.5) / TURNS
-            add_levels(total, render(document, tick, size, sources))
+            add_levels(total, draw())
     finally:
-        sources.rounding = 0.5
+        sources.rounding = TO_NEAREST
     widen_mean(total, TURNS)
     return total
 
@@ -82,7 +103,7 @@ def _shows_deep(showing: Showing, tick: int, step: int, sources: Sources) -> boo
     if isinstance(showing, VideoClip):
         return is_deep(sources.picture(showing.media))
     if not isinstance(showing, Holding):
-        return False
+        return is_gradual(showing)
     at = showing.shown_at(tick - showing.start, step)
     held = showing_at(showing.seen(at, at + step), at)
     return any(_shows_deep(one, at, step, sources) for one in held)
@@ -120,7 +141,7 @@ def _base(document: Document, showing: list[Showing], tick: int, sources: Source
         if isinstance(one, VideoClip) and fills_canvas(one, document, tick, sources):
             return index if is_deep(sources.picture(one.media)) else None
         alone = isinstance(one, Pictured) and not isinstance(one, AdjustmentClip)
-        if not alone or one.blend != "normal" or one.clipped:  # type: ignore[union-attr]
+        if not alone or one.blend != "normal" or one.clipped or is_gradual(one):  # type: ignore[union-attr, arg-type]
             return None
     return None
 

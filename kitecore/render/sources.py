@@ -59,6 +59,7 @@ KEPT_CUTS = 16
 """What strokes cut out of stills (see `render.cutting`)."""
 KEPT_SOUND = 128 * 2**20
 """Bytes of sound after chains: of sixteen tracks, the four blocks that a piece of ten seconds asks for."""
+TO_NEAREST = 0.5
 IDLE = 24
 """Frames read since: a reader that long unused is taken for another clip of the same file."""
 ALIKE = 0.004
@@ -138,8 +139,8 @@ class Sources:
         self._powers: Kept[NDArray[np.float32]] = Kept(KEPT_VOICES)
         self.checkpoint: Callable[[], None] = _go_on
         """Called between parts of the work; whoever wants an end of it raises an error here."""
-        self.rounding = 0.5
-        """Share of a level that is added where videos of more bits are cut to 8 (`render.deep`)."""
+        self.rounding = TO_NEAREST
+        """Share of a level that is added where what has more bits is cut to 8 (`render.deep`)."""
 
     def folder(self, media: str) -> MediaFolder:
         return self._known(media)[1]
@@ -228,7 +229,7 @@ class Sources:
         def cut() -> Rgba:
             return cut_to_8(self.video16(media, number, lane, size), self.rounding)
 
-        exact = self.rounding == 0.5 or not is_deep(self.picture(media))
+        exact = self.rounding == TO_NEAREST or not is_deep(self.picture(media))
         key = (media, self.stamp(media), number, size)
         return self.cache.get(key, decode) if exact else cut()
 

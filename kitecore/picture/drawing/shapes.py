@@ -46,8 +46,8 @@ def body_of_shape(shape: ShapeClip) -> tuple[float, float, float, float]:
     return box.left(), box.top(), box.right(), box.bottom()
 
 
-def draw_shape(shape: ShapeClip, size: Size) -> Rgba:
-    """The shape, without keys, in ``size`` pixels over its extent."""
+def draw_shape(shape: ShapeClip, size: Size, rounding: float | None = None) -> Rgba:
+    """The shape, without keys, in ``size`` pixels over its extent; ``rounding`` as for `drawn`."""
     path = path_of(shape.form)
 
     def draw(canvas: skia.Canvas) -> None:
@@ -56,7 +56,7 @@ def draw_shape(shape: ShapeClip, size: Size) -> Rgba:
         if shape.stroke is not None and number(shape.stroke.width) > 0:
             canvas.drawPath(path, _stroke_paint(shape.stroke, path))
 
-    return drawn(size, extent_of_shape(shape), draw)
+    return drawn(size, extent_of_shape(shape), draw, rounding)
 
 
 def _stroke_paint(stroke: Stroke, path: skia.Path) -> skia.Paint:

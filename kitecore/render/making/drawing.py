@@ -15,7 +15,7 @@ from kitecore.media.coding import coded, coded_deep
 from kitecore.oklab import rgb_of
 from kitecore.picture.layer import Rgba
 from kitecore.render.compose import draw_tracks
-from kitecore.render.deep import render_deep, render_deep_planes
+from kitecore.render.deep import render_deep, render_deep_clear, render_deep_planes
 from kitecore.render.frame import render, render_planes, stage_of, tagged
 from kitecore.render.making.following import corner_at
 from kitecore.render.making.work import Work
@@ -53,6 +53,15 @@ def _deep_picture(work: Work, tick: int, sources: Sources) -> NDArray[np.uint16]
     return work.framing.laid(render_deep(document, tick, size, sources), ground, at)
 
 
+def _deep_clear_picture(work: Work, tick: int, sources: Sources) -> NDArray[np.uint16]:
+    """Straight RGBA of 16 bits."""
+    pixels = render_deep_clear(work.document, tick, work.framing.drawn, sources)
+    share = pixels[..., 3:].astype(np.float32)
+    colours = pixels[..., :3] * np.divide(65535, share, out=np.zeros_like(share), where=share > 0)
+    pixels[..., :3] = np.rint(np.minimum(colours, 65535))
+    return work.framing.laid(pixels, np.zeros(4, np.uint16), corner_at(work, tick, sources))
+
+
 def as_bgra(pixels: Rgba) -> av.VideoFrame:
     """For encoders without loss."""
     return av.VideoFrame.from_ndarray(pixels, format="rgba").reformat(format="bgra")
@@ -66,12 +75,12 @@ _WHOLE: Final[dict[str, DrawPlanes]] = {
 _CODED: Final[dict[str, Callable[[Any], av.VideoFrame]]] = {
     "yuv420p": lambda pixels: tagged(coded(pixels)),
     "yuva420p": lambda pixels: tagged(coded_clear(pixels)),
-    "yuva444p10le": lambda pixels: tagged(coded_clear_deep(pixels)),
     "bgra": as_bgra,
 }
 _CODED_DEEP: Final[dict[str, Callable[[Any], av.VideoFrame]]] = {
     "yuv420p10le": lambda pixels: tagged(coded_deep(pixels)),
     "yuv444p10le": lambda pixels: tagged(coded_whole_deep(pixels)),
+    "yuva444p10le": lambda pixels: tagged(coded_clear_deep(pixels)),
 }
 
 
@@ -80,5 +89,6 @@ def _drawer(work: Work, pixels: str) -> DrawPlanes:
         return _WHOLE[pixels]
     deep = pixels in _CODED_DEEP
     code = _CODED_DEEP[pixels] if deep else _CODED[pixels]
-    look = _deep_picture if deep else picture
+    fine = _deep_clear_picture if work.clear else _deep_picture
+    look = fine if deep else picture
     return lambda _, tick, size, sources: code(look(work, tick, sources))

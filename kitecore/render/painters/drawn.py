@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from typing import Any, Final
 
 import numpy as np
@@ -14,6 +15,7 @@ from kitecore.motion.plain import number
 from kitecore.picture.drawing.shapes import body_of_shape, draw_shape, extent_of_shape
 from kitecore.picture.drawing.text import box_of_text, draw_text, extent_of_text
 from kitecore.picture.layer import Layer, Rgba
+from kitecore.render.gradual import rounding_of
 from kitecore.render.painters._base import landed, painters
 from kitecore.render.painters.lettering import coming_of, draw_coming
 from kitecore.render.painters.saying import lit_at
@@ -27,8 +29,12 @@ _NOT_DRAWN: Final = frozenset(Pictured.model_fields) - {"kind"}
 @painters.register("shape")
 def paint_shape(clip: ShapeClip, tick: int, stage: Stage) -> Layer:
     now = still_at(clip, tick, _NOT_DRAWN)
-    name, extent = _named(now, stage)
-    return _painted(name, clip, tick, stage, extent, lambda size: draw_shape(now, size))
+    (name, extent), rounding = _named(now, stage), rounding_of(clip, stage)
+
+    def fetch(size: Size) -> Rgba:
+        return draw_shape(now, size, rounding)
+
+    return _painted((name, rounding), clip, tick, stage, extent, fetch)
 
 
 @painters.register("text")
@@ -80,7 +86,9 @@ def _named(now: ShapeClip | TextClip, stage: Stage) -> tuple[str, Area]:
     return name, (float(wide), float(high))
 
 
-def _painted(name: str, clip: Pictured, tick: int, stage: Stage, extent: Area, draw: Any) -> Layer:
+def _painted(
+    name: Hashable, clip: Pictured, tick: int, stage: Stage, extent: Area, draw: Any
+) -> Layer:
     def fetch(size: Size) -> Rgba:
         found: Rgba = stage.sources.cache.get((name, size), lambda: draw(size))
         return found

@@ -161,6 +161,24 @@ class ClearTest(FormatCase):
                 opaque = self.first(self.make(name, self.half, quality="best"))
                 self.assertEqual(255, opaque[4, 90, 3])
 
+    def test_ten_bits_stay_ten_bits_where_it_is_see_through(self) -> None:
+        scene = Scene(Path(tempfile.mkdtemp(dir=self.root)))
+        stops = [{"at": at, "colour": "#e0e0e0", "opacity": at} for at in (0, 1)]
+        fill = {"kind": "straight", "begin": [0, -160], "end": [0, 160], "stops": stops}
+        clip = {"kind": "solid", "name": "mist", "length": SECOND, "fill": fill}
+        scene.do(kind="place", clip=clip, mode="end")
+        with av.open(str(self.make("prores", scene, clear=True, quality="best"))) as film:
+            frame = next(film.decode(video=0))
+        planes = [np.frombuffer(plane, np.uint16) for plane in frame.planes]
+        light, alpha = (planes[k].reshape(SIZE[1], -1)[:, 90].astype(int) for k in (0, 3))
+        share = (np.arange(SIZE[1]) + 0.5) / SIZE[1]
+        full = 2 ** (10 if "10" in frame.format.name else 12) - 1
+        self.assertLess(np.abs(alpha / full - share).max(), 1 / 500)
+        self.assertGreater(len(np.unique(alpha)), 310)
+        seen = share > 0.2
+        level = (64 + 876 * 224 / 255) / 1023
+        self.assertLess(np.abs(light[seen] / full - level).max(), 1 / 200)
+
     def first(self, path: Path) -> np.ndarray:
         """RGBA of the first picture, by a decoder that knows of alpha."""
         if path.suffix == ".zip":

@@ -33,8 +33,10 @@ class TenBitsTest(MoveCase):
         self.scene.do(kind="place", clip=clip, mode="above", at=0)
 
     def adjust(self, name: str, **values: Any) -> None:
-        ids = [clip.id for _, clip in self.scene.document.clips() if clip.name == name]
-        self.scene.do(kind="adjust", clips=ids, values=values)
+        self.scene.do(kind="adjust", clips=[self.named(name)], values=values)
+
+    def named(self, name: str) -> str:
+        return next(clip.id for _, clip in self.scene.document.clips() if clip.name == name)
 
     def column(self, x: int = 90, tick: int = 0) -> np.ndarray:
         """Green of a column, 0..1; nothing but the mean of several pictures can give it."""
@@ -103,6 +105,22 @@ class TenBitsTest(MoveCase):
         # Through 8 bits its levels would lie two and more apart.
         self.assertLess(np.diff(inner).max(), 1.2 * LEVEL)
         self.assertGreater(len(np.unique(inner)), 0.9 * len(inner))
+
+    def assert_runs(self, low: float, high: float) -> None:
+        """From one grey (of 255) to another, from the first row to the last, as finely as in 10 bits."""
+        wanted = low + (high - low) * (np.arange(SIZE[1]) + 0.5) / SIZE[1]
+        self.assert_as(wanted / 255, self.column())
+
+    def test_gradients_that_are_drawn(self) -> None:
+        stops = [{"at": 0, "colour": "#202020"}, {"at": 1, "colour": "#484848"}]
+        fill = {"kind": "straight", "begin": [0, -160], "end": [0, 160], "stops": stops}
+        self.above("solid", fill=fill)
+        self.assert_runs(32, 72)
+        form = {"kind": "rectangle", "size": [200, 400]}
+        self.above("shape", form=form, fill=fill, place={"position": [3, 0]})
+        self.assert_runs(32, 72)
+        self.scene.do(kind="group", clips=[self.named("shape")], name="both")
+        self.assert_runs(32, 72)
 
     def test_what_has_8_bits_is_drawn_once(self) -> None:
         self.scene.video("eight", frames=6)
