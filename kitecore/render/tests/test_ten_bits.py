@@ -75,6 +75,13 @@ class TenBitsTest(MoveCase):
         self.adjust("ramp", key={"kind": "chroma", "colour": "#00ff00"})
         self.assert_as(RAMP, self.column())
 
+    def test_strokes(self) -> None:
+        for kind in ("clone_stroke", "heal_stroke", "soften_stroke"):
+            with self.subTest(kind):
+                drawn = {"points": [[0, -0.6], [0, 0.6]], "width": 0.2, "softness": 0.0}
+                self.adjust("ramp", strokes=[{"kind": kind, **drawn}])
+                self.assert_as(RAMP, self.column(), 0.9)
+
     def test_its_place_on_the_canvas(self) -> None:
         self.adjust("ramp", **{"place/position": [20, 0]})
         self.assert_as(RAMP, self.column())
