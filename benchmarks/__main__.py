@@ -16,6 +16,7 @@ from benchmarks import (
     effects,
     endurance,
     grade,
+    heard,
     layers,
     move,
     retouching,
@@ -60,6 +61,7 @@ def main() -> None:
         lambda: endurance.beside(data),
         lambda: endurance.long_use(data),
         lambda: [site.play_start(data)],
+        lambda: [heard.heard(data)],
         lambda: scopes.following(data),
         lambda: site.timeline(data),
     ):

@@ -1,8 +1,7 @@
-import { gridOf } from './pieces'
 import { nextRange, reachFrom } from './ranges'
 import { PICTURE_TYPE, SOUNDS, type Source } from './source'
 import type { Sizing } from './sizing'
-import { Supply } from './supply'
+import { Supply, gridsOf } from './supply'
 
 /** Milliseconds without movement, with data there, after which the player is nudged. */
 const STALL = 700
@@ -85,7 +84,7 @@ export class Feeder {
     this.supplies = [this.supply('picture', PICTURE_TYPE), this.supply('sound', this.sound.type)]
     this.follow()
     this.watchForStalls()
-    await Promise.race([this.feed(frame), this.whenStopped()])
+    await Promise.race([this.feed([frame, frame]), this.whenStopped()])
     if (this.isOver) return
     await begun
   }
@@ -97,21 +96,20 @@ export class Feeder {
     const mine = ++this.exchanges
     const now = this.video.currentTime
     if (now * this.fps >= source.frames) return this.events.end()
-    const from = Math.min(this.joint(now), source.frames)
-    await Promise.all(this.supplies.map((one) => one.cut(from / this.fps)))
+    const joints = this.supplies.map((one) => Math.min(this.joint(one, now), source.frames))
+    await Promise.all(this.supplies.map((one, index) => one.cut(joints[index]! / this.fps)))
     if (this.isOver || mine !== this.exchanges) return
     // Where all had been given it is closed; the first piece opens it and makes it longer.
     if (this.media.readyState === 'open') this.media.duration = source.frames / this.fps
-    await this.feed(from)
+    await this.feed(joints)
   }
 
-  /** The frame from which another source goes on: soon, and with nothing missing before it. */
-  private joint(now: number): number {
-    const grid = gridOf(this.fps)
+  /** The frame from which another source goes on: soon, where pieces begin, with none missing before. */
+  private joint(supply: Supply, now: number): number {
+    const grid = gridsOf[supply.kind](this.fps)
     const soon = Math.ceil(((now + SOON) * this.fps) / grid) * grid
-    const given = Math.min(...this.supplies.map((one) => one.reach(now)))
     // A frame that began and is not whole is missing.
-    return Math.min(soon, Math.floor(given * this.fps + 0.01))
+    return Math.min(soon, Math.floor(supply.reach(now) * this.fps + 0.01))
   }
 
   /** Go on from another frame, if what is there has been given and not let go of. */
@@ -152,10 +150,10 @@ export class Feeder {
     })
   }
 
-  /** Picture and sound from a frame on; settles when there is a piece of each. */
-  private async feed(frame: number): Promise<void> {
+  /** Picture and sound, each from a frame on; settles when there is a piece of both. */
+  private async feed(frames: number[]): Promise<void> {
     this.unfed = this.supplies.length
-    await Promise.all(this.supplies.map((one) => one.from(this.source, frame)))
+    await Promise.all(this.supplies.map((one, index) => one.from(this.source, frames[index]!)))
   }
 
   /** One kind has come to its end; after both the element may run out, and says so. */

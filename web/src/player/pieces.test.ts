@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { gridOf, nextPiece } from './pieces'
+import { gridOf, nextPiece, soundGridOf } from './pieces'
 
 test('pieces cover the film without gap or overlap and end with it', () => {
   for (const start of [0, 7, 14, 44]) {
@@ -25,4 +25,10 @@ test('a piece is about half a second', () => {
   expect(gridOf(30)).toBe(15)
   expect(gridOf(29.97)).toBe(15)
   expect(gridOf(60)).toBe(30)
+})
+
+test('one of sound a third of that', () => {
+  expect(soundGridOf(30)).toBe(5)
+  expect(soundGridOf(24)).toBe(4)
+  expect(soundGridOf(1)).toBe(1)
 })

@@ -10,7 +10,12 @@ export function nextPiece(
   return { first: from, last: Math.min(last, frames) }
 }
 
-/** Frames of a piece: half a second. */
+/** Frames of a piece of pictures: half a second. */
 export function gridOf(framesPerSecond: number): number {
   return Math.max(2, Math.round(framesPerSecond / 2))
+}
+
+/** Frames of a piece of sound: shorter, for a change is heard from where a piece begins. */
+export function soundGridOf(framesPerSecond: number): number {
+  return Math.max(1, Math.round(framesPerSecond / 6))
 }

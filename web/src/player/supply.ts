@@ -1,4 +1,4 @@
-import { gridOf, nextPiece } from './pieces'
+import { gridOf, nextPiece, soundGridOf } from './pieces'
 import { reachFrom } from './ranges'
 import type { Sizing } from './sizing'
 import { fetchPiece, type PieceAsk, type PieceKind, type Source } from './source'
@@ -11,6 +11,9 @@ const BEHIND = 8
 const AT_ONCE = 2
 
 const pause = () => new Promise((done) => window.setTimeout(done, 120))
+
+/** Frames of their pieces, at frames a second. */
+export const gridsOf = { picture: gridOf, sound: soundGridOf }
 
 /** Where pieces go, and what tells how far they are needed. */
 export interface Screen {
@@ -28,7 +31,7 @@ export class Supply {
   private changes: Promise<void> = Promise.resolve()
 
   constructor(
-    private readonly kind: PieceKind,
+    readonly kind: PieceKind,
     private readonly buffer: SourceBuffer,
     private readonly screen: Screen,
     private readonly ask: Pick<PieceAsk, 'lane' | 'coding'>,
@@ -86,7 +89,7 @@ export class Supply {
 
   /** Asks for one piece after another; null after the last. */
   private asking(source: Source, frame: number, fps: number, signal: AbortSignal) {
-    const grid = gridOf(fps)
+    const grid = gridsOf[this.kind](fps)
     let at = frame
     return () => {
       if (at >= source.frames || signal.aborted) return null
