@@ -88,29 +88,25 @@ Make = Callable[[int, int, int], Samples]
 
 
 def windowed(name: Hashable, first: int, count: int, make: Make, cache: Kept[Samples]) -> Samples:
-    """Samples that are made by whole windows, which are kept, and joined without a step."""
-    out = np.zeros((count, CHANNELS), np.float32)
-    for window in range(first // WINDOW, (first + count - 1) // WINDOW + 1):
-        begin = window * WINDOW
+    """Samples that are made by whole windows, which are kept.
+
+    Each goes on a little beyond its end, and crosses into the next there without a step.
+    """
+
+    def window(begin: int) -> Samples:
+        return cache.get((name, begin), lambda: make(begin, WINDOW + _BLEND, _LEAD))
+
+    out = np.empty((count, CHANNELS), np.float32)
+    for begin in range(first // WINDOW * WINDOW, first + count, WINDOW):
         a, b = max(first, begin), min(first + count, begin + WINDOW)
-
-        def whole(begin: int = begin) -> Samples:
-            return _joined(begin, make)
-
-        made = cache.get((name, begin), whole)
-        out[a - first : b - first] = made[a - begin : b - begin]
+        out[a - first : b - first] = window(begin)[a - begin : b - begin]
+        crossed = min(b, begin + _BLEND)
+        if begin and a < crossed:
+            before = window(begin - WINDOW)[WINDOW + a - begin : WINDOW + crossed - begin]
+            share = (np.arange(a, crossed) - begin).astype(np.float32)[:, None] / np.float32(_BLEND)
+            mine = out[a - first : crossed - first]
+            mine[:] = mine * share + before * (1 - share)
     return out
-
-
-def _joined(begin: int, make: Make) -> Samples:
-    """One window; the last samples of the one before cross into it without a step."""
-    mine = make(begin, WINDOW, _LEAD)
-    if begin == 0:
-        return mine
-    before = make(begin, _BLEND, WINDOW + _LEAD)
-    share = (np.arange(_BLEND, dtype=np.float32) / _BLEND)[:, None]
-    mine[:_BLEND] = mine[:_BLEND] * share + before * (1 - share)
-    return mine
 
 
 def _stretched(clip: Paced, begin: int, count: int, lead: int, read: Read) -> Samples:
