@@ -182,15 +182,21 @@ def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
     layer = paint(clip, local, stage)
     if not clip.effects:
         return layer
+    tables = stage.sources.tables.of_look
     if layer.constant is None or any(isinstance(effect, Timed | Beside) for effect in clip.effects):
         before, others = partial(_earlier, clip, stage), partial(_other, clip, stage)
-        return replace(apply_effects(layer, clip.effects, local, before, others), constant=None)
+        done = apply_effects(layer, clip.effects, local, before, others, tables)
+        return replace(done, constant=None)
     now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
     name = (layer.constant, now, layer.density)
-    done = stage.sources.cache.get(name, lambda: apply_effects(layer, clip.effects, local).pixels)
-    border = (done.shape[0] - layer.pixels.shape[0]) // 2
+
+    def make() -> Rgba:
+        return apply_effects(layer, clip.effects, local, tables=tables).pixels
+
+    pixels = stage.sources.cache.get(name, make)
+    border = (pixels.shape[0] - layer.pixels.shape[0]) // 2
     matrix = layer.matrix @ moved(-border, -border)
-    return replace(layer, pixels=done, matrix=matrix, constant=name)
+    return replace(layer, pixels=pixels, matrix=matrix, constant=name)
 
 
 def _other(clip: Pictured, stage: Stage, name: str, tick: int) -> Other | None:

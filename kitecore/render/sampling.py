@@ -67,7 +67,8 @@ def effect_sample(
             film = document.with_clip(with_it)
             picture = render(film, clip.start + there, size, sources)
         else:
-            lay(picture, apply_effects(under, (effect,), local))
+            tables = sources.tables.of_look
+            lay(picture, apply_effects(under, (effect,), local, tables=tables))
         shots.append(cv2.resize(picture, small, interpolation=cv2.INTER_AREA))
     return as_jpeg(np.ascontiguousarray(np.hstack(shots)))
 

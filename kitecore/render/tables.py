@@ -14,8 +14,9 @@ from kitecore.colour.planes import (
     bake_planes,
     bake_rgba,
 )
-from kitecore.colour.table import DRAFT, FINE, Table, bake, bake_matte
+from kitecore.colour.table import DRAFT, FINE, Pixels, Table, bake, bake_matte
 from kitecore.document import Grade, Model, Zone
+from kitecore.document.grade import Lut
 from kitecore.kept import Kept
 
 KEPT_TABLES: Final = 32
@@ -35,6 +36,16 @@ class Tables:
     def of(self, grade: Grade) -> Table:
         """For any colours."""
         return self._get("", grade, lambda: bake(grade, self.find, self._size))
+
+    def of_look(self, look: str) -> Callable[[Pixels], Pixels]:
+        """How to bring premultiplied RGBA through a look alone.
+
+        Raises
+        ------
+        NotThere
+            If there is no look of that name.
+        """
+        return self.of(Grade(lut=Lut(look=look))).over
 
     def of_planes(self, grade: Grade) -> PlaneTable:
         """For the planes of a video that passes as it is."""

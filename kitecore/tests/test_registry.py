@@ -13,7 +13,12 @@ from kitecore.edits import edit_kinds
 from kitecore.errors import KiteError, UnknownName
 from kitecore.motion.easing import easings
 from kitecore.picture.blend import blends
-from kitecore.picture.effects import effect_drawings, paired_drawings, timed_drawings
+from kitecore.picture.effects import (
+    effect_drawings,
+    paired_drawings,
+    tabled_drawings,
+    timed_drawings,
+)
 from kitecore.registry import Registry
 from kitecore.render.painters import painters
 
@@ -59,7 +64,7 @@ class RegistryTest(TestCase):
 
     def test_what_the_document_names_can_be_drawn(self) -> None:
         self.assertEqual(set(BLENDS), set(blends))
-        drawn = [*effect_drawings, *timed_drawings, *paired_drawings]
+        drawn = [*effect_drawings, *timed_drawings, *paired_drawings, *tabled_drawings]
         self.assertEqual(sorted(effect_kinds), sorted(drawn))
         pictured = {kind for kind, clip in clip_kinds.items() if "opacity" in clip.model_fields}
         # What works on all that lies below has no picture of its own.

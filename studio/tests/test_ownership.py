@@ -39,6 +39,13 @@ TRIED: list[dict[str, Any]] = [
         "list": "grade/zones",
         "item": {"adjust": {"lut": {"look": MARK + "look"}}},
     },
+    {
+        "kind": "set_part",
+        "clips": ["c"],
+        "list": "effects",
+        "part": "e",
+        "values": {"look": MARK + "look"},
+    },
 ]
 OF_ANGLES = ("gather_angles", "add_angles", "exchange_takes")
 """Edits that need something that runs, and a multicam clip."""
@@ -47,6 +54,7 @@ OF_MOUTHS = ("add_pose", "set_pose")
 KEPT: list[tuple[str, dict[str, Any]]] = [
     ("grade", {"lut": {"look": MARK + "look"}}),
     ("grade", {"zones": [{"id": "z", "adjust": {"lut": {"look": MARK + "look"}}}]}),
+    ("effects", {"effects": [{"kind": "look", "look": MARK + "look"}]}),
     ("element", {"copies": [{"lane": 0, "of": "main", "clip": None}]}),
 ]
 
@@ -63,6 +71,7 @@ class Ownership(People, TestCase):
         self.takes = (own, foreign)
         grade = {"zones": [{"id": "z"}]}
         self.text = {"kind": "text", "name": "t", "length": 2 * SECOND, "grade": grade}
+        self.text["effects"] = [{"kind": "look", "id": "e", "look": ""}]
         self.edit(kind="place", clip=self.text)
         run = {"media": own.id.hex, "name": "a", "kind": "video", "length": SECOND}
         self.edit(kind="gather_angles", takes=[run])
@@ -102,6 +111,9 @@ class Ownership(People, TestCase):
         if "exchange_takes" in text:
             # It names two takes, of which one at a time is tried.
             text = text.replace('"media": "bricolage-grotesque"', f'"media": "{self.own["take"]}"')
+        if '"add_parts"' in text:
+            # What names another's look among parts is an effect.
+            text = text.replace('"list": "masks"', '"list": "effects"')
         text = text.replace('"clip": "c"', f'"clip": "{clip}"')
         return json.loads(text.replace('["c"]', f'["{self.clip}"]'))
 

@@ -32,7 +32,7 @@ def shipped(name: str) -> Cube:
     """
     if name not in SHIPPED:
         raise NotThere(
-            "A look that this grade uses is not there.", todo="Choose another look in Grade."
+            "A look that is used here is not there.", todo="Choose another look in its place."
         )
     return _read(_HERE / f"{name}.cube")
 

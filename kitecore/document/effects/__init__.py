@@ -14,6 +14,7 @@ from kitecore.document.effects._base import (
     Family,
     Running,
     Seeded,
+    Tabled,
     Timed,
     effect_kinds,
 )
@@ -35,6 +36,7 @@ __all__ = [
     "Family",
     "Running",
     "Seeded",
+    "Tabled",
     "Timed",
     "effect_kinds",
 ]

@@ -5,6 +5,7 @@ from typing import ClassVar, Final, Literal, TypeVar, get_args
 from pydantic import Field
 
 from kitecore.document.properties import Number
+from kitecore.document.references import LookName
 from kitecore.model import Id, Model, Tick, new_id, param
 from kitecore.registry import Registry
 
@@ -67,6 +68,12 @@ class Beside(EffectBase):
     """Reads another layer, named by its clip's id; without one it does nothing."""
 
     layer: Id | Literal[""] = param("", help="The layer that is read", control="layer")
+
+
+class Tabled(EffectBase):
+    """Reads a table of colours: a look by its name; without one it does nothing."""
+
+    look: LookName = param("dusk-print", help="The look whose table is read", control="look")
 
 
 effect_kinds: Registry[type[EffectBase]] = Registry("effect")

@@ -9,14 +9,16 @@ from functools import partial
 
 import numpy as np
 
-from kitecore.document.effects import Beside, EffectBase
+from kitecore.document.effects import Beside, EffectBase, Tabled
 from kitecore.motion import still_at, value_at
 from kitecore.picture.effects._base import (
     At,
     Other,
+    Through,
     effect_drawings,
     effect_reaches,
     paired_drawings,
+    tabled_drawings,
     timed_drawings,
 )
 from kitecore.picture.layer import Layer
@@ -27,10 +29,13 @@ import_all(__name__)
 __all__ = [
     "Other",
     "Others",
+    "Tables",
+    "Through",
     "apply_effects",
     "effect_drawings",
     "paired_drawings",
     "reach_of",
+    "tabled_drawings",
     "timed_drawings",
 ]
 
@@ -43,32 +48,44 @@ Others = Callable[[str, int], Other | None]
 """``others(clip, tick)``: how to look at another clip by its id; none if there is none."""
 
 
+Tables = Callable[[str], Through]
+"""``tables(look)``: how to bring pixels through the table of a look."""
+
+
 def apply_effects(
     layer: Layer,
     effects: tuple[EffectBase, ...],
     tick: int,
     before: Before | None = None,
     others: Others | None = None,
+    tables: Tables | None = None,
 ) -> Layer:
     """The layer after its effects, in order; ``tick`` counts from the start of the clip.
 
     Effects of time do nothing where other moments cannot be looked at, and those that read another
-    layer where there is none.
+    layer or a table where there is none.
     """
     for count, effect in enumerate(effects):
         mix = value_at(effect.mix, tick)
         if effect.on and mix > 0:
             at = before and partial(before, count)
-            done = _drawn(layer, still_at(effect, tick), tick, at, others)
+            done = _drawn(layer, still_at(effect, tick), tick, at, others, tables)
             layer = done if mix >= 1 or done is layer else _mixed(layer, done, mix)
     return layer
 
 
 def _drawn(
-    layer: Layer, effect: EffectBase, tick: int, at: At | None, others: Others | None
+    layer: Layer,
+    effect: EffectBase,
+    tick: int,
+    at: At | None,
+    others: Others | None,
+    tables: Tables | None,
 ) -> Layer:
     if isinstance(effect, Beside):
         return _paired(layer, effect, tick, others)
+    if isinstance(effect, Tabled):
+        return _tabled(layer, effect, tick, tables)
     if effect.kind not in timed_drawings:
         return effect_drawings[effect.kind](layer, effect, tick)
     return layer if at is None else timed_drawings[effect.kind](layer, effect, tick, at)
@@ -77,6 +94,12 @@ def _drawn(
 def _paired(layer: Layer, effect: Beside, tick: int, others: Others | None) -> Layer:
     other = others(effect.layer, tick) if others else None
     return layer if other is None else paired_drawings[effect.kind](layer, effect, tick, other)
+
+
+def _tabled(layer: Layer, effect: Tabled, tick: int, tables: Tables | None) -> Layer:
+    if not (effect.look and tables):
+        return layer
+    return tabled_drawings[effect.kind](layer, effect, tick, tables(effect.look))
 
 
 def reach_of(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> int | None:

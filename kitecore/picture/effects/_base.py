@@ -38,6 +38,14 @@ PairedDrawing = Callable[[Layer, Any, int, Other], Layer]
 
 paired_drawings: Registry[PairedDrawing] = Registry("drawing of an effect that reads another layer")
 
+Through = Callable[[Rgba], Rgba]
+"""``through(pixels)``: premultiplied pixels after a table of colours; new ones."""
+
+TabledDrawing = Callable[[Layer, Any, int, Through], Layer]
+"""``draw(layer, effect, tick, through)``, of an effect that reads a table."""
+
+tabled_drawings: Registry[TabledDrawing] = Registry("drawing of an effect that reads a table")
+
 Reach = Callable[[Layer, Any], float]
 """``reach(layer, effect)``: pixels from which on nothing counts for a pixel of the result."""
 

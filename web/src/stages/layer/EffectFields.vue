@@ -9,12 +9,13 @@ import TrayItem from '@/tray/TrayItem.vue'
 import { lengthLabel } from '@/time'
 import DrivePart from './DrivePart.vue'
 import LayerChoice from './LayerChoice.vue'
+import LookChoice from './LookChoice.vue'
 
 const props = defineProps<{ layer: Layer; effect: Effect }>()
 const kit = useKit()
 const kind = computed(() => kit.layer?.effects.find((one) => one.kind === props.effect.kind))
 const controls = computed(() =>
-  (kind.value?.controls ?? []).filter(({ control }) => control !== 'layer'),
+  (kind.value?.controls ?? []).filter(({ control }) => !['layer', 'look'].includes(control)),
 )
 /** Numbers and points that have keys can be led. */
 const led = computed(() =>
@@ -34,6 +35,7 @@ const set = (values: Record<string, unknown>) =>
     :layer="effect.layer ?? ''"
     @set="set({ layer: $event })"
   />
+  <LookChoice v-if="'look' in effect" :look="effect.look ?? ''" @set="set({ look: $event })" />
   <ControlFields
     :controls="controls"
     :values="effect as unknown as Record<string, unknown>"
