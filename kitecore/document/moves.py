@@ -11,11 +11,13 @@ from kitecore.document.properties import Number, Vector
 from kitecore.model import Id, Length, Model, Real, Start, Tick, new_id, param
 from kitecore.ticks import TICKS_PER_SECOND
 
-EntranceKind = Literal["rise", "drop", "slide", "pop", "fade", "spin", "unfold"]
+EntranceKind = Literal["rise", "drop", "slide", "pop", "fade", "spin", "unfold", "squash"]
 Unit = Literal["whole", "letter", "word", "line"]
 MeanwhileKind = Literal["sway", "float", "pulse", "flicker"]
 Inherited = Literal["position", "turn", "size"]
 MOST_MEANWHILE = 8
+SQUASHED = 0.2
+"""By what share of its size a layer that comes in squashed is wider and lower, at full strength."""
 
 
 class Entrance(Model):

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Final
 
-from kitecore.document.ease import OVERSHOOT, Bezier, Bounce, Ease, Steady
-from kitecore.document.moves import Entrance
+from kitecore.document.ease import OVERSHOOT, Bezier, Bounce, Ease, Spring, Steady
+from kitecore.document.moves import SQUASHED, Entrance
 from kitecore.document.properties import Vector
 from kitecore.motion.easing import eased
 from kitecore.motion.pose import Away
@@ -25,6 +25,7 @@ _PACE: Final[dict[str, Ease]] = {
     "pop": OVERSHOOT,
     "unfold": OVERSHOOT,
     "fade": Steady(),
+    "squash": Spring(),
 }
 _UNIT: Final[dict[str, Vector]] = {
     "left": (-1.0, 0.0),
@@ -95,3 +96,10 @@ def unfold(entrance: Entrance, canvas: Vector) -> Away:
     if entrance.side in ("left", "right"):
         return Away(size=(0.0, 1.0), lean=lean)
     return Away(size=(1.0, 0.0), lean=lean)
+
+
+@entrances.register("squash")
+def squash(entrance: Entrance, canvas: Vector) -> Away:
+    """Wide and low at first, or narrow and high below 0; it springs into its shape."""
+    by = SQUASHED * entrance.strength
+    return Away(size=(max(1 + by, 0.05), max(1 - by, 0.05)))

@@ -12,7 +12,7 @@ from kitecore.motion.meanwhiles import go_on
 from kitecore.motion.pose import Away, Pose
 from kitecore.motion.value import value_at
 
-_GROWING: Final = {"pop", "spin", "unfold"}
+_GROWING: Final = {"pop", "spin", "unfold", "squash"}
 """Ways to come in that change the size."""
 
 

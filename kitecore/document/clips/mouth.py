@@ -9,11 +9,11 @@ from pydantic import Field, field_validator
 from kitecore.document.canvas import Canvas
 from kitecore.document.clips._base import Pictured, clip_kinds
 from kitecore.document.clips._holding import Holding
-from kitecore.document.ease import Spring, Steady
+from kitecore.document.ease import Steady
 from kitecore.document.morphing import Unlike, morphed
 from kitecore.document.mouthways import Bouncing, MouthWay, Moving, Swapped
+from kitecore.document.moves import SQUASHED, Entrance
 from kitecore.document.poses import REST
-from kitecore.document.properties import PointKeys, Vector
 from kitecore.model import LONGEST, Model, Start
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -125,10 +125,9 @@ class MouthClip(Holding):
         begin, end = self.stretch(index)
         clip = self.poses[self.named(index)]
         update: dict[str, object] = {"start": begin, "length": end - begin, "transition": None}
-        size = clip.place.size
-        if isinstance(self.way, Bouncing) and index >= 0 and isinstance(size, tuple):
-            swung = _swinging(size, self.way, flat=self.named(index) == REST)
-            update["place"] = clip.place.model_copy(update={"size": swung})
+        if isinstance(self.way, Bouncing) and index >= 0 and clip.moves.comes is None:
+            swung = _swinging(self.way, flat=self.named(index) == REST)
+            update["moves"] = clip.moves.model_copy(update={"comes": swung})
         return clip.model_copy(update=update)
 
     def _moving(self, way: Moving, low: int, high: int) -> Pictured | None:
@@ -157,17 +156,11 @@ class MouthClip(Holding):
         return int(min(lasting * TICKS_PER_SECOND, before, end - begin)) // 2
 
 
-def _swinging(size: Vector, way: Bouncing, *, flat: bool) -> PointKeys:
-    """Wide and low at first, or narrow and high; then it springs to its size."""
+def _swinging(way: Bouncing, *, flat: bool) -> Entrance:
+    """Wide and low at first, or narrow and high; then it springs to its size, whatever that is."""
     by = way.bounce if flat else -way.bounce
-    more = 1 + by, 1 - by
-    start = (size[0] * more[0], size[1] * more[1])
-    after = max(1, round(way.settling * TICKS_PER_SECOND))
-    keys = (
-        {"at": 0, "value": start, "ease": Spring()},
-        {"at": after, "value": size, "ease": Steady()},
-    )
-    return PointKeys.model_validate({"keys": keys})
+    lasting = max(1, round(way.settling * TICKS_PER_SECOND))
+    return Entrance(kind="squash", length=lasting, strength=by / SQUASHED)
 
 
 def _lasting(clip: Pictured, length: int) -> Pictured:

@@ -3,15 +3,18 @@ from __future__ import annotations
 from typing import Any
 from unittest import TestCase
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from kitecore.document import ClipBase, GroupClip, MouthClip, Pictured, ShapeClip
+from kitecore.document import ClipBase, GroupClip, MouthClip, Pictured, Place, ShapeClip
 from kitecore.document.clips.mouth import may_move
 from kitecore.document.morphing import Unlike, morphed
+from kitecore.document.moves import Entrance, Moves
 from kitecore.document.paths import PathKeys
-from kitecore.document.properties import ColourKeys, Keys, NumberKeys, PointKeys
+from kitecore.document.properties import ColourKeys, NumberKeys, PointKeys
 from kitecore.edits.fresh import fresh_clip
+from kitecore.motion.posing import pose_at
 from kitecore.ticks import TICKS_PER_SECOND as SECOND
 
 FRAME = SECOND // 30
@@ -66,13 +69,26 @@ class BouncingTest(TestCase):
         rest, wide, low = row(
             mouth({"kind": "bouncing", "bounce": 0.3}, (1, "open"), (2, "closed")), 0, 3
         )
-        self.assertFalse(isinstance(rest.place.size, Keys))  # type: ignore[attr-defined]
+        self.assertIsNone(rest.moves.comes)  # type: ignore[attr-defined]
         for clip, first in ((wide, (0.7, 1.3)), (low, (1.3, 0.7))):
-            assert isinstance(clip, Pictured) and isinstance(clip.place.size, PointKeys)
-            values = [key.value for key in clip.place.size.keys]
-            self.assertAlmostEqual(first[0], values[0][0])
-            self.assertAlmostEqual(first[1], values[0][1])
-            self.assertEqual((1, 1), values[1])
+            assert isinstance(clip, Pictured)
+            sizes = [pose_at(clip, at, (180, 320)).size for at in (0, SECOND // 2)]
+            np.testing.assert_allclose([first, (1, 1)], sizes)
+
+    def test_so_does_one_whose_size_has_keys_and_none_that_comes_in_by_itself(self) -> None:
+        talk = mouth({"kind": "bouncing", "bounce": 0.3}, (1, "open"))
+        size = {"keys": [{"at": 0, "value": [1, 1]}, {"at": SECOND, "value": [2, 2]}]}
+        for values, wanted in (
+            ({"place": Place.model_validate({"size": size})}, (0.7, 1.3)),
+            ({"moves": Moves(comes=Entrance(kind="fade"))}, (1, 1)),
+        ):
+            tracks = tuple(
+                track.with_clips((track.clips[0].model_copy(update=values),))
+                for track in talk.tracks
+            )
+            [clip] = row(talk.model_copy(update={"tracks": tracks}), SECOND, SECOND + 1)
+            assert isinstance(clip, Pictured)
+            np.testing.assert_allclose(wanted, pose_at(clip, 0, (180, 320)).size)
 
 
 class MovingTest(TestCase):

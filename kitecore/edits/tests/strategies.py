@@ -300,7 +300,7 @@ MAKERS |= {
         "clips": draw(pick.some),
         "motion": {
             "length": SECOND,
-            "comes": {"kind": draw(st.sampled_from(["rise", "pop", "unfold"]))},
+            "comes": {"kind": draw(st.sampled_from(["rise", "pop", "unfold", "squash"]))},
             "goes": {"kind": "spin", "length": SECOND // 3},
             "meanwhile": [{"id": "m", "kind": "float"}],
             "properties": [

@@ -284,7 +284,7 @@ class ReadyMadeTest(MotionCase):
         return after
 
     def test_an_entrance_becomes_two_keys_that_do_the_same(self) -> None:
-        for kind in ("rise", "drop", "slide", "pop", "fade", "spin", "unfold"):
+        for kind in ("rise", "drop", "slide", "pop", "fade", "spin", "unfold", "squash"):
             for which in ("comes", "goes"):
                 entrance = Entrance(kind=kind, length=20 * FRAME)  # type: ignore[arg-type]
                 after = self.assert_same_poses(

@@ -5652,7 +5652,7 @@ export interface components {
              * @default rise
              * @enum {string}
              */
-            kind: "rise" | "drop" | "slide" | "pop" | "fade" | "spin" | "unfold";
+            kind: "rise" | "drop" | "slide" | "pop" | "fade" | "spin" | "unfold" | "squash";
             /**
              * Later
              * @description One after the other, or almost together
