@@ -1,4 +1,4 @@
-"""All tests, in two lanes of parts, each with a database, a queue and a folder of its own.
+"""All tests in parts, two at a time, each with a database, a queue and a folder of its own.
 
 Django's runner does the work; here its parts are handed out and their counts put together.
 """
@@ -11,22 +11,18 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections import deque
+from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
+from contextlib import suppress
 from pathlib import Path
 from typing import Final, NamedTuple
 
 ROOT: Final = Path(__file__).parents[1]
-LANES: Final = (
-    ("browser_tests",),
-    ("studio", "kitecore.render", "kitecore.edits", "kitecore.picture"),
-)
-"""What runs side by side. Two browsers at a time would wait for each other: theirs is a lane of its own.
-
-Each label is a part; what none of them names comes last in the last lane. A package in `SPREAD` is cut
-into several parts, so that what has been found out is told early.
-"""
-SPREAD: Final = {"browser_tests": 4, "studio": 3}
-
+BROWSERS: Final = "browser_tests"
+"""Two at a time would wait for each other: one of the two lanes has them all, and begins with them."""
+SPREAD: Final = {BROWSERS: 4, "studio": 4, "kitecore.render": 2, "kitecore": 2}
+"""Packages, and into how many parts each is cut; what none of them names is one more."""
 
 REPORT: Final = re.compile(
     r"={70}\n((?:ERROR|FAIL): .+?)(?=\n[=-]{70}\n(?:ERROR|FAIL|Ran))", re.DOTALL
@@ -52,21 +48,16 @@ def modules() -> list[str]:
     return sorted(".".join(path.parts) for path in found)
 
 
-def lanes() -> list[list[list[str]]]:
-    """Which modules run together, one part after another in each lane; each module once."""
+def parts() -> dict[str, list[list[str]]]:
+    """Which modules run together, by their package; each module once."""
     left = modules()
-    made: list[list[list[str]]] = []
-    for labels in LANES:
-        lane: list[list[str]] = []
-        for label in labels:
-            mine = [one for one in left if one.startswith(f"{label}.")]
-            left = [one for one in left if one not in mine]
-            count = SPREAD.get(label, 1)
-            # Every so-and-so-many-th: what lies beside each other is often as long.
-            lane += [mine[first::count] for first in range(count)]
-        made.append(lane)
-    made[-1].append(left)
-    return made
+    made: dict[str, list[list[str]]] = {}
+    for package, count in SPREAD.items():
+        mine = [one for one in left if one.startswith(f"{package}.")]
+        left = [one for one in left if one not in mine]
+        # Every so-and-so-many-th: what lies beside each other is often as long.
+        made[package] = [mine[first::count] for first in range(count)]
+    return made | {"": [left]}
 
 
 def run(part: list[str]) -> Result:
@@ -89,10 +80,25 @@ def run(part: list[str]) -> Result:
     return Result(counts.get("passed", 0), failed, counts.get("skipped", 0), ran, reports)
 
 
+def lane(rows: list[deque[list[str]]]) -> list[Result]:
+    """Run what waits in some rows, one part after another."""
+    return [run(part) for row in rows for part in taken(row)]
+
+
+def taken(row: deque[list[str]]) -> Iterator[list[str]]:
+    """One after the other, until nothing waits: both lanes take from one row."""
+    with suppress(IndexError):
+        while True:
+            yield row.popleft()
+
+
 def main() -> int:
     began = time.monotonic()
-    with ThreadPoolExecutor(len(LANES)) as pool:
-        ways = list(pool.map(lambda lane: [run(part) for part in lane], lanes()))
+    waiting = parts()
+    browsers = deque(waiting.pop(BROWSERS))
+    others = deque(part for row in waiting.values() for part in row)
+    with ThreadPoolExecutor(2) as pool:
+        ways = list(pool.map(lane, ([browsers, others], [others])))
     results = [result for way in ways for result in way]
     # Once more at the end, where whoever reads only that finds them.
     for report in (one for result in results for one in result.reports):

@@ -1,4 +1,4 @@
-"""The front end's own unit tests, run with all others."""
+"""The page's own unit tests, run with all others, and what the page and the core say alike."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ from unittest import TestCase
 from tools import told
 from tools.page_cases import CASES
 
-WEB = Path(__file__).resolve().parent.parent / "web"
+WEB = Path(__file__).resolve().parents[2] / "web"
 
 
 class UnitTest(TestCase):
