@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from functools import partial
 from typing import Any, TypeVar
@@ -35,20 +34,15 @@ from kitecore.media.pixels import (
 )
 from kitecore.media.planes import Halved
 from kitecore.media.proxy import PROXY_SIDE
-from kitecore.media.reader import VideoReader, open_original, open_proxy
 from kitecore.media.still import halved, read_still, resized
 from kitecore.picture.drawing.typefaces import Typefaces, typefaces
 from kitecore.picture.masks import coverage
 from kitecore.render.placing import OVER
+from kitecore.render.readers import Readers
 from kitecore.render.tables import Tables
 from kitecore.sound.ramps import Samples
 from kitecore.ticks import TICKS_PER_SECOND
 
-OPEN_READERS = 8
-OPEN_PROXIES = 24
-"""Proxies are small, and a wall shows sixteen at once."""
-READER_BYTES = 160 * 2**20
-"""Of decoders from which on one that is idle is closed."""
 KEPT_WINDOWS = 24
 """Stretches of sound whose pitch was kept (see `render.paced`)."""
 KEPT_PLANS = 256
@@ -60,16 +54,10 @@ KEPT_CUTS = 16
 KEPT_SOUND = 128 * 2**20
 """Bytes of sound after chains: of sixteen tracks, the four blocks that a piece of ten seconds asks for."""
 TO_NEAREST = 0.5
-IDLE = 24
-"""Frames read since: a reader that long unused is taken for another clip of the same file."""
 ALIKE = 0.004
 """Share of the way to the next frame up to which nothing of that is to be seen."""
 _NUDGE = TICKS_PER_SECOND // 100_000
 """Ten microseconds: a frame whose time was rounded up a little still counts as shown."""
-
-_Key = tuple[str, str, bool]
-"""Of a reader: media, lane, whether it reads the proxy."""
-
 
 W = TypeVar("W")
 
@@ -123,11 +111,8 @@ class Sources:
         self._find_font = find_font
         self.tables = Tables(find_look, draft=draft)
         self._draft = draft
-        self._threads = threads
         self._folders: dict[str, tuple[int, MediaFolder]] = {}
-        self._readers: OrderedDict[_Key, VideoReader] = OrderedDict()
-        self._used: dict[_Key, int] = {}
-        self._reads = 0
+        self.readers = Readers(self.folder, threads)
         self.cache = Pictures(cache_bytes, lambda picture: picture.nbytes)
         self.stretches: Kept[Samples] = Kept(KEPT_WINDOWS)
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
@@ -154,8 +139,7 @@ class Sources:
         known = self._folders.get(media)
         if known is None or known[0] != known[1].stamp:
             folder = self._find(media)
-            for key in [key for key in self._readers if key[0] == media]:
-                self._readers.pop(key).close()
+            self.readers.forget(media)
             known = self._folders[media] = (folder.stamp, folder)
         return known
 
@@ -216,7 +200,7 @@ class Sources:
 
         ``lane`` tells apart clips that use one file at different places at the same time.
         """
-        reader = self._reader(media, lane, self._use_proxy(media, size))
+        reader = self.readers.of(media, lane, self._use_proxy(media, size))
         return reader.frame(number), reader.picture
 
     def video(self, media: str, number: int, lane: str, size: Size) -> Rgba:
@@ -286,40 +270,5 @@ class Sources:
         small = max(size) <= min(PROXY_SIDE * OVER, max(picture.width, picture.height))
         return self._draft and small and self.folder(media).proxy.exists()
 
-    def _reader(self, media: str, lane: str, proxy: bool) -> VideoReader:
-        key = (media, lane, proxy)
-        if key not in self._readers:
-            idle = self._idle_reader(media, proxy)
-            self._readers[key] = self._readers.pop(idle) if idle else self._opened(media, proxy)
-            self._close_some(proxy)
-        self._readers.move_to_end(key)
-        self._reads += 1
-        self._used[key] = self._reads
-        return self._readers[key]
-
-    def _close_some(self, proxy: bool) -> None:
-        """Of proxies, or of originals, those that were not used for longest: too many, or idle and too large."""
-        alike = [key for key in self._readers if key[2] == proxy]
-        most = OPEN_PROXIES if proxy else OPEN_READERS
-        held = sum(self._readers[key].nbytes for key in alike)
-        for count, key in zip(range(len(alike), 1, -1), alike, strict=False):
-            idle = self._reads - self._used.get(key, self._reads) > IDLE
-            if count <= most and (held <= READER_BYTES or not idle):
-                return
-            held -= self._readers[key].nbytes
-            self._readers.pop(key).close()
-
-    def _idle_reader(self, media: str, proxy: bool) -> _Key | None:
-        for key in self._readers:
-            same = key[0] == media and key[2] == proxy
-            if same and self._reads - self._used[key] > IDLE:
-                return key
-        return None
-
-    def _opened(self, media: str, proxy: bool) -> VideoReader:
-        folder = self.folder(media)
-        return open_proxy(folder) if proxy else open_original(folder, threads=self._threads)
-
     def close(self) -> None:
-        while self._readers:
-            self._readers.popitem()[1].close()
+        self.readers.close()

@@ -22,7 +22,8 @@ from kitecore.render.frame import render, render_planes
 from kitecore.render.passing import covering_at
 from kitecore.render.pieces import picture_piece
 from kitecore.render.placing import land
-from kitecore.render.sources import IDLE, Sources
+from kitecore.render.readers import IDLE
+from kitecore.render.sources import Sources
 from kitecore.render.still import still
 from kitecore.render.tests.scene import SIZE, Scene
 from kitecore.ticks import Span
@@ -143,7 +144,7 @@ class PictureTest(TestCase):
         for draft, wanted in ((True, True), (False, False)):
             sources = self.sources(draft)
             render(self.scene.document, 0, (90, 160), sources)
-            self.assertEqual([wanted], [proxy for _, _, proxy in sources._readers])
+            self.assertEqual([wanted], [proxy for _, _, proxy in sources.readers])
 
     def test_the_cache_is_bounded_and_readers_are_few(self) -> None:
         sources = Sources(self.scene.find, cache_bytes=400_000)
@@ -151,21 +152,21 @@ class PictureTest(TestCase):
         for frame in range(60):
             render(self.scene.document, self.at(frame), SIZE, sources)
             self.assertLessEqual(sources.cache.used, 400_000)
-        self.assertLessEqual(len(sources._readers), 8)
+        self.assertLessEqual(len(sources.readers), 8)
 
     def test_large_readers_that_are_idle_are_closed_and_none_that_is_used(self) -> None:
         self.scene.video("one", frames=60)
         self.scene.video("other", frames=60)
-        with patch("kitecore.render.sources.READER_BYTES", 0):
+        with patch("kitecore.render.readers.BYTES", 0):
             sources = self.sources()
             for number in range(4):
                 for media in ("one", "other"):
                     sources.video(media, number, media, SIZE)
-            self.assertEqual({"one", "other"}, {media for media, _, _ in sources._readers})
+            self.assertEqual({"one", "other"}, {media for media, _, _ in sources.readers})
             for number in range(IDLE + 2):
                 sources.video("other", 10 + number, "other", SIZE)
             sources.video("a", 0, "a", SIZE)
-        self.assertEqual(["other", "a"], [media for media, _, _ in sources._readers])
+        self.assertEqual(["other", "a"], [media for media, _, _ in sources.readers])
 
     def test_frames_of_a_film_are_all_there_in_order(self) -> None:
         scene = Scene(self.scene.root)
