@@ -11,6 +11,7 @@ from browser_tests.site import SiteTest
 from kitecore.document import Canvas, TextClip, empty_document
 from kitecore.edits import edit_kinds
 from kitecore.exchange.captions import read_captions
+from kitecore.media.tests.material import decoded
 from studio.exports.models import Export
 from studio.projects import history
 from studio.projects.models import Project
@@ -104,8 +105,7 @@ class CaptionsTest(SiteTest):
 
     def assert_words_are_lit(self, export: Export) -> None:
         """In the colour of the lamp, each farther right than the word before, or on the next line."""
-        with av.open(str(export.path)) as film:
-            frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
+        frames = decoded(export.path)
         rows, columns = [], []
         for number in (20, 30, 40):
             part = frames[number][300:].astype(int)

@@ -10,7 +10,7 @@ import numpy as np
 from PIL import Image
 
 from browser_tests.one_take import OneTakeTest
-from kitecore.media.tests.material import make_video
+from kitecore.media.tests.material import decoded, make_video
 from kitecore.render.tests.test_cutting import HIGH, WIDE, composite, figure, ground
 from kitecore.render.tests.test_cutting_through import COUNT, swaying
 
@@ -89,8 +89,7 @@ class CuttingTest(MarkingTest):
         self.assert_clean_console()
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(30, len(shots))
         _, alpha = figure()
         shot = shots[10].astype(float)
@@ -136,8 +135,7 @@ class CuttingThroughTest(MarkingTest):
         self.check(self.exported())
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(COUNT, len(shots))
         for number in (0, 11, COUNT - 1):
             taken, alpha = swaying(number)

@@ -9,7 +9,7 @@ import numpy as np
 
 from browser_tests.one_take import OneTakeTest
 from kitecore.document.properties import NumberKeys
-from kitecore.media.tests.material import make_video
+from kitecore.media.tests.material import decoded, make_video
 
 SIZE = (270, 480)
 
@@ -86,8 +86,7 @@ class EffectsTest(OneTakeTest):
         return self.clip.effects[1].soft
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(30, len(shots))
         # In its middle it has burst; the rest of it is lighter than the level: white.
         self.assertLess(shots[15][200:280, 100:170].mean(), 12)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from pathlib import Path
 
-import av
 import cv2
 import numpy as np
 from numpy.typing import NDArray
@@ -12,7 +11,7 @@ from numpy.typing import NDArray
 from browser_tests.one_take import OneTakeTest
 from kitecore.analysis.tests.test_faces import COUNT, FACE, SIZE, at, frame
 from kitecore.document import AdjustmentClip
-from kitecore.media.tests.material import make_video
+from kitecore.media.tests.material import decoded, make_video
 
 
 class FacesTest(OneTakeTest):
@@ -57,8 +56,7 @@ class FacesTest(OneTakeTest):
         self.check(self.exported())
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(COUNT, len(shots))
         for number in range(0, COUNT, 4):
             plain = frame(number, walks=True).to_ndarray(format="rgb24")

@@ -14,7 +14,7 @@ from selenium.webdriver.common.keys import Keys
 
 from browser_tests.one_take import OneTakeTest
 from kitecore.document import Pictured
-from kitecore.media.tests.material import make_video
+from kitecore.media.tests.material import decoded, make_video
 from kitecore.render.tests.trackedfilm import made_video
 from kitecore.tracking.spots import spots_at
 from kitecore.tracking.tests import scenes
@@ -164,8 +164,7 @@ class FollowingTest(OneTakeTest):
         page.press("export")
         made = Export.objects.filter(job__state="done", settings__fit="follow")
         page.wait(made.exists, 60, "no square film")
-        with av.open(str(made.get().path)) as container:
-            frames = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        frames = decoded(made.get().path)
         self.assertEqual(COUNT, len(frames))
         side = frames[0].shape[0]
         self.assertEqual((side, side, 3), frames[0].shape)

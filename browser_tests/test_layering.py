@@ -12,6 +12,7 @@ from selenium.webdriver.common.keys import Keys
 from browser_tests.fingers import Fingers
 from browser_tests.one_project import OneProjectTest
 from kitecore.document.properties import has_keys
+from kitecore.media.tests.material import decoded
 from studio.tests.site import SECOND, clip_of, take_of
 
 SIZE = (180, 320)
@@ -88,8 +89,7 @@ class LayeringTest(LayeringCase):
         self._order()
         self._kit()
         path = self.exported()
-        with av.open(str(path)) as film:
-            frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
+        frames = decoded(path)
         # The title lasts 3 s.
         self.assertEqual(90, len(frames))
         for spot, wanted in (((10, 10), (0x20, 0x40, 0xC0)), ((125, 90), CREAM)):

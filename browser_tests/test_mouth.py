@@ -14,7 +14,7 @@ from selenium.webdriver.support.select import Select
 
 from browser_tests.one_take import OneTakeTest
 from kitecore.document import MouthClip, Turn
-from kitecore.media.tests.material import make_video, make_wav
+from kitecore.media.tests.material import decoded, make_video, make_wav
 from kitecore.speech.reading import Reading, read
 from studio.projects.models import Project
 from studio.tests.site import SECOND
@@ -111,8 +111,7 @@ class MouthTest(SpokenTest):
         self.check(self.exported())
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(FRAMES, len(shots))
         dark = np.array([(one.max(axis=-1) < 75).sum() for one in shots])
         # Closed before the voice, and where m and p are said; open in its open vowels.
@@ -201,8 +200,7 @@ class PicturesTest(SpokenTest):
 
     def check(self, film: Path) -> None:
         """Before the voice the first picture, later the second and the third, each by itself."""
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(FRAMES, len(shots))
         middle = [shot[SIZE[1] // 2, SIZE[0] // 2] for shot in shots]
         seen = [int(colour.argmax()) for colour in middle]

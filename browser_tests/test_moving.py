@@ -6,7 +6,6 @@ import math
 from itertools import pairwise
 from typing import Any
 
-import av
 import numpy as np
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys as Keyboard
@@ -14,6 +13,7 @@ from selenium.webdriver.common.keys import Keys as Keyboard
 from browser_tests.fingers import Fingers
 from browser_tests.one_project import OneProjectTest
 from kitecore.document.properties import Axes, Keys
+from kitecore.media.tests.material import decoded
 from kitecore.motion import value_at
 from studio.tests.site import SECOND
 
@@ -66,8 +66,7 @@ class MovingTest(MovingCase):
         self._arranged()
         self._parted()
         path = self.exported()
-        with av.open(str(path)) as film:
-            frames = [frame.to_ndarray(format="rgb24") for frame in film.decode(video=0)]
+        frames = decoded(path)
         self.assertEqual(60, len(frames))
         position = self.found("sheet").place.position
         for number in (0, 12, 25, 37, 59):

@@ -7,7 +7,6 @@ from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Final
 
-import av
 import numpy as np
 from django.contrib.auth.models import User
 from selenium.webdriver.common.action_chains import ActionChains
@@ -15,7 +14,7 @@ from selenium.webdriver.common.action_chains import ActionChains
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, MulticamClip, empty_document
 from kitecore.edits._files import files_of
-from kitecore.media.tests.material import make_video, make_wav, numbered, read_number
+from kitecore.media.tests.material import decoded, make_video, make_wav, numbered, read_number
 from kitecore.sound.tests.test_alignment import RATE, part, spoken
 from studio.library.arrival import new_take
 from studio.library.models import Take
@@ -203,6 +202,5 @@ class MulticamTest(SiteTest):
 
     def shown(self, film: Path) -> dict[int, int]:
         wanted = self.expected()
-        with av.open(str(film)) as container:
-            frames = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        frames = decoded(film)
         return {at: read_number(frame) for at, frame in enumerate(frames) if at in wanted}

@@ -6,14 +6,13 @@ import tempfile
 from pathlib import Path
 from typing import Any
 
-import av
 from django.contrib.auth.models import User
 from selenium.webdriver.common.keys import Keys
 
 from browser_tests.fingers import Fingers
 from browser_tests.site import SiteTest
 from kitecore.document import Canvas, Document, empty_document
-from kitecore.media.tests.material import make_video, tone
+from kitecore.media.tests.material import decoded, make_video, tone
 from studio.projects import history
 from studio.projects.models import Project
 
@@ -45,8 +44,7 @@ class PhoneJourneyTest(SiteTest):
         self._layer()
         self._move()
         film = self._send()
-        with av.open(film) as container:
-            frames = [frame.to_ndarray(format="rgb24") for frame in container.decode(video=0)]
+        frames = decoded(film)
         self.assertEqual(90, len(frames))
         # The star lies in the middle, in its own red; beside it the take, made darker.
         middle, corner = frames[10][160, 90], frames[10][12, 12]

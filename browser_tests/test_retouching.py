@@ -11,7 +11,7 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.support.select import Select
 
 from browser_tests.one_take import OneTakeTest
-from kitecore.media.tests.material import make_video
+from kitecore.media.tests.material import decoded, make_video
 from kitecore.render.tests import test_behind as passing
 from kitecore.render.tests.scene import SIZE
 from kitecore.render.tests.test_retouching import COUNT, frame, spot
@@ -74,8 +74,7 @@ class RetouchingTest(OneTakeTest):
         return width
 
     def check(self, film: Path) -> None:
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(COUNT, len(shots))
         for number in (0, 13, 26, COUNT - 1):
             x, y = np.rint(spot(number)).astype(int)
@@ -149,8 +148,7 @@ class PasserByTest(OneTakeTest):
 
     def check(self, film: Path) -> None:
         """Nothing of them is left, while they are in the picture with both arms."""
-        with av.open(str(film)) as container:
-            shots = [one.to_ndarray(format="rgb24") for one in container.decode(video=0)]
+        shots = decoded(film)
         self.assertEqual(passing.COUNT, len(shots))
         for number in (8, 20, 30, 40):
             x, y = np.rint(passing.walker(number, held=True)).astype(int)

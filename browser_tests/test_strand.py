@@ -5,7 +5,6 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Final
 
-import av
 import numpy as np
 from numpy.typing import NDArray
 from PIL import Image, ImageDraw
@@ -14,6 +13,7 @@ from browser_tests.one_take import OneTakeTest
 from kitecore.document import StillClip
 from kitecore.document.properties import Keys
 from kitecore.document.warps import Pin, PinWarp
+from kitecore.media.tests.material import decoded
 
 SIZE: Final = (360, 640)
 ROOT, TIP = (232, 170), (258, 420)
@@ -49,8 +49,7 @@ class StrandTest(OneTakeTest):
         self.take_off()
         self.wave()
         self.assert_clean_console()
-        with av.open(str(self.exported())) as film:
-            shots = [one.to_ndarray(format="rgb24") for one in film.decode(video=0)]
+        shots = decoded(self.exported())
         self.assertEqual(30, len(shots))
         for number, away in ((0, 0), (12, 60), (24, 0)):
             with self.subTest(number=number):

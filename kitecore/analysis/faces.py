@@ -31,7 +31,7 @@ from kitecore.programs import Tell
 from kitecore.ticks import TICKS_PER_SECOND
 from kitecore.tracking.faces import Boxes, can_find_faces, faces_in
 from kitecore.tracking.persons import Person, persons_of
-from kitecore.tracking.quads import Quad
+from kitecore.tracking.quads import Quad, corners_of
 
 _BOXES: Final = "boxes.npz"
 _LOOKS: Final = 5
@@ -113,7 +113,9 @@ def _seen(
     index = folder.index
     ticks = [int(index.times[number]) for number in person.numbers]
     told = _told(person, looks, ticks)
-    views = tuple(View(at=ticks[at], corners=_corners(person.boxes[at], size)) for at in told)
+    views = tuple(
+        View(at=ticks[at], corners=_seen_from_middle(person.boxes[at], size)) for at in told
+    )
     before, after = (_handle(person.boxes[at], size) for at in (0, -1))
     end = min(ticks[-1] + after, folder.info.length - 1)
     first, last = max(ticks[0] - before, 0), max(end, views[-1].at)
@@ -163,14 +165,10 @@ def _beside(box: Any, boxes: Boxes) -> bool:
     return bool((others & (apart < _NEAR).all(axis=1)).any())
 
 
-def _corners(box: Any, size: tuple[int, int]) -> Any:
-    """In heights of the picture, from its middle."""
-    left, top, right, bottom = (float(edge) for edge in box[:4])
-    wide, high = size
-    return tuple(
-        ((x - wide / 2) / high, (y - high / 2) / high)
-        for x, y in ((left, top), (right, top), (right, bottom), (left, bottom))
-    )
+def _seen_from_middle(box: Any, size: tuple[int, int]) -> Any:
+    """The corners of a box in heights of the picture, from its middle."""
+    corners = (corners_of(box) - np.array(size) / 2) / size[1]
+    return tuple((float(x), float(y)) for x, y in corners)
 
 
 def read_faces(folder: MediaFolder) -> FacesFound:

@@ -23,6 +23,12 @@ _NEAR: Final = 1.5
 """Pixels by which a point may miss what the others tell and still tells it."""
 
 
+def corners_of(box: NDArray[np.floating]) -> Quad:
+    """Of an upright box: its left, top, right and bottom come first in ``box``."""
+    left, top, right, bottom = (float(edge) for edge in box[:4])
+    return np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
+
+
 def between(change: Change, before: Quad, after: Quad) -> Matrix:
     """The 3 × 3 that leads from one place of a thing to another, as far as it may change."""
     if change == "moves":

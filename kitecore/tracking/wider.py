@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from scipy.ndimage import maximum_filter1d, uniform_filter1d
 
 from kitecore.tracking.faces import Boxes
-from kitecore.tracking.quads import Quad
+from kitecore.tracking.quads import Quad, corners_of
 
 MOST: Final = 2.0
 """By how much a thing is widened at most: what reaches farther is something else."""
@@ -92,12 +92,7 @@ def _straight(
     one: NDArray[np.float32], other: NDArray[np.float32], steps: int
 ) -> NDArray[np.float64]:
     way = np.linspace(0, 1, steps + 1)[:, None, None]
-    return np.asarray(_corners(one) + way * (_corners(other) - _corners(one)))
-
-
-def _corners(box: NDArray[np.float32]) -> Quad:
-    left, top, right, bottom = (float(edge) for edge in box[:4])
-    return np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
+    return np.asarray(corners_of(one) + way * (corners_of(other) - corners_of(one)))
 
 
 def _near(
@@ -118,7 +113,7 @@ def _reach(quad: Quad, box: NDArray[np.float32]) -> float:
     axes = np.array([quad[1] - quad[0], quad[3] - quad[0]]).T / 2
     if abs(np.linalg.det(axes)) < 1e-9:
         return 1.0
-    within = np.linalg.solve(axes, (_corners(box) - middle).T)
+    within = np.linalg.solve(axes, (corners_of(box) - middle).T)
     if np.abs(within.mean(axis=1)).max() > 1:
         return 1.0
     return max(1.0, float(np.abs(within).max()))

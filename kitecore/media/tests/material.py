@@ -124,7 +124,12 @@ def ingested(root: Path, name: str, source: Path) -> MediaFolder:
     return folder
 
 
-def decoded_numbers(path: Path) -> list[int]:
-    """The numbers in a finished file's frames, read by plain decoding from the start."""
+def decoded(path: Path | str) -> list[NDArray[np.uint8]]:
+    """A finished file's frames in RGB, by plain decoding from the start."""
     with av.open(str(path)) as container:
-        return [read_number(f.to_ndarray(format="rgb24")) for f in container.decode(video=0)]
+        return [frame.to_ndarray(format="rgb24") for frame in container.decode(video=0)]
+
+
+def decoded_numbers(path: Path) -> list[int]:
+    """The numbers in a finished file's frames."""
+    return [read_number(frame) for frame in decoded(path)]
