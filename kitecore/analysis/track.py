@@ -20,7 +20,8 @@ from kitecore.media.info import MediaInfo
 from kitecore.programs import Tell
 from kitecore.tracking.follow import SURE
 from kitecore.tracking.quads import Quad
-from kitecore.tracking.ways import followed
+from kitecore.tracking.reasons import reasons
+from kitecore.tracking.ways import Way, followed
 from kitecore.tracking.wider import believed, widened
 
 _FILE: Final = "track.npz"
@@ -43,11 +44,14 @@ class Track:
         float32, shape (n, 4, 2).
     sure
         uint8, shape (n,): 255 for surely, 0 where it is lost.
+    why
+        uint8, shape (n,): why it is not sure, as `tracking.reasons` tells it.
     """
 
     first: int
     quads: NDArray[np.float32]
     sure: NDArray[np.uint8]
+    why: NDArray[np.uint8]
 
     def at(self, number: int) -> Quad:
         """Corners in a frame of the take; before the first as there, after the last as there."""
@@ -83,24 +87,28 @@ def find_track(folder: MediaFolder, wanted: Tracked, out: Path, tell: Tell) -> N
         spots = np.array(wanted.spots) if wanted.spots else None
         known = list(views.items())
         way = followed(pictures.grey, first, last, known, wanted.change, spots, told)
-    quads, sure = way.quads, way.sure
-    if wanted.face:
-        looks = boxes_seen(folder)
-        own = boxes_of(folder, views)
-        quads, sure = believed(quads, sure, first, own, SURE)
-        quads = widened(quads, first, looks)
+        if wanted.face:
+            way = _of_a_face(way, first, folder, views)
+        why = reasons(lambda at: pictures.grey(first + at), way.quads, way.sure, SURE)
     np.savez(
         out / _FILE,
         first=first,
-        quads=((quads - middle) / high).astype(np.float32),
-        sure=np.rint(np.clip(sure, 0, 1) * 255).astype(np.uint8),
+        quads=((way.quads - middle) / high).astype(np.float32),
+        sure=np.rint(np.clip(way.sure, 0, 1) * 255).astype(np.uint8),
+        why=why,
     )
+
+
+def _of_a_face(way: Way, first: int, folder: MediaFolder, views: dict[int, Quad]) -> Way:
+    """With what was found of faces: that is believed where the two disagree, and the wider counts."""
+    quads, sure = believed(way.quads, way.sure, first, boxes_of(folder, views), SURE)
+    return Way(widened(quads, first, boxes_seen(folder)), sure)
 
 
 def read_track(folder: MediaFolder, wanted: Tracked) -> Track:
     """What was found, or is found now."""
     with np.load(analyse(folder, "track", wanted) / _FILE) as kept:
-        return Track(int(kept["first"]), kept["quads"], kept["sure"])
+        return Track(int(kept["first"]), kept["quads"], kept["sure"], kept["why"])
 
 
 def smoothed(folder: MediaFolder, tracker: Tracker) -> Track:
@@ -117,7 +125,7 @@ def _trimmed(track: Track, folder: MediaFolder, tracker: Tracker) -> Track:
 
     begin = within(tracker.begins, track.first)
     kept = slice(begin - track.first, max(within(tracker.ends, last), begin) - track.first + 1)
-    return Track(begin, track.quads[kept], track.sure[kept])
+    return Track(begin, track.quads[kept], track.sure[kept], track.why[kept])
 
 
 def _evened(folder: MediaFolder, tracker: Tracker) -> Track:
@@ -134,4 +142,4 @@ def _moves(info: MediaInfo) -> bool:
     return info.kind == "video"
 
 
-analyses.register("track")(Analysis(version=4, fits=_moves, run=find_track, parameters=Tracked))
+analyses.register("track")(Analysis(version=5, fits=_moves, run=find_track, parameters=Tracked))

@@ -13,6 +13,7 @@ from kitecore.analysis.track import read_track
 from kitecore.document import Model
 from kitecore.document.trackers import Tracked
 from kitecore.errors import BadInput, NotThere
+from kitecore.tracking.reasons import REASONS, Reason
 from studio.jobs.kinds import WAITED_FOR
 from studio.jobs.models import Job
 from studio.jobs.shown import JobOut, job_out
@@ -31,12 +32,14 @@ MOST_UNFINISHED = 3
 class TrackFound(Schema):
     """Where it is in each frame: the tick of the file from which on, corners, 0..255 for how surely.
 
-    Corners are x and y of four, in heights of the picture from its middle.
+    Corners are x and y of four, in heights of the picture from its middle. ``why`` is told of frames
+    in which it is not sure.
     """
 
     ticks: list[int]
     quads: list[list[float]]
     sure: list[int]
+    why: list[Reason | None]
 
 
 class TrackOut(Schema):
@@ -129,4 +132,5 @@ def _found(take: Take, given: Tracked) -> TrackFound:
         ticks=index.times[found.first : found.first + len(found.quads)].tolist(),
         quads=found.quads.reshape(-1, 8).round(5).astype(float).tolist(),
         sure=found.sure.tolist(),
+        why=[REASONS[one - 1] if one else None for one in found.why.tolist()],
     )

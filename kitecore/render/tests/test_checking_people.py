@@ -194,7 +194,12 @@ class CoverTest(CheckCase):
         self.scene.do(kind="add_item", clips=[clip.id], list="trackers", item=tracker)
         [clip] = self.scene.document.main.clips
         assert isinstance(clip, VideoClip)
-        found = Track(0, np.zeros((30, 4, 2), np.float32) + quad, np.array(sure, np.uint8))
+        found = Track(
+            0,
+            np.zeros((30, 4, 2), np.float32) + quad,
+            np.array(sure, np.uint8),
+            np.zeros(30, np.uint8),
+        )
         self.enterContext(patch.object(Sources, "track", return_value=found))
         cover = {"clip": clip.id, "tracker": clip.trackers[0].id, "centre": [0, 0]}
         self.scene.do(kind="cover_tracked", **cover, size=[0.1, 0.1], **more)

@@ -11,6 +11,8 @@ from django.test import TestCase
 from kitecore.analysis.tests.test_faces import SIZE as FACES_SIZE
 from kitecore.analysis.tests.test_faces import frame
 from kitecore.render.tests.trackedfilm import made_video, view
+from kitecore.tracking.flow import Grey
+from kitecore.tracking.quads import Quad
 from kitecore.tracking.tests import scenes
 from studio.jobs.models import Job
 from studio.tests.site import SECOND, People, take_of, work_off
@@ -58,6 +60,25 @@ class TrackingTest(People, TestCase):
         self.assertGreater(min(found["sure"]), 128)
         again = self.ask().json()
         self.assertEqual((None, found), (again["job"], again["found"]))
+
+    def test_why_it_is_lost_is_told(self) -> None:
+        def dark(frame: Grey, number: int, quad: Quad) -> Grey:
+            return frame if number < 12 else np.full_like(frame, 16)
+
+        self.made = scenes.Scene("turns", dark)
+        self.take = take_of(
+            self.project,
+            "lights out",
+            frames=COUNT,
+            size=scenes.SIZE,
+            sound=None,
+            draw=lambda number: made_video(self.made, number),
+        )
+        job = self.ask().json()["job"]["id"]
+        work_off()
+        found = self.call("get", f"/tracks/{job}").json()["found"]
+        self.assertEqual([None] * 12 + ["empty"] * (COUNT - 12), found["why"])
+        self.assertEqual({0}, set(found["sure"][12:]))
 
     def test_what_makes_no_sense_is_refused(self) -> None:
         turned_over = self.wanted()

@@ -15474,7 +15474,8 @@ export interface components {
          * TrackFound
          * @description Where it is in each frame: the tick of the file from which on, corners, 0..255 for how surely.
          *
-         *     Corners are x and y of four, in heights of the picture from its middle.
+         *     Corners are x and y of four, in heights of the picture from its middle. ``why`` is told of frames
+         *     in which it is not sure.
          */
         TrackFound: {
             /** Quads */
@@ -15483,6 +15484,8 @@ export interface components {
             sure: number[];
             /** Ticks */
             ticks: number[];
+            /** Why */
+            why: (("left" | "empty" | "light" | "blurred" | "hidden") | null)[];
         };
         /**
          * TrackOut

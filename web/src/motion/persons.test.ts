@@ -37,7 +37,12 @@ describe('faceAt', () => {
   })
 
   it('is where it was followed to, and nowhere where it was lost', () => {
-    const found = { ticks: [0, 7e6 * 20], quads: [quad(3).flat(), quad(4).flat()], sure: [255, 0] }
+    const found = {
+      ticks: [0, 7e6 * 20],
+      quads: [quad(3).flat(), quad(4).flat()],
+      sure: [255, 0],
+      why: [],
+    }
     const long = { ...seen, first: 0, last: 1e10 }
     expect(faceAt(long, found, 0)).toEqual(quad(3))
     expect(faceAt(long, found, 7e6 * 21)).toBeNull()

@@ -5,6 +5,7 @@ const found = {
   ticks: [0, 100_000, 200_000, 300_000, 400_000],
   quads: [0, 1, 2, 3, 4].map((n) => [n, 0, n + 1, 0, n + 1, 1, n, 1]),
   sure: [255, 100, 0, 255, 120],
+  why: [null, 'left' as const, 'left' as const, null, null],
 }
 
 test('the frame that is shown at a tick tells where it is; outside, the nearest', () => {
@@ -22,9 +23,9 @@ test('the frame that is shown at a tick tells where it is; outside, the nearest'
   })
 })
 
-test('doubts are told as stretches, with whether it was lost', () => {
+test('doubts are told as stretches, with whether it was lost, and why as far as that is known', () => {
   expect(doubtsOf(found)).toEqual([
-    { from: 100_000, to: 200_000, lost: true },
-    { from: 400_000, to: 400_000, lost: false },
+    { from: 100_000, to: 200_000, lost: true, why: 'left' },
+    { from: 400_000, to: 400_000, lost: false, why: null },
   ])
 })

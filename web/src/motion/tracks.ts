@@ -2,6 +2,8 @@ import type { Schemas } from '@/api/client'
 import type { Quad, Spot } from './quads'
 
 type Found = Schemas['TrackFound']
+/** Why something is not found for sure. */
+export type Reason = NonNullable<Found['why'][number]>
 
 /** 0..255: from which on what was found is taken for sure. */
 export const SURE = 166
@@ -31,18 +33,23 @@ export function momentAt(found: Found, tick: number): Moment {
   return { quad, sure: found.sure[index] ?? 0 }
 }
 
+export interface Doubt {
+  from: number
+  to: number
+  lost: boolean
+  why: Reason | null
+}
+
 /** Stretches, in ticks of the file, in which it is lost or not sure. */
-export function doubtsOf(
-  found: Pick<Found, 'ticks' | 'sure'>,
-): { from: number; to: number; lost: boolean }[] {
-  const all: { from: number; to: number; lost: boolean }[] = []
+export function doubtsOf(found: Pick<Found, 'ticks' | 'sure'> & Partial<Found>): Doubt[] {
+  const all: Doubt[] = []
   found.ticks.forEach((tick, index) => {
     const sure = found.sure[index] ?? 0
     if (sure >= SURE) return
     const last = all.at(-1)
     const before = index > 0 && (found.sure[index - 1] ?? 0) < SURE
     if (last && before) Object.assign(last, { to: tick, lost: last.lost || !sure })
-    else all.push({ from: tick, to: tick, lost: !sure })
+    else all.push({ from: tick, to: tick, lost: !sure, why: found.why?.[index] ?? null })
   })
   return all
 }

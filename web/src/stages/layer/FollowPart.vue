@@ -7,8 +7,9 @@ import ValueField from '@/controls/ValueField.vue'
 import ToolLine from '@/controls/ToolLine.vue'
 import type { Layer } from '@/inhand/useLayer'
 import { jobText } from '@/jobs/job'
-import { doubtsOf } from '@/motion/tracks'
+import { doubtsOf, type Reason } from '@/motion/tracks'
 import { trimmedTo } from '@/picture/useTracked'
+import { useScreen } from '@/player/inject'
 import { useTracking } from '@/stores/tracking'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
@@ -23,6 +24,7 @@ import { useFollowing } from './useFollowing'
 const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
 const following = useFollowing(() => props.clip)
+const { player } = useScreen()
 const { trackers, tracker, found, now, tick, frameAt, job } = following
 
 /** What can be followed, and how it is begun. */
@@ -58,10 +60,25 @@ const doubts = computed(() =>
   found.value && tracker.value
     ? doubtsOf(found.value)
         .filter(({ from, to }) => within(from) || within(to))
-        .map(({ from, to, lost }) => ({ from: frameAt(from), to: frameAt(to), lost }))
+        .map((one) => ({ ...one, from: frameAt(one.from), to: frameAt(one.to) }))
         .sort((a, b) => a.from - b.from)
     : [],
 )
+const WHY: Record<Reason, string> = {
+  left: t('layer.followPart.whyLeft'),
+  empty: t('layer.followPart.whyEmpty'),
+  light: t('layer.followPart.whyLight'),
+  blurred: t('layer.followPart.whyBlurred'),
+  hidden: t('layer.followPart.whyHidden'),
+}
+/** What to do, and at a doubt why it is one. */
+const help = computed(() => {
+  if (!tracker.value) return t('layer.followPart.whatItDoes')
+  const at = player.frame.value
+  const here = doubts.value.find(({ from, to }) => from <= at && at <= to)
+  const why = here?.why ? WHY[here.why] : ''
+  return [why, t('layer.followPart.dragToPutRight')].filter(Boolean).join(' ')
+})
 const told = computed(() => {
   if (!found.value) return ''
   const all = doubts.value.length
@@ -137,8 +154,8 @@ function remove() {
             />
           </template>
         </ToolLine>
-        <p class="tiny quiet mb-0">
-          {{ tracker ? $t('layer.followPart.dragToPutRight') : $t('layer.followPart.whatItDoes') }}
+        <p class="tiny quiet mb-0" data-test="track-help">
+          {{ help }}
         </p>
         <ToolLine :name="$t('layer.followPart.new')" :label="$t('layer.followPart.new')">
           <BButton
