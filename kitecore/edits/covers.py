@@ -16,6 +16,7 @@ from kitecore.document import (
     Track,
     derived_id,
 )
+from kitecore.document.covers import STRENGTHS
 from kitecore.document.properties import Hex, Vector
 from kitecore.document.references import TakeId
 from kitecore.edits._base import EditBase, edit_kinds, open_clips
@@ -26,10 +27,6 @@ from kitecore.model import Model, Real, Tick
 
 How = Literal["mosaic", "soft_blur", "plain"]
 Cover = AdjustmentClip | SolidClip | StillClip
-_SQUARES: Final = 5
-"""Of a mosaic, across what is covered: so few that no face is known by them."""
-_BLUR: Final = 0.3
-"""Sigma of a blur in shares of what is covered: what is left are its colours."""
 _EDGE: Final = 0.08
 """Softness outwards, in shares of what is covered."""
 
@@ -48,7 +45,8 @@ class CoverTracked(EditBase):
     """Cover what a tracker of a clip follows, right above it.
 
     ``centre`` and ``size`` (half of its width and height) are how it lies on the canvas at tick
-    ``at`` of the timeline, in heights of that, from its middle. A ``picture`` fills that, above a
+    ``at`` of the timeline, in heights of that, from its middle. At most what it covers ``grows`` to so
+    many times its size, and it is as strong as that needs. A ``picture`` fills that, above a
     plain cover: it may be clear in places.
     """
 
@@ -62,6 +60,7 @@ class CoverTracked(EditBase):
     turn: Real = 0.0
     colour: Hex = "#17141a"
     at: Tick = 0
+    grows: float = Field(default=1.0, ge=1, le=100)
     picture: CoverPicture | None = None
 
     def label(self) -> str:
@@ -104,13 +103,10 @@ class CoverTracked(EditBase):
         if self.how == "plain" or self.picture is not None:
             fill = {"kind": "plain", "colour": self.colour}
             return SolidClip.model_validate({**facts, "kind": "solid", "fill": fill})
-        pixels = 2 * max(self.size) * document.canvas.height
-        strength = (
-            {"side": max(8.0, pixels / _SQUARES)}
-            if self.how == "mosaic"
-            else {"sigma": max(4.0, pixels * _BLUR)}
-        )
-        effect = {"kind": self.how, "id": derived_id(self.seed, 1), **strength}
+        pixels = 2 * max(self.size) * document.canvas.height * self.grows
+        strength = STRENGTHS[self.how]
+        named = {"kind": self.how, "id": derived_id(self.seed, 1)}
+        effect = {**named, strength.number: strength.over(pixels)}
         return AdjustmentClip.model_validate({**facts, "kind": "adjustment", "effects": [effect]})
 
     def _pictured(self, picture: CoverPicture, document: Document) -> Cover:

@@ -290,6 +290,8 @@ MAKERS |= {
         "centre": [0, 0],
         "size": [0.1, 0.1],
         "at": draw(ticks),
+        "how": draw(st.sampled_from(["mosaic", "soft_blur", "plain"])),
+        "grows": draw(st.sampled_from([1.0, 3.0, 100.0])),
         "picture": draw(st.none() | st.just({"media": "photo", "aspect": 1.5})),
     },
     "moves_to_keys": lambda draw, pick: {

@@ -10,7 +10,7 @@ import numpy as np
 from kitecore import edits
 from kitecore.analysis.track import Track
 from kitecore.analysis.voice import VOICE_SAMPLES
-from kitecore.document import VideoClip
+from kitecore.document import AdjustmentClip, VideoClip
 from kitecore.edits.tests.populated import SECOND, edit
 from kitecore.media.tests.material import tone
 from kitecore.render.checking import Finding
@@ -173,7 +173,7 @@ class FacesTest(CheckCase):
         self.assertIsNone(finding.at)
 
 
-class CoverTest(CheckCase):
+class CoveredCase(CheckCase):
     """A thing is followed for a second; what was found of it is given."""
 
     def setUp(self) -> None:
@@ -181,6 +181,11 @@ class CoverTest(CheckCase):
         self.scene.video("walk", frames=30, draw=plain)
 
     def covered(self, sure: list[int], face: bool = False, **more: Any) -> list[Finding]:
+        self.cover(sure, face, **more)
+        return self.found("own")["covers"]
+
+    def cover(self, sure: list[int], face: bool = False, grown: float = 1.0, **more: Any) -> None:
+        """What is covered is ``grown`` times as large from the 16th frame on."""
         self.scene.place("walk", 1.0)
         [clip] = self.scene.document.main.clips
         quad = [[-0.1, -0.1], [0.1, -0.1], [0.1, 0.1], [-0.1, 0.1]]
@@ -194,17 +199,19 @@ class CoverTest(CheckCase):
         self.scene.do(kind="add_item", clips=[clip.id], list="trackers", item=tracker)
         [clip] = self.scene.document.main.clips
         assert isinstance(clip, VideoClip)
+        sizes = np.where(np.arange(30) < 15, 1.0, grown)[:, None, None]
         found = Track(
             0,
-            np.zeros((30, 4, 2), np.float32) + quad,
+            np.asarray(sizes * np.array(quad), np.float32),
             np.array(sure, np.uint8),
             np.zeros(30, np.uint8),
         )
         self.enterContext(patch.object(Sources, "track", return_value=found))
         cover = {"clip": clip.id, "tracker": clip.trackers[0].id, "centre": [0, 0]}
         self.scene.do(kind="cover_tracked", **cover, size=[0.1, 0.1], **more)
-        return self.found("own")["covers"]
 
+
+class CoverTest(CoveredCase):
     def test_a_sure_cover_is_well(self) -> None:
         self.assertEqual([], self.covered([255] * 30))
 
@@ -238,3 +245,51 @@ class CoverTest(CheckCase):
         [found] = self.found("own")["covers"]
         self.assertEqual([(1.0, 2.0)], self.where([found]))
         self.assertIn("can be made out for 1.0 s", found.message)
+
+
+class StrengthTest(CoveredCase):
+    """Whether what is covered could be made out again."""
+
+    def weak(self, **more: Any) -> list[Finding]:
+        self.scene = Scene(self.root)
+        self.cover([255] * 30, **more)
+        return self.found("own")["strength"]
+
+    def mended(self, finding: Finding) -> list[Finding]:
+        assert finding.mend is not None
+        self.scene.do(**finding.mend)
+        return self.found("own")["strength"]
+
+    def test_a_fresh_cover_is_strong_enough(self) -> None:
+        for how in ("mosaic", "soft_blur", "plain"):
+            self.assertEqual([], self.weak(how=how), how)
+
+    def test_what_comes_nearer_outgrows_its_cover_unless_that_was_known(self) -> None:
+        for how in ("mosaic", "soft_blur"):
+            [found] = self.weak(how=how, grown=2.0)
+            self.assertEqual([(0.5, 1.0)], self.where([found]))
+            self.assertIn("for 0.5 s: it is too weak", found.message)
+            self.assertEqual([], self.mended(found))
+            self.assertEqual([], self.weak(how=how, grown=2.0, grows=2.0))
+        self.assertEqual([], self.weak(how="plain", grown=2.0))
+
+    def test_one_that_was_made_weaker_is_told_and_mended(self) -> None:
+        self.weak()
+        cover = next(clip for _, clip in self.scene.document.clips() if clip.name == "Cover")
+        assert isinstance(cover, AdjustmentClip)
+        for values in ({"side": 4.0}, {"mix": 0.9}):
+            part = {"clips": [cover.id], "list": "effects", "part": cover.effects[0].id}
+            self.scene.do(kind="set_part", **part, values=values)
+            [found] = self.found("own")["strength"]
+            self.assertEqual([(0.0, 1.0)], self.where([found]))
+            self.assertEqual("bad", found.grade)
+            self.assertEqual([], self.mended(found))
+        self.scene.do(kind="adjust", clips=[cover.id], values={"opacity": 0.5})
+        self.assertEqual(1, len(self.found("own")["strength"]))
+
+    def test_a_plain_one_that_lets_light_through_is_told(self) -> None:
+        self.weak(how="plain")
+        cover = next(clip for _, clip in self.scene.document.clips() if clip.name == "Cover")
+        self.scene.do(kind="adjust", clips=[cover.id], values={"fill/opacity": 0.6})
+        [found] = self.found("own")["strength"]
+        self.assertIsNone(found.mend)

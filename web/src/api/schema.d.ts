@@ -4231,7 +4231,8 @@ export interface components {
          * @description Cover what a tracker of a clip follows, right above it.
          *
          *     ``centre`` and ``size`` (half of its width and height) are how it lies on the canvas at tick
-         *     ``at`` of the timeline, in heights of that, from its middle. A ``picture`` fills that, above a
+         *     ``at`` of the timeline, in heights of that, from its middle. At most what it covers ``grows`` to so
+         *     many times its size, and it is as strong as that needs. A ``picture`` fills that, above a
          *     plain cover: it may be clear in places.
          */
         CoverTracked: {
@@ -4252,6 +4253,11 @@ export interface components {
              * @default #17141a
              */
             colour: string;
+            /**
+             * Grows
+             * @default 1
+             */
+            grows: number;
             /**
              * How
              * @default mosaic

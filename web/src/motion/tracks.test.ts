@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { doubtsOf, momentAt } from './tracks'
+import { doubtsOf, growth, momentAt } from './tracks'
 
 const found = {
   ticks: [0, 100_000, 200_000, 300_000, 400_000],
@@ -28,4 +28,19 @@ test('doubts are told as stretches, with whether it was lost, and why as far as 
     { from: 100_000, to: 200_000, lost: true, why: 'left' },
     { from: 400_000, to: 400_000, lost: false, why: null },
   ])
+})
+
+test('how large it becomes is told by the longer side', () => {
+  const { quad } = momentAt(found, 0)
+  expect(growth(found, quad)).toBe(1)
+  const near = [...found.quads, [0, 0, 3, 0, 3, 2, 0, 2]]
+  expect(growth({ quads: near }, quad)).toBe(3)
+  expect(
+    growth({ quads: found.quads }, [
+      [9, 9],
+      [9, 9],
+      [9, 9],
+      [9, 9],
+    ]),
+  ).toBe(1)
 })

@@ -1,7 +1,7 @@
 import type { Schemas } from '@/api/client'
 import type { Quad, Spot } from './quads'
 
-type Found = Schemas['TrackFound']
+export type Found = Schemas['TrackFound']
 /** Why something is not found for sure. */
 export type Reason = NonNullable<Found['why'][number]>
 
@@ -32,6 +32,15 @@ export function momentAt(found: Found, tick: number): Moment {
   const quad = [0, 2, 4, 6].map((n): Spot => [numbers[n] ?? 0, numbers[n + 1] ?? 0]) as Quad
   return { quad, sure: found.sure[index] ?? 0 }
 }
+
+/** To how many times the size of some corners a thing grows, at least once. */
+export function growth({ quads }: Pick<Found, 'quads'>, quad: Quad): number {
+  const side = (numbers: readonly number[]) =>
+    Math.max(...[0, 1].map((axis) => spread(numbers.filter((_, n) => n % 2 === axis))))
+  const now = side(quad.flat())
+  return now > 0 ? Math.min(Math.max(1, ...quads.map((one) => side(one) / now)), 100) : 1
+}
+const spread = (numbers: readonly number[]) => Math.max(...numbers) - Math.min(...numbers)
 
 export interface Doubt {
   from: number

@@ -15,6 +15,15 @@ export interface CoverPicture {
 }
 export type CoverShape = 'ellipse' | 'rectangle'
 
+export interface CoverOptions {
+  how?: CoverHow
+  shape?: CoverShape
+  margin?: number
+  picture?: CoverPicture | null
+  /** To how many times its size it grows, for which the cover has to be strong enough. */
+  grows?: number
+}
+
 /** Covers over what is followed in the video in hand. */
 export function useCovering(clip: () => VideoClip) {
   const project = useProject()
@@ -26,10 +35,7 @@ export function useCovering(clip: () => VideoClip) {
   async function coverAt(
     tracker: string,
     quad: Quad,
-    how: CoverHow = 'mosaic',
-    shape: CoverShape = 'ellipse',
-    margin?: number,
-    picture: CoverPicture | null = null,
+    { how = 'mosaic', shape = 'ellipse', margin, picture = null, grows = 1 }: CoverOptions = {},
   ): Promise<boolean> {
     const [size, corners] = [placing.size.value, placing.corners.value]
     if (!size || !corners) return false
@@ -42,6 +48,7 @@ export function useCovering(clip: () => VideoClip) {
       how,
       shape,
       picture,
+      grows,
       at: tickOf(player.shown.value, project.rate),
       ...coverOver(spots, placing.canvas.value, shape, margin),
     })

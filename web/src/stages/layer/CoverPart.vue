@@ -8,14 +8,19 @@ import ChoiceGroup from '@/controls/ChoiceGroup.vue'
 import ChoiceSelect from '@/controls/ChoiceSelect.vue'
 import ValueField from '@/controls/ValueField.vue'
 import { MARGIN } from '@/motion/covers'
-import type { Moment } from '@/motion/tracks'
+import { growth, type Found, type Moment } from '@/motion/tracks'
 import { useLibrary } from '@/stores/library'
 import { useCovering, type CoverHow, type CoverShape } from '@/picture/useCovering'
 import { t } from '@/texts'
 import TrayItem from '@/tray/TrayItem.vue'
 import type { Tracker } from '@/picture/useTracked'
 
-const props = defineProps<{ clip: VideoClip; tracker: Tracker; now: Moment | null }>()
+const props = defineProps<{
+  clip: VideoClip
+  tracker: Tracker
+  now: Moment | null
+  found: Found | null
+}>()
 
 const HOWS = [
   { id: 'mosaic', name: t('layer.coverPart.mosaic') },
@@ -49,9 +54,14 @@ const { ready, coverAt } = useCovering(() => props.clip)
 const can = computed(() => ready.value && props.now && (how.value !== 'picture' || picture.value))
 function cover() {
   if (!props.now) return
-  const by = how.value === 'picture' ? 'plain' : how.value
   const { quad } = props.now
-  void coverAt(props.tracker.id ?? '', quad, by, shape.value, margin.value, picture.value)
+  void coverAt(props.tracker.id ?? '', quad, {
+    how: how.value === 'picture' ? 'plain' : how.value,
+    shape: shape.value,
+    margin: margin.value,
+    picture: picture.value,
+    grows: props.found ? growth(props.found, quad) : 1,
+  })
 }
 </script>
 

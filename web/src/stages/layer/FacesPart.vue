@@ -5,7 +5,7 @@ import { BButton } from 'bootstrap-vue-next'
 import { computed, ref } from 'vue'
 import type { VideoClip } from '@/api/types'
 import { jobText } from '@/jobs/job'
-import { momentAt } from '@/motion/tracks'
+import { growth, momentAt } from '@/motion/tracks'
 import { useCovering } from '@/picture/useCovering'
 import { useScreen } from '@/player/inject'
 import { useFaces, type Person } from '@/stores/faces'
@@ -50,7 +50,8 @@ async function coverAll() {
     const id = await follow(person, name)
     const found = store.foundOf(props.clip.media, person.tracked)
     if (!id || !found) return
-    await coverAt(id, momentAt(found, tick.value).quad)
+    const { quad } = momentAt(found, tick.value)
+    await coverAt(id, quad, { grows: growth(found, quad) })
     store.taken = id
   }
 }

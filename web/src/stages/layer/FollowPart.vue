@@ -175,7 +175,7 @@ function remove() {
     <FacesPart :clip="clip" />
     <template v-if="tracker">
       <FollowersPart :layer="layer" :clip="clip" :tracker="tracker" />
-      <CoverPart :clip="clip" :tracker="tracker" :now="now" />
+      <CoverPart :clip="clip" :tracker="tracker" :now="now" :found="found" />
       <SteadyPart :layer="layer" :clip="clip" :tracker="tracker" :tick="tick" />
       <ValueField
         :label="$t('layer.followPart.smooth')"
