@@ -12,25 +12,17 @@ from numpy.typing import NDArray
 from selenium.webdriver.common.action_chains import ActionChains
 from selenium.webdriver.common.keys import Keys
 
-from browser_tests.one_take import OneTakeTest
-from kitecore.document import Pictured
-from kitecore.media.tests.material import decoded, make_video
-from kitecore.render.tests.trackedfilm import made_video
+from browser_tests.following import COUNT, HIGH, WIDE, FollowingCase
+from kitecore.media.tests.material import decoded
 from kitecore.tracking.spots import spots_at
-from kitecore.tracking.tests import scenes
 from studio.exports.models import Export
 from studio.tests.site import SECOND
 
-COUNT: Final = 45
-WIDE, HIGH = scenes.SIZE
 MARK: Final = 40
 """Pixels of the red square that goes along."""
 
 
-class FollowingTest(OneTakeTest):
-    shape = scenes.SIZE
-    frames = COUNT
-
+class FollowingTest(FollowingCase):
     def setUp(self) -> None:
         super().setUp()
         square = {"kind": "rectangle", "size": [MARK, MARK]}
@@ -46,39 +38,9 @@ class FollowingTest(OneTakeTest):
         self.do(kind="place", clip=mark, mode="above", at=0)
         self.browser.driver.refresh()
 
-    def made(self, folder: Path) -> Path:
-        self.scene = scenes.Scene("turns")
-        return make_video(
-            folder / "sign.mp4",
-            frames=COUNT,
-            size=scenes.SIZE,
-            options={"preset": "ultrafast", "crf": "18"},
-            draw=lambda number: made_video(self.scene, number),
-        )
-
-    def onto(self, name: str, spot: NDArray[np.float64]) -> None:
-        """Drag a handle to a spot of the picture, in its pixels."""
-        box = self.browser.run(
-            "const box = document.querySelector('svg.tracks').getBoundingClientRect();"
-            "return [box.x, box.y, box.width]"
-        )
-        to = np.array(box[:2]) + spot * box[2] / WIDE
-        handle = self.browser.test(name)
-        at = handle.rect
-        middle = (at["x"] + at["width"] / 2, at["y"] + at["height"] / 2)
-        by = [round(float(b - a)) for a, b in zip(middle, to, strict=True)]
-        ActionChains(self.browser.driver).drag_and_drop_by_offset(handle, *by).perform()
-
     def test_a_thing_is_followed_marked_and_covered(self) -> None:
         page = self.browser
-        page.find("[data-test=strip]").click()
-        page.press("layer-part-follow")
-        page.press("track-turns")
-        quad = self.scene.quad(0)
-        self.onto("track-thing", quad.mean(axis=0))
-        self.onto("track-corner-2", quad[2])
-        page.press("follow-it")
-        page.wait(lambda: len(self.clip.trackers) == 1, what="nothing was followed")
+        self.followed()
         self.assertIn("Found in every frame", page.test("track-told").text)
 
         # The square goes along by one tap, a cover lies over the thing.
@@ -178,13 +140,6 @@ class FollowingTest(OneTakeTest):
             most = max(WIDE, HIGH) * scale - side
             wanted = where - min(max(where - side / 2, 0), most)
             self.assertAlmostEqual(wanted, there, delta=0.08 * side)
-
-    def follower(self, name: str) -> str | None:
-        """The tracker that a clip follows."""
-        for _, clip in self.document().clips():
-            if isinstance(clip, Pictured) and clip.name == name and clip.moves.follow:
-                return clip.moves.follow.tracker
-        return None
 
     def check(self, film: Path) -> None:
         frames = frames_of(film)
