@@ -23,14 +23,17 @@ COUNT = 20
 class TrackingTest(People, TestCase):
     def setUp(self) -> None:
         super().setUp()
-        self.made = scenes.Scene("turns")
+        self.shoot(scenes.Scene("turns"))
+
+    def shoot(self, scene: scenes.Scene) -> None:
+        self.made = scene
         self.take = take_of(
             self.project,
             "sign",
             frames=COUNT,
             size=scenes.SIZE,
             sound=None,
-            draw=lambda number: made_video(self.made, number),
+            draw=lambda number: made_video(scene, number),
         )
 
     def wanted(self, first: int = 0) -> dict[str, Any]:
@@ -65,15 +68,7 @@ class TrackingTest(People, TestCase):
         def dark(frame: Grey, number: int, quad: Quad) -> Grey:
             return frame if number < 12 else np.full_like(frame, 16)
 
-        self.made = scenes.Scene("turns", dark)
-        self.take = take_of(
-            self.project,
-            "lights out",
-            frames=COUNT,
-            size=scenes.SIZE,
-            sound=None,
-            draw=lambda number: made_video(self.made, number),
-        )
+        self.shoot(scenes.Scene("turns", dark))
         job = self.ask().json()["job"]["id"]
         work_off()
         found = self.call("get", f"/tracks/{job}").json()["found"]
