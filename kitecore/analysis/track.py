@@ -112,8 +112,9 @@ def read_track(folder: MediaFolder, wanted: Tracked) -> Track:
 
 
 def smoothed(folder: MediaFolder, tracker: Tracker) -> Track:
-    """What was found for a tracker, its ways evened out over so many seconds, and trimmed."""
-    return _trimmed(_evened(folder, tracker), folder, tracker)
+    """What was found for a tracker, its ways evened out over so many seconds, trimmed, and laid aside."""
+    track = _trimmed(_evened(folder, tracker), folder, tracker)
+    return replace(track, quads=track.quads + np.array(tracker.aside, np.float32))
 
 
 def _trimmed(track: Track, folder: MediaFolder, tracker: Tracker) -> Track:

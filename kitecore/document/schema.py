@@ -210,3 +210,9 @@ def _spotted(data: Data) -> Data:
     within their corners.
     """
     return data
+
+
+@upgrades.step("velvet-kite/19", "velvet-kite/20")
+def _aside(data: Data) -> Data:
+    """What goes along with a tracker may lie aside of what is followed; before, it lay there."""
+    return data

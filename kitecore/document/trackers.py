@@ -73,7 +73,8 @@ class Tracked(Model):
 
 
 class Tracker(Tracked):
-    """``smooth`` are the seconds over which its ways are evened out.
+    """``smooth`` are the seconds over which its ways are evened out. ``aside`` is how far from what is
+    followed what goes along lies, right and down, in heights of the picture.
 
     Before ``begins`` and after ``ends``, ticks of the file, it stays where it is there.
     """
@@ -83,6 +84,7 @@ class Tracker(Tracked):
     smooth: float = param(0.0, help="Evens out what trembles", unit="s", low=0, high=2, step=0.05)
     begins: Start | None = None
     ends: Start | None = None
+    aside: Vector = (0.0, 0.0)
 
     @property
     def counts(self) -> tuple[int, int]:

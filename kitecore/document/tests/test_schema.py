@@ -180,6 +180,15 @@ class SchemaTest(TestCase):
         wanted = clip.trackers[0].wanted.model_dump()
         self.assertEqual({"change", "views", "first", "last"}, set(wanted))
 
+    def test_what_goes_along_with_trackers_of_before_lies_where_they_are(self) -> None:
+        view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}
+        tracker = {"id": "a", "views": [view], "first": 0, "last": 9}
+        video = {"kind": "video", "id": "v", "length": 9, "media": "m", "source_length": 9}
+        tracks = [{"id": "t", "kind": "main", "clips": [{**video, "trackers": [tracker]}]}]
+        document = load({**SAVED, "schema": "velvet-kite/19", "tracks": tracks})
+        clip: Any = document.main.clips[0]
+        self.assertEqual((0, 0), clip.trackers[0].aside)
+
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
             load({**SAVED, "schema": "velvet-kite/999"})

@@ -148,6 +148,17 @@ class TrackedTest(TrackedFilm):
         trembles = [np.abs(np.diff(track.quads, 2, axis=0)).mean() for track in (plain, smooth)]
         self.assertLess(trembles[1], 0.5 * trembles[0])
 
+    def test_what_goes_along_may_lie_aside_of_what_is_followed(self) -> None:
+        views = (View.model_validate(view(self.made["turns"].quad(0), 0)),)
+        facts: dict[str, Any] = {"id": "t", "views": views, "first": 0, "last": 49 * FRAME}
+        plain, aside = (
+            self.sources.track("turns", Tracker(**facts, aside=aside))
+            for aside in ((0.0, 0.0), (0.1, -0.25))
+        )
+        apart = (aside.quads - plain.quads).reshape(-1, 2)
+        np.testing.assert_allclose(apart, np.tile([0.1, -0.25], (len(apart), 1)), atol=1e-6)
+        np.testing.assert_array_equal(plain.sure, aside.sure)
+
     def test_pieces_depend_on_the_tracker_of_the_leader(self) -> None:
         leader = self.tracked("turns")
         span = Span(0, 10 * FRAME)

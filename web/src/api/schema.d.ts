@@ -5093,10 +5093,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/19
+             * @default velvet-kite/20
              * @constant
              */
-            schema_: "velvet-kite/19";
+            schema_: "velvet-kite/20";
             /**
              * @default {
              *       "ceiling": 0,
@@ -15563,11 +15563,23 @@ export interface components {
         };
         /**
          * Tracker
-         * @description ``smooth`` are the seconds over which its ways are evened out.
+         * @description ``smooth`` are the seconds over which its ways are evened out. ``aside`` is how far from what is
+         *     followed what goes along lies, right and down, in heights of the picture.
          *
          *     Before ``begins`` and after ``ends``, ticks of the file, it stays where it is there.
          */
         Tracker: {
+            /**
+             * Aside
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            aside: [
+                number,
+                number
+            ];
             /** Begins */
             begins?: number | null;
             /**

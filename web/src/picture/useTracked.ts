@@ -60,10 +60,17 @@ export function useTracked(clip: () => VideoClip | null) {
     return one && media ? store.foundOf(media, one) : null
   }
 
-  /** Where it is at a tick of the file; none if that is not known yet. */
-  function momentOf(one: Tracker | null, at: number): Moment | null {
+  /** Where what is followed is at a tick of the file; none if that is not known yet. */
+  function seenOf(one: Tracker | null, at: number): Moment | null {
     const found = foundOf(one)
     return found && momentAt(found, one ? trimmedTo(one, at) : at)
+  }
+
+  /** Where what goes along with it lies: there, or aside of it. */
+  function momentOf(one: Tracker | null, at: number): Moment | null {
+    const seen = seenOf(one, at)
+    const [x, y] = one?.aside ?? [0, 0]
+    return seen && { ...seen, quad: seen.quad.map((spot) => [spot[0] + x, spot[1] + y]) as Quad }
   }
 
   /** Follow something, and keep what follows it; its id, none if it was not found. */
@@ -83,5 +90,5 @@ export function useTracked(clip: () => VideoClip | null) {
     },
     { immediate: true },
   )
-  return { trackers, tick, sourceAt, span, through, keep, foundOf, momentOf }
+  return { trackers, tick, sourceAt, span, through, keep, foundOf, seenOf, momentOf }
 }

@@ -25,7 +25,7 @@ const props = defineProps<{ layer: Layer; clip: VideoClip }>()
 const store = useTracking()
 const following = useFollowing(() => props.clip)
 const { player } = useScreen()
-const { trackers, tracker, found, now, tick, frameAt, job } = following
+const { trackers, tracker, found, along, tick, frameAt, job } = following
 
 /** What can be followed, and how it is begun. */
 const KINDS = [
@@ -85,6 +85,17 @@ const told = computed(() => {
   return all ? t('layer.followPart.doubts', { n: all }, all) : t('layer.followPart.sure')
 })
 const smooth = (seconds: number) => ({ [`trackers/${tracker.value?.id}/smooth`]: seconds })
+/** How far aside what goes along lies, in hundredths of the picture's height. */
+const ASIDE = [
+  { axis: 0, label: t('layer.followPart.asideAcross') },
+  { axis: 1, label: t('layer.followPart.asideDown') },
+] as const
+const asideOf = (axis: 0 | 1) => 100 * (tracker.value?.aside?.[axis] ?? 0)
+function aside(axis: 0 | 1, hundredths: number) {
+  const to = [...(tracker.value?.aside ?? [0, 0])]
+  to[axis] = hundredths / 100
+  return { [`trackers/${tracker.value?.id}/aside`]: to }
+}
 const within = (at: number) => !tracker.value || trimmedTo(tracker.value, at) === at
 const trimmed = computed(() => tracker.value?.begins != null || tracker.value?.ends != null)
 const trim = (values: Partial<Record<'begins' | 'ends', number | null>>) =>
@@ -175,7 +186,7 @@ function remove() {
     <FacesPart :clip="clip" />
     <template v-if="tracker">
       <FollowersPart :layer="layer" :clip="clip" :tracker="tracker" />
-      <CoverPart :clip="clip" :tracker="tracker" :now="now" :found="found" />
+      <CoverPart :clip="clip" :tracker="tracker" :now="along" :found="found" />
       <SteadyPart :layer="layer" :clip="clip" :tracker="tracker" :tick="tick" />
       <ValueField
         :label="$t('layer.followPart.smooth')"
@@ -189,6 +200,21 @@ function remove() {
         data-test="track-smooth"
         @trying="layer.trying(smooth($event))"
         @set="layer.setWhole(smooth($event))"
+      />
+      <ValueField
+        v-for="{ axis, label } in ASIDE"
+        :key="axis"
+        :label="label"
+        :help="$t('layer.followPart.asideHelp')"
+        :value="asideOf(axis)"
+        :low="-50"
+        :high="50"
+        :step="0.5"
+        :reset="0"
+        unit="%"
+        :data-test="`track-aside-${axis}`"
+        @trying="layer.trying(aside(axis, $event))"
+        @set="layer.setWhole(aside(axis, $event))"
       />
       <TrayItem
         :name="$t('layer.followPart.trim')"

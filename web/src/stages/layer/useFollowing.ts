@@ -25,13 +25,15 @@ export const MOST_SPOTS = 8
 export function useFollowing(clip: () => VideoClip) {
   const project = useProject()
   const store = useTracking()
-  const { trackers, tick, through, keep, foundOf, momentOf } = useTracked(clip)
+  const { trackers, tick, through, keep, foundOf, seenOf, momentOf } = useTracked(clip)
 
   const tracker = computed(
     () => trackers.value.find(({ id }) => id === store.taken) ?? trackers.value[0] ?? null,
   )
   const found = computed(() => foundOf(tracker.value))
-  const now = computed(() => momentOf(tracker.value, tick.value))
+  const now = computed(() => seenOf(tracker.value, tick.value))
+  /** Where what goes along with it lies. */
+  const along = computed(() => momentOf(tracker.value, tick.value))
   const frameAt = (source: number) => frameOf(outerTick(clip(), source), project.rate)
 
   /** What is being looked for: what was asked for last, or what is missing of the tracker in hand. */
@@ -134,7 +136,7 @@ export function useFollowing(clip: () => VideoClip) {
     if (sought.value) store.cancel(clip().media, sought.value)
   }
   return {
-    ...{ trackers, tracker, found, now, tick, frameAt, job, stoppable, way },
+    ...{ trackers, tracker, found, now, along, tick, frameAt, job, stoppable, way },
     ...{ begin, beginSpots, laySpots, lay, follow, putRight, keepThisFar, cancel },
   }
 }
