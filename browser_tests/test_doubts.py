@@ -30,10 +30,21 @@ class DoubtsTest(FollowingCase):
         page.wait(lambda: page.frame() == DARK, what="it does not go there")
         self.assertIn("Next to nothing is to be seen here.", page.test("track-help").text)
         page.press("doubt-mark")
+        # What lies a little below is covered, not the thing itself.
+        page.press("control-Below")
+        for hundredths in (0.5, 1.0, 1.5, 2.0):
+            page.press("more")
+            aside = (0, hundredths / 100)
+            page.wait(
+                lambda aside=aside: self.clip.trackers[0].aside == aside, what="it is not set"
+            )
         page.press("control-Cover")
         page.press("cover-it")
         page.wait(lambda: self.follower("Cover"), what="nothing was covered")
         [cover] = [clip for clip in self.others() if clip.name == "Cover"]
+        last = self.scene.quad(DARK - 1).mean(axis=0)
+        wanted = (last - np.array(scenes.SIZE) / 2) / scenes.SIZE[1] + (0, 0.02)
+        np.testing.assert_allclose(wanted, cover.masks[0].centre, atol=0.01)  # type: ignore[attr-defined]
         part = {"clips": [cover.id], "list": "effects", "part": cover.effects[0].id}  # type: ignore[attr-defined]
         self.do(kind="set_part", **part, values={"side": 2.0})
         page.driver.refresh()

@@ -24,8 +24,12 @@ block.onaudioprocess = (event) => window.heard.push([...event.inputBuffer.getCha
 source.connect(block).connect(context.destination)
 context.resume().then(done)
 """
-LOUD = 0.05
+LOUD = 0.02
 PITCH = 440
+PARTS = 100
+CHANGED = 1.2
+"""Seconds of the film before which nothing is changed."""
+TRIES = 4
 
 
 class HeardTest(OneProjectTest):
@@ -53,25 +57,56 @@ class HeardTest(OneProjectTest):
         sounding = np.flatnonzero(np.abs(heard) > LOUD)
         return heard[sounding[0] + 2000 : sounding[-1] - 2000]
 
+    def heard_well(self, look: Callable[[], np.ndarray], what: str) -> None:
+        """Once at least ``look`` finds nothing amiss; told are the seconds at which something is.
+
+        Anew a few times, since a busy machine loses sound by itself: what is wrong with a change is so
+        each time. Where it is lost before any change each time, nothing can be said.
+        """
+        early = 0
+        for _ in range(TRIES):
+            amiss = look()
+            if not len(amiss):
+                return
+            early += amiss[0] < CHANGED
+        if early == TRIES:
+            self.skipTest("this machine loses sound by itself")
+        self.fail(what)
+
     def test_a_change_of_pictures_is_not_heard(self) -> None:
         page = self.browser
-        page.open(f"/projects/{self.project.id}/gather")
-        page.drawn(0)
-        page.find(f'[data-clip="{self.document().main.clips[0].id}"] .face').click()
-        heard = self.play(lambda: page.find("body").send_keys("d"))
-        self.assertEqual(2, len(self.document().main.clips))
-        # A sine goes on from two samples to the next; a click, or a gap, does not.
-        turn = 2 * np.cos(2 * np.pi * PITCH / RATE)
-        self.assertLess(np.abs(heard[2:] - turn * heard[1:-1] + heard[:-2]).max(), 0.002)
+
+        def clicks() -> np.ndarray:
+            page.open(f"/projects/{self.project.id}/gather")
+            page.drawn(0)
+            before = len(self.document().main.clips)
+            page.find(f'[data-clip="{self.document().main.clips[0].id}"] .face').click()
+            heard = self.play(lambda: page.find("body").send_keys("d"))
+            self.assertEqual(before + 1, len(self.document().main.clips))
+            # A sine goes on from two samples to the next; a click, or a gap, does not.
+            turn = 2 * np.cos(2 * np.pi * PITCH / RATE)
+            return (
+                np.flatnonzero(np.abs(heard[2:] - turn * heard[1:-1] + heard[:-2]) > 0.002) / RATE
+            )
+
+        self.heard_well(clicks, "it clicks")
 
     def test_a_change_of_sound_is_heard_without_a_stop(self) -> None:
         page = self.browser
-        page.open(f"/projects/{self.project.id}/mix")
-        page.drawn(0)
-        gain = page.find("[data-test=strip-film] .exact input")
-        set_gain = "arguments[0].value = '-6'; arguments[0].dispatchEvent(new Event('change'))"
-        heard = self.play(lambda: page.run(set_gain, gain))
-        levels = np.array([np.abs(part).max() for part in np.array_split(heard, 100)])
-        first, last = levels[:5].mean(), levels[-5:].mean()
-        self.assertAlmostEqual(10 ** (-6 / 20), last / first, delta=0.02)
-        self.assertGreater(levels.min(), 0.9 * last)
+        set_gain = (
+            "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('change'))"
+        )
+
+        def gaps() -> np.ndarray:
+            page.open(f"/projects/{self.project.id}/mix")
+            page.drawn(0)
+            gain = page.find("[data-test=strip-film] .exact input")
+            # From what it was last, 6 dB less.
+            to = float(gain.get_attribute("value").replace("\u2212", "-")) - 6
+            heard = self.play(lambda: page.run(set_gain, gain, str(to)))
+            levels = np.array([np.abs(part).max() for part in np.array_split(heard, PARTS)])
+            first, last = levels[:5].mean(), levels[-5:].mean()
+            self.assertAlmostEqual(10 ** (-6 / 20), last / first, delta=0.02)
+            return np.flatnonzero(levels < 0.9 * last) / PARTS * len(heard) / RATE
+
+        self.heard_well(gaps, "it stops")

@@ -210,7 +210,9 @@ function remove() {
         :low="-50"
         :high="50"
         :step="0.5"
+        :digits="1"
         :reset="0"
+        signed
         unit="%"
         :data-test="`track-aside-${axis}`"
         @trying="layer.trying(aside(axis, $event))"
