@@ -170,24 +170,22 @@ class SchemaTest(TestCase):
     def test_trackers_of_before_follow_all_that_lies_within_and_keep_the_name_of_what_was_found(
         self,
     ) -> None:
-        view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}
-        tracker = {"id": "a", "views": [view], "first": 0, "last": 9}
-        video = {"kind": "video", "id": "v", "length": 9, "media": "m", "source_length": 9}
-        tracks = [{"id": "t", "kind": "main", "clips": [{**video, "trackers": [tracker]}]}]
-        document = load({**SAVED, "schema": "velvet-kite/18", "tracks": tracks})
-        clip: Any = document.main.clips[0]
-        self.assertEqual(((), False), (clip.trackers[0].spots, clip.trackers[0].face))
-        wanted = clip.trackers[0].wanted.model_dump()
+        tracker = self.tracker_of("velvet-kite/18")
+        self.assertEqual(((), False), (tracker.spots, tracker.face))
+        wanted = tracker.wanted.model_dump()
         self.assertEqual({"change", "views", "first", "last"}, set(wanted))
 
     def test_what_goes_along_with_trackers_of_before_lies_where_they_are(self) -> None:
+        self.assertEqual((0, 0), self.tracker_of("velvet-kite/19").aside)
+
+    def tracker_of(self, schema: str) -> Any:
+        """One of a document saved before."""
         view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}
         tracker = {"id": "a", "views": [view], "first": 0, "last": 9}
         video = {"kind": "video", "id": "v", "length": 9, "media": "m", "source_length": 9}
         tracks = [{"id": "t", "kind": "main", "clips": [{**video, "trackers": [tracker]}]}]
-        document = load({**SAVED, "schema": "velvet-kite/19", "tracks": tracks})
-        clip: Any = document.main.clips[0]
-        self.assertEqual((0, 0), clip.trackers[0].aside)
+        clip: Any = load({**SAVED, "schema": schema, "tracks": tracks}).main.clips[0]
+        return clip.trackers[0]
 
     def test_an_unknown_schema_says_what_to_do(self) -> None:
         with self.assertRaises(BadInput) as caught:
