@@ -23,7 +23,16 @@ _WHOLE: Final = 0.999
 
 def _strength(film: Film) -> Iterator[Finding]:
     for one in coverings(film):
-        yield from _weak(film, one)
+        if _hides(one):
+            yield from _weak(film, one)
+
+
+def _hides(one: Covering) -> bool:
+    """Whether it is there to hide something: light or a grade may go along with a thing, too."""
+    cover = one.cover.clip
+    if isinstance(cover, AdjustmentClip):
+        return any(effect.kind in STRENGTHS for effect in cover.effects)
+    return one.tracker.face
 
 
 def _weak(film: Film, one: Covering) -> Iterator[Finding]:
@@ -37,7 +46,7 @@ def _weak(film: Film, one: Covering) -> Iterator[Finding]:
         first = int(frames[0])
         yield Finding(
             check="strength",
-            grade="bad",
+            grade="bad" if one.tracker.face else "doubt",
             message=f"What “{one.cover.clip.name}” covers can be made out again for {clock(film, end - begin)}: it is too weak.",
             clip=one.cover.outer.id,
             mend=_stronger(one, float(sizes.max())),

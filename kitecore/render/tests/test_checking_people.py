@@ -282,14 +282,26 @@ class StrengthTest(CoveredCase):
             self.scene.do(kind="set_part", **part, values=values)
             [found] = self.found("own")["strength"]
             self.assertEqual([(0.0, 1.0)], self.where([found]))
-            self.assertEqual("bad", found.grade)
+            self.assertEqual("doubt", found.grade)
             self.assertEqual([], self.mended(found))
         self.scene.do(kind="adjust", clips=[cover.id], values={"opacity": 0.5})
         self.assertEqual(1, len(self.found("own")["strength"]))
 
     def test_a_plain_one_that_lets_light_through_is_told(self) -> None:
-        self.weak(how="plain")
+        self.weak(how="plain", face=True)
         cover = next(clip for _, clip in self.scene.document.clips() if clip.name == "Cover")
         self.scene.do(kind="adjust", clips=[cover.id], values={"fill/opacity": 0.6})
         [found] = self.found("own")["strength"]
-        self.assertIsNone(found.mend)
+        self.assertEqual(("bad", None), (found.grade, found.mend))
+
+    def test_light_and_grades_that_go_along_hide_nothing(self) -> None:
+        self.weak(how="plain")
+        cover = next(clip for _, clip in self.scene.document.clips() if clip.name == "Cover")
+        self.scene.do(kind="adjust", clips=[cover.id], values={"opacity": 0.3})
+        self.assertEqual([], self.found("own")["strength"])
+        self.weak()
+        cover = next(clip for _, clip in self.scene.document.clips() if clip.name == "Cover")
+        assert isinstance(cover, AdjustmentClip)
+        part = {"clips": [cover.id], "list": "effects", "part": cover.effects[0].id}
+        self.scene.do(kind="remove_part", **part)
+        self.assertEqual([], self.found("own")["strength"])
