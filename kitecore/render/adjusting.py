@@ -13,7 +13,7 @@ from kitecore.document import AdjustmentClip
 from kitecore.motion import still_at
 from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
-from kitecore.picture.effects import Others, apply_effects, reach_of
+from kitecore.picture.effects import Others, Reads, apply_effects, reach_of
 from kitecore.picture.layer import Layer, Rgba, moved, sized, solid
 from kitecore.picture.mixing import masked, mix_in
 from kitecore.picture.softening import MARGIN
@@ -108,17 +108,17 @@ def _changed(
     aspect = stage.canvas.width / stage.canvas.height
     part = canvas[region[1] : region[3], region[0] : region[2]].copy()
     pixels = graded_picture(part, clip, local, stage, aspect)
-    tables = stage.sources.tables.of_look
 
     def before(count: int, at: int, lane: int) -> Layer:
         """All that lies below, after the grade and the first effects, at another moment."""
         there = canvas if at == local else around.below(at, f"{count}-{lane}")
         graded = graded_picture(there.copy(), clip, at, stage, aspect)
         first = replace(whole, pixels=graded)
-        return apply_effects(first, clip.effects[:count], at, before, around.others, tables)
+        return apply_effects(first, clip.effects[:count], at, reads)
 
     layer = replace(whole, pixels=pixels)
-    done = apply_effects(layer, clip.effects, local, before, around.others, tables).pixels
+    reads = Reads(before, around.others, stage.sources.tables.of_look)
+    done = apply_effects(layer, clip.effects, local, reads).pixels
     return done[top - region[1] : bottom - region[1], left - region[0] : right - region[0]]
 
 

@@ -16,7 +16,7 @@ from kitecore.motion.easing import eased
 from kitecore.motion.posing import opacity_at
 from kitecore.picture.cells import cell_mask
 from kitecore.picture.composite import lay
-from kitecore.picture.effects import Other, apply_effects
+from kitecore.picture.effects import Other, Reads, apply_effects
 from kitecore.picture.layer import Layer, Rgba, moved, solid
 from kitecore.picture.mixing import luma_of, masked
 from kitecore.picture.transitions import cross
@@ -185,13 +185,13 @@ def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
     tables = stage.sources.tables.of_look
     if layer.constant is None or any(isinstance(effect, Timed | Beside) for effect in clip.effects):
         before, others = partial(_earlier, clip, stage), partial(_other, clip, stage)
-        done = apply_effects(layer, clip.effects, local, before, others, tables)
+        done = apply_effects(layer, clip.effects, local, Reads(before, others, tables))
         return replace(done, constant=None)
     now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
     name = (layer.constant, now, layer.density)
 
     def make() -> Rgba:
-        return apply_effects(layer, clip.effects, local, tables=tables).pixels
+        return apply_effects(layer, clip.effects, local, Reads(tables=tables)).pixels
 
     pixels = stage.sources.cache.get(name, make)
     border = (pixels.shape[0] - layer.pixels.shape[0]) // 2

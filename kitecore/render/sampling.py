@@ -14,7 +14,7 @@ from kitecore.document.effects import Beside, EffectBase, Running, Timed, effect
 from kitecore.errors import BadInput
 from kitecore.media.pixels import fitting
 from kitecore.picture.composite import lay
-from kitecore.picture.effects import apply_effects
+from kitecore.picture.effects import Reads, apply_effects
 from kitecore.picture.layer import Layer, moved
 from kitecore.render.compose import affected
 from kitecore.render.frame import render, stage_of
@@ -67,8 +67,8 @@ def effect_sample(
             film = document.with_clip(with_it)
             picture = render(film, clip.start + there, size, sources)
         else:
-            tables = sources.tables.of_look
-            lay(picture, apply_effects(under, (effect,), local, tables=tables))
+            reads = Reads(tables=sources.tables.of_look)
+            lay(picture, apply_effects(under, (effect,), local, reads))
         shots.append(cv2.resize(picture, small, interpolation=cv2.INTER_AREA))
     return as_jpeg(np.ascontiguousarray(np.hstack(shots)))
 

@@ -6,13 +6,13 @@ import math
 from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
+from typing import Final, NamedTuple
 
 import numpy as np
 
 from kitecore.document.effects import Beside, EffectBase, Tabled
 from kitecore.motion import still_at, value_at
 from kitecore.picture.effects._base import (
-    At,
     Other,
     Through,
     effect_drawings,
@@ -29,6 +29,7 @@ import_all(__name__)
 __all__ = [
     "Other",
     "Others",
+    "Reads",
     "Tables",
     "Through",
     "apply_effects",
@@ -52,43 +53,40 @@ Tables = Callable[[str], Through]
 """``tables(look)``: how to bring pixels through the table of a look."""
 
 
-def apply_effects(
-    layer: Layer,
-    effects: tuple[EffectBase, ...],
-    tick: int,
-    before: Before | None = None,
-    others: Others | None = None,
-    tables: Tables | None = None,
-) -> Layer:
-    """The layer after its effects, in order; ``tick`` counts from the start of the clip.
+class Reads(NamedTuple):
+    """What effects may look at besides their layer; what needs one that is not there does nothing."""
 
-    Effects of time do nothing where other moments cannot be looked at, and those that read another
-    layer or a table where there is none.
-    """
+    before: Before | None = None
+    others: Others | None = None
+    tables: Tables | None = None
+
+
+NOTHING: Final = Reads()
+
+
+def apply_effects(
+    layer: Layer, effects: tuple[EffectBase, ...], tick: int, reads: Reads = NOTHING
+) -> Layer:
+    """The layer after its effects, in order; ``tick`` counts from the start of the clip."""
     for count, effect in enumerate(effects):
         mix = value_at(effect.mix, tick)
         if effect.on and mix > 0:
-            at = before and partial(before, count)
-            done = _drawn(layer, still_at(effect, tick), tick, at, others, tables)
+            done = _drawn(layer, still_at(effect, tick), tick, reads, count)
             layer = done if mix >= 1 or done is layer else _mixed(layer, done, mix)
     return layer
 
 
-def _drawn(
-    layer: Layer,
-    effect: EffectBase,
-    tick: int,
-    at: At | None,
-    others: Others | None,
-    tables: Tables | None,
-) -> Layer:
+def _drawn(layer: Layer, effect: EffectBase, tick: int, reads: Reads, count: int) -> Layer:
+    """After one effect, which has ``count`` others before it."""
     if isinstance(effect, Beside):
-        return _paired(layer, effect, tick, others)
+        return _paired(layer, effect, tick, reads.others)
     if isinstance(effect, Tabled):
-        return _tabled(layer, effect, tick, tables)
+        return _tabled(layer, effect, tick, reads.tables)
     if effect.kind not in timed_drawings:
         return effect_drawings[effect.kind](layer, effect, tick)
-    return layer if at is None else timed_drawings[effect.kind](layer, effect, tick, at)
+    if reads.before is None:
+        return layer
+    return timed_drawings[effect.kind](layer, effect, tick, partial(reads.before, count))
 
 
 def _paired(layer: Layer, effect: Beside, tick: int, others: Others | None) -> Layer:
