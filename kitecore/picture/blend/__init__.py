@@ -5,9 +5,9 @@ is the opacity 0..255 of what comes above; ``corner`` the pixel of ``below``, ac
 which the first one of ``above`` lies, which must not reach beyond it. ``below`` is changed in place.
 """
 
-from kitecore.picture.blend._base import Draw, blends
+from kitecore.picture.blend._base import Draw, blends, over_255, pair_over_255
 from kitecore.registry import import_all
 
 import_all(__name__)
 
-__all__ = ["Draw", "blends"]
+__all__ = ["Draw", "blends", "over_255", "pair_over_255"]

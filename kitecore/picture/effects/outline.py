@@ -13,8 +13,9 @@ from kitecore.arrays import Box, Coverage, box_of
 from kitecore.document.effects.outline import Outline
 from kitecore.motion.plain import colour, number
 from kitecore.oklab import mix, rgb_of
+from kitecore.picture.blend import over_255, pair_over_255
 from kitecore.picture.effects._base import bounded, effect_drawings, length_of
-from kitecore.picture.layer import Layer, Rgba
+from kitecore.picture.layer import Layer, Rgba, packed, solid
 
 _MOST_WIDTH = 400
 _STEPS: Final = 256
@@ -25,6 +26,7 @@ _FARTHEST: Final = 1e6
 """Pixels: farther in than any edge is."""
 
 Distances = NDArray[np.float32]
+Packed = NDArray[np.uint32]
 
 
 @effect_drawings.register("outline")
@@ -47,30 +49,47 @@ def outline(layer: Layer, effect: Outline, tick: int) -> Layer:
 
 def _drawn(pixels: Rgba, share: Coverage, effect: Outline) -> Rgba:
     """The line over the picture; one that lies outside is seen only where the picture is not."""
-    if effect.place == "outside" and not effect.alone:
-        clear = cv2.bitwise_not(cv2.extractChannel(pixels, 3))
-        share = np.asarray(cv2.multiply(share, clear, scale=1 / 255))
-        under = pixels
-    else:
-        under = np.asarray(cv2.multiply(pixels, cv2.merge([255 - share] * 4), scale=1 / 255))
-    return np.asarray(cv2.add(under, cv2.merge([*_tinted(share, effect), share])))
+    out = np.empty_like(pixels)
+    behind = effect.place == "outside" and not effect.alone
+    _colour(packed(np.ascontiguousarray(pixels)), share, _tints(share, effect), behind, packed(out))
+    return out
 
 
-def _tinted(share: Coverage, effect: Outline) -> list[Coverage]:
-    """Red, green and blue of the line, premultiplied by how much of it is there."""
+def _tints(share: Coverage, effect: Outline) -> Packed:
+    """Colours of the line, opaque: of each pixel, or a row of them that holds for all."""
     first = colour(effect.colour)
     box = box_of(share) if effect.gradient else None
     if box is None:
-        channels = rgb_of(first)
-        return [np.asarray(cv2.convertScaleAbs(share, alpha=one / 255)) for one in channels]
+        return packed(solid(share.shape[1], 1, rgb_of(first)))
     along = (_along(share.shape, box, number(effect.angle)) * (_STEPS - 1)).astype(np.uint8)
     other = colour(effect.second)
-    row = [rgb_of(mix(first, other, step / (_STEPS - 1))) for step in range(_STEPS)]
-    table = np.array(row, np.uint8)
-    return [
-        np.asarray(cv2.multiply(share, np.take(table[:, n], along), scale=1 / 255))
-        for n in range(3)
-    ]
+    row = [(*rgb_of(mix(first, other, step / (_STEPS - 1))), 255) for step in range(_STEPS)]
+    return np.take(packed(np.array([row], np.uint8))[0], along)
+
+
+@njit(cache=True, nogil=True)
+def _colour(pixels: Packed, share: Coverage, tints: Packed, behind: bool, out: Packed) -> None:
+    """As much of the tints as the line's share says, under the picture or over it."""
+    pairs, eight, full = np.uint32(0x00FF00FF), np.uint32(8), np.uint32(255)
+    rows, columns = pixels.shape
+    own = np.empty(columns, np.uint32)
+    for y in range(rows):
+        line, made, shares = pixels[y, :], out[y, :], share[y, :]
+        tint = tints[min(y, len(tints) - 1), :]
+        for x in range(columns):
+            own[x] = np.uint32(shares[x])
+        if behind:
+            for x in range(columns):
+                clear = np.uint32(full - (line[x] >> np.uint32(24)))
+                own[x] = over_255(np.uint32(own[x] * clear))
+        for x in range(columns):
+            rest = full if behind else np.uint32(full - own[x])
+            p, q = line[x], tint[x]
+            even = pair_over_255(np.uint32((p & pairs) * rest))
+            even = np.uint32(even + pair_over_255(np.uint32((q & pairs) * own[x])))
+            odd = pair_over_255(np.uint32(((p >> eight) & pairs) * rest))
+            odd = np.uint32(odd + pair_over_255(np.uint32(((q >> eight) & pairs) * own[x])))
+            made[x] = np.uint32(even | np.uint32(odd << eight))
 
 
 def _along(shape: tuple[int, ...], box: Box, degrees: float) -> NDArray[np.float32]:

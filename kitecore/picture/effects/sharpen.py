@@ -2,12 +2,17 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+import cv2
 import numpy as np
 from numba import njit
+from numpy.typing import NDArray
 
+from kitecore.arrays import Coverage
+from kitecore.bt709 import KB, KG, KR
 from kitecore.document.effects.sharpen import Sharpen
 from kitecore.picture.effects._base import bounded, effect_drawings, effect_reaches, length_of
-from kitecore.picture.layer import Layer, Rgba
+from kitecore.picture.layer import Layer, Rgba, packed
+from kitecore.picture.mixing import luma_of
 from kitecore.picture.softening import MARGIN, softened
 
 _MOST_RADIUS = 100
@@ -15,17 +20,20 @@ _MOST_RADIUS = 100
 
 @effect_drawings.register("sharpen")
 def sharpen(layer: Layer, effect: Sharpen, tick: int) -> Layer:
-    """An unsharp mask: what differs from its surroundings by more than a step differs more."""
+    """An unsharp mask by luma: what is lighter or darker than its surroundings by more than a step
+    becomes more so, in its own hue. Colours that differ alone get no rims.
+    """
     amount = bounded(effect.amount, 0.0, 10_000.0) / 100
     sigma = max(0.0, length_of(effect.radius, layer, _MOST_RADIUS))
     if amount == 0 or sigma < 0.1:
         return layer
-    around = softened(layer.pixels, sigma)
     step = bounded(effect.threshold, 0.0, 100.0) * 2.55
     pixels = np.ascontiguousarray(layer.pixels)
-    return replace(
-        layer, pixels=_standing_out(pixels, around, np.float32(amount), np.float32(step))
-    )
+    alpha = cv2.extractChannel(pixels, 3)
+    out, level = np.empty_like(pixels), (np.float32(amount), np.float32(step))
+    solid = alpha if int(alpha.min()) == 255 else softened(alpha, sigma)
+    _stand_out(packed(pixels), softened(luma_of(pixels), sigma), solid, level, packed(out))
+    return replace(layer, pixels=out)
 
 
 @effect_reaches.register("sharpen")
@@ -33,50 +41,38 @@ def reach(layer: Layer, effect: Sharpen) -> float:
     return 3 * length_of(effect.radius, layer, _MOST_RADIUS) + MARGIN
 
 
-@njit(cache=True, nogil=True, fastmath=True)
-def _standing_out(pixels: Rgba, around: Rgba, amount: np.float32, step: np.float32) -> Rgba:
-    """What differs by more than a step is set apart by so many times what is more."""
-    out = np.empty_like(pixels)
-    rows, columns, channels = pixels.shape
-    levels, means = np.empty(4 * columns, np.float32), np.empty(4 * columns, np.float32)
-    found = np.empty(4 * columns, np.int32)
-    for row in range(rows):
-        own, beside = pixels[row].reshape(-1), around[row].reshape(-1)
-        made = out[row].reshape(-1)
-        if _opaque(own) and _opaque(beside):
-            # Alpha is the same in both, so it stays: all of them alike, many at a time.
-            for at in range(len(own)):
-                levels[at], means[at] = np.float32(own[at]), np.float32(beside[at])
-            for at in range(len(own)):
-                found[at] = _apart(levels[at], means[at], amount, step)
-            for at in range(len(own)):
-                made[at] = found[at]
-            continue
-        for column in range(columns):
-            alpha, solid = int(pixels[row, column, 3]), int(around[row, column, 3])
-            out[row, column, 3] = alpha
-            for channel in range(channels - 1):
-                near = int(around[row, column, channel])
-                if solid != alpha:
-                    # Colours are compared as if both were as solid as the pixel itself.
-                    near = min((near * alpha + solid // 2) // max(solid, 1), 255)
-                level = np.float32(pixels[row, column, channel])
-                apart = _apart(level, np.float32(near), amount, step)
-                out[row, column, channel] = min(int(apart), alpha)
-    return out
+@njit(cache=True, nogil=True, fastmath=True, error_model="numpy")
+def _stand_out(
+    pixels: NDArray[np.uint32],
+    around: Coverage,
+    solid: Coverage,
+    level: tuple[np.float32, np.float32],
+    out: NDArray[np.uint32],
+) -> None:
+    """``around`` and ``solid``: luma and alpha, softened."""
+    amount, step = level
+    byte, one, two, high = np.uint32(255), np.uint32(8), np.uint32(16), np.uint32(24)
+    red, green, blue = np.float32(KR), np.float32(KG), np.float32(KB)
+    none, half = np.float32(0), np.float32(0.5)
+    rows, columns = pixels.shape
+    near = np.empty(columns, np.float32)
+    for y in range(rows):
+        line, made, light, cover = pixels[y, :], out[y, :], around[y, :], solid[y, :]
+        for x in range(columns):
+            near[x] = np.float32(light[x]) / np.float32(max(cover[x], np.uint8(1)))
+        for x in range(columns):
+            word = line[x]
+            r, g = np.int32(word & byte), np.int32((word >> one) & byte)
+            b, a = np.int32((word >> two) & byte), np.int32(word >> high)
+            # Surroundings count as if they were as solid as the pixel itself.
+            off = np.float32(r) * red + np.float32(g) * green + np.float32(b) * blue
+            off -= near[x] * np.float32(a)
+            more = max(abs(off) - step, none) * amount
+            by = np.int32(np.floor((more if off > none else -more) + half))
+            low = np.uint32(_within(r, by, a) | np.uint32(_within(g, by, a) << one))
+            made[x] = np.uint32(low | np.uint32(_within(b, by, a) << two) | np.uint32(a << high))
 
 
 @njit(inline="always")
-def _opaque(row):  # type: ignore[no-untyped-def]
-    least = np.uint8(255)
-    for pixel in range(len(row) // 4):
-        least &= row[4 * pixel + 3]
-    return least == 255
-
-
-@njit(inline="always")
-def _apart(level, near, amount, step):  # type: ignore[no-untyped-def]
-    off = level - near
-    more = max(abs(off) - step, np.float32(0)) * amount
-    found = level + (more if off > 0 else -more) + np.float32(0.5)
-    return np.int32(min(max(found, np.float32(0)), np.float32(255)))
+def _within(level, by, most):  # type: ignore[no-untyped-def]
+    return np.uint32(min(max(np.int32(level + by), np.int32(0)), most))

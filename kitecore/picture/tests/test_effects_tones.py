@@ -39,17 +39,21 @@ def done(pixels: NDArray[np.uint8], kind: str, **values: Any) -> NDArray[np.uint
 
 
 class TonesTest(TestCase):
-    def test_sharpening_is_an_unsharp_mask(self) -> None:
+    def test_sharpening_is_an_unsharp_mask_of_luma(self) -> None:
         pixels = photograph()
-        wanted = filters.unsharp_mask(
-            pixels[..., :3], radius=2, amount=0.8, channel_axis=2, preserve_range=True
-        )
-        off = np.abs(
-            done(pixels, "sharpen", radius=2.0, amount=80.0, threshold=0.0)[..., :3]
-            - np.clip(wanted, 0, 255)
-        )
+        luma = pixels[..., :3] @ np.array([0.2126, 0.7152, 0.0722])
+        masked = filters.unsharp_mask(luma, radius=2, amount=0.8, preserve_range=True)
+        wanted = np.clip(pixels[..., :3] + (masked - luma)[..., None], 0, 255)
+        found = done(pixels, "sharpen", radius=2.0, amount=80.0, threshold=0.0)[..., :3]
+        off = np.abs(found - wanted)
         self.assertLess(off[8:-8, 8:-8].max(), 2.5)
         self.assertLess(off.mean(), 0.6)
+
+    def test_colours_of_one_luma_get_no_rim(self) -> None:
+        pixels = solid(80, 60, (140, 62, 106))
+        pixels[:, 40:, :3] = 48, 88, 104
+        after = done(pixels, "sharpen", radius=4.0, amount=400.0, threshold=1.0)
+        np.testing.assert_array_equal(pixels, after)
 
     def test_what_differs_less_than_the_step_is_left(self) -> None:
         pixels = solid(80, 60, (100, 100, 100))
