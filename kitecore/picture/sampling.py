@@ -25,12 +25,14 @@ def _shares(fu, fv):  # type: ignore[no-untyped-def]
 
 @njit(inline="always")
 def _mixed(p, q, r, s, weights):  # type: ignore[no-untyped-def]
-    """Four pixels by weights of together 256, two channels at a time."""
-    low, eight = np.uint32(0x00FF00FF), np.uint32(8)
+    """Four pixels by weights of together 256, two channels at a time, rounded."""
+    low, eight, half = np.uint32(0x00FF00FF), np.uint32(8), np.uint32(0x00800080)
     w00, w10, w01, w11 = weights
-    even = np.uint32(np.uint32((p & low) * w00) + np.uint32((q & low) * w10))
+    even = np.uint32(np.uint32((p & low) * w00 + half) + np.uint32((q & low) * w10))
     even = np.uint32(even + np.uint32((r & low) * w01) + np.uint32((s & low) * w11))
-    odd = np.uint32(np.uint32(((p >> eight) & low) * w00) + np.uint32(((q >> eight) & low) * w10))
+    odd = np.uint32(
+        np.uint32(((p >> eight) & low) * w00 + half) + np.uint32(((q >> eight) & low) * w10)
+    )
     odd = np.uint32(
         odd + np.uint32(((r >> eight) & low) * w01) + np.uint32(((s >> eight) & low) * w11)
     )

@@ -11,7 +11,7 @@ from kitecore.arrays import Coverage
 from kitecore.bt709 import KB, KG, KR
 from kitecore.document.effects.sharpen import Sharpen
 from kitecore.picture.effects._base import bounded, effect_drawings, effect_reaches, length_of
-from kitecore.picture.layer import Layer, Rgba, packed
+from kitecore.picture.layer import Layer, packed
 from kitecore.picture.mixing import luma_of
 from kitecore.picture.softening import MARGIN, softened
 

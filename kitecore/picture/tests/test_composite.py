@@ -73,6 +73,16 @@ class LayTest(TestCase):
         lay(canvas, Layer(white, moved(10.5, 10)))
         self.assertEqual([0, 128, 255], [int(canvas[20, x, 0]) for x in (9, 10, 11)])
 
+    def test_sampled_between_pixels_it_gets_no_darker(self) -> None:
+        noise = np.random.default_rng(7).integers(0, 256, (90, 90, 4), np.uint8)
+        noise[..., 3] = 255
+        canvas = solid(90, 90, (0, 0, 0))
+        lay(canvas, Layer(noise, moved(0.5, 0.5)))
+        wanted = cv2.blur(noise.astype(np.float64), (2, 2), anchor=(1, 1))
+        off = (canvas - wanted)[1:, 1:, :3]
+        self.assertLess(np.abs(off).max(), 0.51)
+        self.assertLess(abs(off.mean()), 0.15)
+
     def test_opacity_nothing_and_flat_layers_draw_nothing(self) -> None:
         canvas = solid(10, 10, (9, 9, 9))
         white = solid(10, 10, (255, 255, 255))
