@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.document.keying import ChromaKey
+from kitecore.kept import KeptOf
 from kitecore.motion.curve import curve_at
 from kitecore.motion.plain import number, points
 from kitecore.picture.keying.edges import refined
@@ -35,6 +36,8 @@ _SOLID: Final = 0.9
 """Share of ``solid_above`` from which on a distance is surely foreground."""
 _MARGIN: Final = 48
 """Pixels of screen around what stands before it that are looked at, at least."""
+
+_responses: KeptOf[NDArray[np.uint8]] = KeptOf(16)
 
 Box = tuple[slice, slice]
 
@@ -96,5 +99,10 @@ def _span(most: NDArray[Any], least: float, margin: int) -> slice:
 
 
 def _response(key: ChromaKey) -> NDArray[np.uint8]:
-    shown = np.clip(curve_at(points(key.response), np.linspace(0, 1, 256)), 0, 1)
-    return np.asarray(np.rint(shown * 255), np.uint8)
+    """A table of what becomes of each share, 0..255."""
+
+    def make() -> NDArray[np.uint8]:
+        shown = np.clip(curve_at(points(key.response), np.linspace(0, 1, 256)), 0, 1)
+        return np.asarray(np.rint(shown * 255), np.uint8)
+
+    return _responses.get(key.response, make)
