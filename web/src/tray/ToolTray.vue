@@ -186,4 +186,8 @@ watch([taken, entries, () => props.part], async () => {
 .single :deep(:is(fieldset, .tray-group):not(:has(.alone))) {
   display: none;
 }
+/* What lies beyond a control's edge is cut off here, so its ring goes inwards. */
+.place :deep(:is(.form-select, .form-control):focus-visible) {
+  outline-offset: -2px;
+}
 </style>
