@@ -98,11 +98,11 @@ def sample_line(
         out[k] = _mixed(upper[k], after[k], lower[k], last[k], _weights(u, v))
 
 
-@njit(cache=True, nogil=True)
-def sample_places(
-    flat: Packed, width: int, places: Packed, parts: Packed, out: Packed, corners: Corners
-) -> None:
+@njit(inline="always")
+def sample_places(flat, width, places, parts, count, out, corners):  # type: ignore[no-untyped-def]
     """Samples at any positions that all lie within the picture, but for its last row and column.
+
+    Part of whoever calls it: of short rows the call would take longer than what is done.
 
     Parameters
     ----------
@@ -111,14 +111,14 @@ def sample_places(
     places, parts
         The pixel on whose lower right each lies, and how far on, in 256ths: across, and down in the
         upper 16 bits.
+    count
+        How many there are.
     corners
-        Room for as many as there are in ``out``, at least.
+        Room for as many.
     """
     upper, after, lower, last = corners
-    below, sixteen = np.uint32(width), np.uint32(16)
-    low = np.uint32(0xFFFF)
-    count = out.shape[0]
-    _load(flat, below, places, count, corners)
+    sixteen, low = np.uint32(16), np.uint32(0xFFFF)
+    _load(flat, np.uint32(width), places, count, corners)
     for k in range(count):
         weights = _shares(parts[k] & low, parts[k] >> sixteen)
         out[k] = _mixed(upper[k], after[k], lower[k], last[k], weights)

@@ -13,8 +13,12 @@ from kitecore.picture.shards.faces import Faces
 
 Array = NDArray[np.float64]
 Line = NDArray[np.uint32]
-Shares = NDArray[np.uint32]
-"""How much of each pixel of a row is covered, 0..256."""
+Rows = NDArray[np.int64]
+"""Of each row of the canvas the first column that a face touches, the first that it covers, the first after
+that which it does not cover, and the first behind it.
+"""
+Outline = tuple[Array, int]
+"""Edges of a face (see `_edges_of`), and how many there are."""
 Picture = tuple[Line, int, int]
 """Its pixels in one row, with a column and a row more than its own, which repeat the last; width; height."""
 Room = tuple[Line, Line, Line, Corners]
@@ -22,6 +26,11 @@ Room = tuple[Line, Line, Line, Corners]
 
 _OVER = 0.5
 """Pixels by which faces reach over their edges: where two touch, each pixel is all of one of them."""
+
+_LANES = 32
+"""Pixels that the compiler takes at a time: rows are short, so what is worked out of them is made up to so
+many, rather than the rest one by one.
+"""
 
 
 def draw_faces(canvas: Rgba, picture: Rgba, faces: Faces) -> None:
@@ -43,38 +52,37 @@ def _draw(
     tints: Array,
     edges: Array,
 ) -> None:
-    width = canvas.shape[1]
-    row_of = np.empty(width, np.uint32)
+    height, width = canvas.shape
+    most = width + _LANES
     room = (
-        np.empty(width, np.uint32),
-        np.empty(width, np.uint32),
-        np.empty(width, np.uint32),
-        four(width),
+        np.empty(most, np.uint32),
+        np.empty(most, np.uint32),
+        np.empty(most, np.uint32),
+        four(most),
     )
+    rows = np.empty((height, 4), np.int64)
     for face in range(len(starts) - 1):
         polygon = corners[starts[face] : starts[face + 1]]
-        count = _edges_of(polygon, edges)
+        outline = edges, _edges_of(polygon, edges)
         top = max(math.floor(polygon[:, 1].min() - 1), 0)
-        bottom = min(math.ceil(polygon[:, 1].max() + 1), canvas.shape[0])
-        for row in range(top, bottom):
-            y = row + 0.5
-            (low, high), (first, last) = _spans(edges, count, y, canvas.shape[1])
-            begin, end = int(low), min(math.ceil(high), canvas.shape[1])
-            if end <= begin:
-                continue
-            shares = row_of[: end - begin]
-            whole = min(max(math.ceil(first - 0.5), begin), end)
-            broken = max(min(math.floor(last + 0.5), end), whole)
-            shares[whole - begin : broken - begin] = 256
-            for column in range(begin, whole):
-                shares[column - begin] = _covered(edges, count, column + 0.5, y)
-            for column in range(broken, end):
-                shares[column - begin] = _covered(edges, count, column + 0.5, y)
-            line = canvas[row, begin:end]
-            if whence[face, 2, 2] != 0:
-                _textured(line, picture, begin + 0.5, y, whence[face], tints[face, 0], shares, room)
-            else:
-                _flat(line, tints[face], shares)
+        span = top, min(math.ceil(polygon[:, 1].max() + 1), height)
+        _fill_rows(outline, span, width, rows)
+        if whence[face, 2, 2] != 0:
+            light = tints[face, 0]
+            _textured(canvas, picture, span, rows, outline, whence[face], light, room)
+        else:
+            _flat(canvas, span, rows, outline, tints[face])
+
+
+@njit(cache=True, nogil=True, error_model="numpy")
+def _fill_rows(outline: Outline, span: tuple[int, int], width: int, rows: Rows) -> None:
+    edges, count = outline
+    for row in range(span[0], span[1]):
+        (low, high), (first, last) = _spans(edges, count, row + 0.5, width)
+        begin, end = int(low), min(math.ceil(high), width)
+        whole = min(max(math.ceil(first - 0.5), begin), end)
+        rows[row, 0], rows[row, 1] = begin, whole
+        rows[row, 2], rows[row, 3] = max(min(math.floor(last + 0.5), end), whole), end
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
@@ -101,8 +109,9 @@ def _spans(
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def _covered(edges: Array, count: int, x: float, y: float) -> int:
+def _covered(outline: Outline, x: float, y: float) -> int:
     """How much of a pixel a face covers, 0..256, by the distances of its middle from the edges."""
+    edges, count = outline
     share = 1.0
     for edge in range(count):
         far = edges[edge, 0] * x + edges[edge, 1] * y + edges[edge, 2]
@@ -136,38 +145,74 @@ def _edges_of(polygon: Array, edges: Array) -> int:
 
 @njit(cache=True, nogil=True, error_model="numpy", fastmath={"nnan", "ninf", "arcp"})
 def _textured(
-    line: Line,
+    canvas: Packed,
     picture: Picture,
-    x: float,
-    y: float,
+    span: tuple[int, int],
+    rows: Rows,
+    outline: Outline,
     whence: Array,
     light: float,
-    shares: Shares,
     room: Room,
 ) -> None:
-    """Pixels of a face that shows the picture: bilinear samples, lit, over what is there."""
+    """Pixels of a face that shows the picture: bilinear samples, lit, over what is there.
+
+    All rows of a face in one call and without slices: rows are short, and each of these takes longer
+    than what is done.
+    """
     flat, width, height = picture
     places, parts, drawn, corners = room
-    count = line.shape[0]
-    u0 = whence[0, 1] * y + whence[0, 2]
-    v0 = whence[1, 1] * y + whence[1, 2]
-    w0 = whence[2, 1] * y + whence[2, 2]
-    du, dv, dw = whence[0, 0], whence[1, 0], whence[2, 0]
-    wide, high = (width - 1) * 256.0, (height - 1) * 256.0
-    stride = np.int32(width + 1)
+    under, across = canvas.reshape(-1), canvas.shape[1]
+    lit, opaque = np.uint32(light * 256 + 0.5), np.uint32(0xFF000000)
+    for row in range(span[0], span[1]):
+        begin, whole, broken, end = rows[row, 0], rows[row, 1], rows[row, 2], rows[row, 3]
+        if end <= begin:
+            continue
+        many = (end - begin + _LANES - 1) // _LANES * _LANES
+        _seek((width, height), (begin + 0.5, row + 0.5), whence, end - begin, many, places, parts)
+        sample_places(flat, width + 1, places, parts, many, drawn, corners)
+        solid = opaque
+        for k in range(many):
+            drawn[k] = _lit(drawn[k], lit)
+        for k in range(many):
+            solid &= drawn[k]
+        start = np.uint64(row * across + begin)
+        if solid == opaque:
+            for k in range(whole - begin, broken - begin):
+                under[start + np.uint64(k)] = drawn[k]
+        else:
+            for k in range(whole - begin, broken - begin):
+                spot = start + np.uint64(k)
+                under[spot] = _over(drawn[k], under[spot], np.uint32(256))
+        for first, behind in ((begin, whole), (broken, end)):
+            for column in range(first, behind):
+                share = np.uint32(_covered(outline, column + 0.5, row + 0.5))
+                spot = np.uint64(row * across + column)
+                under[spot] = _over(drawn[column - begin], under[spot], share)
+
+
+@njit(inline="always")
+def _seek(size, place, whence, count, many, places, parts):  # type: ignore[no-untyped-def]
+    """Where in the picture a row of pixels is from; ``place`` is the middle of the first of them.
+
+    What lies behind the last of ``count`` is as that one.
+    """
+    x, y = place
+    one, middle, none = np.float32(256), np.float32(127.5), np.float32(0)
+    u0 = np.float32(whence[0, 0] * x + whence[0, 1] * y + whence[0, 2])
+    v0 = np.float32(whence[1, 0] * x + whence[1, 1] * y + whence[1, 2])
+    w0 = np.float32(whence[2, 0] * x + whence[2, 1] * y + whence[2, 2])
+    du, dv, dw = np.float32(whence[0, 0]), np.float32(whence[1, 0]), np.float32(whence[2, 0])
+    wide, high = np.float32((size[0] - 1) * 256), np.float32((size[1] - 1) * 256)
+    stride, last = np.int32(size[0] + 1), np.int32(count - 1)
     eight, rest, sixteen = np.int32(8), np.int32(255), np.int32(16)
-    for k in range(count):
-        at = x + k
+    for k in range(many):
+        at = np.float32(min(np.int32(k), last))
         # In 256ths from the middle of the first pixel, to the nearest.
-        w = 256.0 / (w0 + dw * at)
-        u = np.int32(min(max((u0 + du * at) * w - 127.5, 0.0), wide))
-        v = np.int32(min(max((v0 + dv * at) * w - 127.5, 0.0), high))
-        places[k] = np.uint32((v >> eight) * stride + (u >> eight))
-        parts[k] = np.uint32((v & rest) << sixteen | (u & rest))
-    sample_places(flat, width + 1, places[:count], parts[:count], drawn[:count], corners)
-    lit = np.uint32(light * 256 + 0.5)
-    for k in range(count):
-        line[k] = _over(_lit(drawn[k], lit), line[k], shares[k])
+        w = one / (w0 + dw * at)
+        u = np.int32(min(max((u0 + du * at) * w - middle, none), wide))
+        v = np.int32(min(max((v0 + dv * at) * w - middle, none), high))
+        places[k] = np.uint32(np.int32((v >> eight) * stride) + (u >> eight))
+        parts[k] = np.uint32(np.int32((v & rest) << sixteen) | (u & rest))
 
 
 @njit(inline="always")
@@ -198,8 +243,16 @@ def _over(pixel, under, part):  # type: ignore[no-untyped-def]
 
 
 @njit(cache=True, nogil=True, error_model="numpy")
-def _flat(line: Line, tint: Array, shares: Shares) -> None:
+def _flat(canvas: Packed, span: tuple[int, int], rows: Rows, outline: Outline, tint: Array) -> None:
     """Pixels of a side, solid in one colour."""
     pixel = np.uint32(int(tint[0]) | int(tint[1]) << 8 | int(tint[2]) << 16 | 255 << 24)
-    for k in range(len(shares)):
-        line[k] = _over(pixel, line[k], shares[k])
+    under, across = canvas.reshape(-1), canvas.shape[1]
+    for row in range(span[0], span[1]):
+        begin, whole, broken, end = rows[row, 0], rows[row, 1], rows[row, 2], rows[row, 3]
+        for column in range(begin, end):
+            spot = np.uint64(row * across + column)
+            if whole <= column < broken:
+                under[spot] = pixel
+            else:
+                share = np.uint32(_covered(outline, column + 0.5, row + 0.5))
+                under[spot] = _over(pixel, under[spot], share)
