@@ -62,19 +62,12 @@ def four(count: int) -> Corners:
     )
 
 
-@njit(cache=True, nogil=True)
-def sample_line(
-    flat: Packed,
-    width: int,
-    start: tuple[int, int],
-    step: tuple[int, int],
-    out: Packed,
-    places: Packed,
-    corners: Corners,
-) -> None:
+@njit(inline="always")
+def sample_line(flat, width, start, step, out, places, corners):  # type: ignore[no-untyped-def]
     """Samples along a straight line of positions that all lie within the picture.
 
-    Places first, then loads, then the mixing: the first and the last loop go many at a time.
+    Places first, then loads, then the mixing: the first and the last loop go many at a time. Part of
+    whoever calls it, as `sample_places` is.
 
     Parameters
     ----------
