@@ -216,3 +216,9 @@ def _spotted(data: Data) -> Data:
 def _aside(data: Data) -> Data:
     """What goes along with a tracker may lie aside of what is followed; before, it lay there."""
     return data
+
+
+@upgrades.step("velvet-kite/20", "velvet-kite/21")
+def _drawn_aside(data: Data) -> Data:
+    """Shards may fall another way than down; before, they fell down."""
+    return data

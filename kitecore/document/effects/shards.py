@@ -26,6 +26,14 @@ class Shards(Seeded):
     )
     scatter: Number = param(0.3, help="How much each goes its own way", low=0, high=1, step=0.01)
     fall: Number = param(300.0, help="How far they fall", unit="px", low=-3000, high=3000, step=5)
+    direction: Number = param(
+        0.0,
+        help="Which way they fall, turned from straight down",
+        unit="°",
+        low=-180,
+        high=180,
+        step=1,
+    )
     depth: Number = param(
         300.0,
         help="How far they come towards you, or go below 0",

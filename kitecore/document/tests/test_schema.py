@@ -178,6 +178,13 @@ class SchemaTest(TestCase):
     def test_what_goes_along_with_trackers_of_before_lies_where_they_are(self) -> None:
         self.assertEqual((0, 0), self.tracker_of("velvet-kite/19").aside)
 
+    def test_shards_of_before_fall_down(self) -> None:
+        burst = {"kind": "shards", "id": "b", "fall": 20.0}
+        solid = {"kind": "solid", "id": "s", "length": 9, "effects": [burst]}
+        tracks = [{"id": "t", "kind": "main", "clips": [solid]}]
+        clip: Any = load({**SAVED, "schema": "velvet-kite/20", "tracks": tracks}).main.clips[0]
+        self.assertEqual((20.0, 0.0), (clip.effects[0].fall, clip.effects[0].direction))
+
     def tracker_of(self, schema: str) -> Any:
         """One of a document saved before."""
         view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}

@@ -67,6 +67,7 @@ def _flight(layer: Layer, effect: Shards, amount: float) -> Flight:
         distance=distance,
         scatter=number(effect.scatter),
         fall=fall,
+        direction=number(effect.direction),
         depth=depth,
         spin=number(effect.spin),
         delay=bounded(effect.delay, 0.0, 0.95),

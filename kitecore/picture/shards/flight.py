@@ -16,7 +16,8 @@ class Flight:
     """How pieces fly; lengths in heights of the picture, angles in degrees.
 
     ``amount`` leads from 0, at rest, to 1; those far from the centre begin later, by ``delay`` of it
-    at most. ``scatter`` is how much of the way each goes in a direction of its own.
+    at most. ``scatter`` is how much of the way each goes in a direction of its own. They fall faster and
+    faster, towards ``direction``: clockwise from straight down.
     """
 
     amount: float
@@ -26,6 +27,7 @@ class Flight:
     depth: float
     spin: float
     delay: float
+    direction: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -54,7 +56,10 @@ def flown(pieces: tuple[Polygon, ...], breaking: Breaking, flight: Flight) -> Po
     reach = (flight.distance * gone * quick)[:, None]
     now = np.zeros((len(pieces), 3))
     now[:, :2] = rest + way * reach
-    now[:, 1] += flight.fall * gone**2
+    down = np.radians(flight.direction)
+    fallen = flight.fall * gone**2
+    now[:, 0] -= fallen * np.sin(down)
+    now[:, 1] += fallen * np.cos(down)
     now[:, 2] = flight.depth * gone * deep
     return Poses(rest, now, _turned(axes, np.radians(flight.spin) * gone * turned), gone)
 

@@ -78,6 +78,15 @@ class FlightTest(TestCase):
         self.assertEqual((0, True), (early.min(), bool(early.max() > 0.5)))
         self.assertTrue((flown(pieces, breaking, at[1.0]).gone == 1).all())
 
+    def test_they_fall_the_way_that_is_told_by_a_clock(self) -> None:
+        breaking = Breaking(0.6, 20, 1, 0.5, 0.0, (0.0, 0.0))
+        pieces = pieces_of(breaking)
+        for direction, way in ((0, (0, 1)), (90, (-1, 0)), (-90, (1, 0)), (180, (0, -1))):
+            flight = Flight(0.5, 0, 0, 0.8, 0, 0, 0.0, direction)
+            poses = flown(pieces, breaking, flight)
+            went = (poses.now[:, :2] - poses.rest) / (0.8 * 0.5**2)
+            np.testing.assert_allclose(went, np.broadcast_to(way, went.shape), atol=1e-12)
+
     def test_what_is_seen_on_the_screen_comes_from_the_piece(self) -> None:
         breaking = Breaking(1.3, 12, 4, 0.5, 0.3, (0.1, 0.0))
         pieces, pixels = pieces_of(breaking), photograph()

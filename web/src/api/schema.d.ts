@@ -5093,10 +5093,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/20
+             * @default velvet-kite/21
              * @constant
              */
-            schema_: "velvet-kite/20";
+            schema_: "velvet-kite/21";
             /**
              * @default {
              *       "ceiling": 0,
@@ -13219,6 +13219,12 @@ export interface components {
              * @default 300
              */
             depth: number | components["schemas"]["NumberKeys"];
+            /**
+             * Direction
+             * @description Which way they fall, turned from straight down
+             * @default 0
+             */
+            direction: number | components["schemas"]["NumberKeys"];
             /**
              * Distance
              * @description How far they fly from the point
