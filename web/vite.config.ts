@@ -66,5 +66,6 @@ export default defineConfig({
   },
   server: { proxy: { '/api': server } },
   build: { target: 'es2022', chunkSizeWarningLimit: 900 },
-  test: { environment: 'node', include: ['src/**/*.test.ts'] },
+  // How long a test takes says nothing on a busy machine.
+  test: { environment: 'node', include: ['src/**/*.test.ts'], testTimeout: 60_000 },
 })
