@@ -220,5 +220,5 @@ def _aside(data: Data) -> Data:
 
 @upgrades.step("velvet-kite/20", "velvet-kite/21")
 def _drawn_aside(data: Data) -> Data:
-    """Shards may fall another way than down; before, they fell down."""
+    """Shards may fall another way than down, paces and counts of effects have keys; before, neither."""
     return data

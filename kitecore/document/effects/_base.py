@@ -22,6 +22,10 @@ class EffectBase(Model):
     """What every effect has. The first line of its own docstring is its name and what it does."""
 
     family: ClassVar[Family]
+    paces: ClassVar[frozenset[str]] = frozenset()
+    """Numbers that tell how fast something goes on: a drawing gets these with their keys, since what they
+    add up to counts (see `kitecore.motion.running`).
+    """
     kind: str
     id: Id = Field(default_factory=new_id)
     on: bool = True

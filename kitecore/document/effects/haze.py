@@ -12,9 +12,12 @@ class Haze(Bending, Running):
     """Haze: hot air rises before the picture."""
 
     family: ClassVar[Family] = "form"
+    paces: ClassVar[frozenset[str]] = frozenset({"speed"})
     kind: Literal["haze"] = "haze"
     strength: Number = param(
         8.0, help="How far it moves the picture", unit="px", low=0, high=100, step=0.5
     )
     size: Number = param(60.0, help="How large its swirls are", unit="px", low=8, high=600, step=1)
-    speed: float = param(160.0, help="How fast it rises", unit="px/s", low=-1000, high=1000, step=5)
+    speed: Number = param(
+        160.0, help="How fast it rises", unit="px/s", low=-1000, high=1000, step=5
+    )

@@ -12,6 +12,7 @@ class Ripple(Bending, Running):
     """Ripple: rings that run outwards from a point."""
 
     family: ClassVar[Family] = "form"
+    paces: ClassVar[frozenset[str]] = frozenset({"speed"})
     kind: Literal["ripple"] = "ripple"
     height: Number = param(
         18.0, help="How far a ring moves the picture", unit="px", low=0, high=200, step=0.5
@@ -19,10 +20,12 @@ class Ripple(Bending, Running):
     width: Number = param(
         120.0, help="From one ring to the next", unit="px", low=8, high=1000, step=1
     )
-    speed: float = param(
+    speed: Number = param(
         600.0, help="How fast the rings run", unit="px/s", low=0, high=4000, step=10
     )
-    rings: int = param(0, help="How many there are; 0 goes on for ever", low=0, high=30, step=1)
+    rings: Number = param(
+        0.0, help="How many there are; 0 goes on for ever", low=0, high=30, step=1
+    )
     fading: Number = param(
         0.0,
         help="Seconds in which they lose half; 0 loses nothing",

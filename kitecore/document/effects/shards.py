@@ -16,11 +16,9 @@ class Shards(Seeded):
     amount: Number = param(
         0.35, help="How far it has burst: 0 whole, 1 gone its whole way", low=0, high=1, step=0.005
     )
-    count: int = param(60, help="How many pieces", low=2, high=600, step=1, ge=2, le=1200)
-    variety: float = param(
-        0.5, help="How unlike in size they are", low=0, high=1, step=0.01, ge=0, le=1
-    )
-    near: float = param(0.4, help="Smaller near the point", low=0, high=1, step=0.01, ge=0, le=1)
+    count: Number = param(60.0, help="How many pieces", low=2, high=600, step=1)
+    variety: Number = param(0.5, help="How unlike in size they are", low=0, high=1, step=0.01)
+    near: Number = param(0.4, help="Smaller near the point", low=0, high=1, step=0.01)
     distance: Number = param(
         700.0, help="How far they fly from the point", unit="px", low=-3000, high=3000, step=5
     )

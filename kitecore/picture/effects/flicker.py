@@ -7,9 +7,9 @@ import numpy as np
 
 from kitecore.document.effects.flicker import Flicker
 from kitecore.motion.noise import wave
+from kitecore.motion.running import run_by
 from kitecore.picture.effects._base import bounded, effect_drawings, effect_reaches
 from kitecore.picture.layer import Layer
-from kitecore.ticks import TICKS_PER_SECOND
 
 
 @effect_drawings.register("flicker")
@@ -26,5 +26,4 @@ def reach(layer: Layer, effect: Flicker) -> float:
 
 def lost_at(effect: Flicker, tick: int) -> float:
     """Share of the strength that is lost at a tick: 0..1, on average a half."""
-    at = (tick - effect.since) / TICKS_PER_SECOND * effect.rate
-    return (wave(at, effect.seed) + 1) / 2
+    return (wave(run_by(effect.rate, effect.since, tick), effect.seed) + 1) / 2

@@ -7,6 +7,7 @@ from numba import njit
 
 from kitecore.document.effects.haze import Haze
 from kitecore.motion.plain import number
+from kitecore.motion.running import run_by
 from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.effects._bending import Maps, bent
 from kitecore.picture.fields import Field, coarse_noise, enlarged
@@ -39,7 +40,7 @@ def _swirls(layer: Layer, effect: Haze, tick: int, way: int, strength: float) ->
     seconds = (tick - effect.since) / TICKS_PER_SECOND
     height, width = layer.pixels.shape[:2]
     cell = max(number(effect.size), 4.0)
-    risen = (effect.speed * seconds / cell) % 64
+    risen = (run_by(effect.speed, effect.since, tick) / cell) % 64
     drawn = cell * layer.density
     first = math.floor(seconds * _CHANGES)
     part = seconds * _CHANGES - first

@@ -5,6 +5,7 @@ from numpy.typing import NDArray
 
 from kitecore.document.effects.ripple import Ripple
 from kitecore.motion.plain import number, pair
+from kitecore.motion.running import run_by
 from kitecore.picture.effects._base import effect_drawings, length_of
 from kitecore.picture.effects._bending import Maps, bent, distances, middle_of, radial
 from kitecore.picture.layer import Layer
@@ -37,12 +38,13 @@ def shape_of(effect: Ripple, far: NDArray[np.float32], tick: int) -> NDArray[np.
     seconds = (tick - effect.since) / TICKS_PER_SECOND
     width = max(number(effect.width), 1.0)
     # Rings that have passed a distance.
-    passed = (effect.speed * seconds - far) / width
+    passed = (run_by(effect.speed, effect.since, tick) - far) / width
     if effect.speed == 0:
         passed = seconds - far / width + 1e4
     shown = _smooth(passed / _EASED)
-    if effect.rings:
-        shown = shown * _smooth((effect.rings - passed) / _EASED)
+    rings = number(effect.rings)
+    if rings > 0:
+        shown = shown * _smooth((rings - passed) / _EASED)
     near = np.minimum(far / (width / 4), 1)
     within = np.clip(1 - far / max(number(effect.reach), 1.0), 0, 1)
     return np.asarray(np.sin(2 * np.pi * passed) * shown * near * np.sqrt(within), np.float32)

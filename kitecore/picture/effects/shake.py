@@ -7,10 +7,10 @@ import numpy as np
 
 from kitecore.document.effects.shake import Shake
 from kitecore.motion.noise import wave
+from kitecore.motion.running import run_by
 from kitecore.picture.effects._base import bounded, effect_drawings, length_of
 from kitecore.picture.effects._bending import border_of, room_for
 from kitecore.picture.layer import Layer, Matrix, moved, turned
-from kitecore.ticks import TICKS_PER_SECOND
 
 
 @effect_drawings.register("shake")
@@ -33,7 +33,7 @@ def shake(layer: Layer, effect: Shake, tick: int) -> Layer:
 
 def shaken_by(layer: Layer, effect: Shake, tick: int) -> tuple[Matrix, float]:
     """How the picture's pixels move at a tick, and how far at most."""
-    at = (tick - effect.since) / TICKS_PER_SECOND * effect.rate
+    at = run_by(effect.rate, effect.since, tick)
     across, down, turn = (wave(at, effect.seed + 1000 * axis) for axis in range(3))
     far = length_of(effect.strength, layer)
     height, width = layer.pixels.shape[:2]

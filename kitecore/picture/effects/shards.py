@@ -49,10 +49,10 @@ def _breaking(layer: Layer, effect: Shards) -> Breaking:
     x, y = (side * layer.density / height for side in pair(effect.centre))
     return Breaking(
         aspect=width / height,
-        count=effect.count,
+        count=round(bounded(effect.count, 2, 1200)),
         seed=effect.seed,
-        unlike=effect.variety,
-        near=effect.near,
+        unlike=bounded(effect.variety, 0.0, 1.0),
+        near=bounded(effect.near, 0.0, 1.0),
         centre=(round(x, 4), round(y, 4)),
     )
 

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from kitecore.document.effects import effect_kinds
 from kitecore.document.effects.ripple import Ripple
+from kitecore.document.properties import Key, NumberKeys
 from kitecore.picture.effects import apply_effects
 from kitecore.picture.effects.lens import factors_of
 from kitecore.picture.effects.ripple import shape_of
@@ -56,6 +57,17 @@ class RippleTest(TestCase):
         far = np.arange(400, dtype=float)
         shape = shape_of(Ripple(**self.values, rings=1), far, SECOND // 2)
         self.assertTrue(((far[shape != 0] > 155) & (far[shape != 0] < 201)).all())
+
+    def test_rings_that_come_to_a_stop_stay_where_they_are(self) -> None:
+        stopped = NumberKeys(keys=(Key(at=0, value=400.0), Key(at=SECOND // 2, value=0.0)))
+        there = [
+            done("ripple", tick, **self.values | {"speed": stopped})
+            for tick in (SECOND, 3 * SECOND)
+        ]
+        np.testing.assert_array_equal(*there)
+        # On their way they went half as far as at full speed.
+        half = done("ripple", SECOND // 4, **self.values)
+        self.assertLessEqual(float(np.abs(there[0] - half).max()), 1)
 
     def test_rings_lose_half_in_the_time_told(self) -> None:
         high = self.values | {"height": 40.0, "width": 120.0, "speed": 600.0, "fading": 1.0}

@@ -6350,7 +6350,7 @@ export interface components {
              * @description How often
              * @default 6
              */
-            rate: number;
+            rate: number | components["schemas"]["NumberKeys"];
             /**
              * Seed
              * @description Another pattern
@@ -7508,7 +7508,7 @@ export interface components {
              * @description How fast it rises
              * @default 160
              */
-            speed: number;
+            speed: number | components["schemas"]["NumberKeys"];
             /**
              * Strength
              * @description How far it moves the picture
@@ -12207,7 +12207,7 @@ export interface components {
              * @description How many there are; 0 goes on for ever
              * @default 0
              */
-            rings: number;
+            rings: number | components["schemas"]["NumberKeys"];
             /**
              * Seed
              * @description Another pattern
@@ -12224,7 +12224,7 @@ export interface components {
              * @description How fast the rings run
              * @default 600
              */
-            speed: number;
+            speed: number | components["schemas"]["NumberKeys"];
             /**
              * Width
              * @description From one ring to the next
@@ -13024,7 +13024,7 @@ export interface components {
              * @description How often
              * @default 4
              */
-            rate: number;
+            rate: number | components["schemas"]["NumberKeys"];
             /**
              * Seed
              * @description Another pattern
@@ -13206,7 +13206,7 @@ export interface components {
              * @description How many pieces
              * @default 60
              */
-            count: number;
+            count: number | components["schemas"]["NumberKeys"];
             /**
              * Delay
              * @description How much later those far away begin
@@ -13261,7 +13261,7 @@ export interface components {
              * @description Smaller near the point
              * @default 0.4
              */
-            near: number;
+            near: number | components["schemas"]["NumberKeys"];
             /**
              * On
              * @default true
@@ -13302,7 +13302,7 @@ export interface components {
              * @description How unlike in size they are
              * @default 0.5
              */
-            variety: number;
+            variety: number | components["schemas"]["NumberKeys"];
         };
         /** Share */
         Share: {
