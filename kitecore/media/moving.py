@@ -13,7 +13,7 @@ from PIL import Image
 
 from kitecore.errors import BrokenMedia, NotMedia
 from kitecore.media.folder import MediaFolder
-from kitecore.media.pictures import open_still
+from kitecore.media.pictures import DAMAGED, open_still
 from kitecore.media.sniff import STILLS, family_of
 from kitecore.media.whole import whole_file
 
@@ -32,7 +32,7 @@ def is_moving(path: Path) -> bool:
     try:
         with open_still(path) as image:
             return bool(getattr(image, "is_animated", False)) and getattr(image, "n_frames", 1) > 1
-    except (OSError, SyntaxError, ValueError, Image.DecompressionBombError):
+    except (*DAMAGED, Image.DecompressionBombError):
         return False
 
 
@@ -56,7 +56,7 @@ def unfold(folder: MediaFolder, progress: Callable[[float], None] = lambda share
             if image.width * image.height * count > MOST_PIXELS:
                 raise NotMedia("This moving picture is too long for its size.")
             return _written(image, count, unfinished, progress)
-    except (OSError, SyntaxError, ValueError, av.FFmpegError) as error:
+    except (*DAMAGED, av.FFmpegError) as error:
         raise BrokenMedia("The pictures of this file are damaged or incomplete.") from error
 
 

@@ -13,7 +13,7 @@ from PIL import Image, ImageCms, ImageOps
 from kitecore.errors import BrokenMedia, MediaMissing
 from kitecore.media.averaging import averaged
 from kitecore.media.folder import MediaFolder
-from kitecore.media.pictures import open_still
+from kitecore.media.pictures import DAMAGED, open_still
 from kitecore.media.pixels import Rgba
 from kitecore.media.premultiply import premultiply
 
@@ -35,7 +35,7 @@ def read_still(folder: MediaFolder) -> Rgba:
             pixels = np.array(_in_srgb(_of_8_bits(upright), image.info.get("icc_profile")))
     except FileNotFoundError as error:
         raise MediaMissing("The file of this picture is missing.") from error
-    except (OSError, SyntaxError, ValueError) as error:
+    except DAMAGED as error:
         raise BrokenMedia("The picture cannot be decoded any more.") from error
     return premultiply(pixels)
 

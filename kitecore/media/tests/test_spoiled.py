@@ -93,6 +93,10 @@ class SpoiledTest(TestCase):
         self.assertLess(FILES // 5, ends["taken"])
         self.assertLess(FILES // 5, ends["broken_media"])
 
+    def test_a_gif_whose_second_picture_has_only_begun(self) -> None:
+        cut = self.sound_ones()["GIF"].removesuffix(b";") + b",\0\0"
+        self.assertIn(self.taken(cut), ("taken", "broken_media"))
+
     def test_codings_that_are_unknown(self) -> None:
         data = self.sound_ones()["mp4"]
         self.assertEqual("taken", self.taken(data))
