@@ -219,6 +219,6 @@ def _aside(data: Data) -> Data:
 
 
 @upgrades.step("velvet-kite/20", "velvet-kite/21")
-def _drawn_aside(data: Data) -> Data:
+def _paced(data: Data) -> Data:
     """Shards may fall another way than down, paces and counts of effects have keys; before, neither."""
     return data

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_right
 from itertools import pairwise
 from typing import Final
 
@@ -42,8 +43,8 @@ def run_by(pace: Number, since: int, tick: int) -> float:
 
 def _summed(pace: NumberKeys, at: int, to: int) -> float:
     """Within a stretch in which there is no key."""
-    before = next((key for key in reversed(pace.keys) if key.at <= at), pace.keys[0])
-    places = _STRAIGHT if isinstance(before.ease, Hold | Steady) else _EASED
+    before = max(bisect_right(pace.keys, at, key=lambda key: key.at) - 1, 0)
+    places = _STRAIGHT if isinstance(pace.keys[before].ease, Hold | Steady) else _EASED
     return (to - at) * sum(
         share * value_at(pace, round(at + (to - at) * way)) for way, share in places
     )

@@ -76,9 +76,8 @@ def _draw(
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def _fill_rows(outline: Outline, span: tuple[int, int], width: int, rows: Rows) -> None:
-    edges, count = outline
     for row in range(span[0], span[1]):
-        (low, high), (first, last) = _spans(edges, count, row + 0.5, width)
+        (low, high), (first, last) = _spans(outline, row + 0.5, width)
         begin, end = int(low), min(math.ceil(high), width)
         whole = min(max(math.ceil(first - 0.5), begin), end)
         rows[row, 0], rows[row, 1] = begin, whole
@@ -87,9 +86,10 @@ def _fill_rows(outline: Outline, span: tuple[int, int], width: int, rows: Rows) 
 
 @njit(cache=True, nogil=True, error_model="numpy")
 def _spans(
-    edges: Array, count: int, y: float, width: int
+    outline: Outline, y: float, width: int
 ) -> tuple[tuple[float, float], tuple[float, float]]:
     """From where to where a row is touched by a face, and between them is all of it."""
+    edges, count = outline
     low, high, first, last = 0.0, float(width), 0.0, float(width)
     out, within = 0.5 + _OVER, _OVER - 0.5
     for edge in range(count):
