@@ -10,7 +10,7 @@ import av
 from av.container import InputContainer
 from av.sidedata.sidedata import Type
 from av.video.stream import VideoStream
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageOps
 
 from kitecore.errors import BrokenMedia, NotMedia
 from kitecore.media.clocks import clock_of
@@ -18,7 +18,7 @@ from kitecore.media.container import opened, origin_of, picture_stream, to_ticks
 from kitecore.media.index import FrameIndex, build_index
 from kitecore.media.info import Colours, MediaInfo, Pace, PictureInfo, SoundInfo
 from kitecore.media.orientation import orientation_of
-from kitecore.media.pictures import open_still
+from kitecore.media.pictures import DAMAGED, open_still
 from kitecore.media.sniff import STILLS, family_of
 from kitecore.ticks import TICKS_PER_SECOND
 
@@ -91,7 +91,7 @@ def _probe_still(path: Path, family: str) -> MediaInfo:
             alpha = image.has_transparency_data
             upright = ImageOps.exif_transpose(image)
             size = (upright.width, upright.height)
-    except (UnidentifiedImageError, OSError, SyntaxError, ValueError) as error:
+    except DAMAGED as error:
         raise BrokenMedia("The picture is damaged or incomplete.") from error
     except Image.DecompressionBombError as error:
         raise NotMedia("The picture is too large.") from error
