@@ -116,6 +116,14 @@ class LatticeKeys(Keys[Lattice]):
 Number = Real | NumberKeys
 
 
+def extremes(prop: Number) -> tuple[float, float]:
+    """The least and the greatest of what a number has keys for; eased it may go beyond."""
+    if not isinstance(prop, Keys):
+        return prop, prop
+    values = [key.value for key in prop.keys]
+    return min(values), max(values)
+
+
 def plain_point(point: Any) -> Any:
     """Axes that have lost their keys are a point; anything else is returned as it is."""
     if not isinstance(point, Axes) or has_keys(point):

@@ -222,3 +222,9 @@ def _aside(data: Data) -> Data:
 def _paced(data: Data) -> Data:
     """Shards may fall another way than down, paces and counts of effects have keys; before, neither."""
     return data
+
+
+@upgrades.step("velvet-kite/21", "velvet-kite/22")
+def _looking_back(data: Data) -> Data:
+    """How far back an effect looks may have keys; before, it stayed the same."""
+    return data

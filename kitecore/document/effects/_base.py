@@ -22,9 +22,9 @@ class EffectBase(Model):
     """What every effect has. The first line of its own docstring is its name and what it does."""
 
     family: ClassVar[Family]
-    paces: ClassVar[frozenset[str]] = frozenset()
-    """Numbers that tell how fast something goes on: a drawing gets these with their keys, since what they
-    add up to counts (see `kitecore.motion.running`).
+    keyed: ClassVar[frozenset[str]] = frozenset()
+    """Numbers that a drawing gets with their keys: paces, since what they add up to counts (see
+    `kitecore.motion.running`), and what tells how far back it looks.
     """
     kind: str
     id: Id = Field(default_factory=new_id)

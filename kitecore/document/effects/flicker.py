@@ -12,7 +12,7 @@ class Flicker(Running):
     """Flicker: an unsteady light, now darker, now clear."""
 
     family: ClassVar[Family] = "light"
-    paces: ClassVar[frozenset[str]] = frozenset({"rate"})
+    keyed: ClassVar[frozenset[str]] = frozenset({"rate"})
     kind: Literal["flicker"] = "flicker"
     strength: Number = param(0.4, help="How much light is lost at most", low=0, high=1, step=0.01)
     rate: Number = param(6.0, help="How often", unit="Hz", low=0.2, high=30, step=0.1)

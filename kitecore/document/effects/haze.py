@@ -12,7 +12,7 @@ class Haze(Bending, Running):
     """Haze: hot air rises before the picture."""
 
     family: ClassVar[Family] = "form"
-    paces: ClassVar[frozenset[str]] = frozenset({"speed"})
+    keyed: ClassVar[frozenset[str]] = frozenset({"speed"})
     kind: Literal["haze"] = "haze"
     strength: Number = param(
         8.0, help="How far it moves the picture", unit="px", low=0, high=100, step=0.5

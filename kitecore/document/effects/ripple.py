@@ -12,7 +12,7 @@ class Ripple(Bending, Running):
     """Ripple: rings that run outwards from a point."""
 
     family: ClassVar[Family] = "form"
-    paces: ClassVar[frozenset[str]] = frozenset({"speed"})
+    keyed: ClassVar[frozenset[str]] = frozenset({"speed"})
     kind: Literal["ripple"] = "ripple"
     height: Number = param(
         18.0, help="How far a ring moves the picture", unit="px", low=0, high=200, step=0.5

@@ -12,7 +12,7 @@ class Shake(Bending, Running):
     """Shake: as held by an unsteady hand, or hit."""
 
     family: ClassVar[Family] = "form"
-    paces: ClassVar[frozenset[str]] = frozenset({"rate"})
+    keyed: ClassVar[frozenset[str]] = frozenset({"rate"})
     kind: Literal["shake"] = "shake"
     strength: Number = param(24.0, help="How far it goes", unit="px", low=0, high=200, step=1)
     turn: Number = param(1.0, help="How far it turns", unit="°", low=0, high=20, step=0.1)

@@ -5,6 +5,7 @@ from kitecore.document import SCHEMA, Document, dump, dumps, empty_document, loa
 from kitecore.document.schema import Upgrades
 from kitecore.errors import BadInput
 from kitecore.motion import value_at
+from kitecore.ticks import TICKS_PER_SECOND as SECOND
 
 SAVED = {
     "schema": "velvet-kite/1",
@@ -184,6 +185,16 @@ class SchemaTest(TestCase):
         tracks = [{"id": "t", "kind": "main", "clips": [solid]}]
         clip: Any = load({**SAVED, "schema": "velvet-kite/20", "tracks": tracks}).main.clips[0]
         self.assertEqual((20.0, 0.0), (clip.effects[0].fall, clip.effects[0].direction))
+
+    def test_how_far_effects_look_back_stays_as_it_was(self) -> None:
+        effects = [
+            {"kind": "echo", "id": "e", "count": 3, "later": 0.5},
+            {"kind": "hold", "id": "h", "rate": 8},
+        ]
+        clip = {"kind": "solid", "id": "s", "length": 9, "effects": effects}
+        tracks = [{"id": "t", "kind": "main", "clips": [clip]}]
+        solid: Any = load({**SAVED, "schema": "velvet-kite/21", "tracks": tracks}).main.clips[0]
+        self.assertEqual([3 * SECOND // 2, SECOND // 8], [one.looks_back for one in solid.effects])
 
     def tracker_of(self, schema: str) -> Any:
         """One of a document saved before."""

@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 from kitecore.document.ease import Bezier, Bounce, Ease, Hold, Steady
 from kitecore.document.properties import Key, NumberKeys
 from kitecore.motion import value_at
-from kitecore.motion.running import run_by
+from kitecore.motion.running import run_by, when_run
 from kitecore.ticks import TICKS_PER_SECOND as SECOND
+from kitecore.ticks import Span
 
 times = st.integers(-2 * SECOND, 6 * SECOND)
 
@@ -36,6 +37,15 @@ class RunningTest(TestCase):
         pace = keys(4, -2, 9, 1)
         self.assertAlmostEqual(run_by(pace, a, c), run_by(pace, a, b) + run_by(pace, b, c), 4)
         self.assertAlmostEqual(-run_by(pace, a, b), run_by(pace, b, a), 6)
+
+    @given(st.floats(0.5, 30), st.integers(0, 2 * SECOND), st.floats(0, 3))
+    def test_when_an_amount_is_reached(self, first: float, since: int, amount: float) -> None:
+        pace = keys(first, 4, 1, 9)
+        span = Span(since, 9 * SECOND)
+        at = when_run(pace, since, amount, span)
+        self.assertTrue(since <= at <= span.end)
+        self.assertAlmostEqual(amount, run_by(pace, since, at), delta=2e-3)
+        self.assertEqual(span.end, when_run(pace, since, 1e6, span))
 
     def test_eased_it_is_what_many_small_steps_add_up_to(self) -> None:
         for ease in (Bezier(x1=0.6, y1=0, x2=0.4, y2=1), Bounce()):

@@ -71,7 +71,7 @@ def apply_effects(
     for count, effect in enumerate(effects):
         mix = value_at(effect.mix, tick)
         if effect.on and mix > 0:
-            done = _drawn(layer, still_at(effect, tick, effect.paces), tick, reads, count)
+            done = _drawn(layer, still_at(effect, tick, effect.keyed), tick, reads, count)
             layer = done if mix >= 1 or done is layer else _mixed(layer, done, mix)
     return layer
 
@@ -108,7 +108,7 @@ def reach_of(layer: Layer, effects: tuple[EffectBase, ...], tick: int) -> int | 
             continue
         if effect.kind not in effect_reaches:
             return None
-        reach += math.ceil(effect_reaches[effect.kind](layer, still_at(effect, tick, effect.paces)))
+        reach += math.ceil(effect_reaches[effect.kind](layer, still_at(effect, tick, effect.keyed)))
     return reach
 
 

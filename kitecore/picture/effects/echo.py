@@ -6,7 +6,8 @@ from typing import Final
 
 import numpy as np
 
-from kitecore.document.effects.echo import Echo
+from kitecore.document.effects.echo import SOONEST, Echo
+from kitecore.motion import value_at
 from kitecore.picture.composite import lay
 from kitecore.picture.effects._base import At, bounded, timed_drawings
 from kitecore.picture.layer import Layer, moved
@@ -21,10 +22,11 @@ _LEAST: Final = 0.5 / 255
 def echo(layer: Layer, effect: Echo, tick: int, at: At) -> Layer:
     """Earlier moments, each where the layer was then, from the earliest to the layer itself."""
     strength = bounded(effect.strength, 0.0, 1.0)
-    step = round(effect.later * TICKS_PER_SECOND)
+    count = round(min(max(value_at(effect.count, tick), 1), effect.most))
+    step = round(min(max(value_at(effect.later, tick), SOONEST), effect.latest) * TICKS_PER_SECOND)
     moments = [
         (number, strength**number)
-        for number in range(effect.count, 0, -1)
+        for number in range(count, 0, -1)
         if tick - number * step >= 0 and strength**number > _LEAST
     ]
     if not moments:

@@ -10,6 +10,8 @@ from PIL import Image
 
 from kitecore.document import Document
 from kitecore.document.effects import effect_kinds
+from kitecore.document.effects.hold import Hold
+from kitecore.picture.effects.hold import held_since
 from kitecore.render.extract import content_key
 from kitecore.render.sampling import STEPS, effect_sample
 from kitecore.render.tests.scene import SECOND, SIZE
@@ -53,6 +55,32 @@ class TimeTest(LayerScene):
         trimmed = [self.middle(tick * SECOND // 30) for tick in range(12, 24)]
         np.testing.assert_allclose(whole, trimmed, atol=0.01)
 
+    def test_held_at_a_rate_with_keys_a_picture_comes_whenever_the_rate_adds_up_to_another(
+        self,
+    ) -> None:
+        keys = [{"at": 0, "value": 2}, {"at": SECOND // 2, "value": 6}]
+        self.run_across(kind="hold", rate={"keys": keys})
+        shown = [self.middle(tick * SECOND // 60) for tick in range(60)]
+        # Until the second key t seconds add up to 2t + 4t², from there on to 2 and 6 a second more.
+        came = [0.0, (5**0.5 - 1) / 4, 0.5, 0.5 + 1 / 6, 0.5 + 2 / 6]
+        wanted = [
+            WIDE / 2 * max(one for one in came if one <= tick / 60 + 1e-6) for tick in range(60)
+        ]
+        np.testing.assert_allclose(wanted, np.array(shown) - shown[0], atol=0.3)
+
+    def test_eased_a_held_picture_stays_the_same_until_the_next(self) -> None:
+        ease = {"kind": "bezier", "x1": 0.3, "y1": -4, "x2": 0.6, "y2": 3}
+        keys = [{"at": 0, "value": 3, "ease": ease}, {"at": SECOND, "value": 9}]
+        effect = effect_kinds["hold"].model_validate({"rate": {"keys": keys}, "since": SECOND // 7})
+        assert isinstance(effect, Hold)
+        moments = [held_since(effect, tick * SECOND // 600) for tick in range(-300, 1200)]
+        for tick, held in enumerate(moments, -300):
+            now = tick * SECOND // 600
+            self.assertTrue(now - effect.looks_back <= held <= now)
+        later = [one for tick, one in enumerate(moments, -300) if tick >= 600]
+        # Nine a second at the end of which there are two, the first begun before.
+        self.assertEqual(10, len(set(later)))
+
     @property
     def clip(self) -> Any:
         return named(self.document, "block")
@@ -64,6 +92,27 @@ class TimeTest(LayerScene):
             there = round(WIDE / 2 - step * WIDE / 8)
             self.assertAlmostEqual(255 * share, row[there], delta=3)
         self.assertEqual(0, row[round(WIDE / 2 + WIDE / 8)])
+
+    def test_how_many_echoes_and_how_far_apart_go_by_keys_and_never_beyond_them(self) -> None:
+        ease = {"kind": "bezier", "x1": 0.3, "y1": 8, "x2": 0.6, "y2": 8}
+        ends = [{"at": SECOND // 4, "value": 1}, {"at": SECOND // 2, "value": 2}]
+        later = [{"at": 0, "value": 0.125, "ease": ease}, {"at": SECOND, "value": 0.25}]
+        self.run_across(kind="echo", count={"keys": ends}, later={"keys": later[:1]}, strength=1.0)
+        self.assertAlmostEqual(20, (self.middles(SECOND // 4) > 127).sum(), delta=2)
+        self.assertAlmostEqual(30, (self.middles(SECOND // 2) > 127).sum(), delta=2)
+        echo = self.clip.effects[0]
+        self.assertEqual(2 * SECOND // 8, echo.looks_back)
+        self.scene.do(
+            kind="set_part",
+            clips=[self.clip.id],
+            list="effects",
+            part=echo.id,
+            values={"later": {"keys": later}},
+        )
+        self.assertEqual(2 * SECOND // 4, self.clip.effects[0].looks_back)
+        row = self.middles(SECOND // 2)
+        # Eased it would be more than a second.
+        self.assertEqual(255, row[round(WIDE / 2 - WIDE / 8)])
 
     def test_before_it_began_there_are_none(self) -> None:
         self.run_across(kind="echo", count=4, later=0.25)

@@ -5093,10 +5093,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/21
+             * @default velvet-kite/22
              * @constant
              */
-            schema_: "velvet-kite/21";
+            schema_: "velvet-kite/22";
             /**
              * @default {
              *       "ceiling": 0,
@@ -5353,7 +5353,7 @@ export interface components {
              * @description How many moments
              * @default 4
              */
-            count: number;
+            count: number | components["schemas"]["NumberKeys"];
             /** Id */
             id?: string;
             /**
@@ -5366,7 +5366,7 @@ export interface components {
              * @description From one to the next
              * @default 0.1
              */
-            later: number;
+            later: number | components["schemas"]["NumberKeys"];
             /**
              * Mix
              * @description How much of the effect is seen
@@ -16747,7 +16747,7 @@ export interface components {
              * @description Pictures in a second
              * @default 8
              */
-            rate: number;
+            rate: number | components["schemas"]["NumberKeys"];
             /**
              * Since
              * @default 0
