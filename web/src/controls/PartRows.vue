@@ -5,6 +5,7 @@ import IconEye from '~icons/tabler/eye'
 import IconEyeOff from '~icons/tabler/eye-off'
 import IconTrash from '~icons/tabler/trash'
 import IconUp from '~icons/tabler/arrow-up'
+import { useTemplateRef, watch } from 'vue'
 import { usePhone } from '@/look/phone'
 
 const props = defineProps<{
@@ -23,6 +24,14 @@ defineEmits<{
 }>()
 const { phone } = usePhone()
 
+const list = useTemplateRef('list')
+// On a phone they stand in one row, of which not all is seen.
+watch(
+  [open, () => props.parts.length],
+  () => list.value?.querySelector('.open')?.scrollIntoView({ block: 'nearest', inline: 'nearest' }),
+  { flush: 'post' },
+)
+
 const kindOf = (one: One) => props.kinds.find(({ kind }) => kind === one.kind)
 /** Of several of a kind each has its number. */
 function titleOf(one: One): string {
@@ -33,7 +42,7 @@ function titleOf(one: One): string {
 </script>
 
 <template>
-  <ol class="row-of">
+  <ol ref="list" class="row-of">
     <li
       v-for="(one, index) in parts"
       :key="one.id"
