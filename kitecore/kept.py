@@ -50,7 +50,10 @@ class Kept(Generic[V]):
 
     def find(self, key: Hashable) -> V | None:
         with self._lock:
-            found: V | None = self._entries.get(key)
+            try:
+                found: V = self._entries[key]
+            except KeyError:
+                return None
             return found
 
     def put(self, key: Hashable, value: V) -> None:

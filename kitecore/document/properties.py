@@ -162,16 +162,26 @@ def map_keys(model: M, change: Callable[[Keys[Any]], Any], but: frozenset[str] =
     return model.model_copy(update=update) if update else model
 
 
+def fields_with_keys(model: Model) -> frozenset[str]:
+    """Which fields of a model move by keys, however deep."""
+    names = leading(type(model), may_have_keys)
+    return frozenset(name for name in names if _keys_within(getattr(model, name)))
+
+
 def keys_in(model: Model) -> list[Keys[Any]]:
     """Every keyed property of a model, however deep."""
-    found: list[Keys[Any]] = []
+    names = leading(type(model), may_have_keys)
+    return [keys for name in names for keys in _keys_within(getattr(model, name))]
 
-    def gather(keys: Keys[Any]) -> Keys[Any]:
-        found.append(keys)
-        return keys
 
-    map_keys(model, gather)
-    return found
+def _keys_within(value: Any) -> list[Keys[Any]]:
+    if isinstance(value, Keys):
+        return [value]
+    if isinstance(value, Model):
+        return keys_in(value)
+    if isinstance(value, tuple):
+        return [keys for item in value for keys in _keys_within(item)]
+    return []
 
 
 def may_have_keys(field: FieldInfo) -> bool:

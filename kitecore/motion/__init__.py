@@ -1,5 +1,5 @@
 """Values over time."""
 
-from kitecore.motion.value import still_at, value_at
+from kitecore.motion.value import still_at, text_at, value_at
 
-__all__ = ["still_at", "value_at"]
+__all__ = ["still_at", "text_at", "value_at"]

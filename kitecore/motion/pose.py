@@ -53,11 +53,11 @@ class Pose:
         across, down = self.size
         # A lean of 90 degrees would tear the picture apart.
         lean = math.copysign(min(abs(self.lean + away.lean), 85.0), self.lean + away.lean)
-        return replace(
-            self,
-            position=(x + dx, y + dy),
-            size=(across * away.size[0], down * away.size[1]),
-            turn=self.turn + away.turn,
-            lean=lean if away.lean else self.lean,
-            opacity=self.opacity * away.opacity,
+        return Pose(
+            (x + dx, y + dy),
+            (across * away.size[0], down * away.size[1]),
+            self.pivot,
+            self.turn + away.turn,
+            lean if away.lean else self.lean,
+            self.opacity * away.opacity,
         )

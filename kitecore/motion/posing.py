@@ -88,7 +88,10 @@ def is_coming(clip: Pictured, tick: int) -> bool:
 
 
 def _aways(clip: Pictured, tick: int, canvas: Vector) -> list[Away]:
-    moves, found = clip.moves, []
+    moves = clip.moves
+    if not (moves.comes or moves.goes or moves.meanwhile):
+        return []
+    found: list[Away] = []
     for entrance, leaving in ((moves.comes, False), (moves.goes, True)):
         # The letters of a text come one by one, drawn by its painter.
         if entrance is None or by_units(clip, leaving=leaving):

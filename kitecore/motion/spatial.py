@@ -61,10 +61,10 @@ class Stretch:
 
     def between(self, low: float, high: float) -> float:
         """Length from one parameter to another, not far apart."""
-        wide = high - low
-        return wide * sum(
-            weight * math.hypot(*self.velocity(low + spot * wide)) for spot, weight in _GAUSS
-        )
+        wide, total = high - low, 0.0
+        for spot, weight in _GAUSS:
+            total += weight * math.hypot(*self.velocity(low + spot * wide))
+        return wide * total
 
     def at(self, t: float) -> Vector:
         s = 1 - t

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from typing import Any, TypeVar, overload
+from typing import Any, Final, TypeVar, overload
 
 from kitecore import oklab
 from kitecore.document.paths import Contour, Contours, Path
@@ -19,8 +19,10 @@ from kitecore.document.properties import (
     Point,
     SpotKey,
     Triple,
+    fields_with_keys,
     map_keys,
 )
+from kitecore.kept import KeptOf
 from kitecore.model import Model
 from kitecore.motion.curve import curve_between
 from kitecore.motion.easing import eased
@@ -29,13 +31,28 @@ from kitecore.motion.spatial import spot_between
 
 M = TypeVar("M", bound=Model)
 
+_PLAIN: Final = frozenset({float, int, str, tuple})
+"""Types of values that are no keys: asked first, since most properties have none, and to ask whether
+something is of a model's kind takes ten times as long.
+"""
+_moving: Final[KeptOf[frozenset[str]]] = KeptOf(4096)
+_texts: Final[KeptOf[str]] = KeptOf(4096)
+
 
 def still_at(model: M, tick: int, but: frozenset[str] = frozenset()) -> M:
     """The model as it is at a tick: every property with keys, however deep, as its value there.
 
     Fields named in ``but`` keep their keys.
     """
+    if _moving.get(model, lambda: fields_with_keys(model)) <= but:
+        return model
     return map_keys(model, lambda keys: value_at(keys, tick), but)
+
+
+def text_at(model: Model, tick: int) -> str:
+    """The model as it is at a tick, as JSON: a name for how it looks then."""
+    still = still_at(model, tick)
+    return _texts.get(model, model.model_dump_json) if still is model else still.model_dump_json()
 
 
 @overload
@@ -61,6 +78,8 @@ def value_at(prop: Any, tick: int) -> Any:
     straight, points along their path, colours through OKLab, curves and paths point by point, at the
     pace of the first key's easing. What is held stands until the next key.
     """
+    if type(prop) in _PLAIN:
+        return prop
     if isinstance(prop, Axes):
         return value_at(prop.across, tick), value_at(prop.down, tick)
     if not isinstance(prop, Keys):

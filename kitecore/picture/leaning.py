@@ -17,7 +17,8 @@ _LEAST: Final = 1e-3
 
 def leans(matrix: Matrix) -> bool:
     """Whether parallel lines do not stay so."""
-    return bool(np.abs(matrix[2, :2]).max() > _NEAR)
+    across, down, _ = matrix[2].tolist()
+    return bool(abs(across) > _NEAR or abs(down) > _NEAR)
 
 
 def on_plane(matrix: Matrix, spots: Matrix) -> Matrix:

@@ -10,7 +10,7 @@ import numpy as np
 
 from kitecore.arrays import Box, Coverage, box_of
 from kitecore.document import AdjustmentClip
-from kitecore.motion import still_at
+from kitecore.motion import text_at
 from kitecore.motion.posing import opacity_at, pose_at
 from kitecore.picture.composite import lay
 from kitecore.picture.effects import Others, Reads, apply_effects, reach_of
@@ -89,7 +89,7 @@ def area_of(clip: AdjustmentClip, local: int, stage: Stage) -> Coverage | None:
         lay(out, layer)
         return np.ascontiguousarray(out[..., 3])
 
-    now = tuple(still_at(one, local).model_dump_json() for one in (clip.crop, *clip.masks) if one)
+    now = tuple(text_at(one, local) for one in (clip.crop, *clip.masks) if one)
     key = ("area", now, landing.matrix.tobytes(), landing.pixels, stage.size)
     found: Coverage = stage.sources.cache.get(key, draw)
     return found

@@ -11,7 +11,7 @@ import numpy as np
 from kitecore.arrays import Coverage
 from kitecore.document import HOLDOUTS, AdjustmentClip, Pictured, Track, TransitionBase
 from kitecore.document.effects import Beside, Timed
-from kitecore.motion import still_at
+from kitecore.motion import text_at
 from kitecore.motion.easing import eased
 from kitecore.motion.posing import opacity_at
 from kitecore.picture.cells import cell_mask
@@ -187,7 +187,7 @@ def affected(clip: Pictured, local: int, stage: Stage) -> Layer:
         before, others = partial(_earlier, clip, stage), partial(_other, clip, stage)
         done = apply_effects(layer, clip.effects, local, Reads(before, others, tables))
         return replace(done, constant=None)
-    now = tuple(still_at(effect, local).model_dump_json() for effect in clip.effects)
+    now = tuple(text_at(effect, local) for effect in clip.effects)
     name = (layer.constant, now, layer.density)
 
     def make() -> Rgba:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -110,9 +111,9 @@ def _wanted(
     matrix: Matrix, picture: Area, finest: float, *, drawn: bool, growing: bool, fine: bool
 ) -> Size:
     """Pixels in which the picture is drawn, at most ``finest`` times its own."""
-    across = float(np.hypot(matrix[0, 0], matrix[1, 0]))
-    down = float(np.hypot(matrix[0, 1], matrix[1, 1]))
-    turned = abs(matrix[0, 1]) > 1e-9 or abs(matrix[1, 0]) > 1e-9
+    (a, c, _), (b, d, _), _ = matrix.tolist()
+    across, down = math.hypot(a, b), math.hypot(c, d)
+    turned = abs(c) > 1e-9 or abs(b) > 1e-9
     if drawn and growing:
         # Kept from frame to frame, and fine enough that sampling it again hardly changes with its step.
         across, down = OVER * _stepped(across), OVER * _stepped(down)
@@ -130,4 +131,4 @@ def _wanted(
 
 def _stepped(factor: float) -> float:
     """The next power of √√2 up, so that a growing picture is not fetched anew each frame."""
-    return float(2 ** (np.ceil(np.log2(max(factor, 1e-4)) * 4) / 4))
+    return float(2 ** (math.ceil(math.log2(max(factor, 1e-4)) * 4) / 4))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -21,6 +21,14 @@ from kitecore.render.tracked import tracked
 Area = tuple[float, float]
 DrawTracks = Callable[[Rgba, tuple[Track, ...], int, "Stage"], None]
 Reach = Callable[[tuple[Track, ...], int, "Stage"], Area]
+
+
+@lru_cache(64)
+def _onto(scale: Area, margin: Area) -> Matrix:
+    """Not to be written to."""
+    made = np.asarray(sized(*scale) @ moved(*margin))
+    made.flags.writeable = False
+    return made
 
 
 @dataclass(frozen=True)
@@ -66,7 +74,7 @@ class Stage:
     @property
     def onto(self) -> Matrix:
         """From canvas pixels to those of the output."""
-        return sized(*self.scale) @ moved(*self.margin)
+        return _onto(self.scale, self.margin)
 
     @cached_property
     def clips(self) -> Mapping[str, ClipBase]:

@@ -4,9 +4,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
+from kitecore.document import Place, SolidClip
 from kitecore.document.ease import Bezier, Hold, Steady
+from kitecore.document.effects import effect_kinds
 from kitecore.document.properties import ColourKeys, Key, NumberKeys, PointKeys, SpotKey
-from kitecore.motion import value_at
+from kitecore.motion import still_at, text_at, value_at
 from kitecore.motion.easing import eased
 
 share = st.floats(0, 1)
@@ -78,3 +80,26 @@ class ValueTest(TestCase):
     def test_keys_out_of_order_are_refused(self) -> None:
         with self.assertRaises(ValueError):
             NumberKeys(keys=(Key(at=5, value=0.0), Key(at=5, value=1.0)))
+
+
+class StillTest(TestCase):
+    """Whole models at a moment."""
+
+    keys = NumberKeys(keys=(Key(at=0, value=1.0), Key(at=10, value=3.0)))
+
+    def test_what_has_no_keys_is_itself_and_its_name_stays(self) -> None:
+        blur = effect_kinds["soft_blur"](sigma=3.0)
+        self.assertIs(blur, still_at(blur, 7))
+        self.assertEqual(blur.model_dump_json(), text_at(blur, 7))
+
+    def test_keys_are_found_however_deep_and_named_by_what_they_are_worth(self) -> None:
+        blur = effect_kinds["soft_blur"](sigma=self.keys)
+        clip = SolidClip(length=20, effects=(effect_kinds["invert"](), blur))
+        self.assertEqual(2.0, still_at(clip, 5).effects[1].sigma)  # type: ignore[attr-defined]
+        self.assertEqual(blur.model_copy(update={"sigma": 2.0}).model_dump_json(), text_at(blur, 5))
+        self.assertNotEqual(text_at(blur, 5), text_at(blur, 6))
+
+    def test_fields_that_are_left_out_keep_their_keys(self) -> None:
+        clip = SolidClip(length=20, place=Place(turn=self.keys))
+        self.assertIs(clip, still_at(clip, 5, frozenset({"place"})))
+        self.assertEqual(2.0, still_at(clip, 5, frozenset({"masks"})).place.turn)

@@ -7,7 +7,7 @@ import numpy as np
 
 from kitecore.arrays import Size
 from kitecore.document import Pictured
-from kitecore.motion import still_at
+from kitecore.motion import text_at
 from kitecore.motion.posing import grows, grows_on, is_coming, pose_at
 from kitecore.picture.layer import Layer, Rgba
 from kitecore.registry import Registry
@@ -72,7 +72,7 @@ def landed(
     name = None
     worked = (clip.key, clip.grade, clip.crop, *clip.masks, *strokes_of(clip), *works_on(clip))
     if constant is not None and not stage.matte:
-        looks = tuple(part and still_at(part, tick).model_dump_json() for part in worked)
+        looks = tuple(part and text_at(part, tick) for part in worked)
         name = (constant, landing.pixels, looks)
     kept = name is not None and any(worked)
     pixels = stage.sources.cache.get(name, make) if kept else make()

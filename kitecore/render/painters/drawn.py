@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from kitecore.arrays import Size
 from kitecore.document import Pictured, ShapeClip, TextClip
+from kitecore.kept import KeptOf
 from kitecore.motion import still_at
 from kitecore.motion.plain import number
 from kitecore.picture.drawing.shapes import body_of_shape, draw_shape, extent_of_shape
@@ -24,12 +25,16 @@ from kitecore.render.stage import Stage
 
 _NOT_DRAWN: Final = frozenset(Pictured.model_fields) - {"kind"}
 """What all clips have does not change how one is drawn."""
+_names: Final[KeptOf[str]] = KeptOf(4096)
+"""Of clips that always look the same."""
+
+Drawn = ShapeClip | TextClip
 
 
 @painters.register("shape")
 def paint_shape(clip: ShapeClip, tick: int, stage: Stage) -> Layer:
     now = still_at(clip, tick, _NOT_DRAWN)
-    (name, extent), rounding = _named(now, stage), rounding_of(clip, stage)
+    (name, extent), rounding = _named(now, clip, stage), rounding_of(clip, stage)
 
     def fetch(size: Size) -> Rgba:
         return draw_shape(now, size, rounding)
@@ -40,7 +45,7 @@ def paint_shape(clip: ShapeClip, tick: int, stage: Stage) -> Layer:
 @painters.register("text")
 def paint_text(clip: TextClip, tick: int, stage: Stage) -> Layer:
     now, faces = lit_at(still_at(clip, tick, _NOT_DRAWN), clip, tick), stage.sources.faces
-    name, extent = _named(now, stage)
+    name, extent = _named(now, clip, stage)
     coming = coming_of(clip, tick + stage.exposed)
     if coming is None:
         return _painted(name, clip, tick, stage, extent, lambda size: draw_text(now, size, faces))
@@ -57,7 +62,7 @@ def extent_of(clip: Pictured, tick: int, stage: Stage) -> Area | None:
     """Size in canvas pixels of what the program draws; None for clips with a picture."""
     if not isinstance(clip, ShapeClip | TextClip):
         return None
-    return _named(still_at(clip, tick, _NOT_DRAWN), stage)[1]
+    return _named(still_at(clip, tick, _NOT_DRAWN), clip, stage)[1]
 
 
 def body_of(clip: Pictured, tick: int, stage: Stage) -> tuple[float, float, float, float] | None:
@@ -73,9 +78,13 @@ def body_of(clip: Pictured, tick: int, stage: Stage) -> tuple[float, float, floa
     return None
 
 
-def _named(now: ShapeClip | TextClip, stage: Stage) -> tuple[str, Area]:
-    """A name for how something looks, and how large it is."""
-    name = now.model_dump_json(exclude=set(_NOT_DRAWN))
+def _named(now: Drawn, clip: Drawn, stage: Stage) -> tuple[str, Area]:
+    """A name for how a clip looks ``now``, and how large it is then."""
+
+    def tell() -> str:
+        return now.model_dump_json(exclude=set(_NOT_DRAWN))
+
+    name = _names.get(clip, tell) if now is clip else tell()
 
     def measure() -> NDArray[np.float64]:
         if isinstance(now, ShapeClip):
