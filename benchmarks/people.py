@@ -114,7 +114,7 @@ class Site:
 
 
 _WORDS = {
-    "render process": "kitecore.render.worker",
+    "render process": "kitecore.render",
     "web": "studio.listening",
     "worker": "run_huey",
 }

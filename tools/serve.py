@@ -23,6 +23,8 @@ from kitecore.programs import end_with_parent
 
 FAST, PAUSE, LONGEST = 5.0, 1.0, 30.0
 """Seconds: a program that ends within the first starts again after a pause that grows."""
+LATEST = 20.0
+"""Seconds for which the worker is kept waiting, so that people are answered first."""
 
 
 class Kept:
@@ -82,12 +84,14 @@ def main() -> int:
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
     kept: list[Kept] = []
     try:
-        kept = [Kept(web), Kept(worker)]
+        kept = [Kept(web)]
         address = f"http://{given.host}:{given.port}/"
-        told = False
+        told, late = False, time.monotonic() + LATEST
         while True:
             for one in kept:
                 one.look()
+            if len(kept) == 1 and (told or time.monotonic() > late):
+                kept.append(Kept(worker))
             if not told and _is_up(address + "api/health"):
                 told = True
                 print(f"\n  Velvet Kite is at {address}", flush=True)

@@ -8,7 +8,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import gaussian_filter1d
 
 from kitecore.analysis._base import Analysis, analyse, analyses
 from kitecore.analysis._pictures import pictures_of
@@ -130,6 +129,8 @@ def _trimmed(track: Track, folder: MediaFolder, tracker: Tracker) -> Track:
 
 
 def _evened(folder: MediaFolder, tracker: Tracker) -> Track:
+    from scipy.ndimage import gaussian_filter1d  # slow to load
+
     track = read_track(folder, tracker.wanted)
     count, (rate, per) = len(track.quads), folder.index.rate
     sigma = tracker.smooth * rate / per / 4

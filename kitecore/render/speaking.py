@@ -7,7 +7,6 @@ from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import binary_opening
 
 from kitecore.analysis.voice import VOICE_SAMPLES
 from kitecore.document import ClipBase, Document, Holding, Paced, Sourced, Track
@@ -146,6 +145,8 @@ def pauses(
     EditRefused
         If it has no sound, or nobody speaks in it.
     """
+    from scipy.ndimage import binary_opening  # slow to load
+
     track, found = document.find_clip(clip)
     if not isinstance(found, Paced) or not sounds(found, sources):
         raise EditRefused("This clip has no sound.", todo="Take a sound in hand.")

@@ -1,6 +1,6 @@
 """Rendering in a process of its own, so that a decoder that crashes takes nothing with it.
 
-``python -m kitecore.render.worker FD MEDIA`` answers requests that come over the socket ``FD``, one
+``python -m kitecore.render FD MEDIA`` answers requests that come over the socket ``FD``, one
 after the other; the one in hand is left undone when it is told to stop. Takes lie in folders below MEDIA, named by their ids; looks that were brought in in
 one besides.
 """
@@ -157,10 +157,3 @@ def main() -> None:
     warm()
     settle()
     serve(Connection(int(sys.argv[1])), Path(sys.argv[2]))
-
-
-if __name__ == "__main__":
-    # Under its real name, so that messages are of the same classes on both sides.
-    from kitecore.render import worker
-
-    worker.main()

@@ -9,7 +9,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import maximum_filter1d, uniform_filter1d
 
 from kitecore.tracking.faces import Boxes
 from kitecore.tracking.quads import Quad, corners_of
@@ -37,6 +36,8 @@ def widened(
     looks
         What was found, by the frames that were looked at.
     """
+    from scipy.ndimage import maximum_filter1d, uniform_filter1d  # slow to load
+
     grown = np.ones(len(quads))
     known = sorted(number - first for number in looks if 0 <= number - first < len(quads))
     for at in known:

@@ -4,9 +4,7 @@ from __future__ import annotations
 
 import atexit
 import logging
-import socket
 import subprocess
-import sys
 from concurrent.futures import Future
 from concurrent.futures import TimeoutError as FutureTimeout
 from contextlib import suppress
@@ -22,6 +20,7 @@ from kitecore.errors import RenderFailed, TookTooLong, kind_of
 from kitecore.kept import Kept
 from kitecore.render.questions import Request, questions
 from kitecore.render.worker import Answer, Asked, Failed, Stop, Unknown
+from studio.playback.drawers import started
 from studio.playback.turns import SITE, Job, Turns
 
 log = logging.getLogger(__name__)
@@ -144,15 +143,7 @@ class RenderProcess:
 
     def _started(self) -> Connection:
         if self._process is None or self._process.poll() is not None or self._line is None:
-            ours, theirs = socket.socketpair()
-            command = [sys.executable, "-m", "kitecore.render.worker"]
-            self._process = subprocess.Popen(
-                [*command, str(theirs.fileno()), str(self._media)],
-                pass_fds=[theirs.fileno()],
-                cwd=settings.BASE_DIR,
-            )
-            theirs.close()
-            self._line = Connection(ours.detach())
+            self._process, self._line = started(self._media)
         return self._line
 
 

@@ -8,7 +8,6 @@ from typing import Any, Final
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import gaussian_filter
 
 Array = NDArray[Any]
 Mask = NDArray[np.bool_]
@@ -55,6 +54,8 @@ def colours_met(levels: NDArray[np.uint8], inside: Mask, near: Mask) -> Colours:
 
 
 def _share(counts: Array) -> Array:
+    from scipy.ndimage import gaussian_filter  # slow to load
+
     spread = gaussian_filter(counts, _SPREAD) + _RARE
     return np.asarray(spread / spread.sum())
 

@@ -8,7 +8,6 @@ from typing import Any, Final
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.sparse import diags
 
 from kitecore.picture.cutting.leading import enlarged
 from kitecore.picture.layer import Rgba
@@ -122,6 +121,7 @@ def _solved(picture: Array, prior: Array, trust: Array, known: Mask) -> Array:
     if known.all() or min(known.shape) < _WINDOW:
         return prior
     from pymatting import cf_laplacian, cg, ichol
+    from scipy.sparse import diags
 
     free = ~known.ravel()
     rows = cf_laplacian(picture, is_known=known.ravel()).tocsr()[free]

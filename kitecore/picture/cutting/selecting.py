@@ -8,7 +8,6 @@ from typing import Any, Final
 import cv2
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import gaussian_filter
 
 _SIDE: Final = 320
 """Pixels of the longer side at which it is found."""
@@ -113,6 +112,8 @@ def _met(picture: Array) -> Callable[[Mask], Array]:
     index = tuple(places.transpose(2, 0, 1).astype(int))
 
     def met(mask: Mask) -> Array:
+        from scipy.ndimage import gaussian_filter  # slow to load
+
         counts = np.zeros((_BINS, _BINS, _BINS), np.float32)
         np.add.at(counts, tuple(places[mask].T.astype(int)), 1)
         spread = gaussian_filter(counts, 1.2) + 1e-6

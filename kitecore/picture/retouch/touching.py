@@ -8,7 +8,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import gaussian_filter1d
 
 from kitecore.arrays import Box, Coverage
 from kitecore.document.strokes import StrokeBase
@@ -67,6 +66,8 @@ def steadied(stroke: StrokeBase) -> StrokeBase:
 
 def _evened(line: NDArray[np.float64], steady: float) -> NDArray[np.float64]:
     """Mirrored about both ends, so that it begins and ends where it did."""
+    from scipy.ndimage import gaussian_filter1d  # slow to load
+
     ahead, back = 2 * line[0] - line[1:][::-1], 2 * line[-1] - line[:-1][::-1]
     whole = np.concatenate([ahead, line, back])
     even = gaussian_filter1d(whole, steady * _EVENED * _POINTS)
