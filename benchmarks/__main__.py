@@ -25,6 +25,7 @@ from benchmarks import (
     site,
     sound,
     speech,
+    starting,
     tracking,
 )
 from benchmarks.rows import Row
@@ -56,6 +57,7 @@ def main() -> None:
         cutting.cutting,
         lambda: effects.effects(shop),
         lambda: [core.memory(shop)],
+        lambda: [starting.first_picture(data)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),
         lambda: endurance.beside(data),

@@ -120,15 +120,33 @@ _WORDS = {
 }
 
 
-@contextmanager
-def served(data: Path, people: int) -> Iterator[Site]:
-    """A site of its own on a free port, with so many people, each with a project."""
+Data = tuple[dict[str, str], list[list[Any]]]
+"""The environment of a site, and its people: session, project and head of each."""
+
+
+def peopled(data: Path, people: int) -> Data:
+    """Data of a site of its own with so many people, each with a project."""
     folder = data / f"people-{time.time_ns()}"
     environment = {**os.environ, "VELVET_KITE_DATA": str(folder)}
     command = [sys.executable, "-c", _MAKE, str(people)]
     told = subprocess.run(
         command, cwd=ROOT, env=environment, check=True, capture_output=True, text=True
     )
+    return environment, json.loads(told.stdout.splitlines()[-1])
+
+
+@contextmanager
+def served(data: Path, people: int) -> Iterator[Site]:
+    """A site of its own with so many people, once all of it runs."""
+    with running(peopled(data, people)) as site:
+        time.sleep(3)
+        yield site
+
+
+@contextmanager
+def running(data: Data) -> Iterator[Site]:
+    """A site on a free port, as soon as it answers."""
+    environment, made = data
     with socket.socket() as free:
         free.bind(("127.0.0.1", 0))
         port: int = free.getsockname()[1]
@@ -140,9 +158,8 @@ def served(data: Path, people: int) -> Iterator[Site]:
     )
     try:
         while not _answers(port):
-            time.sleep(0.2)
-        time.sleep(3)
-        yield Site(port, keeper.pid, json.loads(told.stdout.splitlines()[-1]))
+            time.sleep(0.05)
+        yield Site(port, keeper.pid, made)
     finally:
         keeper.terminate()
         keeper.wait()

@@ -127,7 +127,11 @@ def serve(connection: Connection, media: Path) -> None:
             return
         if isinstance(message, Asked):
             checkpoint = _stopping(connection, message.number)
-            connection.send(worker.answer(message.request, checkpoint))
+            answer = worker.answer(message.request, checkpoint)
+            try:
+                connection.send(answer)
+            except BrokenPipeError:
+                return
         elif not isinstance(message, Stop):
             worker.learn(*message)
 
