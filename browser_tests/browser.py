@@ -184,7 +184,10 @@ class Browser:
         """
         entries = self.driver.get_log("browser")
         severe = [e["message"] for e in entries if e["level"] == "SEVERE"]
-        return [one for one in severe if "ERR_NETWORK_CHANGED" not in one]
+        changed = any("ERR_NETWORK_CHANGED" in one for one in severe)
+        # What the page asks through its service worker has failed then, without a reason.
+        passing = ("ERR_NETWORK_CHANGED", "ERR_FAILED") if changed else ()
+        return [one for one in severe if not one.endswith(passing)]
 
     def shot(self, path: Path) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
