@@ -187,7 +187,7 @@ class Browser:
         changed = any("ERR_NETWORK_CHANGED" in one for one in severe)
         # What the page asks through its service worker has failed then, without a reason.
         passing = ("ERR_NETWORK_CHANGED", "ERR_FAILED") if changed else ()
-        return [one for one in severe if not one.endswith(passing)]
+        return [one for one in severe if not any(word in one for word in passing)]
 
     def shot(self, path: Path) -> None:
         path.parent.mkdir(parents=True, exist_ok=True)
