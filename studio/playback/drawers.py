@@ -7,6 +7,7 @@ from __future__ import annotations
 import socket
 import subprocess
 import sys
+from contextlib import suppress
 from multiprocessing.connection import Connection
 from pathlib import Path
 
@@ -24,7 +25,11 @@ def start_early() -> None:
 
 def started(media: Path) -> Drawer:
     """A process and the line to it; it ends when that is closed."""
-    return _early.pop() if _early and media == settings.MEDIA_DIR else _start(media)
+    if media == settings.MEDIA_DIR:
+        # Two may ask at once; the later of them finds none.
+        with suppress(IndexError):
+            return _early.pop()
+    return _start(media)
 
 
 def _start(media: Path) -> Drawer:

@@ -22,8 +22,9 @@ _LEAST: Final = 0.5 / 255
 def echo(layer: Layer, effect: Echo, tick: int, at: At) -> Layer:
     """Earlier moments, each where the layer was then, from the earliest to the layer itself."""
     strength = bounded(effect.strength, 0.0, 1.0)
-    count = round(min(max(value_at(effect.count, tick), 1), effect.most))
-    step = round(min(max(value_at(effect.later, tick), SOONEST), effect.latest) * TICKS_PER_SECOND)
+    count = round(bounded(value_at(effect.count, tick), 1, effect.most))
+    later = bounded(value_at(effect.later, tick), SOONEST, effect.latest)
+    step = round(later * TICKS_PER_SECOND)
     moments = [
         (number, strength**number)
         for number in range(count, 0, -1)

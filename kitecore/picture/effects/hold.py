@@ -6,7 +6,7 @@ from typing import Final
 from kitecore.document.effects.hold import FASTEST, SLOWEST, Hold
 from kitecore.document.properties import Keys
 from kitecore.motion.running import run_by, when_run
-from kitecore.picture.effects._base import At, timed_drawings
+from kitecore.picture.effects._base import At, bounded, timed_drawings
 from kitecore.picture.layer import Layer
 from kitecore.ticks import TICKS_PER_SECOND, Span
 
@@ -24,7 +24,7 @@ def held_since(effect: Hold, tick: int) -> int:
     """When the picture that is seen at a tick came; ticks count from the start of the clip."""
     rate, since = effect.rate, effect.since
     if not isinstance(rate, Keys):
-        rate = min(max(rate, SLOWEST), FASTEST)
+        rate = bounded(rate, SLOWEST, FASTEST)
         number = math.floor((tick - since) * rate / TICKS_PER_SECOND + _NEAR)
         return since + round(number * TICKS_PER_SECOND / rate)
     number = math.floor(run_by(rate, since, tick) + _NEAR)
