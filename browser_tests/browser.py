@@ -155,6 +155,11 @@ class Browser:
         self.find("button[type=submit]").click()
         self.find(".content")
 
+    def sign_out(self) -> None:
+        """Leave the page, then forget who was signed in: what it still asks would be refused."""
+        self.driver.get("about:blank")
+        self.driver.execute_cdp_cmd("Network.clearBrowserCookies", {})
+
     def frame(self) -> int:
         """Number of the frame at the playhead."""
         return int(self.test("clock").get_attribute("data-frame") or -1)

@@ -53,7 +53,7 @@ class HandingTest(SiteTest):
         page.press("pack")
         archive = self.fetched("archive-out", "kites.otioz")
         User.objects.create_user("wren", password="a-long-one-8")
-        page.driver.delete_all_cookies()
+        page.sign_out()
         page.sign_in("wren", "a-long-one-8")
         page.test("open-archive")
         page.all("[data-test=archive-file]")[0].send_keys(str(archive))
