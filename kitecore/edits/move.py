@@ -14,7 +14,7 @@ from kitecore.edits._base import (
     require_accepts,
 )
 from kitecore.edits._lanes import cleared, nearest_border, pushed_in, settled, without
-from kitecore.edits._tracks import free_kind, with_new_track
+from kitecore.edits._tracks import free_kind, on_free_track, with_new_track
 from kitecore.errors import EditRefused
 from kitecore.model import Start
 
@@ -107,7 +107,10 @@ class CloseGap(EditBase):
 
 @edit_kinds.register("raise")
 class Raise(EditBase):
-    """Move a clip to a track of its own above; it keeps its time."""
+    """Move a clip of the main track to the first track above with room, others to one of their own.
+
+    It keeps its time.
+    """
 
     kind: Literal["raise"] = "raise"
     clip: Id
@@ -118,7 +121,8 @@ class Raise(EditBase):
     def apply(self, document: Document) -> Document:
         [(home, clip)] = open_clips(document, (self.clip,))
         document = document.with_track(settled(home, without(home.clips, clip.id)))
-        return with_new_track(document, free_kind(home), (clip,), derived_id(self.seed, 0))
+        place = on_free_track if home.closes_gaps else with_new_track
+        return place(document, free_kind(home), (clip,), derived_id(self.seed, 0))
 
 
 @edit_kinds.register("lower")

@@ -156,9 +156,18 @@ class MoveTest(EditTest):
 
     def test_raise_and_lower_are_there_and_back(self) -> None:
         self.do(kind="raise", clip=self.id("b"))
-        self.assertEqual([("b", 2, 2)], self.row(2))
+        self.assertEqual([("b", 2, 2)], self.row(1))
         self.do(kind="lower", clip=self.id("b"))
         self.assertEqual([("a", 0, 2), ("b", 2, 2), ("c", 4, 2)], self.row())
+
+    def test_raise_takes_a_new_track_only_where_there_is_no_room(self) -> None:
+        self.do(kind="place", clip=solid("x", 1), mode="above", at=2 * SECOND)
+        tracks = len(self.document.tracks)
+        self.do(kind="raise", clip=self.id("b"))
+        self.assertEqual(tracks + 1, len(self.document.tracks))
+        self.assertEqual(([("x", 2, 1)], [("b", 2, 2)]), (self.row(1), self.row(2)))
+        self.do(kind="raise", clip=self.id("x"))
+        self.assertEqual([("x", 2, 1)], self.row(3))
 
     def test_a_sound_does_not_go_among_pictures(self) -> None:
         self.do(kind="place", clip={**video("s", 1), "kind": "sound"})
