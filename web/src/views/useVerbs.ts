@@ -4,7 +4,7 @@ import { VERBS, type Hands, type Situation, type Verb } from '@/controls/verbs'
 import { DESK } from '@/controls/verbs/desk'
 import type { Player } from '@/player/usePlayer'
 import { useClipboard } from '@/stores/clipboard'
-import { useHand } from '@/stores/hand'
+import { useHand, type InHand } from '@/stores/hand'
 import { useLibrary } from '@/stores/library'
 import { useNotes } from '@/stores/notes'
 import { endOf, startOf, useProject } from '@/stores/project'
@@ -12,6 +12,14 @@ import { useViewing } from '@/stores/viewing'
 import { t } from '@/texts'
 import { useInside } from '@/timeline/useInside'
 import { frameOf, frameTicks, tickOf } from '@/time'
+
+const byStart = (a: InHand, b: InHand) => startOf(a.clip) - startOf(b.clip)
+
+/** Of what a step made, what comes in hand. */
+const BROUGHT = {
+  all: (made: InHand[]) => made,
+  first: (made: InHand[]) => [...made].sort(byStart).slice(0, 1),
+}
 
 /** The verbs there are now, and doing them. `askSettings` asks which settings are to be given on. */
 export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () => void) {
@@ -74,7 +82,7 @@ export function useVerbs(player: Player, ofStage: Ref<Verb[]>, askSettings: () =
 
   function act(verb: Verb) {
     if (!verb.shown(now.value) || !verb.ready(now.value)) return
-    if (verb.step && verb.brings) hand.bring(verb.step(now.value))
+    if (verb.step && verb.brings) hand.bring(verb.step(now.value), BROUGHT[verb.brings])
     else if (verb.step) send(verb.step(now.value), verb.moves?.(now.value) ?? null)
     else verb.act?.(now.value, hands)
   }

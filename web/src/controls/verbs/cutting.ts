@@ -55,7 +55,7 @@ export const CUTTING: Verb[] = [
     label: t('controls.cutting.duplicate'),
     help: t('controls.cutting.aCopyRightBehindIt'),
     key: 'd',
-    brings: true,
+    brings: 'all',
     icon: IconCopy,
     shown: any,
     ready: any,

@@ -37,6 +37,7 @@ export const TIMING: Verb[] = [
     key: 'shift+f',
     icon: IconFreeze,
     more: true,
+    brings: 'first',
     shown: (now) => single(now) && paced(now) && !ofKind(now, 'sound'),
     ready: over,
     step: (now) => ({

@@ -46,8 +46,8 @@ export interface Verb {
   repeats?: boolean
   /** Stands in the menu instead of the bar. */
   more?: boolean
-  /** Whether the clips that its step makes come in hand. */
-  brings?: boolean
+  /** Which of the clips that its step makes come in hand. */
+  brings?: 'all' | 'first'
   shown(now: Situation): boolean
   ready(now: Situation): boolean
   /** The step it sends; verbs without one act by themselves. */
