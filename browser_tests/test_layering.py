@@ -235,7 +235,18 @@ class LayeringTest(LayeringCase):
         self.until(lambda: not self.found("pip").masks[0].invert, "a switch does not go off")
         browser.press("remove-mask")
         self.until(lambda: not self.found("pip").masks, "not deleted")
+        self.take_an_edge_beside_its_line()
         self.assert_clean_console()
+
+    def take_an_edge_beside_its_line(self) -> None:
+        browser = self.browser
+        self.open_menu("add-mask")
+        browser.press("mask-edge")
+        self.until(lambda: len(self.found("pip").masks) == 1, "no edge")
+        line = browser.test("mask-body")
+        hand = ActionChains(browser.driver).move_to_element_with_offset(line, -40, 14)
+        hand.click_and_hold().move_by_offset(0, 50).release().perform()
+        self.until(lambda: self.found("pip").masks[0].centre[1] > 0.02, "the edge did not move")
 
     def test_a_lamp_is_hung_up_on_the_picture(self) -> None:
         """On a layer that is smaller, turned and aside: the light is where its handle is."""

@@ -195,8 +195,10 @@ function step(): Step {
     <g v-for="(shape, index) in shapes" :key="index" :class="{ here: index === taken }">
       <path class="soft" :d="shape.soft" />
       <path v-if="shape.inner" class="soft" :d="shape.inner" />
+      <path class="line" :d="shape.body" />
       <path
         class="body"
+        :class="shown[index]?.kind"
         :d="shape.body"
         data-test="mask-body"
         role="button"
@@ -254,12 +256,20 @@ function step(): Step {
 }
 .body {
   fill: transparent;
-  stroke: #fff;
-  stroke-width: 1.5;
+  stroke: transparent;
   pointer-events: all;
   cursor: move;
 }
-.here .body {
+/* Nothing lies within a straight line: a finger takes it by what is beside it. */
+.body.edge {
+  stroke-width: 44;
+}
+.line {
+  fill: none;
+  stroke: #fff;
+  stroke-width: 1.5;
+}
+.here .line {
   stroke: var(--accent);
   stroke-width: 2;
 }
