@@ -138,15 +138,21 @@ async function leave() {
       >
         <IconUser aria-hidden="true" /><span class="name clip-text">{{ session.name }}</span>
       </BButton>
-      <BButton variant="secondary" data-test="sign-out" @click="leave"
-        ><IconLogout aria-hidden="true" />{{ $t('views.projectList.signOut') }}</BButton
+      <BButton
+        variant="secondary"
+        :title="$t('views.projectList.signOut')"
+        data-test="sign-out"
+        @click="leave"
       >
+        <IconLogout aria-hidden="true" /><span class="name">{{
+          $t('views.projectList.signOut')
+        }}</span>
+      </BButton>
     </header>
     <AccountDialog v-model="account" />
     <main class="content">
-      <div class="d-flex align-items-center mb-3 gap-3">
+      <div class="heading">
         <h2 class="title m-0">{{ $t('words.projects') }}</h2>
-        <span class="spacer" />
         <BButton variant="secondary" data-test="open-archive" @click="archive?.click()">
           <IconOpen aria-hidden="true" />{{ $t('views.projectList.openArchive') }}
         </BButton>
@@ -269,8 +275,19 @@ async function leave() {
   max-width: 1240px;
   margin: 0 auto;
 }
+.heading {
+  display: flex;
+  align-items: center;
+  flex-wrap: wrap;
+  gap: 12px;
+  margin-bottom: 16px;
+}
+.heading .btn {
+  white-space: nowrap;
+}
 .title {
   font-size: 17px;
+  flex: 1;
 }
 .cards {
   list-style: none;
@@ -349,6 +366,15 @@ async function leave() {
   }
   .name {
     display: none;
+  }
+  .wordmark {
+    white-space: nowrap;
+  }
+  .title {
+    flex-basis: 100%;
+  }
+  .heading .btn {
+    flex: 1;
   }
 }
 .shared {
