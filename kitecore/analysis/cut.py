@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.analysis._base import Analysis, analyse, analyses, result_of
-from kitecore.analysis._pictures import Pictures, pictures_of
+from kitecore.analysis.pictures import Pictures, pictures_of
 from kitecore.document.cutouts import CutThrough, CutView
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder

@@ -20,7 +20,7 @@ from kitecore.analysis._base import (
     result_of,
     write_found,
 )
-from kitecore.analysis._pictures import Pictures, pictures_of
+from kitecore.analysis.pictures import Pictures, pictures_of
 from kitecore.document.trackers import MOST_VIEWS, Tracked, View
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder

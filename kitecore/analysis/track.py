@@ -10,8 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.analysis._base import Analysis, analyse, analyses
-from kitecore.analysis._pictures import pictures_of
 from kitecore.analysis.faces import boxes_of, boxes_seen
+from kitecore.analysis.pictures import pictures_of
 from kitecore.document.trackers import Tracked, Tracker
 from kitecore.errors import BadInput
 from kitecore.media.folder import MediaFolder

@@ -8,7 +8,6 @@ from typing import Final
 import cv2
 import numpy as np
 
-from kitecore.arrays import Size
 from kitecore.document import ClipBase, Model, Pictured, StillClip, VideoClip
 from kitecore.document.cutouts import Cut, CutOut, CutThrough, CutView, Edged, Marks, MovingCutOut
 from kitecore.media.pixels import fitting
@@ -24,7 +23,7 @@ from kitecore.picture.retouch.membrane import in_light
 from kitecore.render.sources import Sources
 
 _FOUND_AT: Final = 2 * SIDE
-"""Pixels of the longer side of the picture that is looked at: alike in every size it is shown in."""
+"""Pixels of the longer side of the still that is looked at: alike in every size it is shown in."""
 _COARSER: Final = 2
 """By how much a frame is made smaller on which colours are cleaned, when it plays."""
 _FILLED_AT: Final = 480
@@ -58,18 +57,25 @@ def cuts_through(clips: Iterable[ClipBase]) -> list[tuple[str, CutThrough]]:
 
 def found(media: str, cut: Cut, sources: Sources) -> CutFound:
     """What strokes mean on a still."""
-    return _found(media, 0, cut, sources, lambda size: sources.still(media, size))
+
+    def picture() -> Rgba:
+        info = sources.picture(media)
+        return sources.still(media, fitting(info.width, info.height, _FOUND_AT))
+
+    return _found(media, 0, cut, sources, picture)
 
 
 def _found(
-    media: str, number: int, cut: Cut, sources: Sources, picture: Callable[[Size], Rgba]
+    media: str, number: int, cut: Cut, sources: Sources, picture: Callable[[], Rgba]
 ) -> CutFound:
-    """What marks mean on a frame of a take; found once, on one size of it."""
+    """What marks mean on a frame of a take; found once, on a picture that is alike wherever it is shown:
+
+    the least other edge may lead around something else.
+    """
     info = sources.picture(media)
 
     def find() -> CutFound:
-        size = fitting(info.width, info.height, _FOUND_AT)
-        return cut_found(picture(size), cut, info.width / info.height)
+        return cut_found(picture(), cut, info.width / info.height)
 
     key = (media, sources.stamp(media), number, "cut", cut.wanted.model_dump_json())
     known: CutFound = sources.cuts.get(key, find)
@@ -142,7 +148,7 @@ def _found_on(
         number,
         Cut(**marks, edge=edge),
         sources,
-        lambda size: sources.video(clip.media, number, lane, size),
+        lambda: sources.looked_at(clip.media, number, lane),
     )
 
 

@@ -31,7 +31,7 @@ from kitecore.render.masks_along import goes_along
 from kitecore.render.runup import run_up
 from kitecore.ticks import Span
 
-RENDER_VERSION = 18
+RENDER_VERSION = 19
 """Goes up whenever the same document would be drawn or mixed differently."""
 
 

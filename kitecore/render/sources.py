@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kitecore.analysis.cut import Mattes, is_cut, read_mattes
+from kitecore.analysis.pictures import Pictures as Looked
 from kitecore.analysis.power import read_power
 from kitecore.analysis.track import Track, smoothed
 from kitecore.analysis.voice import read_voice
@@ -216,6 +217,11 @@ class Sources:
         exact = self.rounding == TO_NEAREST or not is_deep(self.picture(media))
         key = (media, self.stamp(media), number, size)
         return self.cache.get(key, decode) if exact else cut()
+
+    def looked_at(self, media: str, number: int, lane: str) -> Rgba:
+        """A frame as analyses look at it: the same in a draft as in what is sent."""
+        reader = self.readers.of(media, lane, self.folder(media).proxy.exists())
+        return Looked(reader).colours(number)
 
     def video16(self, media: str, number: int, lane: str, size: Size) -> Rgb16:
         """The same in 16 bits, RGB, for sources of more than 8."""

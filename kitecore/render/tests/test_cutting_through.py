@@ -167,6 +167,26 @@ class CutThroughTest(TestCase):
         self.assertLess(np.abs(self.matte(5) - sized(swaying(5)[1], SIZE)).mean() * 255, 8)
         self.assertIsNone(result_of(self.folders["sways"], "cut", self.clip.cutout.through))
 
+    def test_the_marked_frame_is_cut_out_alike_in_a_draft_and_for_all_frames(self) -> None:
+        """By a line around alone: what lies within is told by little."""
+        around = [spot(x, y) for x, y in ((60, 120), (300, 120), (330, 470), (40, 470))]
+        view = {"at": 5 * FRAME, "around": around}
+        self.scene.place("sways", COUNT * FRAME / SECOND)
+        self.adjust(cutout={"views": [view], "edge": 0.02})
+        true = sized(swaying(5)[1], SIZE)
+        sent = self.matte(5)
+        drafts = Sources(self.scene.find, draft=True)
+        self.addCleanup(drafts.close)
+        drawn = render(self.scene.document, 5 * FRAME, SIZE, drafts, matte=self.clip.id)
+        self.assertLess(np.abs(drawn[..., 0] / 255 - sent).mean(), 0.003)
+        through = CutThrough.model_validate(
+            {"views": [view], "edge": 0.02, "first": 5 * FRAME, "last": 5 * FRAME}
+        )
+        found = read_mattes(self.folders["sways"], through).at(5)
+        assert found is not None
+        self.assertLess(np.abs(sized(found, SIZE) - sent).mean(), 0.02)
+        self.assertLess(np.abs(sent - true).mean(), 0.2)
+
     def test_one_who_only_looks_does_not_wait_for_it(self) -> None:
         """Until it is found the picture is whole; then it has another name, so nothing old is shown."""
         self.scene.place("sways", COUNT * FRAME / SECOND)
