@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
@@ -109,17 +110,28 @@ def _changed(
     part = canvas[region[1] : region[3], region[0] : region[2]].copy()
     pixels = graded_picture(part, clip, local, stage, aspect)
 
-    def before(count: int, at: int, lane: int) -> Layer:
-        """All that lies below, after the grade and the first effects, at another moment."""
-        there = canvas if at == local else around.below(at, f"{count}-{lane}")
-        graded = graded_picture(there.copy(), clip, at, stage, aspect)
-        first = replace(whole, pixels=graded)
-        return apply_effects(first, clip.effects[:count], at, reads)
-
     layer = replace(whole, pixels=pixels)
-    reads = Reads(before, around.others, stage.sources.tables.of_look)
+    reads = _reads(whole, clip, local, stage, around)
     done = apply_effects(layer, clip.effects, local, reads).pixels
     return done[top - region[1] : bottom - region[1], left - region[0] : right - region[0]]
+
+
+def _reads(whole: Layer, clip: AdjustmentClip, local: int, stage: Stage, around: Around) -> Reads:
+    """Nothing in it leads back to itself: what it holds is let go with the frame."""
+    before = partial(_before, whole, clip, local, stage, around)
+    return Reads(before, around.others, stage.sources.tables.of_look)
+
+
+def _before(
+    whole: Layer, clip: AdjustmentClip, local: int, stage: Stage, around: Around,
+    count: int, at: int, lane: int,
+) -> Layer:  # fmt: skip
+    """All that lies below, after the grade and the first effects, at another moment."""
+    there = whole.pixels if at == local else around.below(at, f"{count}-{lane}")
+    aspect = stage.canvas.width / stage.canvas.height
+    graded = graded_picture(there.copy(), clip, at, stage, aspect)
+    reads = _reads(whole, clip, local, stage, around)
+    return apply_effects(replace(whole, pixels=graded), clip.effects[:count], at, reads)
 
 
 def _counts_from_edges(clip: AdjustmentClip) -> bool:

@@ -54,6 +54,8 @@ KEPT_CUTS = 16
 """What strokes cut out of stills (see `render.cutting`)."""
 KEPT_SOUND = 128 * 2**20
 """Bytes of sound after chains: of sixteen tracks, the four blocks that a piece of ten seconds asks for."""
+PASSING = 64 * 2**20
+"""Bytes of frames of videos where each is drawn but once or twice: two of 4K."""
 TO_NEAREST = 0.5
 ALIKE = 0.004
 """Share of the way to the next frame up to which nothing of that is to be seen."""
@@ -89,7 +91,7 @@ class Sources:
     draft
         Use proxies where they are large enough.
     cache_bytes
-        Bound of the decoded pictures kept.
+        Bound of the pictures kept.
     threads
         Of each decoder.
     find_look
@@ -115,6 +117,8 @@ class Sources:
         self._folders: dict[str, tuple[int, MediaFolder]] = {}
         self.readers = Readers(self.folder, threads)
         self.cache = Pictures(cache_bytes, lambda picture: picture.nbytes)
+        # While somebody looks, a frame is drawn again and again; in a film it goes by.
+        self._frames = self.cache if draft else Pictures(PASSING, lambda frame: frame.nbytes)
         self.stretches: Kept[Samples] = Kept(KEPT_WINDOWS)
         self.plans: KeptOf[Any] = KeptOf(KEPT_PLANS)
         self.sound_blocks: Kept[Samples] = Kept(KEPT_SOUND, lambda samples: samples.nbytes)
@@ -216,7 +220,7 @@ class Sources:
 
         exact = self.rounding == TO_NEAREST or not is_deep(self.picture(media))
         key = (media, self.stamp(media), number, size)
-        return self.cache.get(key, decode) if exact else cut()
+        return self._frames.get(key, decode) if exact else cut()
 
     def looked_at(self, media: str, number: int, lane: str) -> Rgba:
         """A frame as analyses look at it: the same in a draft as in what is sent."""
@@ -230,7 +234,7 @@ class Sources:
             frame, picture = self.decoded(media, number, lane, size)
             return to_rgb16(frame, picture, size)
 
-        return self.cache.get((media, self.stamp(media), number, size, "deep"), decode)
+        return self._frames.get((media, self.stamp(media), number, size, "deep"), decode)
 
     def halved(self, media: str, number: int, lane: str, size: Size) -> Halved | None:
         """The same as planes, if they need nothing more than to be scaled."""
