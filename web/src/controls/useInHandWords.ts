@@ -1,5 +1,6 @@
 import { computed } from 'vue'
 import { KIND_NAMES } from '@/api/kinds'
+import { paceOf } from '@/motion/pace'
 import { useHand } from '@/stores/hand'
 import { t } from '@/texts'
 import { lengthLabel } from '@/time'
@@ -19,7 +20,9 @@ export function useInHandWords() {
     if (!hand.found.length) return t('controls.useInHandWords.tapAClipToTake')
     if (!hand.one) return t('controls.useInHandWords.verbsActOnAllOf')
     const { clip, track } = hand.one
-    return `${KIND_NAMES[clip.kind]} · ${track.name} · ${lengthLabel(clip.length)}`
+    return [KIND_NAMES[clip.kind], paceOf(clip), track.name, lengthLabel(clip.length)]
+      .filter(Boolean)
+      .join(' · ')
   })
 
   return { title, facts }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
-import { isPaced, type Clip, type Marker, type Take } from '@/api/types'
+import type { Clip, Marker, Take } from '@/api/types'
 import { t } from '@/texts'
 import AngleBand from '@/timeline/AngleBand.vue'
 import ClipMarks from '@/timeline/ClipMarks.vue'
@@ -8,7 +8,7 @@ import PoseBand from '@/timeline/PoseBand.vue'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
 import { KIND_ICONS, KIND_NAMES, tagColour } from '@/api/kinds'
-import { pointsOf } from '@/motion/speed'
+import { paceOf } from '@/motion/pace'
 import { useProject } from '@/stores/project'
 import { useWaves } from '@/stores/waves'
 import { clockOf, frameOf, lengthLabel } from '@/time'
@@ -48,21 +48,7 @@ const canvas = ref<HTMLCanvasElement | null>(null)
 const label = computed(() => props.clip.name || KIND_NAMES[props.clip.kind])
 const tint = computed(() => (props.clip.kind === 'solid' ? fillCss(props.clip.fill) : ''))
 
-/** How it runs, where that is not as it is: `2 ×`, `ramp`, `still`, `backwards`. */
-const pace = computed(() => {
-  if (!isPaced(props.clip)) return ''
-  const points = pointsOf(props.clip.speed)
-  const first = points[0]?.speed ?? 1
-  if (points.some((point) => point.speed !== first)) return t('timeline.timelineClip.ramp')
-  if (first === 0) return t('timeline.timelineClip.frozen')
-  if (first === 1) return ''
-  const factor = `${Number(Math.abs(first).toFixed(2))} ×`
-  return first < 0
-    ? first === -1
-      ? t('timeline.timelineClip.justBackwards')
-      : t('timeline.timelineClip.backwards', { factor })
-    : factor
-})
+const pace = computed(() => paceOf(props.clip))
 const sync = computed(() => {
   const { late } = props
   return !late
