@@ -243,9 +243,11 @@ class LayeringTest(LayeringCase):
         self.open_menu("add-mask")
         browser.press("mask-edge")
         self.until(lambda: len(self.found("pip").masks) == 1, "no edge")
-        line = browser.test("mask-body")
-        hand = ActionChains(browser.driver).move_to_element_with_offset(line, -40, 14)
-        hand.click_and_hold().move_by_offset(0, 50).release().perform()
+        ends = [browser.test(f"mask-{name}").rect for name in ("soft", "inner")]
+        # The line goes through the middle between its two grips.
+        x = sum(end["x"] + end["width"] / 2 for end in ends) / 2
+        y = sum(end["y"] + end["height"] / 2 for end in ends) / 2
+        Fingers(browser).drag(((x, y + 14), (x, y + 64)))
         self.until(lambda: self.found("pip").masks[0].centre[1] > 0.02, "the edge did not move")
 
     def test_a_lamp_is_hung_up_on_the_picture(self) -> None:
