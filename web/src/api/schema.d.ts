@@ -11402,7 +11402,9 @@ export interface components {
         };
         /**
          * Raise
-         * @description Move a clip to a track of its own above; it keeps its time.
+         * @description Move a clip of the main track to the first track above with room, others to one of their own.
+         *
+         *     It keeps its time.
          */
         Raise: {
             /** Clip */
