@@ -198,6 +198,22 @@ class LayeringTest(LayeringCase):
                 lambda one=name: browser.test("in-hand").text == one, f"{name} is not in hand"
             )
 
+    def test_escape_closes_an_open_menu_and_puts_nothing_down(self) -> None:
+        """With the focus on what opened it, and on nothing, as fingers leave it."""
+        browser = self.browser
+        browser.press("layer-pip")
+        for focus in ("arguments[0].focus()", "document.activeElement.blur()"):
+            toggle = browser.find(".verb-more")
+            toggle.click()
+            browser.find(".dropdown-menu.show")
+            browser.run(focus, toggle)
+            ActionChains(browser.driver).send_keys(Keys.ESCAPE).perform()
+            self.until(lambda: not browser.all(".dropdown-menu.show"), "the menu stays")
+            self.assertEqual("pip", browser.test("in-hand").text)
+        browser.run("document.activeElement.blur()")
+        ActionChains(browser.driver).send_keys(Keys.ESCAPE).perform()
+        self.until(lambda: browser.test("in-hand").text != "pip", "it was not put down")
+
     def test_masks_are_added_and_dragged_on_the_picture(self) -> None:
         browser = self.browser
         browser.press("layer-pip")

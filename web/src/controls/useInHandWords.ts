@@ -20,7 +20,7 @@ export function useInHandWords() {
     if (!hand.found.length) return t('controls.useInHandWords.tapAClipToTake')
     if (!hand.one) return t('controls.useInHandWords.verbsActOnAllOf')
     const { clip, track } = hand.one
-    return [KIND_NAMES[clip.kind], paceOf(clip), track.name, lengthLabel(clip.length)]
+    return [KIND_NAMES[clip.kind], track.name, lengthLabel(clip.length), paceOf(clip)]
       .filter(Boolean)
       .join(' · ')
   })
