@@ -205,7 +205,8 @@ class LayeringTest(LayeringCase):
         for focus in ("arguments[0].focus()", "document.activeElement.blur()"):
             toggle = browser.find(".verb-more")
             toggle.click()
-            browser.find(".dropdown-menu.show")
+            menu = browser.find(".dropdown-menu.show")
+            self.until(lambda menu=menu: menu.rect["y"] >= 0, "its first verbs are off the page")
             browser.run(focus, toggle)
             ActionChains(browser.driver).send_keys(Keys.ESCAPE).perform()
             self.until(lambda: not browser.all(".dropdown-menu.show"), "the menu stays")

@@ -127,9 +127,9 @@ const naming = ref(false)
 .verbs :deep(.btn) {
   flex-direction: column;
   gap: 1px;
-  min-width: 50px;
+  min-width: 46px;
   min-height: 46px;
-  padding: 2px 5px;
+  padding: 2px 3px;
 }
 .verbs :deep(.word) {
   font-size: 12px;

@@ -74,8 +74,8 @@ const picture = computed(() => {
   display: flex;
   align-items: center;
   gap: 10px;
-  flex: 0 0 auto;
-  width: 232px;
+  flex: 0 1 276px;
+  min-width: 232px;
   padding-right: 8px;
   border-right: 1px solid var(--line);
 }

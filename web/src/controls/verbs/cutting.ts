@@ -128,6 +128,7 @@ export const CUTTING: Verb[] = [
     key: 'shift+delete',
     icon: IconTrash,
     danger: true,
+    more: true,
     shown: (now) => any(now) && now.hand.some(({ track }) => !track.closes_gaps),
     ready: any,
     step: (now) => ({ kind: 'remove', clips: ids(now), close: true }),
