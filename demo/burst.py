@@ -94,7 +94,14 @@ def _apart() -> dict[str, Any]:
 
 def _shaken(since: int) -> dict[str, Any]:
     strength = _keys((BURST, 0.0, _HIT), (BURST + 0.05, 46.0, SOFT), (BURST + 1.2, 0.0, Steady()))
-    return {"kind": "shake", "since": since, "strength": strength, "turn": 1.5, "rate": 11.0}
+    return {
+        "kind": "shake",
+        "since": since,
+        "strength": strength,
+        "turn": 1.5,
+        "rate": 11.0,
+        "shutter": 0.02,
+    }
 
 
 def _flash() -> dict[str, Any]:

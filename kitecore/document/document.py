@@ -17,7 +17,7 @@ from kitecore.errors import NotThere
 from kitecore.model import Model
 from kitecore.rates import FrameRate
 
-SCHEMA = "velvet-kite/22"
+SCHEMA = "velvet-kite/23"
 
 
 class Document(Model):
@@ -26,7 +26,7 @@ class Document(Model):
     Nothing in it is derived from something else in it.
     """
 
-    schema_: Literal["velvet-kite/22"] = Field(default="velvet-kite/22", alias="schema")
+    schema_: Literal["velvet-kite/23"] = Field(default="velvet-kite/23", alias="schema")
     canvas: Canvas = Canvas()
     rate: FrameRate = FrameRate()
     tracks: tuple[Track, ...] = Field(default=(), max_length=MOST_TRACKS)

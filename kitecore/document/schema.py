@@ -228,3 +228,9 @@ def _paced(data: Data) -> Data:
 def _looking_back(data: Data) -> Data:
     """How far back an effect looks may have keys; before, it stayed the same."""
     return data
+
+
+@upgrades.step("velvet-kite/22", "velvet-kite/23")
+def _exposed(data: Data) -> Data:
+    """What shakes may be exposed for a while; before, it was sharp at each moment."""
+    return data

@@ -196,6 +196,12 @@ class SchemaTest(TestCase):
         solid: Any = load({**SAVED, "schema": "velvet-kite/21", "tracks": tracks}).main.clips[0]
         self.assertEqual([3 * SECOND // 2, SECOND // 8], [one.looks_back for one in solid.effects])
 
+    def test_what_shook_before_was_sharp(self) -> None:
+        clip = {"kind": "solid", "id": "s", "length": 9, "effects": [{"kind": "shake", "id": "e"}]}
+        tracks = [{"id": "t", "kind": "main", "clips": [clip]}]
+        solid: Any = load({**SAVED, "schema": "velvet-kite/22", "tracks": tracks}).main.clips[0]
+        self.assertEqual(0, solid.effects[0].shutter)
+
     def tracker_of(self, schema: str) -> Any:
         """One of a document saved before."""
         view = {"at": 0, "corners": [[0, 0], [1, 0], [1, 1], [0, 1]]}

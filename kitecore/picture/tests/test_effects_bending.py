@@ -163,3 +163,28 @@ class HazeTest(TestCase):
         field = np.array([octaves((300, 300), (8.0, 8.0), seed) for seed in range(6)])
         for share in (0.1, 0.3, 0.5, 0.7, 0.9):
             self.assertAlmostEqual(share, float((field < share).mean()), delta=0.03)
+
+
+class ShakeTest(TestCase):
+    values: dict[str, Any] = {"strength": 30.0, "turn": 0.0, "rate": 5.0, "seed": 5}
+
+    def shaken(self, tick: int, **more: Any) -> NDArray[np.float64]:
+        """Stripes, whose edges are sharp."""
+        stripes = np.zeros((SIDE, SIDE, 4), np.uint8)
+        stripes[:, (np.arange(SIDE) // 16) % 2 == 0] = 255
+        stripes[..., 3] = 255
+        effect = effect_kinds["shake"](**self.values, **more)
+        layer = Layer(stripes, moved(0, 0), endless=True)
+        return apply_effects(layer, (effect,), tick).pixels.astype(float)
+
+    def test_while_it_is_exposed_it_is_the_mean_of_where_it_was(self) -> None:
+        for tick in (SECOND // 4, SECOND // 3, SECOND // 2):
+            times = tick + np.linspace(-0.02, 0.02, 81) * SECOND
+            mean = np.mean([self.shaken(round(at)) for at in times], axis=0)
+            exposed = self.shaken(tick, shutter=0.04)
+            self.assertLess(np.abs(exposed - mean).mean(), 3)
+            self.assertGreater(np.abs(self.shaken(tick) - mean).mean(), 15)
+
+    def test_what_hardly_moves_stays_sharp(self) -> None:
+        tick = SECOND // 3
+        np.testing.assert_array_equal(self.shaken(tick), self.shaken(tick, shutter=1e-6))

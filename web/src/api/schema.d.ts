@@ -5093,10 +5093,10 @@ export interface components {
             rate: components["schemas"]["FrameRate"];
             /**
              * Schema
-             * @default velvet-kite/22
+             * @default velvet-kite/23
              * @constant
              */
-            schema_: "velvet-kite/22";
+            schema_: "velvet-kite/23";
             /**
              * @default {
              *       "ceiling": 0,
@@ -13033,6 +13033,12 @@ export interface components {
              * @default 1
              */
             seed: number;
+            /**
+             * Shutter
+             * @description How long each picture is exposed: what moves fast is blurred
+             * @default 0
+             */
+            shutter: number | components["schemas"]["NumberKeys"];
             /**
              * Since
              * @default 0
