@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import type { Clip, Marker, Take } from '@/api/types'
 import { t } from '@/texts'
 import AngleBand from '@/timeline/AngleBand.vue'
+import { TINY } from '@/timeline/crowds'
 import ClipMarks from '@/timeline/ClipMarks.vue'
 import PoseBand from '@/timeline/PoseBand.vue'
 import { drawFace } from '@/timeline/faces'
@@ -71,8 +72,6 @@ const spoken = computed(() => {
     .join(', ')
 })
 let drawnAt = { pxPerSecond: 0, from: 0, width: 0 }
-/** Narrower clips are a plain tint. */
-const TINY = 14
 
 function draw() {
   if (!canvas.value || !props.take || props.moving || props.height < 1) return

@@ -8,6 +8,7 @@ import { useMixing } from '@/stores/mixing'
 import { startOf, useProject } from '@/stores/project'
 import JoinMark from '@/timeline/JoinMark.vue'
 import { lateBy } from '@/timeline/sync'
+import PlainClips from '@/timeline/PlainClips.vue'
 import SoundLine from '@/timeline/SoundLine.vue'
 import TimelineClip from '@/timeline/TimelineClip.vue'
 import TrackHead from '@/timeline/TrackHead.vue'
@@ -18,6 +19,7 @@ import { frameOf } from '@/time'
 defineProps<{
   track: Track
   clips: Shown[]
+  plain: Shown[]
   crowds: Crowd[]
   height: number
   headWidth: number
@@ -84,6 +86,13 @@ function chooseJoin(clip: Clip) {
           {{ $t('timeline.timelineRow.comeCloser', crowd.count) }}
         </span>
       </div>
+      <PlainClips
+        v-if="plain.length"
+        :clips="plain"
+        :take-of="takeOf"
+        :height="height - 5"
+        :px-per-second="zoom"
+      />
       <TimelineClip
         v-for="one in clips"
         :key="one.clip.id"

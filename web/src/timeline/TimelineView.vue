@@ -199,10 +199,11 @@ watch(playheadPx, (px) => {
           @focusout="roving.onBlur"
           @keydown="roving.go($event) || presses.onClipKey($event)"
         >
-          <template v-for="{ track, clips, crowds } in drawn" :key="track.id">
+          <template v-for="{ track, clips, plain, crowds } in drawn" :key="track.id">
             <TimelineRow
               :track="track"
               :clips="clips"
+              :plain="plain"
               :crowds="crowds"
               :height="HEIGHTS[track.kind]"
               :head-width="headWidth"

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { TICKS_PER_SECOND, type Clip } from '@/api/types'
-import { crowded } from '@/timeline/crowds'
+import { boxesPath, crowded, leastAlone } from '@/timeline/crowds'
 
 /** Clips of a second each, some seconds after the one before. */
 function row(count: number, gap = 0): Clip[] {
@@ -43,5 +43,37 @@ describe('crowded', () => {
     const { alone, crowds } = crowded(row(100), 1, (clip) => clip.id === 'c7')
     expect(alone.map(({ clip, left, width }) => [clip.id, left, width])).toEqual([['c7', 7, 3]])
     expect(crowds).toEqual([{ left: 0, width: 100, count: 100 }])
+  })
+
+  it('paints those together that are narrower than wanted, crowds and what is in hand apart', () => {
+    const wide = {
+      ...row(1)[0],
+      id: 'wide',
+      start: 9 * TICKS_PER_SECOND,
+      length: 30 * TICKS_PER_SECOND,
+    }
+    const { alone, plain, crowds } = crowded(
+      [...row(9), wide as Clip],
+      4,
+      (clip) => clip.id === 'c2',
+      100,
+    )
+    expect(alone.map(({ clip }) => clip.id)).toEqual(['c2', 'wide'])
+    expect(plain.map(({ clip, left, width }) => [clip.id, left, width])).toEqual(
+      [0, 1, 3, 4, 5, 6, 7, 8].map((n) => [`c${n}`, n * 4, 4]),
+    )
+    expect(crowds).toEqual([])
+  })
+
+  it('asks for that only while the scale changes and many are near', () => {
+    expect(leastAlone(500, false)).toBe(leastAlone(5, true))
+    expect(leastAlone(500, true)).toBeGreaterThan(leastAlone(500, false))
+  })
+})
+
+describe('boxesPath', () => {
+  it('goes around each box, a pixel short of the next', () => {
+    const { plain } = crowded(row(2), 10, () => false, 100)
+    expect(boxesPath(plain, 40)).toBe('M0.0 0h9.0v40H0.0zM10.0 0h9.0v40H10.0z')
   })
 })

@@ -63,10 +63,7 @@ export function drawFace(
   if (!context) return
   context.scale(density, density)
   context.translate(-seen.from, 0)
-  if (clip.kind !== 'sound' && take.strip) {
-    const image = stripOf(take, redraw)
-    if (image) drawStrip(context, clip, take.strip, image, seen)
-  }
+  drawPictures(context, clip, take, seen, redraw)
   if ((clip.kind === 'video' || clip.kind === 'sound') && take.has_peaks) {
     const wave = waveOf(take, RATE / seen.pxPerSecond, redraw)
     const top = clip.kind === 'sound' ? 0 : seen.height * 0.68
@@ -75,6 +72,19 @@ export function drawFace(
       (sourceAt(clip, seconds, seen.slip) / TICKS_PER_SECOND) * RATE
     if (wave) drawWave(context, clip, wave, place, sampleAt, seen.look ?? TOGETHER)
   }
+}
+
+/** Draw the pictures of the part that can be seen, from the clip's start at 0. */
+export function drawPictures(
+  context: CanvasRenderingContext2D,
+  clip: Clip,
+  take: Take,
+  seen: Window,
+  redraw: () => void,
+) {
+  if (clip.kind === 'sound' || !take.strip) return
+  const image = stripOf(take, redraw)
+  if (image) drawStrip(context, clip, take.strip, image, seen)
 }
 
 function drawStrip(

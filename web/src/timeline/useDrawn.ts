@@ -1,7 +1,7 @@
 import { computed, type Ref } from 'vue'
 import type { Clip, Track } from '@/api/types'
 import { startOf, useProject } from '@/stores/project'
-import { crowded, NARROW, type Shown } from '@/timeline/crowds'
+import { crowded, leastAlone, NARROW, type Shown } from '@/timeline/crowds'
 import { firstEndingAfter, toPx, toTick } from '@/timeline/scale'
 import type { Draft } from '@/timeline/useDrags'
 
@@ -17,31 +17,49 @@ export function useDrawn(
 ) {
   const project = useProject()
 
-  /** What is drawn reaches past what is seen and moves in steps: scrolling a little redraws nothing. */
+  /**
+   * What is drawn reaches past what is seen and moves in steps: scrolling a little redraws nothing. While
+   * the scale changes it is what is seen and no more: coming closer brings nothing new.
+   */
   const STEP = 320
-  const margin = computed(() => (zooming.value ? 0 : STEP))
-  const nearFrom = computed(() => Math.floor(view.value.from / STEP) * STEP - margin.value)
-  const nearTo = computed(() => Math.ceil(view.value.to / STEP) * STEP + margin.value)
+  const nearFrom = computed(() => {
+    const { from } = view.value
+    return zooming.value ? from : (Math.floor(from / STEP) - 1) * STEP
+  })
+  const nearTo = computed(() => {
+    const { to } = view.value
+    return zooming.value ? to : (Math.ceil(to / STEP) + 1) * STEP
+  })
 
   /** The clips of each row that are drawn, and where; a dragged one where it is dragged. */
-  const drawn = computed(() => rows.value.map((track) => ({ track, ...shown(track) })))
+  const drawn = computed(() => {
+    const near = rows.value.map((track) => ({ track, clips: nearOf(track) }))
+    const count = near.reduce((sum, { clips }) => sum + clips.length, 0)
+    const least = leastAlone(count, zooming.value)
+    return near.map(({ track, clips }) => ({ track, ...shown(track, clips, least) }))
+  })
 
-  function shown(track: Track) {
-    const draft = dragged.value
+  /** Those of a track that can be seen, but for one that is dragged. */
+  function nearOf(track: Track): Clip[] {
     const from = toTick(nearFrom.value, zoom.value)
     const to = toTick(nearTo.value, zoom.value)
     const near: Clip[] = []
     for (let at = firstEndingAfter(track.clips, from); at < track.clips.length; at++) {
       const clip = track.clips[at]
       if (!clip || startOf(clip) > to) break
-      if (clip.id !== draft?.id) near.push(clip)
+      if (clip.id !== dragged.value?.id) near.push(clip)
     }
-    const { alone, crowds } = crowded(near, zoom.value, single)
+    return near
+  }
+
+  function shown(track: Track, near: Clip[], least: number) {
+    const draft = dragged.value
+    const { alone, plain, crowds } = crowded(near, zoom.value, single, least)
     const moved = draft && project.findClip(draft.id)
     if (draft && moved && (draft.track ?? moved.track.id) === track.id) {
       alone.push(placed(moved.clip, draft.start, draft.end))
     }
-    return { clips: alone, crowds }
+    return { clips: alone, plain, crowds }
   }
 
   /** Where the name of a clip begins that lies across the left edge of what is seen. */
