@@ -23,8 +23,9 @@ from kitecore.programs import end_with_parent
 
 FAST, PAUSE, LONGEST = 5.0, 1.0, 30.0
 """Seconds: a program that ends within the first starts again after a pause that grows."""
-LATEST = 20.0
-"""Seconds for which the worker is kept waiting, so that people are answered first."""
+LATEST, AFTER = 20.0, 3.0
+"""Seconds for which the worker is kept waiting, so that people are answered first: at most, and after
+the site is up."""
 
 
 class Kept:
@@ -86,14 +87,14 @@ def main() -> int:
     try:
         kept = [Kept(web)]
         address = f"http://{given.host}:{given.port}/"
-        told, late = False, time.monotonic() + LATEST
+        told, due = False, time.monotonic() + LATEST
         while True:
             for one in kept:
                 one.look()
-            if len(kept) == 1 and (told or time.monotonic() > late):
+            if len(kept) == 1 and time.monotonic() > due:
                 kept.append(Kept(worker))
             if not told and _is_up(address + "api/health"):
-                told = True
+                told, due = True, time.monotonic() + AFTER
                 print(f"\n  Velvet Kite is at {address}", flush=True)
                 if given.sign_in:
                     print(f"  Sign in: {given.sign_in}", flush=True)

@@ -8,9 +8,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import cache
+from typing import Any
 
 import numpy as np
-import PyOpenColorIO as OCIO  # noqa: N814
 
 from kitecore.colour.rgb import Rgb
 from kitecore.registry import Registry
@@ -30,13 +30,17 @@ class InputTransform:
 
     def apply(self, rgb: Rgb) -> Rgb:
         """Coded values 0..1 as colours for the screen; same shape and precision."""
+        from PyOpenColorIO import PackedImageDesc  # slow to load
+
         pixels = np.array(rgb, np.float32, order="C").reshape(-1, 3)
-        _processor(self.builtin).apply(OCIO.PackedImageDesc(pixels, len(pixels), 1, 3))
+        _processor(self.builtin).apply(PackedImageDesc(pixels, len(pixels), 1, 3))
         return pixels.reshape(rgb.shape).astype(rgb.dtype)
 
 
 @cache
-def _processor(builtin: str) -> OCIO.CPUProcessor:
+def _processor(builtin: str) -> Any:
+    import PyOpenColorIO as OCIO  # noqa: N814  # slow to load
+
     steps = [OCIO.BuiltinTransform(name) for name in (builtin, *_TO_SCREEN)]
     processor = OCIO.Config.CreateRaw().getProcessor(OCIO.GroupTransform(steps))
     return processor.getDefaultCPUProcessor()

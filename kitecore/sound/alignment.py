@@ -13,7 +13,7 @@ from dataclasses import dataclass
 from typing import Final
 
 import numpy as np
-import scipy.fft
+import scipy  # what is used of it is loaded then
 import soxr
 from numpy.typing import NDArray
 

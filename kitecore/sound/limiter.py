@@ -6,7 +6,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import minimum_filter1d
 
 from kitecore.sound.ramps import Samples
 from kitecore.sound.truepeak import TRUE_REACH, louder, true_levels
@@ -50,6 +49,8 @@ def limited(samples: Samples, ceiling: float = 1.0) -> Samples:
         level = true_levels(samples)
     if level.max() <= ceiling:
         return inner
+    from scipy.ndimage import minimum_filter1d  # slow to load
+
     wanted = np.floor(_ONE * np.minimum(1.0, ceiling / np.maximum(level, 1e-9).astype(np.float64)))
     held = minimum_filter1d(wanted.astype(np.int64), 2 * HOLD + 1, mode="nearest")
     gain = _boxed(_boxed(held))

@@ -9,7 +9,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import binary_closing, binary_opening
 
 from kitecore.sound.ramps import RATE
 
@@ -27,6 +26,8 @@ def spoken(surely: Flags) -> Flags:
 
     What it says of a step depends on `PAUSE` + `BLIP` steps on either side.
     """
+    from scipy.ndimage import binary_closing, binary_opening  # slow to load
+
     words = np.pad(binary_opening(surely, np.ones(BLIP)), PAUSE)
     return np.asarray(binary_closing(words, np.ones(PAUSE)))[PAUSE:-PAUSE]
 

@@ -6,7 +6,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import uniform_filter1d
 
 from kitecore.sound.stepping import Flags, steps
 
@@ -47,6 +46,8 @@ def turns_of(powers: Powers, spoken: Flags) -> list[tuple[int, int]]:
     bins = np.flatnonzero(said)
     if len(powers) < 2 or not len(bins):
         return []
+    from scipy.ndimage import uniform_filter1d  # slow to load
+
     means = powers[:, : count * BIN].reshape(len(powers), count, BIN).mean(axis=2)[:, bins]
     levels = 10 * np.log10(uniform_filter1d(means, _AROUND, axis=1, mode="nearest") + _FLOOR)
     nearer = levels - levels.mean(axis=0)

@@ -7,7 +7,6 @@ from typing import Final
 import numpy as np
 from numba import njit
 from numpy.typing import NDArray
-from scipy.ndimage import binary_opening
 
 from kitecore.speech.ear import RESTING, likely_poses
 from kitecore.speech.features import Floats, features_of
@@ -51,6 +50,8 @@ def aligned(reading: Floats, recording: Floats) -> NDArray[np.float64]:
 
 def pauses_of(energies: Floats) -> NDArray[np.bool_]:
     """Whether each look lies in a pause: the lips are at rest for longer than any sound takes."""
+    from scipy.ndimage import binary_opening  # slow to load
+
     closed = likely_poses(energies)[:, RESTING] > _SURE
     return np.asarray(binary_opening(closed, np.ones(_PAUSE)), np.bool_)
 

@@ -11,7 +11,7 @@ from contextlib import suppress
 from functools import cache
 from multiprocessing.connection import Connection
 from pathlib import Path
-from threading import Lock, Thread
+from threading import Lock, Thread, Timer
 
 from django.conf import settings
 
@@ -31,6 +31,8 @@ PATIENCE = 60.0
 """Seconds after which a request counts as stuck."""
 STARTING = 60.0
 """Seconds more for the first, which waits for the process itself."""
+LATER = 3.0
+"""Seconds after the site is up that the process that makes pieces is started, if nobody plays before."""
 
 
 class _Silent(Exception):
@@ -155,10 +157,11 @@ class RenderService:
         self.pieces = RenderProcess(media)
 
     def wake(self) -> None:
-        """Start the processes now, so that the first picture need not wait for that."""
-        for process in (self.stills, self.pieces):
-            request = Request("still", "nothing", 0, long_side=16)
-            process.submit(Job(request, lambda: dumps(empty_document()), SITE))
+        """Start the processes before they are asked: for stills now, for playing once those are there."""
+        _wake(self.stills)
+        later = Timer(LATER, _wake, [self.pieces])
+        later.daemon = True
+        later.start()
 
     @property
     def draws(self) -> bool:
@@ -168,6 +171,11 @@ class RenderService:
     def close(self) -> None:
         self.stills.close()
         self.pieces.close()
+
+
+def _wake(process: RenderProcess) -> None:
+    request = Request("still", "nothing", 0, long_side=16)
+    process.submit(Job(request, lambda: dumps(empty_document()), SITE))
 
 
 _starting = Lock()

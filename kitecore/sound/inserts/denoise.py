@@ -4,7 +4,6 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.ndimage import uniform_filter
 
 from kitecore.document.inserts.denoise import NOISE_BANDS, Denoise
 from kitecore.sound.inserts._base import Over, Processing, insert_sounds, values_at
@@ -84,6 +83,8 @@ def _gains(
     insert: Denoise, spectra: NDArray[np.complexfloating], middles: NDArray[np.int64]
 ) -> NDArray[np.float64]:
     """Wiener's gain for each frame and bin, never below what the amount allows."""
+    from scipy.ndimage import uniform_filter  # slow to load
+
     noise = np.interp(np.arange(_BINS), _middles(), insert.noise)
     reach, amount = (values_at(prop, middles)[:, None] for prop in (insert.reach, insert.amount))
     power = (np.abs(spectra) ** 2).mean(axis=2)

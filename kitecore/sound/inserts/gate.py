@@ -1,7 +1,6 @@
 from __future__ import annotations
 
 import numpy as np
-from scipy.ndimage import maximum_filter1d
 
 from kitecore.document.inserts.gate import Gate
 from kitecore.sound.following import (
@@ -29,6 +28,8 @@ def _held(insert: Gate) -> int:
 
 
 def _reduction(insert: Gate, samples: Samples, over: Over) -> Numbers:
+    from scipy.ndimage import maximum_filter1d  # slow to load
+
     ahead, held = _ahead(insert), _held(insert)
     # The loudest from `held` grains ago to `ahead` grains from now.
     level = maximum_filter1d(
