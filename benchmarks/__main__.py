@@ -8,6 +8,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from benchmarks import (
+    big_takes,
     cameras,
     core,
     crowd,
@@ -58,6 +59,7 @@ def main() -> None:
         lambda: effects.effects(shop),
         lambda: [core.memory(shop, shop.untouched(10), 1, "untouched")],
         lambda: [core.memory(shop, layers.reference_piece(shop), 6, "the reference piece")],
+        lambda: [big_takes.drawing(shop)],
         lambda: [starting.first_picture(data)],
         lambda: site.edits(data),
         lambda: crowd.crowd(data),
