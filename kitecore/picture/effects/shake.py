@@ -14,7 +14,7 @@ from kitecore.picture.effects._bending import border_of, room_for
 from kitecore.picture.layer import Layer, Matrix, Rgba, moved, turned
 from kitecore.ticks import TICKS_PER_SECOND
 
-MOST_MOMENTS: Final = 16
+_MOST_MOMENTS: Final = 16
 _STEP: Final = 1.5
 """Pixels that a corner may go from one moment of an exposure to the next."""
 
@@ -52,7 +52,7 @@ def _exposed(layer: Layer, effect: Shake, tick: int) -> list[Matrix]:
         return [now]
     ends = (shaken_by(layer, effect, tick + round(side * open_for / 2)) for side in (-1, 1))
     far = sum(_went(layer, end @ np.linalg.inv(now)) for end in ends)
-    count = int(min(max(np.ceil(far / _STEP), 1), MOST_MOMENTS))
+    count = int(min(max(np.ceil(far / _STEP), 1), _MOST_MOMENTS))
     offsets = (round(((part + 0.5) / count - 0.5) * open_for) for part in range(count))
     return [shaken_by(layer, effect, tick + offset) for offset in offsets]
 

@@ -42,6 +42,21 @@ export const KIND_ICONS: Record<Clip['kind'], Component> = {
   adjustment: IconAdjust,
 }
 
+/** What a clip is tinted with on the timeline. */
+export const KIND_TINTS: Record<Clip['kind'], string> = {
+  video: 'var(--video)',
+  still: 'var(--still)',
+  sound: 'var(--sound)',
+  solid: 'var(--solid)',
+  sequence: 'var(--still)',
+  group: 'var(--group)',
+  multicam: 'var(--group)',
+  mouth: 'var(--group)',
+  text: 'var(--text-clip)',
+  shape: 'var(--shape)',
+  adjustment: 'var(--adjustment)',
+}
+
 /** Colours that clips, markers and takes can be tagged with; each is shown with its name too. */
 export const TAGS: { id: Tag; name: string; colour: string }[] = [
   { id: '', name: t('api.tags.none'), colour: 'transparent' },

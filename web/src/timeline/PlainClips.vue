@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Clips of a row painted together, without names: many, while the scale changes. */
 import { computed, onMounted, ref, watch } from 'vue'
+import { KIND_TINTS } from '@/api/kinds'
 import type { Clip, Take } from '@/api/types'
 import { boxesPath, TINY, type Shown } from '@/timeline/crowds'
 import { drawPictures } from '@/timeline/faces'
@@ -62,7 +63,7 @@ watch(boxes, draw, { flush: 'post' })
     aria-hidden="true"
   >
     <svg :width="width" :height="height">
-      <path v-for="{ kind, d } in paths" :key="kind" :class="kind" :d="d" />
+      <path v-for="{ kind, d } in paths" :key="kind" :d="d" :style="{ fill: KIND_TINTS[kind] }" />
     </svg>
     <canvas ref="canvas" />
   </div>
@@ -73,7 +74,6 @@ watch(boxes, draw, { flush: 'post' })
   position: absolute;
   top: 2px;
   left: 0;
-  fill: var(--video);
   pointer-events: none;
 }
 .plain::after {
@@ -85,26 +85,5 @@ watch(boxes, draw, { flush: 'post' })
 :is(svg, canvas) {
   position: absolute;
   inset: 0;
-}
-.sound {
-  fill: var(--sound);
-}
-.solid {
-  fill: var(--solid);
-}
-.text {
-  fill: var(--text-clip);
-}
-.shape {
-  fill: var(--shape);
-}
-.adjustment {
-  fill: var(--adjustment);
-}
-:is(.still, .sequence) {
-  fill: var(--still);
-}
-:is(.group, .multicam, .mouth) {
-  fill: var(--group);
 }
 </style>

@@ -8,7 +8,7 @@ import ClipMarks from '@/timeline/ClipMarks.vue'
 import PoseBand from '@/timeline/PoseBand.vue'
 import { drawFace } from '@/timeline/faces'
 import { fillCss } from '@/picture/fills'
-import { KIND_ICONS, KIND_NAMES, tagColour } from '@/api/kinds'
+import { KIND_ICONS, KIND_NAMES, KIND_TINTS, tagColour } from '@/api/kinds'
 import { paceOf } from '@/motion/pace'
 import { useProject } from '@/stores/project'
 import { useWaves } from '@/stores/waves'
@@ -115,7 +115,12 @@ watch(
   <div
     class="clip"
     :class="[clip.kind, { 'in-hand': inHand, lifted, locked, missing }]"
-    :style="{ transform: `translateX(${left}px)`, width: `${width}px`, height: `${height}px` }"
+    :style="{
+      '--tint': KIND_TINTS[clip.kind],
+      transform: `translateX(${left}px)`,
+      width: `${width}px`,
+      height: `${height}px`,
+    }"
     :data-clip="clip.id"
     role="gridcell"
     :aria-selected="inHand"
@@ -189,32 +194,10 @@ watch(
   inset: 0 1px 0 0;
   border-radius: 8px 8px 2px 8px;
   overflow: hidden;
-  background: var(--video);
+  background: var(--tint);
   border-left: 1px solid #ffffff2e;
 }
-.still .face {
-  background: var(--still);
-}
-.sound .face {
-  background: var(--sound);
-}
-.solid .face {
-  background: var(--solid);
-}
-.text .face {
-  background: var(--text-clip);
-}
-.shape .face {
-  background: var(--shape);
-}
-.adjustment .face {
-  background: var(--adjustment);
-}
-.sequence .face {
-  background: var(--still);
-}
 :is(.group, .multicam, .mouth) .face {
-  background: var(--group);
   box-shadow: inset 0 0 0 1px #ffffff40;
 }
 :is(.group, .multicam, .mouth) .face canvas {
